@@ -1,0 +1,5 @@
+/** Where Rombix starts. */
+@NullMarked
+package rombix.app;
+
+import org.jspecify.annotations.NullMarked;

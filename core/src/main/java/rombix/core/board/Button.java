@@ -1,0 +1,67 @@
+package rombix.core.board;
+
+import com.fasterxml.jackson.annotation.JsonAnyGetter;
+import com.fasterxml.jackson.annotation.JsonAnySetter;
+import com.fasterxml.jackson.annotation.JsonInclude;
+import com.fasterxml.jackson.annotation.JsonProperty;
+import io.soabase.recordbuilder.core.RecordBuilder;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import rombix.core.value.Extra;
+
+/**
+ * Takes one cell or a block of cells; has one to sixteen states.
+ *
+ * @param column the leftmost cell, counted from 0; {@code row} the topmost
+ * @param width how many cells it takes, 1 when absent; likewise {@code height}
+ */
+@RecordBuilder
+@JsonInclude(JsonInclude.Include.NON_DEFAULT)
+public record Button(String id, String name, @JsonInclude(JsonInclude.Include.ALWAYS) int column,
+        @JsonInclude(JsonInclude.Include.ALWAYS) int row, int width, int height, Busy busy, List<State> states,
+        @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements ButtonBuilder.With {
+    public static final int MOST_STATES = 16;
+
+    /** What a second press does while the chain of the first still runs. */
+    public enum Busy {
+        /** The running chain is stopped and the new one starts. */
+        @JsonProperty("restart") RESTART,
+        /** The press does nothing. */
+        @JsonProperty("ignore") IGNORE,
+        /** The new chain starts when the running one has ended. */
+        @JsonProperty("queue") QUEUE,
+        /** Both run. */
+        @JsonProperty("overlap") OVERLAP,
+        /** The running chain is stopped, and that is all. */
+        @JsonProperty("stop") STOP
+    }
+
+    public Button {
+        Objects.requireNonNull(id, "a button needs an \"id\"");
+        name = Objects.requireNonNullElse(name, id);
+        if (column < 0 || row < 0) {
+            throw new IllegalArgumentException("\"column\" and \"row\" count from 0");
+        }
+        width = Math.max(1, width);
+        height = Math.max(1, height);
+        busy = Objects.requireNonNullElse(busy, Busy.RESTART);
+        states = List.copyOf(Objects.requireNonNullElse(states, List.of()));
+        if (states.isEmpty()) {
+            states = List.of(State.named("on"));
+        }
+        if (states.size() > MOST_STATES) {
+            throw new IllegalArgumentException("a button has at most " + MOST_STATES + " states");
+        }
+        extra = Extra.kept(extra);
+    }
+
+    public boolean covers(int c, int r) {
+        return c >= column && c < column + width && r >= row && r < row + height;
+    }
+
+    /** Whether the state shown follows what the gear says. */
+    public boolean follows() {
+        return states.stream().anyMatch(s -> s.when() != null);
+    }
+}

@@ -1,0 +1,139 @@
+package rombix.core.board;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.Predicate;
+import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
+import rombix.core.chain.Chain;
+import rombix.core.chain.Gesture;
+
+/** Edits as functions from board to board. What an edit names and the board lacks leaves the board as it is. */
+public final class Edits {
+    private Edits() {
+    }
+
+    /** Adds a plain button to an empty cell; a taken cell leaves the board as it is. */
+    public static Board addButton(Board board, String pageId, Button button) {
+        return page(board, pageId, p -> p.at(button.column(), button.row()).isPresent()
+                ? p
+                : p.withButtons(plus(p.buttons(), button)));
+    }
+
+    /** An id made from a name, in kebab-case, that no button of the board has. */
+    public static String freshId(Board board, String name) {
+        Set<String> taken = board.buttons().map(Button::id).collect(Collectors.toSet());
+        return freshId(name, "button", taken::contains);
+    }
+
+    /** An id made from a name, in kebab-case, with a number behind it if it is taken. */
+    public static String freshId(String name, String otherwise, Predicate<String> taken) {
+        String base = name.toLowerCase(Locale.ROOT).replaceAll("[^\\p{L}\\p{N}]+", "-").replaceAll("^-|-$", "");
+        String stem = base.isEmpty() ? otherwise : base;
+        String id = stem;
+        for (int n = 2; taken.test(id); n++) {
+            id = stem + "-" + n;
+        }
+        return id;
+    }
+
+    public static Board removeButton(Board board, String buttonId) {
+        return pages(board, p -> p.withButtons(p.buttons().stream().filter(b -> !b.id().equals(buttonId)).toList()));
+    }
+
+    /** Moves a button to a cell of its page; a button already there takes its old place. */
+    public static Board moveButton(Board board, String buttonId, int column, int row) {
+        return pages(board, p -> {
+            Button moved = p.buttons().stream().filter(b -> b.id().equals(buttonId)).findFirst().orElse(null);
+            if (moved == null || column < 0 || row < 0 || column + moved.width() > p.columns()
+                    || row + moved.height() > p.rows()) {
+                return p;
+            }
+            Button there = p.at(column, row).filter(b -> b != moved).orElse(null);
+            List<Button> after = p.buttons().stream().map(b -> b == moved
+                    ? moved.withColumn(column).withRow(row)
+                    : b == there ? b.withColumn(moved.column()).withRow(moved.row()) : b).toList();
+            return overlaps(after) ? p : p.withButtons(after);
+        });
+    }
+
+    private static boolean overlaps(List<Button> buttons) {
+        for (int i = 0; i < buttons.size(); i++) {
+            Button a = buttons.get(i);
+            for (int j = i + 1; j < buttons.size(); j++) {
+                Button b = buttons.get(j);
+                if (a.column() < b.column() + b.width() && b.column() < a.column() + a.width()
+                        && a.row() < b.row() + b.height() && b.row() < a.row() + a.height()) {
+                    return true;
+                }
+            }
+        }
+        return false;
+    }
+
+    public static Board button(Board board, String buttonId, UnaryOperator<Button> change) {
+        return pages(board, p -> p.buttons().stream().noneMatch(b -> b.id().equals(buttonId))
+                ? p
+                : p.withButtons(p.buttons().stream().map(b -> b.id().equals(buttonId) ? change.apply(b) : b).toList()));
+    }
+
+    public static Board state(Board board, String buttonId, int state, UnaryOperator<State> change) {
+        return button(board, buttonId, b -> {
+            if (state < 0 || state >= b.states().size()) {
+                return b;
+            }
+            List<State> all = new ArrayList<>(b.states());
+            all.set(state, change.apply(all.get(state)));
+            return b.withStates(all);
+        });
+    }
+
+    /** Changes the chain of a gesture. */
+    public static Board chain(Board board, String buttonId, int state, Gesture gesture, UnaryOperator<Chain> change) {
+        return state(board, buttonId, state, s -> s.withChain(gesture, change.apply(s.chain(gesture))));
+    }
+
+    /** Adds a state that looks like the last and has no chains yet. */
+    public static Board addState(Board board, String buttonId) {
+        return button(board, buttonId, b -> {
+            if (b.states().size() >= Button.MOST_STATES) {
+                return b;
+            }
+            Set<String> ids = b.states().stream().map(State::id).collect(Collectors.toSet());
+            String name = "state " + (b.states().size() + 1);
+            State last = b.states().getLast();
+            State added = new State(freshId(name, "state", ids::contains), name, last.face().withTally(List.of()),
+                    State.NEXT, null, Map.of(), Map.of());
+            return b.withStates(plus(b.states(), added));
+        });
+    }
+
+    public static Board removeState(Board board, String buttonId, int state) {
+        return button(board, buttonId, b -> {
+            if (b.states().size() < 2) {
+                return b;
+            }
+            String gone = b.states().get(state).id();
+            List<State> left = new ArrayList<>(b.states());
+            left.remove(state);
+            return b.withStates(left.stream().map(s -> s.then().equals(gone) ? s.withThen(State.NEXT) : s).toList());
+        });
+    }
+
+    public static Board page(Board board, String pageId, UnaryOperator<Page> change) {
+        return pages(board, p -> p.id().equals(pageId) ? change.apply(p) : p);
+    }
+
+    private static Board pages(Board board, UnaryOperator<Page> change) {
+        return board.withPages(board.pages().stream().map(change).toList());
+    }
+
+    private static <T> List<T> plus(List<T> list, T item) {
+        List<T> all = new ArrayList<>(list);
+        all.add(item);
+        return all;
+    }
+}

@@ -1,0 +1,41 @@
+package rombix.core.board;
+
+import com.fasterxml.jackson.annotation.JsonAnyGetter;
+import com.fasterxml.jackson.annotation.JsonAnySetter;
+import io.soabase.recordbuilder.core.RecordBuilder;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import rombix.core.value.Extra;
+
+/** A grid of cells with buttons in it. */
+@RecordBuilder
+public record Page(String id, String name, int columns, int rows, List<Button> buttons,
+        @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements PageBuilder.With {
+    /** The largest grid. */
+    public static final int MOST_COLUMNS = 32;
+    public static final int MOST_ROWS = 16;
+
+    public Page {
+        Objects.requireNonNull(id, "a page needs an \"id\"");
+        name = Objects.requireNonNullElse(name, id);
+        columns = columns == 0 ? 6 : columns;
+        rows = rows == 0 ? 4 : rows;
+        if (columns < 1 || columns > MOST_COLUMNS || rows < 1 || rows > MOST_ROWS) {
+            throw new IllegalArgumentException(
+                    "a page is 1×1 to %d×%d cells, not %d×%d".formatted(MOST_COLUMNS, MOST_ROWS, columns, rows));
+        }
+        buttons = List.copyOf(Objects.requireNonNullElse(buttons, List.of()));
+        extra = Extra.kept(extra);
+    }
+
+    public static Page empty(String id, String name) {
+        return new Page(id, name, 6, 4, List.of(), Map.of());
+    }
+
+    /** The button that covers a cell. */
+    public Optional<Button> at(int column, int row) {
+        return buttons.stream().filter(b -> b.covers(column, row)).findFirst();
+    }
+}

@@ -1,0 +1,183 @@
+package rombix.core.card;
+
+import com.fasterxml.jackson.annotation.JsonAnyGetter;
+import com.fasterxml.jackson.annotation.JsonAnySetter;
+import com.fasterxml.jackson.annotation.JsonInclude;
+import com.fasterxml.jackson.annotation.JsonProperty;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import rombix.core.value.Kind;
+import rombix.core.value.Template;
+import rombix.core.value.Value;
+
+/**
+ * A kind of gear as data.
+ *
+ * @param card the version of the card format
+ * @param id what boards name it by
+ * @param title what people call it
+ * @param icon the icon's literal
+ * @param lists things of which the gear has several (channels, lamps), by the name of the place that stands for one
+ * @param readings what it reports
+ * @param commands what it can be told
+ * @param greeting what to send at connection, so that it tells its readings
+ */
+@JsonInclude(JsonInclude.Include.NON_EMPTY)
+public record Card(int card, String id, String title, String icon, Map<String, List<Item>> lists,
+        List<ReadingSpec> readings, List<Command> commands, Map<Protocol, List<Packet>> greeting) {
+    /** The card format that this version of Rombix writes. */
+    public static final int FORMAT = 1;
+
+    public Card {
+        Objects.requireNonNull(id, "a card needs an \"id\"");
+        Objects.requireNonNull(title, "a card needs a \"title\"");
+        icon = Objects.requireNonNullElse(icon, "mdi2c-chip");
+        lists = Map.copyOf(Objects.requireNonNullElse(lists, Map.of()));
+        readings = List.copyOf(Objects.requireNonNullElse(readings, List.of()));
+        commands = List.copyOf(Objects.requireNonNullElse(commands, List.of()));
+        greeting = Map.copyOf(Objects.requireNonNullElse(greeting, Map.of()));
+    }
+
+    /** The command with this id. */
+    public Optional<Command> command(String commandId) {
+        return commands.stream().filter(c -> c.id().equals(commandId)).findFirst();
+    }
+
+    /** One of several: an id, a name for people, and any further fields that addresses use. */
+    public record Item(String id, String name, @JsonAnySetter @JsonAnyGetter Map<String, Object> fields) {
+        public Item {
+            Objects.requireNonNull(id, "an item needs an \"id\"");
+            name = Objects.requireNonNullElse(name, id);
+            fields = fields == null ? Map.of() : Map.copyOf(fields);
+        }
+
+        /** The value of a field: the id, the name, or one of the further ones. */
+        public @Nullable Value field(String field) {
+            Object v = switch (field) {
+                case "id" -> id;
+                case "name" -> name;
+                default -> fields.get(field);
+            };
+            return v == null ? null : Value.fromJson(v);
+        }
+    }
+
+    /** One packet: where it goes, in the protocol's own form, and what it carries. */
+    public record Packet(Template to, List<Carry> args) {
+        public Packet {
+            Objects.requireNonNull(to, "a packet needs \"to\"");
+            args = List.copyOf(Objects.requireNonNullElse(args, List.of()));
+        }
+    }
+
+    /**
+     * How a reading arrives.
+     *
+     * @param from the address, with places for the items of families
+     * @param arg which argument of the packet has the value, counted from 0
+     * @param value how the value is carried; as it is when absent
+     */
+    @JsonInclude(JsonInclude.Include.NON_NULL)
+    public record Arrival(Template from, int arg, @Nullable Carry value) {
+        public Arrival {
+            Objects.requireNonNull(from, "an arrival needs \"from\"");
+        }
+    }
+
+    /** How alarming a value is, told on faces with its word. */
+    public enum Tone {
+        @JsonProperty("air") AIR, @JsonProperty("ready") READY, @JsonProperty("quiet") QUIET
+    }
+
+    /** What a flag's value is called. */
+    public record Word(String word, Tone tone) {
+        public Word {
+            Objects.requireNonNull(word, "a word needs a \"word\"");
+            tone = Objects.requireNonNullElse(tone, Tone.QUIET);
+        }
+    }
+
+    /**
+     * A reading, or a family of them: {@code muted/{channel}} stands for one reading a channel.
+     *
+     * @param arrives how it comes in, by protocol; where none is given it is taken to be as last sent
+     * @param yes the word for yes, and {@code no} for no, on a flag
+     * @param min the least value, in {@code unit}
+     */
+    @JsonInclude(JsonInclude.Include.NON_EMPTY)
+    public record ReadingSpec(Template id, Template title, Kind type, @Nullable String unit, @Nullable Double min,
+            @Nullable Double max, @Nullable String choices, @Nullable Word yes, @Nullable Word no,
+            Map<Protocol, Arrival> arrives) {
+        public ReadingSpec {
+            Objects.requireNonNull(id, "a reading needs an \"id\"");
+            title = Objects.requireNonNullElse(title, id);
+            Objects.requireNonNull(type, "a reading needs a \"type\"");
+            arrives = Map.copyOf(Objects.requireNonNullElse(arrives, Map.of()));
+        }
+    }
+
+    /** A parameter of a command. For a choice, {@code choices} names the list; its own id when absent. */
+    @JsonInclude(JsonInclude.Include.NON_NULL)
+    public record Param(String id, @Nullable String title, Kind type, @Nullable String unit, @Nullable Double min,
+            @Nullable Double max, @JsonProperty("default") @Nullable Value usual, @Nullable String choices) {
+        public Param {
+            Objects.requireNonNull(id, "a parameter needs an \"id\"");
+            Objects.requireNonNull(type, "a parameter needs a \"type\"");
+        }
+
+        /** The name of the list that a choice is made from. */
+        public String list() {
+            return choices == null ? id : choices;
+        }
+
+        /** What people call it. */
+        public String label() {
+            return title == null ? id : title;
+        }
+    }
+
+    /** A reading that a command changes, and the value it gets. */
+    public record Change(Template reading, Carry to) {
+        public Change {
+            Objects.requireNonNull(reading, "a change needs a \"reading\"");
+            Objects.requireNonNull(to, "a change needs a \"to\"");
+        }
+    }
+
+    /** What undoes a command: another, with arguments; {@code before} is the value that the reading had before. */
+    public record Undo(String command, Map<String, Carry> with) {
+        public Undo {
+            Objects.requireNonNull(command, "an undo needs a \"command\"");
+            with = Map.copyOf(Objects.requireNonNullElse(with, Map.of()));
+        }
+    }
+
+    /**
+     * Something the gear can be told.
+     *
+     * @param title its name, with places for the arguments: {@code Mute {channel}}
+     * @param words more words to find it by
+     * @param send what goes out, by protocol
+     * @param takes how long it usually takes to have its effect, in milliseconds
+     */
+    @JsonInclude(JsonInclude.Include.NON_EMPTY)
+    public record Command(String id, Template title, List<String> words, List<Param> params,
+            Map<Protocol, List<Packet>> send, List<Change> changes, @Nullable Undo undo, @Nullable Long takes) {
+        public Command {
+            Objects.requireNonNull(id, "a command needs an \"id\"");
+            title = Objects.requireNonNullElse(title, new Template(id));
+            words = List.copyOf(Objects.requireNonNullElse(words, List.of()));
+            params = List.copyOf(Objects.requireNonNullElse(params, List.of()));
+            send = Map.copyOf(Objects.requireNonNullElse(send, Map.of()));
+            changes = List.copyOf(Objects.requireNonNullElse(changes, List.of()));
+        }
+
+        /** The parameter with this id. */
+        public Optional<Param> param(String paramId) {
+            return params.stream().filter(p -> p.id().equals(paramId)).findFirst();
+        }
+    }
+}

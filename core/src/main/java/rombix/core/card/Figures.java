@@ -1,0 +1,31 @@
+package rombix.core.card;
+
+import java.util.Locale;
+import org.jspecify.annotations.Nullable;
+
+/** Numbers as people read them. */
+public final class Figures {
+    private Figures() {
+    }
+
+    /** The number with at most one place after the point, a true minus sign, and its unit. */
+    public static String withUnit(double number, @Nullable String unit) {
+        double rounded = Math.rint(number * 10) / 10;
+        String digits = rounded == Math.rint(rounded)
+                ? String.format(Locale.ROOT, "%.0f", rounded == 0 ? 0.0 : rounded)
+                : String.format(Locale.ROOT, "%.1f", rounded);
+        String text = digits.replace('-', '\u2212');
+        return unit == null || unit.isEmpty() ? text : text + "\u00a0" + unit;
+    }
+
+    /** A span in words: {@code 0.7 s}, {@code 12 s}, {@code 2 min}, {@code 1:05}. */
+    public static String span(double millis) {
+        if (millis < 60_000) {
+            return withUnit(millis / 1000, "s");
+        }
+        long seconds = Math.round(millis / 1000);
+        return seconds % 60 == 0
+                ? withUnit(seconds / 60.0, "min")
+                : String.format(Locale.ROOT, "%d:%02d min", seconds / 60, seconds % 60);
+    }
+}

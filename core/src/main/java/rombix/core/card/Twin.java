@@ -1,0 +1,351 @@
+package rombix.core.card;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
+import rombix.core.card.Card.Arrival;
+import rombix.core.card.Card.Command;
+import rombix.core.card.Card.Item;
+import rombix.core.card.Card.Packet;
+import rombix.core.card.Card.Param;
+import rombix.core.card.Card.ReadingSpec;
+import rombix.core.value.Kind;
+import rombix.core.value.Template;
+import rombix.core.value.Value;
+
+/**
+ * A board's gear as Rombix understands it: its card, its own lists, and the protocol it is spoken to in. It makes
+ * commands out in full, says what they would change, and tells which reading a packet from the gear is. Immutable;
+ * present readings are handed in.
+ */
+public final class Twin {
+    private final String gear;
+    private final String title;
+    private final Card card;
+    private final Protocol protocol;
+    private final Map<String, List<Item>> lists;
+    private final Map<String, Landing> fixedLandings = new HashMap<>();
+    private final List<Landing> openLandings = new ArrayList<>();
+
+    private record Landing(ReadingSpec spec, Arrival arrival, Template id) {
+    }
+
+    /** A reading that a packet brought; {@code problem} says why it could not be used. */
+    public record Landed(String reading, @Nullable Value value, @Nullable String problem) {
+    }
+
+    /** A reading known by its full id, with what its card says of its family. */
+    public record Known(String id, String title, ReadingSpec spec) {
+    }
+
+    /** A live value of this gear by its reading's id; null where none has come yet. */
+    public interface Readings extends Function<String, @Nullable Value> {
+        /** No readings. */
+        Readings NONE = _ -> null;
+    }
+
+    /**
+     * @param lists the gear's own lists, which replace the card's of the same name
+     * @throws IllegalArgumentException if the card does not speak the protocol
+     */
+    public Twin(String gear, String title, Card card, Protocol protocol, Map<String, List<Item>> lists) {
+        this.gear = gear;
+        this.title = title;
+        this.card = card;
+        this.protocol = protocol;
+        Map<String, List<Item>> all = new HashMap<>(card.lists());
+        all.putAll(lists);
+        this.lists = Map.copyOf(all);
+        for (ReadingSpec spec : card.readings()) {
+            Arrival arrival = spec.arrives().get(protocol);
+            if (arrival != null) {
+                place(spec, arrival);
+            }
+        }
+    }
+
+    private void place(ReadingSpec spec, Arrival arrival) {
+        Optional<String> family = familyOf(spec);
+        if (family.isEmpty()) {
+            fixedLandings.merge(arrival.from().toString(), new Landing(spec, arrival, spec.id()), (a, _) -> a);
+        } else if (lists.containsKey(family.get())) {
+            for (Item item : lists.getOrDefault(family.get(), List.of())) {
+                Function<String, @Nullable Value> filled = of(family.get(), item);
+                fixedLandings.put(arrival.from().fill(filled),
+                        new Landing(spec, arrival, new Template(spec.id().fill(filled))));
+            }
+        } else {
+            openLandings.add(new Landing(spec, arrival, spec.id()));
+        }
+    }
+
+    public String gear() {
+        return gear;
+    }
+
+    public String title() {
+        return title;
+    }
+
+    public Card card() {
+        return card;
+    }
+
+    public Protocol protocol() {
+        return protocol;
+    }
+
+    /** The things that a list has now: the gear's own, the card's, or those that a reading of that name lists. */
+    public List<Item> items(String list, Readings readings) {
+        List<Item> fixed = lists.get(list);
+        if (fixed != null) {
+            return fixed;
+        }
+        Value listed = readings.apply(list);
+        return listed instanceof Value.Choices c
+                ? c.choices().stream().map(x -> new Item(x.id(), x.name(), Map.of())).toList()
+                : List.of();
+    }
+
+    /** Whether a list can be known without asking the gear. */
+    public boolean fixed(String list) {
+        return lists.containsKey(list);
+    }
+
+    /** All readings known now, families spread out over their lists. */
+    public List<Known> readings(Readings now) {
+        List<Known> all = new ArrayList<>();
+        for (ReadingSpec spec : card.readings()) {
+            Optional<String> family = familyOf(spec);
+            if (family.isEmpty()) {
+                all.add(new Known(spec.id().toString(), spec.title().toString(), spec));
+            } else {
+                for (Item item : items(family.get(), now)) {
+                    all.add(new Known(spec.id().fill(of(family.get(), item)),
+                            spec.title().fill(named(family.get(), item)), spec));
+                }
+            }
+        }
+        return all;
+    }
+
+    /** The reading with this full id, whether its item is listed yet or not. */
+    public Optional<Known> reading(String id, Readings now) {
+        for (ReadingSpec spec : card.readings()) {
+            Optional<Map<String, String>> places = spec.id().match(id);
+            if (places.isPresent()) {
+                Optional<String> family = familyOf(spec);
+                String itemId = family.map(f -> places.get().getOrDefault(f, "")).orElse("");
+                Item item = family.flatMap(f -> item(f, itemId, now)).orElse(new Item(itemId, itemId, Map.of()));
+                if (family.isPresent() && fixed(family.get()) && item(family.get(), itemId, now).isEmpty()) {
+                    continue;
+                }
+                return Optional.of(new Known(id,
+                        family.map(f -> spec.title().fill(named(f, item))).orElse(spec.title().toString()), spec));
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** What a value of this reading is called: a flag's word, a choice's name, a number with its unit. */
+    public String spoken(Known known, Value value, Readings now) {
+        ReadingSpec spec = known.spec();
+        return switch (value) {
+            case Value.Flag f when f.on() && spec.yes() != null -> spec.yes().word();
+            case Value.Flag f when !f.on() && spec.no() != null -> spec.no().word();
+            case Value.Num n -> Figures.withUnit(n.number(), spec.unit());
+            case Value.Text t when spec.type() == Kind.CHOICE -> item(
+                    spec.choices() == null ? spec.id().toString() : spec.choices(), t.text(), now).map(Item::name)
+                            .orElse(t.text());
+            default -> value.toString();
+        };
+    }
+
+    /** The item of a list with this id. */
+    public Optional<Item> item(String list, String id, Readings now) {
+        return items(list, now).stream().filter(i -> i.id().equals(id)).findFirst();
+    }
+
+    /**
+     * A command made out with its arguments.
+     *
+     * @throws IllegalArgumentException in plain words, if an argument is missing or is not one of the choices
+     */
+    public Order order(Command command, Map<String, Value> args, Readings now) {
+        Map<String, Value> full = new LinkedHashMap<>();
+        for (Param p : command.params()) {
+            Value v = args.get(p.id()) != null ? args.get(p.id()) : p.usual();
+            if (v == null) {
+                throw new IllegalArgumentException(
+                        "“%s” of %s needs a value for “%s”".formatted(command.id(), title, p.label()));
+            }
+            full.put(p.id(), within(p, v));
+        }
+        Function<String, @Nullable Value> places = name -> resolve(command, full, name, now);
+        List<Order.Outgoing> packets = new ArrayList<>();
+        for (Packet packet : command.send().getOrDefault(protocol, List.of())) {
+            packets.add(packet(packet, places, command));
+        }
+        Map<String, Value> changes = new LinkedHashMap<>();
+        for (Card.Change change : command.changes()) {
+            Value to = change.to().out(places);
+            if (to != null) {
+                changes.put(change.reading().fill(places), to);
+            }
+        }
+        return new Order(gear, command, Map.copyOf(full), spokenTitle(command, full, now), List.copyOf(packets),
+                changes);
+    }
+
+    /** The addresses at which readings arrive, places included. */
+    public List<String> arrivals() {
+        return card.readings().stream().map(r -> r.arrives().get(protocol)).filter(java.util.Objects::nonNull)
+                .map(a -> a.from().toString()).toList();
+    }
+
+    /** What to send at connection. */
+    public List<Order.Outgoing> greeting() {
+        return card.greeting().getOrDefault(protocol, List.of()).stream().map(p -> packet(p, _ -> null, null)).toList();
+    }
+
+    private Order.Outgoing packet(Packet packet, Function<String, @Nullable Value> places, @Nullable Command command) {
+        List<Value> values = new ArrayList<>();
+        List<Carry.As> forms = new ArrayList<>();
+        for (Carry carry : packet.args()) {
+            Value v = carry.out(places);
+            if (v == null) {
+                throw new IllegalArgumentException("the card of %s leaves %s without a value in “%s”".formatted(title,
+                        packet.to(), command == null ? "greeting" : command.id()));
+            }
+            values.add(v);
+            forms.add(carry instanceof Carry.Mapped m && m.as() != null ? m.as() : Carry.As.FLOAT);
+        }
+        return new Order.Outgoing(packet.to().fill(places), List.copyOf(values), List.copyOf(forms));
+    }
+
+    /** The command in words: {@code Mute Host}, {@code Desk Key to 40 %}. */
+    public String spokenTitle(Command command, Map<String, Value> args, Readings now) {
+        return command.title().fill(name -> {
+            Optional<Param> p = command.param(name);
+            Value v = args.get(name);
+            if (p.isEmpty() || v == null) {
+                return v == null ? Value.of("…") : v;
+            }
+            return Value.of(spokenArg(p.get(), v, now));
+        });
+    }
+
+    /** An argument in words. */
+    public String spokenArg(Param p, Value v, Readings now) {
+        return switch (v) {
+            case Value.Num n -> Figures.withUnit(n.number(), p.unit());
+            case Value.Text t when p.type() == Kind.CHOICE ->
+                item(p.list(), t.text(), now).map(Item::name).orElse(t.text());
+            default -> v.toString();
+        };
+    }
+
+    /** The readings that a packet from the gear brings; empty if the card knows no such packet. */
+    public List<Landed> land(String address, List<Value> args) {
+        Landing exact = fixedLandings.get(address);
+        if (exact != null) {
+            return List.of(land(exact, exact.id().toString(), args));
+        }
+        for (Landing open : openLandings) {
+            Optional<Map<String, String>> places = open.arrival().from().match(address);
+            if (places.isPresent()) {
+                return List.of(land(open, open.id().fill(n -> {
+                    String found = places.get().get(n);
+                    return found == null ? null : Value.of(found);
+                }), args));
+            }
+        }
+        return List.of();
+    }
+
+    private Landed land(Landing landing, String reading, List<Value> args) {
+        ReadingSpec spec = landing.spec();
+        if (spec.type() == Kind.LIST) {
+            return new Landed(reading, listed(args), null);
+        }
+        if (landing.arrival().arg() >= args.size()) {
+            return new Landed(reading, null, "came without its value");
+        }
+        Value wire = args.get(landing.arrival().arg());
+        Carry carry = landing.arrival().value();
+        Optional<Value> value = carry == null ? Optional.of(wire) : carry.in(wire);
+        value = value.flatMap(v -> typed(spec.type(), v));
+        return value.map(v -> new Landed(reading, v, null)).orElseGet(
+                () -> new Landed(reading, null, "brought “%s”, which its card does not expect".formatted(wire)));
+    }
+
+    private static Value listed(List<Value> args) {
+        List<Value.Choice> choices = new ArrayList<>();
+        for (int i = 0; i + 1 < args.size(); i += 2) {
+            choices.add(new Value.Choice(args.get(i).toString(), args.get(i + 1).toString()));
+        }
+        return new Value.Choices(choices);
+    }
+
+    private static Optional<Value> typed(Kind kind, Value v) {
+        return switch (kind) {
+            case NUMBER -> Double.isNaN(v.asNumber()) ? Optional.empty() : Optional.of(Value.of(v.asNumber()));
+            case FLAG -> v instanceof Value.Text t && !t.text().matches("(?i)true|false|yes|no|on|off|0|1")
+                    ? Optional.empty()
+                    : Optional.of(Value.of(v.asFlag()));
+            case COLOUR -> v.toString().matches("#[0-9A-Fa-f]{6}") ? Optional.of(v) : Optional.empty();
+            case TEXT, CHOICE -> Optional.of(Value.of(v.toString()));
+            case LIST -> Optional.empty();
+        };
+    }
+
+    private static Value within(Param p, Value v) {
+        if (p.type() != Kind.NUMBER) {
+            return v;
+        }
+        double n = v.asNumber();
+        if (Double.isNaN(n)) {
+            throw new IllegalArgumentException("“%s” takes a number, not “%s”".formatted(p.label(), v));
+        }
+        double low = p.min() == null ? n : Math.max(p.min(), n);
+        return Value.of(p.max() == null ? low : Math.min(p.max(), low));
+    }
+
+    private @Nullable Value resolve(Command command, Map<String, Value> args, String name, Readings now) {
+        int dot = name.indexOf('.');
+        if (dot < 0) {
+            return args.get(name);
+        }
+        Value chosen = args.get(name.substring(0, dot));
+        Optional<Param> p = command.param(name.substring(0, dot));
+        if (chosen == null || p.isEmpty()) {
+            return null;
+        }
+        Optional<Item> item = item(p.get().list(), chosen.toString(), now);
+        if (item.isEmpty()) {
+            throw new IllegalArgumentException("%s has no %s “%s”".formatted(title, p.get().label(), chosen));
+        }
+        return item.get().field(name.substring(dot + 1));
+    }
+
+    private static Optional<String> familyOf(ReadingSpec spec) {
+        return spec.id().places().stream().findFirst();
+    }
+
+    private static Function<String, @Nullable Value> of(String family, Item item) {
+        return name -> {
+            int dot = name.indexOf('.');
+            String base = dot < 0 ? name : name.substring(0, dot);
+            return base.equals(family) ? item.field(dot < 0 ? "id" : name.substring(dot + 1)) : null;
+        };
+    }
+
+    private static Function<String, @Nullable Value> named(String family, Item item) {
+        return name -> name.equals(family) ? Value.of(item.name()) : null;
+    }
+}

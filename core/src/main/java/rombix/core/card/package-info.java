@@ -1,0 +1,5 @@
+/** Cards: a gear described as data, and the twin made from one. */
+@NullMarked
+package rombix.core.card;
+
+import org.jspecify.annotations.NullMarked;

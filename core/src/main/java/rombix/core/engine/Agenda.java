@@ -1,0 +1,69 @@
+package rombix.core.engine;
+
+import java.util.PriorityQueue;
+
+/** What is due when. Owned by the conductor's thread. Of things due at the same moment, the first entered is first. */
+final class Agenda {
+    /** Something to be done at a time. */
+    interface Task {
+        void due(long dueNanos);
+    }
+
+    /** An entry; cancelling it keeps it from being done. */
+    static final class Entry implements Comparable<Entry> {
+        private final long dueNanos;
+        private final long order;
+        private final Task task;
+        private boolean cancelled;
+
+        Entry(long dueNanos, long order, Task task) {
+            this.dueNanos = dueNanos;
+            this.order = order;
+            this.task = task;
+        }
+
+        void cancel() {
+            cancelled = true;
+        }
+
+        @Override
+        public int compareTo(Entry other) {
+            long d = dueNanos - other.dueNanos;
+            return d != 0 ? Long.signum(d) : Long.signum(order - other.order);
+        }
+    }
+
+    private final PriorityQueue<Entry> entries = new PriorityQueue<>();
+    private long entered;
+
+    Entry at(long dueNanos, Task task) {
+        Entry entry = new Entry(dueNanos, entered++, task);
+        entries.add(entry);
+        return entry;
+    }
+
+    /** The next entry that is due by now, taken out; null if none is. */
+    @org.jspecify.annotations.Nullable
+    Entry poll(long nowNanos) {
+        skip();
+        Entry first = entries.peek();
+        return first != null && first.dueNanos - nowNanos <= 0 ? entries.poll() : null;
+    }
+
+    static void run(Entry entry) {
+        entry.task.due(entry.dueNanos);
+    }
+
+    /** How long until the next entry; {@link Long#MAX_VALUE} if there is none. */
+    long untilNext(long nowNanos) {
+        skip();
+        Entry first = entries.peek();
+        return first == null ? Long.MAX_VALUE : Math.max(0, first.dueNanos - nowNanos);
+    }
+
+    private void skip() {
+        while (!entries.isEmpty() && entries.peek().cancelled) {
+            entries.poll();
+        }
+    }
+}

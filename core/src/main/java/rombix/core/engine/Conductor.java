@@ -1,0 +1,70 @@
+package rombix.core.engine;
+
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.concurrent.locks.LockSupport;
+import java.util.function.Consumer;
+import java.util.function.Function;
+
+/**
+ * The one thread that owns a deck: it takes what is posted, does what is due, and sleeps until the next of either.
+ */
+public final class Conductor implements AutoCloseable {
+    private final Clock clock;
+    private final Queue<Posted> posted = new ConcurrentLinkedQueue<>();
+    private final Deck deck;
+    private final Thread thread;
+    private volatile boolean closed;
+
+    private record Posted(Event event, long atNanos) {
+    }
+
+    /**
+     * Starts the thread.
+     *
+     * @param gears makes the way out to the gear, given the way back in
+     * @param watcher see {@link Deck}
+     */
+    public Conductor(Clock clock, Function<Consumer<Event>, Gears> gears, Consumer<Happening> watcher) {
+        this.clock = clock;
+        this.deck = new Deck(clock, gears.apply(this::post), watcher);
+        this.thread = Thread.ofPlatform().name("conductor").daemon().unstarted(this::conduct);
+        thread.start();
+    }
+
+    /** Hands an event in, from any thread, stamped with the present moment. Never blocks. */
+    public void post(Event event) {
+        posted.add(new Posted(event, clock.nanos()));
+        if (Thread.currentThread() != thread) {
+            LockSupport.unpark(thread);
+        }
+    }
+
+    private void conduct() {
+        while (!closed) {
+            for (Posted p = posted.poll(); p != null; p = posted.poll()) {
+                deck.take(p.event(), p.atNanos());
+            }
+            long wait = deck.advance();
+            if (posted.isEmpty()) {
+                if (wait == Long.MAX_VALUE) {
+                    LockSupport.park(this);
+                } else {
+                    LockSupport.parkNanos(this, wait);
+                }
+            }
+        }
+    }
+
+    /** Ends the thread, after what is posted has been taken. */
+    @Override
+    public void close() {
+        closed = true;
+        LockSupport.unpark(thread);
+        try {
+            thread.join(2000);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+}

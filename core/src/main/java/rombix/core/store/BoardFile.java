@@ -1,0 +1,98 @@
+package rombix.core.store;
+
+import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.channels.FileChannel;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.nio.file.StandardOpenOption;
+import java.util.Map;
+import java.util.Optional;
+import rombix.core.board.Board;
+import rombix.core.board.Rig;
+import rombix.core.card.Card;
+
+/** A board on disk, with the journal beside it that holds what is not saved yet. */
+public final class BoardFile {
+    private BoardFile() {
+    }
+
+    /** Reads a board and its cards. The file is never touched. */
+    public static Rig read(Path file) throws BadFile {
+        Map<String, Card> cards = CardLibrary.beside(file);
+        return Rig.of(parse(file, text(file), cards), cards);
+    }
+
+    /**
+     * Reads a board from text, checking every reference in it.
+     *
+     * @param file named in errors
+     */
+    public static Board parse(Path file, String text, Map<String, Card> cards) throws BadFile {
+        String refusal = Formats.refusal(text);
+        if (refusal != null) {
+            throw CardLibrary.at(file, text, "/rombix", refusal);
+        }
+        Board board = Json.read(file, text, Board.class, false);
+        new References(file, text, Rig.of(board, cards)).check();
+        return board;
+    }
+
+    /** The board as text, as it is written to disk. */
+    public static String format(Board board) {
+        return Json.MAPPER.writeValueAsString(board) + "\n";
+    }
+
+    /** Saves the board: written beside, forced to disk, renamed over the old one. The journal goes. */
+    public static void save(Path file, Board board) throws IOException {
+        replace(file, format(board));
+        Files.deleteIfExists(journalOf(file));
+    }
+
+    /** Writes the board to its journal, so that a killed process loses nothing. */
+    public static void journal(Path file, Board board) throws IOException {
+        replace(journalOf(file), format(board));
+    }
+
+    /** Where the journal of a board stands: beside it, hidden. */
+    public static Path journalOf(Path file) {
+        return file.toAbsolutePath().resolveSibling("." + file.getFileName() + ".journal");
+    }
+
+    /** Reads what the journal holds of a board whose last edits were not saved; empty if there is none, or it is bad. */
+    public static Optional<Board> unsaved(Path file, Map<String, Card> cards) {
+        Path journal = journalOf(file);
+        try {
+            return Files.exists(journal) ? Optional.of(parse(journal, text(journal), cards)) : Optional.empty();
+        } catch (BadFile e) {
+            return Optional.empty();
+        }
+    }
+
+    private static String text(Path file) throws BadFile {
+        try {
+            return Files.readString(file);
+        } catch (NoSuchFileException e) {
+            throw new BadFile(file, 0, 0, "there is no such file");
+        } catch (IOException e) {
+            throw new BadFile(file, 0, 0, "cannot be read: " + e.getMessage());
+        }
+    }
+
+    private static void replace(Path file, String text) throws IOException {
+        Path whole = file.toAbsolutePath();
+        Path beside = whole.resolveSibling("." + whole.getFileName() + ".new");
+        try (FileChannel out = FileChannel.open(beside, StandardOpenOption.CREATE, StandardOpenOption.WRITE,
+                StandardOpenOption.TRUNCATE_EXISTING)) {
+            ByteBuffer bytes = ByteBuffer.wrap(text.getBytes(StandardCharsets.UTF_8));
+            while (bytes.hasRemaining()) {
+                out.write(bytes);
+            }
+            out.force(true);
+        }
+        Files.move(beside, whole, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+    }
+}

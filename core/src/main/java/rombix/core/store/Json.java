@@ -1,0 +1,187 @@
+package rombix.core.store;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import tools.jackson.core.JacksonException;
+import tools.jackson.core.JsonParser;
+import tools.jackson.core.JsonPointer;
+import tools.jackson.core.JsonToken;
+import tools.jackson.core.StreamReadConstraints;
+import tools.jackson.core.StreamReadFeature;
+import tools.jackson.core.StreamWriteConstraints;
+import tools.jackson.core.TokenStreamLocation;
+import tools.jackson.core.exc.StreamReadException;
+import tools.jackson.core.json.JsonFactory;
+import tools.jackson.databind.DatabindException;
+import tools.jackson.databind.DeserializationFeature;
+import tools.jackson.databind.ObjectReader;
+import tools.jackson.databind.SerializationFeature;
+import tools.jackson.databind.exc.InvalidFormatException;
+import tools.jackson.databind.exc.InvalidTypeIdException;
+import tools.jackson.databind.exc.MismatchedInputException;
+import tools.jackson.databind.exc.UnrecognizedPropertyException;
+import tools.jackson.databind.exc.ValueInstantiationException;
+import tools.jackson.databind.json.JsonMapper;
+
+/** JSON with errors that a person can act on. */
+final class Json {
+    private static final int DEEPEST = 20_000;
+
+    /** Reads and writes boards and cards. */
+    static final JsonMapper MAPPER = JsonMapper.builder(JsonFactory.builder()
+            .streamReadConstraints(StreamReadConstraints.builder().maxNestingDepth(DEEPEST).build())
+            .streamWriteConstraints(StreamWriteConstraints.builder().maxNestingDepth(DEEPEST).build())
+            .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
+            .enable(StreamReadFeature.INCLUDE_SOURCE_IN_LOCATION).build())
+            .enable(SerializationFeature.INDENT_OUTPUT)
+            .disable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
+            .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
+            .disable(DeserializationFeature.ACCEPT_FLOAT_AS_INT)
+            .changeDefaultPropertyInclusion(i -> i.withValueInclusion(JsonInclude.Include.NON_NULL))
+            .build();
+
+    private Json() {
+    }
+
+    /** Reads a value, or says in one sentence why not and where. */
+    static <T> T read(Path file, String text, Class<T> type, boolean strict) throws BadFile {
+        ObjectReader reader = MAPPER.readerFor(type);
+        if (strict) {
+            reader = reader.with(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES);
+        } else {
+            reader = reader.without(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES);
+        }
+        try {
+            return reader.readValue(text);
+        } catch (JacksonException e) {
+            throw explained(file, text, e);
+        } catch (StackOverflowError e) {
+            throw new BadFile(file, 0, 0, "steps are nested deeper than this machine can read");
+        }
+    }
+
+    private static BadFile explained(Path file, String text, JacksonException e) {
+        Place place = place(text, e);
+        return new BadFile(file, place.line(), place.column(), words(e));
+    }
+
+    private static String words(JacksonException e) {
+        return switch (e) {
+            case InvalidTypeIdException t -> "unknown step “" + t.getTypeId()
+                    + "”; expected one of do, wait, together. A newer Rombix may know it.";
+            case UnrecognizedPropertyException u -> "unknown field “" + u.getPropertyName() + "”; expected one of "
+                    + known(u);
+            case InvalidFormatException f when f.getTargetType() != null && f.getTargetType().isEnum() ->
+                "“" + f.getValue() + "” is not one of " + names(f.getTargetType());
+            case ValueInstantiationException v when v.getCause() != null && v.getCause().getMessage() != null ->
+                String.valueOf(v.getCause().getMessage());
+            case MismatchedInputException m -> "expected " + kind(m.getTargetType()) + field(m);
+            case StreamReadException s -> "not JSON here: " + firstLine(s.getOriginalMessage());
+            case DatabindException d when d.getCause() != null && d.getCause().getMessage() != null ->
+                String.valueOf(d.getCause().getMessage());
+            default -> firstLine(e.getOriginalMessage());
+        };
+    }
+
+    private static String field(DatabindException e) {
+        List<JacksonException.Reference> path = e.getPath();
+        for (int i = path.size() - 1; i >= 0; i--) {
+            if (path.get(i).getPropertyName() != null) {
+                return " for “" + path.get(i).getPropertyName() + "”";
+            }
+        }
+        return "";
+    }
+
+    private static String kind(@org.jspecify.annotations.Nullable Class<?> type) {
+        if (type == null) {
+            return "something else";
+        }
+        if (type == int.class || type == long.class || type == Integer.class || type == Long.class) {
+            return "a whole number";
+        }
+        if (type == double.class || type == Double.class) {
+            return "a number";
+        }
+        if (type == boolean.class || type == Boolean.class) {
+            return "true or false";
+        }
+        if (type == String.class || type.isEnum()) {
+            return "a text in quotes";
+        }
+        if (Iterable.class.isAssignableFrom(type)) {
+            return "a list in [ ]";
+        }
+        return type.isRecord() || java.util.Map.class.isAssignableFrom(type) || type.isInterface()
+                ? "an object in { }"
+                : "a value";
+    }
+
+    private static String names(Class<?> type) {
+        List<String> names = new ArrayList<>();
+        for (Object constant : type.getEnumConstants()) {
+            names.add(MAPPER.convertValue(constant, String.class));
+        }
+        return String.join(", ", names);
+    }
+
+    private static String known(UnrecognizedPropertyException u) {
+        return u.getKnownPropertyIds() == null
+                ? "none"
+                : String.join(", ", u.getKnownPropertyIds().stream().map(String::valueOf).sorted().toList());
+    }
+
+    private static String firstLine(String message) {
+        return message.lines().findFirst().orElse("the text ends too early").replaceAll(" \\(.*", "");
+    }
+
+    /** A place in a text; lines and columns count from 1. */
+    record Place(int line, int column) {
+    }
+
+    private static Place place(String text, JacksonException e) {
+        TokenStreamLocation at = e.getLocation();
+        if (!(e instanceof StreamReadException) && e.getPath() != null && !e.getPath().isEmpty()) {
+            StringBuilder pointer = new StringBuilder();
+            for (JacksonException.Reference r : e.getPath()) {
+                pointer.append('/').append(r.getPropertyName() == null
+                        ? String.valueOf(r.getIndex())
+                        : r.getPropertyName().replace("~", "~0").replace("/", "~1"));
+            }
+            Place exact = find(text, pointer.toString());
+            if (exact.line() > 0) {
+                return exact;
+            }
+        }
+        return at == null ? new Place(0, 0) : new Place(at.getLineNr(), Math.max(1, at.getColumnNr()));
+    }
+
+    /** Where the value at a JSON pointer begins; line 0 if there is no such value. */
+    static Place find(String text, String pointer) {
+        try (JsonParser parser = MAPPER.createParser(text)) {
+            for (JsonToken token = parser.nextToken(); token != null; token = parser.nextToken()) {
+                boolean value = token.isScalarValue() || token == JsonToken.START_ARRAY
+                        || token == JsonToken.START_OBJECT;
+                if (value && parser.streamReadContext().pathAsPointer(false) instanceof JsonPointer here) {
+                    String path = token.isScalarValue() ? here.toString() : parent(parser);
+                    if (path.equals(pointer)) {
+                        TokenStreamLocation at = parser.currentTokenLocation();
+                        return new Place(at.getLineNr(), at.getColumnNr());
+                    }
+                }
+            }
+        } catch (JacksonException e) {
+            return new Place(0, 0);
+        }
+        return new Place(0, 0);
+    }
+
+    private static String parent(JsonParser parser) {
+        return parser.streamReadContext().getParent() == null
+                ? ""
+                : parser.streamReadContext().getParent().pathAsPointer(false).toString();
+    }
+
+}

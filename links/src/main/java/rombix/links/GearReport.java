@@ -1,0 +1,94 @@
+package rombix.links;
+
+import java.util.List;
+import java.util.concurrent.atomic.AtomicLong;
+import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import rombix.core.card.Twin;
+import rombix.core.engine.Clock;
+import rombix.core.engine.Event;
+import rombix.core.engine.Status;
+import rombix.core.engine.Status.Phase;
+import rombix.core.value.Value;
+
+/** How a link reports to the deck. Safe to use from any thread. */
+public final class GearReport {
+    private static final Logger LOG = LoggerFactory.getLogger(GearReport.class);
+
+    private final Twin twin;
+    private final Clock clock;
+    private final Consumer<Event> deck;
+    private final AtomicLong ignored = new AtomicLong();
+    private volatile Status last = Status.UNTRIED;
+
+    GearReport(Twin twin, Clock clock, Consumer<Event> deck) {
+        this.twin = twin;
+        this.clock = clock;
+        this.deck = deck;
+    }
+
+    /** The gear as its card describes it. */
+    public Twin twin() {
+        return twin;
+    }
+
+    /** Says how far the link has come; says nothing where nothing has changed. */
+    public synchronized void status(Phase phase, String words, String hint) {
+        Status now = new Status(phase, words, hint, ignored.get());
+        if (!now.equals(last)) {
+            last = now;
+            deck.accept(new Event.Linked(twin.gear(), now));
+        }
+    }
+
+    public Phase phase() {
+        return last.phase();
+    }
+
+    /** The usual words for a gear that answers. */
+    public void ready() {
+        status(Phase.READY, "ready", "");
+    }
+
+    /** The usual words for a gear that does not. */
+    public void off(String why) {
+        status(Phase.OFF, why, "Check that it is switched on and that its address is right; it is tried again"
+                + " every few seconds.");
+    }
+
+    /** An order went out. */
+    public void sent(long ticket) {
+        deck.accept(new Event.Answered(ticket, clock.nanos(), null));
+    }
+
+    /** An order did not go out, and why. */
+    public void failed(long ticket, String why) {
+        deck.accept(new Event.Answered(ticket, clock.nanos(), twin.title() + ": " + why));
+    }
+
+    /** A packet came whose address is in the card's form; what it brings is told, what is not understood is counted. */
+    public void landed(String address, List<Value> args) {
+        for (Twin.Landed landed : twin.land(address, args)) {
+            @Nullable
+            Value value = landed.value();
+            if (value != null) {
+                deck.accept(new Event.Came(twin.gear(), landed.reading(), value));
+            } else {
+                ignored("“" + landed.reading() + "” " + landed.problem());
+            }
+        }
+    }
+
+    /** A packet could not be used: it is counted, and the gear shows how many there were. */
+    public synchronized void ignored(String why) {
+        long count = ignored.incrementAndGet();
+        if (Long.bitCount(count) == 1) {
+            LOG.warn("{}: a packet was ignored ({} so far): {}", twin.title(), count, why);
+        }
+        Status before = last;
+        last = new Status(before.phase(), before.words(), before.hint(), count);
+        deck.accept(new Event.Linked(twin.gear(), last));
+    }
+}

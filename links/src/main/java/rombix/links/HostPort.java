@@ -1,0 +1,23 @@
+package rombix.links;
+
+import java.net.InetSocketAddress;
+
+/** HOST:PORT, read from a board. */
+public final class HostPort {
+    private HostPort() {
+    }
+
+    /** @throws IllegalArgumentException in plain words */
+    public static InetSocketAddress of(String address) {
+        int colon = address.lastIndexOf(':');
+        try {
+            int port = Integer.parseInt(address.substring(colon + 1));
+            if (colon > 0 && port > 0 && port < 65_536) {
+                return new InetSocketAddress(address.substring(0, colon), port);
+            }
+        } catch (NumberFormatException e) {
+            // Said below.
+        }
+        throw new IllegalArgumentException("“" + address + "” is no address; expected HOST:PORT");
+    }
+}

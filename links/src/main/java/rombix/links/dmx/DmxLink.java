@@ -1,0 +1,193 @@
+package rombix.links.dmx;
+
+import java.io.IOException;
+import java.net.InetSocketAddress;
+import java.net.PortUnreachableException;
+import java.nio.ByteBuffer;
+import java.nio.channels.DatagramChannel;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.UUID;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.locks.Condition;
+import java.util.concurrent.locks.ReentrantLock;
+import org.jspecify.annotations.Nullable;
+import rombix.core.card.Carry;
+import rombix.core.card.Order;
+import rombix.core.engine.Status.Phase;
+import rombix.links.GearReport;
+import rombix.links.HostPort;
+import rombix.links.Link;
+import rombix.wire.dmx.SacnPacket;
+
+/**
+ * Streaming ACN (E1.31) out. Levels of a universe are gathered and sent as one packet: at once after a pause, and at
+ * most 44 times a second, which is as often as DMX itself goes round. A universe is first sent when a level of it was
+ * first set, so that joining in does not black out a rig; from then on it is sent again every 800 ms, as the standard
+ * asks. The address is HOST:PORT, or {@code multicast}.
+ */
+public final class DmxLink implements Link {
+    private static final long FRAME_NANOS = 1_000_000_000L / 44;
+    private static final long KEEP_ALIVE_NANOS = 800_000_000L;
+    private static final String MULTICAST = "multicast";
+
+    /** One universe's levels. Guarded by the link's lock. */
+    private static final class Universe {
+        final int number;
+        final byte[] levels = new byte[SacnPacket.SLOTS];
+        final List<Long> tickets = new ArrayList<>();
+        boolean dirty;
+        int sequence;
+        long sentNanos = System.nanoTime() - KEEP_ALIVE_NANOS;
+
+        Universe(int number) {
+            this.number = number;
+        }
+    }
+
+    private record Frame(int universe, byte[] packet, List<Long> tickets) {
+    }
+
+    private final GearReport report;
+    private final @Nullable InetSocketAddress unicast;
+    private final UUID identity = UUID.randomUUID();
+    private final DatagramChannel channel;
+    private final ReentrantLock lock = new ReentrantLock();
+    private final Condition changed = lock.newCondition();
+    private final Map<Integer, Universe> universes = new LinkedHashMap<>();
+    private final Thread thread;
+    private volatile boolean closed;
+
+    public DmxLink(GearReport report, String address) {
+        this.report = report;
+        this.unicast = address.equals(MULTICAST) ? null : HostPort.of(address);
+        try {
+            channel = DatagramChannel.open();
+            if (unicast != null) {
+                channel.connect(unicast);
+            }
+        } catch (IOException | java.nio.channels.UnresolvedAddressException e) {
+            throw new IllegalArgumentException("no way to " + address + ": " + e.getMessage(), e);
+        }
+        report.ready();
+        thread = Thread.ofVirtual().name("dmx " + report.twin().gear()).start(this::run);
+    }
+
+    private void run() {
+        try {
+            while (!closed) {
+                for (Frame frame : due()) {
+                    send(frame);
+                }
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    /** Waits until packets are due, and makes them. */
+    private List<Frame> due() throws InterruptedException {
+        lock.lockInterruptibly();
+        try {
+            List<Frame> frames = new ArrayList<>();
+            while (frames.isEmpty()) {
+                long wait = Long.MAX_VALUE;
+                long now = System.nanoTime();
+                for (Universe u : universes.values()) {
+                    long left = (u.dirty ? FRAME_NANOS : KEEP_ALIVE_NANOS) - (now - u.sentNanos);
+                    if (left <= 0) {
+                        frames.add(frame(u, now));
+                    } else {
+                        wait = Math.min(wait, left);
+                    }
+                }
+                if (frames.isEmpty()) {
+                    changed.await(wait, TimeUnit.NANOSECONDS);
+                }
+            }
+            return frames;
+        } finally {
+            lock.unlock();
+        }
+    }
+
+    private Frame frame(Universe u, long now) {
+        Frame frame = new Frame(u.number, new SacnPacket(identity, "Rombix", 100, u.sequence++ & 0xFF, false, u.number,
+                u.levels).encode(), List.copyOf(u.tickets));
+        u.tickets.clear();
+        u.dirty = false;
+        u.sentNanos = now;
+        return frame;
+    }
+
+    private void send(Frame frame) {
+        try {
+            if (unicast != null) {
+                channel.write(ByteBuffer.wrap(frame.packet()));
+            } else {
+                channel.send(ByteBuffer.wrap(frame.packet()), new InetSocketAddress(
+                        "239.255." + (frame.universe() >> 8) + "." + (frame.universe() & 0xFF), SacnPacket.PORT));
+            }
+            report.status(Phase.READY, "ready · sACN " + frame.universe(), "");
+            frame.tickets().forEach(report::sent);
+        } catch (PortUnreachableException e) {
+            report.status(Phase.SILENT, "nobody receives", "Nothing listens at the lamps' address. Levels are sent"
+                    + " all the same; check that the node is on.");
+            frame.tickets().forEach(t -> report.failed(t, "nobody receives at its address"));
+        } catch (IOException e) {
+            report.status(Phase.SILENT, "cannot be sent to", "The network says: " + e.getMessage());
+            frame.tickets().forEach(t -> report.failed(t, "the network refused it: " + e.getMessage()));
+        }
+    }
+
+    @Override
+    public void send(long ticket, Order order) {
+        lock.lock();
+        try {
+            Universe last = null;
+            for (Order.Outgoing packet : order.packets()) {
+                String[] words = packet.address().split(" ");
+                last = universes.computeIfAbsent((int) Double.parseDouble(words[0]), Universe::new);
+                set(last, (int) Double.parseDouble(words[1]) - 1, packet);
+                last.dirty = true;
+            }
+            if (last == null) {
+                report.sent(ticket);
+            } else {
+                last.tickets.add(ticket);
+                changed.signal();
+            }
+        } catch (NumberFormatException | ArrayIndexOutOfBoundsException e) {
+            report.failed(ticket, "“" + order.packets() + "” is no universe and slot from 1 to 512");
+        } finally {
+            lock.unlock();
+        }
+    }
+
+    private static void set(Universe u, int slot, Order.Outgoing packet) {
+        int at = slot;
+        for (int i = 0; i < packet.args().size(); i++) {
+            if (packet.forms().get(i) == Carry.As.RGB) {
+                int rgb = Integer.parseInt(packet.args().get(i).toString().substring(1), 16);
+                u.levels[at++] = (byte) (rgb >> 16);
+                u.levels[at++] = (byte) (rgb >> 8);
+                u.levels[at++] = (byte) rgb;
+            } else {
+                u.levels[at++] = (byte) Math.clamp(Math.round(packet.args().get(i).asNumber()), 0, 255);
+            }
+        }
+    }
+
+    @Override
+    public void close() {
+        closed = true;
+        thread.interrupt();
+        try {
+            channel.close();
+        } catch (IOException e) {
+            // It is gone either way.
+        }
+    }
+}

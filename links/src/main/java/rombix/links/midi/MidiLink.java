@@ -1,0 +1,206 @@
+package rombix.links.midi;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.TimeUnit;
+import javax.sound.midi.InvalidMidiDataException;
+import javax.sound.midi.MidiDevice;
+import javax.sound.midi.MidiSystem;
+import javax.sound.midi.MidiUnavailableException;
+import javax.sound.midi.Receiver;
+import javax.sound.midi.ShortMessage;
+import javax.sound.midi.Transmitter;
+import org.jspecify.annotations.Nullable;
+import rombix.core.card.Order;
+import rombix.core.value.Value;
+import rombix.links.GearReport;
+import rombix.links.Link;
+import rombix.wire.Malformed;
+import rombix.wire.midi.MidiCodec;
+import rombix.wire.midi.MidiMessage;
+
+/**
+ * MIDI through the platform's ports, found by name, out and in. The port is tried every two seconds until it is there,
+ * and watched while it is. Orders wait for the link's own thread, since a driver may block.
+ */
+public final class MidiLink implements Link {
+    private static final long RETRY_MILLIS = 2000;
+    private static final long WATCH_MILLIS = 500;
+
+    private record Sending(long ticket, Order order) {
+    }
+
+    private record Ports(MidiDevice out, Receiver receiver, @Nullable MidiDevice in, @Nullable Transmitter from) {
+        boolean open() {
+            return out.isOpen() && (in == null || in.isOpen());
+        }
+
+        void close() {
+            out.close();
+            if (in != null) {
+                in.close();
+            }
+        }
+    }
+
+    private final GearReport report;
+    private final String port;
+    private final LinkedBlockingQueue<Sending> queue = new LinkedBlockingQueue<>();
+    private final Thread thread;
+    private volatile boolean closed;
+
+    public MidiLink(GearReport report, String port) {
+        this.report = report;
+        this.port = port;
+        thread = Thread.ofVirtual().name("midi " + report.twin().gear()).start(this::run);
+    }
+
+    private void run() {
+        try {
+            while (!closed) {
+                Ports ports = connect();
+                if (ports == null) {
+                    refuse("is not there");
+                    Thread.sleep(RETRY_MILLIS);
+                } else {
+                    serve(ports);
+                    ports.close();
+                    if (!closed) {
+                        report.off("the port “" + port + "” is gone");
+                    }
+                }
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+        refuse("was closed");
+    }
+
+    private void serve(Ports ports) throws InterruptedException {
+        report.ready();
+        try {
+            for (Order.Outgoing packet : report.twin().greeting()) {
+                ports.receiver().send(message(packet), -1);
+            }
+            while (!closed && ports.open()) {
+                Sending next = queue.poll(WATCH_MILLIS, TimeUnit.MILLISECONDS);
+                if (next != null) {
+                    send(ports, next);
+                }
+            }
+        } catch (IllegalStateException e) {
+            // The port was closed under us; it is looked for again.
+        } catch (IllegalArgumentException | InvalidMidiDataException e) {
+            report.ignored("its greeting is no MIDI: " + e.getMessage());
+        }
+    }
+
+    private void send(Ports ports, Sending sending) {
+        try {
+            for (Order.Outgoing packet : sending.order().packets()) {
+                ports.receiver().send(message(packet), -1);
+            }
+            report.sent(sending.ticket());
+        } catch (IllegalStateException e) {
+            report.failed(sending.ticket(), "the port “" + port + "” is gone");
+        } catch (IllegalArgumentException | InvalidMidiDataException e) {
+            report.failed(sending.ticket(), "no MIDI message: " + e.getMessage());
+        }
+    }
+
+    private void refuse(String why) {
+        for (Sending s = queue.poll(); s != null; s = queue.poll()) {
+            report.failed(s.ticket(), "the port “" + port + "” " + why);
+        }
+    }
+
+    private @Nullable Ports connect() {
+        MidiDevice out = null;
+        try {
+            MidiDevice in = null;
+            for (MidiDevice.Info info : MidiSystem.getMidiDeviceInfo()) {
+                if (info.getName().equals(port)) {
+                    MidiDevice device = MidiSystem.getMidiDevice(info);
+                    if (out == null && device.getMaxReceivers() != 0) {
+                        out = device;
+                    }
+                    if (in == null && device.getMaxTransmitters() != 0) {
+                        in = device;
+                    }
+                }
+            }
+            if (out == null) {
+                report.off("no MIDI port “" + port + "”");
+                return null;
+            }
+            out.open();
+            Transmitter from = null;
+            if (in != null) {
+                in.open();
+                from = in.getTransmitter();
+                from.setReceiver(new Incoming());
+            }
+            return new Ports(out, out.getReceiver(), in, from);
+        } catch (MidiUnavailableException | IllegalArgumentException e) {
+            if (out != null) {
+                out.close();
+            }
+            report.off("the MIDI port “" + port + "” cannot be opened: " + e.getMessage());
+            return null;
+        }
+    }
+
+    /** Takes what comes in, on the driver's thread. */
+    private final class Incoming implements Receiver {
+        @Override
+        public void send(javax.sound.midi.MidiMessage raw, long timeStamp) {
+            try {
+                MidiCodec.decode(raw.getMessage()).ifPresent(m -> {
+                    switch (m) {
+                        case MidiMessage.Note n -> report.landed("note %d %d".formatted(n.channel(), n.number()),
+                                List.of(Value.of(n.velocity())));
+                        case MidiMessage.Control c -> report.landed(
+                                "control %d %d".formatted(c.channel(), c.number()), List.of(Value.of(c.value())));
+                        case MidiMessage.Program p ->
+                            report.landed("program %d".formatted(p.channel()), List.of(Value.of(p.program())));
+                    }
+                });
+            } catch (Malformed e) {
+                report.ignored(String.valueOf(e.getMessage()));
+            }
+        }
+
+        @Override
+        public void close() {
+            // Nothing is held.
+        }
+    }
+
+    private static ShortMessage message(Order.Outgoing packet) throws InvalidMidiDataException {
+        String[] words = packet.address().split(" ");
+        List<Integer> numbers = new ArrayList<>();
+        for (int i = 1; i < words.length; i++) {
+            numbers.add((int) Double.parseDouble(words[i]));
+        }
+        int value = packet.args().isEmpty() ? 127 : (int) Math.rint(packet.args().getFirst().asNumber());
+        byte[] bytes = MidiCodec.encode(switch (words[0]) {
+            case "note" -> new MidiMessage.Note(numbers.get(0), numbers.get(1), value);
+            case "control" -> new MidiMessage.Control(numbers.get(0), numbers.get(1), value);
+            case "program" -> new MidiMessage.Program(numbers.get(0), value);
+            default -> throw new IllegalArgumentException("no such kind as " + words[0]);
+        });
+        return new ShortMessage(bytes[0] & 0xFF, bytes[1], bytes.length > 2 ? bytes[2] : 0);
+    }
+
+    @Override
+    public void send(long ticket, Order order) {
+        queue.add(new Sending(ticket, order));
+    }
+
+    @Override
+    public void close() {
+        closed = true;
+        thread.interrupt();
+    }
+}

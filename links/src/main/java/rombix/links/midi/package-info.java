@@ -1,0 +1,5 @@
+/** MIDI through the platform's ports. */
+@NullMarked
+package rombix.links.midi;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,185 @@
+package rombix.links.osc;
+
+import java.io.IOException;
+import java.net.InetSocketAddress;
+import java.net.PortUnreachableException;
+import java.nio.BufferOverflowException;
+import java.nio.ByteBuffer;
+import java.nio.channels.DatagramChannel;
+import java.util.ArrayList;
+import java.util.List;
+import rombix.core.card.Carry;
+import rombix.core.card.Order;
+import rombix.core.engine.Status.Phase;
+import rombix.core.value.Value;
+import rombix.links.GearReport;
+import rombix.links.Link;
+import rombix.wire.Malformed;
+import rombix.wire.osc.OscCodec;
+import rombix.wire.osc.OscPacket;
+
+/**
+ * OSC over UDP, both ways over one socket: gear answers to where the greeting came from. UDP tells little of the other
+ * end, so the gear is greeted every two seconds: an answer makes it ready, none leaves it silent (commands go out all
+ * the same), and a refusal by its host makes it off.
+ *
+ * <p>
+ * Orders are sent on the conductor's own thread: handing a datagram to the system does not wait for anybody.
+ */
+public final class OscLink implements Link {
+    private static final int LARGEST = 65_507;
+    private static final long GREETING_MILLIS = 2000;
+    private static final long PATIENCE_MILLIS = 300;
+    private static final int MISSED_BEFORE_SILENT = 3;
+
+    private final GearReport report;
+    private final InetSocketAddress address;
+    private final ByteBuffer out = ByteBuffer.allocateDirect(LARGEST);
+    private final Thread greeter;
+    private volatile boolean closed;
+    private final DatagramChannel channel;
+    private volatile int unanswered;
+
+    public OscLink(GearReport report, InetSocketAddress address) {
+        this.report = report;
+        this.address = address;
+        this.channel = open();
+        Thread.ofVirtual().name("osc-in " + report.twin().gear()).start(this::receive);
+        greeter = Thread.ofVirtual().name("osc-greeting " + report.twin().gear()).start(this::greet);
+    }
+
+    private DatagramChannel open() {
+        try {
+            DatagramChannel opened = DatagramChannel.open();
+            opened.connect(address);
+            return opened;
+        } catch (IOException | java.nio.channels.UnresolvedAddressException e) {
+            throw new IllegalArgumentException("no way to " + address + ": " + e.getMessage(), e);
+        }
+    }
+
+    private void greet() {
+        try {
+            while (!closed) {
+                boolean refused = false;
+                try {
+                    for (Order.Outgoing packet : report.twin().greeting()) {
+                        write(packet);
+                    }
+                } catch (PortUnreachableException e) {
+                    refused = true;
+                } catch (IOException e) {
+                    report.off("cannot be reached: " + e.getMessage());
+                    refused = true;
+                }
+                unanswered++;
+                Thread.sleep(PATIENCE_MILLIS);
+                if (!refused && (report.phase() != Phase.OFF && unanswered > MISSED_BEFORE_SILENT
+                        || report.phase() == Phase.CONNECTING)) {
+                    report.status(Phase.SILENT, "silent", "It has not answered, so its readings are not known;"
+                            + " commands are sent all the same.");
+                }
+                Thread.sleep(GREETING_MILLIS - PATIENCE_MILLIS);
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    private void refused() {
+        report.off("no answer at " + address.getHostString() + ":" + address.getPort());
+    }
+
+    private void receive() {
+        ByteBuffer in = ByteBuffer.allocate(LARGEST);
+        while (!closed) {
+            try {
+                in.clear();
+                channel.receive(in);
+                in.flip();
+                unanswered = 0;
+                report.ready();
+                take(OscCodec.decode(in));
+            } catch (Malformed e) {
+                report.ignored(String.valueOf(e.getMessage()));
+            } catch (PortUnreachableException e) {
+                refused();
+            } catch (IOException e) {
+                if (!closed) {
+                    refused();
+                }
+            }
+        }
+    }
+
+    private void take(OscPacket packet) {
+        switch (packet) {
+            case OscPacket.Message m -> report.landed(m.address(), values(m.args()));
+            case OscPacket.Bundle b -> b.packets().forEach(this::take);
+        }
+    }
+
+    private static List<Value> values(List<Object> args) {
+        List<Value> values = new ArrayList<>(args.size());
+        for (Object arg : args) {
+            values.add(switch (arg) {
+                case Number n -> Value.of(n.doubleValue());
+                case Boolean b -> Value.of(b);
+                case OscPacket.Symbol s -> Value.of(s.text());
+                case OscPacket.Rgba c -> Value.of("#%06X".formatted(c.bits() >>> 8));
+                default -> Value.of(arg.toString());
+            });
+        }
+        return values;
+    }
+
+    @Override
+    public void send(long ticket, Order order) {
+        try {
+            for (Order.Outgoing packet : order.packets()) {
+                write(packet);
+            }
+            report.sent(ticket);
+        } catch (PortUnreachableException e) {
+            refused();
+            report.failed(ticket, "no answer at " + address.getHostString() + ":" + address.getPort());
+        } catch (IOException e) {
+            report.failed(ticket, "the network refused it: " + e.getMessage());
+        } catch (BufferOverflowException e) {
+            report.failed(ticket, "the message is too long for one datagram");
+        }
+    }
+
+    private void write(Order.Outgoing packet) throws IOException {
+        synchronized (out) {
+            out.clear();
+            OscCodec.encode(new OscPacket.Message(packet.address(), arguments(packet)), out);
+            channel.write(out.flip());
+        }
+    }
+
+    private static List<Object> arguments(Order.Outgoing packet) {
+        List<Object> args = new ArrayList<>(packet.args().size());
+        for (int i = 0; i < packet.args().size(); i++) {
+            Carry.As as = packet.forms().get(i);
+            args.add(switch (packet.args().get(i)) {
+                case Value.Num n when as == Carry.As.INT -> (Object) (int) Math.rint(n.number());
+                case Value.Num n -> (float) n.number();
+                case Value.Flag f -> f.on();
+                case Value v -> v.toString();
+            });
+        }
+        return args;
+    }
+
+    @Override
+    public void close() {
+        closed = true;
+        greeter.interrupt();
+        try {
+            channel.close();
+        } catch (IOException e) {
+            // It is gone either way.
+        }
+    }
+}

@@ -1,0 +1,45 @@
+package rombix.standins;
+
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.util.Map;
+import java.util.concurrent.ConcurrentSkipListMap;
+import javax.sound.midi.MidiDevice;
+import javax.sound.midi.spi.MidiDeviceProvider;
+
+/**
+ * MIDI ports that are cables to a {@link SoundDesk}, found by the platform like any other port. The one named
+ * {@value #SOUND_DESK} is always there and leads to the port that the desk has when it runs alone.
+ */
+public final class CableProvider extends MidiDeviceProvider {
+    public static final String SOUND_DESK = "Larkmoor Sound Desk";
+    private static final Map<String, InetSocketAddress> PLUGGED = new ConcurrentSkipListMap<>(
+            Map.of(SOUND_DESK, new InetSocketAddress(InetAddress.getLoopbackAddress(), StandIns.SOUND_DESK_PORT)));
+
+    /** The platform knows a port by the very description it was given, so there is one for each name. */
+    private static final Map<String, Cable.Label> LABELS = new ConcurrentSkipListMap<>();
+
+    /** Makes a port that leads to an address, or leads a port there. */
+    public static void plug(String name, InetSocketAddress desk) {
+        PLUGGED.put(name, desk);
+    }
+
+    /** Takes a port away. */
+    public static void unplug(String name) {
+        PLUGGED.remove(name);
+    }
+
+    @Override
+    public MidiDevice.Info[] getDeviceInfo() {
+        return PLUGGED.keySet().stream().map(n -> LABELS.computeIfAbsent(n, Cable.Label::new)).toArray(MidiDevice.Info[]::new);
+    }
+
+    @Override
+    public MidiDevice getDevice(MidiDevice.Info info) {
+        InetSocketAddress desk = PLUGGED.get(info.getName());
+        if (!(info instanceof Cable.Label) || desk == null) {
+            throw new IllegalArgumentException("no cable " + info);
+        }
+        return new Cable(info, desk);
+    }
+}

@@ -1,0 +1,139 @@
+package rombix.standins;
+
+import io.moquette.broker.Server;
+import io.moquette.broker.config.IConfig;
+import io.moquette.broker.config.MemoryConfig;
+import io.moquette.interception.AbstractInterceptHandler;
+import io.moquette.interception.messages.InterceptPublishMessage;
+import io.netty.buffer.Unpooled;
+import io.netty.handler.codec.mqtt.MqttMessageBuilders;
+import io.netty.handler.codec.mqtt.MqttQoS;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Properties;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+
+/**
+ * The house: an MQTT broker with locks, plugs, a heater, a camera and a music player behind it. Each thing's state is a
+ * retained message on its topic; a message on the topic with {@code /set} behind it commands it.
+ */
+public final class House implements AutoCloseable {
+    private static final List<String> PLAYLISTS = List.of("slow-orbits", "first-light", "kettle-drums");
+
+    private final Server broker = new Server();
+    private final Map<String, String> states = new ConcurrentHashMap<>();
+    private final ExecutorService porter = Executors.newSingleThreadExecutor(
+            Thread.ofPlatform().daemon().name("house").factory());
+
+    /** @param port 0 for any free one */
+    public House(int port) throws IOException {
+        Properties settings = new Properties();
+        settings.setProperty(IConfig.PORT_PROPERTY_NAME, String.valueOf(port));
+        settings.setProperty(IConfig.HOST_PROPERTY_NAME, "127.0.0.1");
+        settings.setProperty(IConfig.ALLOW_ANONYMOUS_PROPERTY_NAME, "true");
+        settings.setProperty(IConfig.PERSISTENCE_ENABLED_PROPERTY_NAME, "false");
+        settings.setProperty(IConfig.ENABLE_TELEMETRY_NAME, "false");
+        broker.startServer(new MemoryConfig(settings), List.of(new Doorkeeper()));
+        List.of("lock/dome-door=LOCKED", "lock/gate=LOCKED", "plug/dew-heaters=OFF", "plug/extractor-fan=OFF",
+                "plug/tea-urn=OFF", "heater/temperature=18.5", "heater/target=18", "booth/camera=OFF",
+                "music/playing=OFF", "music/playlist=slow-orbits", "music/shuffle=OFF", "music/volume=40")
+                .forEach(s -> becomes("house/" + s.substring(0, s.indexOf('=')), s.substring(s.indexOf('=') + 1)));
+    }
+
+    public int port() {
+        return broker.getPort();
+    }
+
+    /** The state on a topic. */
+    public Optional<String> state(String topic) {
+        return Optional.ofNullable(states.get(topic));
+    }
+
+    /** Changes a state by hand, as at the thing itself. */
+    public void becomes(String topic, String state) {
+        states.put(topic, state);
+        broker.internalPublish(MqttMessageBuilders.publish().topicName(topic).retained(true)
+                .qos(MqttQoS.AT_LEAST_ONCE).payload(Unpooled.copiedBuffer(state, StandardCharsets.UTF_8)).build(),
+                "house");
+    }
+
+    private final class Doorkeeper extends AbstractInterceptHandler {
+        @Override
+        public String getID() {
+            return "house";
+        }
+
+        @Override
+        public void onPublish(InterceptPublishMessage message) {
+            try {
+                String topic = message.getTopicName();
+                String payload = message.getPayload().toString(StandardCharsets.UTF_8);
+                if (topic.endsWith("/set")) {
+                    porter.execute(() -> command(topic.substring(0, topic.length() - "/set".length()), payload));
+                }
+            } finally {
+                super.onPublish(message);
+            }
+        }
+
+        @Override
+        public void onSessionLoopError(Throwable error) {
+            throw new IllegalStateException("the broker failed", error);
+        }
+    }
+
+    private void command(String topic, String payload) {
+        if (!states.containsKey(topic)) {
+            return;
+        }
+        String kind = topic.split("/")[1];
+        switch (kind) {
+            case "lock" -> {
+                if (payload.equals("LOCK") || payload.equals("UNLOCK")) {
+                    becomes(topic, payload + "ED");
+                }
+            }
+            case "heater" -> number(payload, 5, 28).ifPresent(n -> becomes(topic, n));
+            case "music" -> music(topic, payload);
+            default -> flag(topic, payload);
+        }
+    }
+
+    private void music(String topic, String payload) {
+        if (topic.endsWith("volume")) {
+            number(payload, 0, 100).ifPresent(n -> becomes(topic, n));
+        } else if (topic.endsWith("playlist")) {
+            if (PLAYLISTS.contains(payload)) {
+                becomes(topic, payload);
+            }
+        } else {
+            flag(topic, payload);
+        }
+    }
+
+    private void flag(String topic, String payload) {
+        if (payload.equals("ON") || payload.equals("OFF")) {
+            becomes(topic, payload);
+        }
+    }
+
+    private static Optional<String> number(String payload, double least, double most) {
+        try {
+            double n = Double.parseDouble(payload);
+            return n >= least && n <= most ? Optional.of(payload) : Optional.empty();
+        } catch (NumberFormatException e) {
+            return Optional.empty();
+        }
+    }
+
+    @Override
+    public void close() {
+        porter.shutdown();
+        broker.stopServer();
+    }
+}

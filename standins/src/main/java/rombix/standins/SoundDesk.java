@@ -1,0 +1,141 @@
+package rombix.standins;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.util.Arrays;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import rombix.wire.Malformed;
+import rombix.wire.midi.MidiCodec;
+import rombix.wire.midi.MidiMessage;
+import rombix.wire.midi.MidiMessage.Control;
+import rombix.wire.midi.MidiStream;
+
+/**
+ * The sound desk: mute and level of five channels, over MIDI control changes on channel 1, with feedback of every
+ * change to all who are plugged in. Controls 20 to 24 mute Host, Guest, Dome, Music Bed and Stings (127 is muted), 30 to
+ * 34 are their levels. Control 127 on channel 16 asks for everything.
+ *
+ * <p>
+ * MIDI bytes come over a socket, the far end of a {@link CableProvider cable}, so that the desk can be another process.
+ */
+public final class SoundDesk implements AutoCloseable {
+    public static final int CHANNELS = 5;
+    private static final int FIRST_MUTE = 20;
+    private static final int FIRST_LEVEL = 30;
+
+    private final ServerSocket server;
+    private final Set<Socket> cables = ConcurrentHashMap.newKeySet();
+    private final int[] mutes = {127, 127, 0, 0, 0};
+    private final int[] levels = {98, 98, 80, 40, 98};
+
+    /** @param port 0 for any free one */
+    public SoundDesk(int port) throws IOException {
+        server = new ServerSocket();
+        server.setReuseAddress(true);
+        server.bind(new InetSocketAddress(InetAddress.getLoopbackAddress(), port));
+        Thread.ofVirtual().name("sound-desk").start(this::serve);
+    }
+
+    public int port() {
+        return server.getLocalPort();
+    }
+
+    /** Whether a channel, counted from 0, is muted. */
+    public synchronized boolean muted(int channel) {
+        return mutes[channel] >= 64;
+    }
+
+    /** A channel's level, from 0 to 127. */
+    public synchronized int level(int channel) {
+        return levels[channel];
+    }
+
+    /** Works a control by hand, as on the desk itself. */
+    public void work(int number, int value) {
+        take(new Control(1, number, value));
+    }
+
+    private void serve() {
+        while (!server.isClosed()) {
+            try {
+                Socket cable = server.accept();
+                cable.setTcpNoDelay(true);
+                cables.add(cable);
+                Thread.ofVirtual().name("sound-desk cable").start(() -> read(cable));
+            } catch (IOException e) {
+                // Closed.
+            }
+        }
+    }
+
+    private void read(Socket cable) {
+        MidiStream stream = new MidiStream(bytes -> {
+            try {
+                MidiMessage message = MidiCodec.decode(bytes).orElse(null);
+                if (message instanceof Control c) {
+                    take(c);
+                }
+            } catch (Malformed e) {
+                // A desk ignores what it does not understand.
+            }
+        });
+        byte[] in = new byte[256];
+        try (cable; InputStream from = cable.getInputStream()) {
+            for (int n = from.read(in); n >= 0; n = from.read(in)) {
+                stream.feed(in, 0, n);
+            }
+        } catch (IOException e) {
+            // Unplugged.
+        } finally {
+            cables.remove(cable);
+        }
+    }
+
+    private synchronized void take(Control c) {
+        if (c.channel() == 16 && c.number() == 127) {
+            for (int i = 0; i < CHANNELS; i++) {
+                tell(new Control(1, FIRST_MUTE + i, mutes[i]));
+                tell(new Control(1, FIRST_LEVEL + i, levels[i]));
+            }
+        } else if (c.channel() == 1 && c.number() >= FIRST_MUTE && c.number() < FIRST_MUTE + CHANNELS) {
+            mutes[c.number() - FIRST_MUTE] = c.value() >= 64 ? 127 : 0;
+            tell(new Control(1, c.number(), mutes[c.number() - FIRST_MUTE]));
+        } else if (c.channel() == 1 && c.number() >= FIRST_LEVEL && c.number() < FIRST_LEVEL + CHANNELS) {
+            levels[c.number() - FIRST_LEVEL] = c.value();
+            tell(c);
+        }
+    }
+
+    /** Sends raw bytes to all who are plugged in, sound or not. */
+    public void babble(byte[] bytes) {
+        for (Socket cable : cables) {
+            try {
+                cable.getOutputStream().write(bytes);
+            } catch (IOException e) {
+                cables.remove(cable);
+            }
+        }
+    }
+
+    private void tell(Control c) {
+        babble(MidiCodec.encode(c));
+    }
+
+    @Override
+    public void close() throws IOException {
+        server.close();
+        for (Socket cable : Set.copyOf(cables)) {
+            cable.close();
+        }
+    }
+
+    @Override
+    public String toString() {
+        return "mutes " + Arrays.toString(mutes) + ", levels " + Arrays.toString(levels);
+    }
+}

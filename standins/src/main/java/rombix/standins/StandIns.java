@@ -1,0 +1,73 @@
+package rombix.standins;
+
+import java.io.IOException;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.util.LinkedHashMap;
+import java.util.Map;
+
+/** All stand-ins of the observatory, running. */
+public final class StandIns implements AutoCloseable {
+    public static final int STUDIO_PORT = 9101;
+    public static final int SOUND_DESK_PORT = 9102;
+    public static final int LAMPS_PORT = 5568;
+    public static final int HOUSE_PORT = 9104;
+
+    private final Studio studio;
+    private final SoundDesk desk;
+    private final Lamps lamps;
+    private final House house;
+
+    private StandIns(int studioPort, int deskPort, int lampsPort, int housePort) throws IOException {
+        studio = new Studio(studioPort);
+        desk = new SoundDesk(deskPort);
+        CableProvider.plug(CableProvider.SOUND_DESK,
+                new InetSocketAddress(InetAddress.getLoopbackAddress(), desk.port()));
+        lamps = new Lamps(lampsPort);
+        house = new House(housePort);
+    }
+
+    /** Starts them on the ports that the demo board names. Throws BindException if one is taken. */
+    public static StandIns onTheirPorts() throws IOException {
+        return new StandIns(STUDIO_PORT, SOUND_DESK_PORT, LAMPS_PORT, HOUSE_PORT);
+    }
+
+    /** Starts them on any free ports. */
+    public static StandIns onFreePorts() throws IOException {
+        return new StandIns(0, 0, 0, 0);
+    }
+
+    /** Where each can be reached, by the id that the demo board's gear has. */
+    public Map<String, String> addresses() {
+        Map<String, String> all = new LinkedHashMap<>();
+        all.put("studio", "127.0.0.1:" + studio.port());
+        all.put("desk", CableProvider.SOUND_DESK);
+        all.put("lamps", "127.0.0.1:" + lamps.port());
+        all.put("house", "127.0.0.1:" + house.port());
+        return all;
+    }
+
+    public Studio studio() {
+        return studio;
+    }
+
+    public SoundDesk desk() {
+        return desk;
+    }
+
+    public Lamps lamps() {
+        return lamps;
+    }
+
+    public House house() {
+        return house;
+    }
+
+    @Override
+    public void close() throws IOException {
+        studio.close();
+        desk.close();
+        lamps.close();
+        house.close();
+    }
+}

@@ -1,0 +1,5 @@
+/** What the codecs share: the error that says why a packet is malformed. */
+@NullMarked
+package rombix.wire;
+
+import org.jspecify.annotations.NullMarked;
