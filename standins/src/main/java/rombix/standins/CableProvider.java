@@ -31,7 +31,8 @@ public final class CableProvider extends MidiDeviceProvider {
 
     @Override
     public MidiDevice.Info[] getDeviceInfo() {
-        return PLUGGED.keySet().stream().map(n -> LABELS.computeIfAbsent(n, Cable.Label::new)).toArray(MidiDevice.Info[]::new);
+        return PLUGGED.keySet().stream().map(n -> LABELS.computeIfAbsent(n, Cable.Label::new))
+                .toArray(MidiDevice.Info[]::new);
     }
 
     @Override

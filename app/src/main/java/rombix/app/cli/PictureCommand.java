@@ -1,5 +1,82 @@
 package rombix.app.cli;
+
+import java.nio.file.Path;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
 import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
-@Command(name = "picture")
-final class PictureCommand implements Callable<Integer> { public Integer call() { return 0; } }
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import rombix.app.cli.RombixCommand.BadCall;
+import rombix.app.show.Pictures;
+import rombix.app.show.Session;
+import rombix.app.view.MainWindow.Theme;
+import rombix.core.board.Rig;
+import rombix.core.store.BoardFile;
+import rombix.standins.StandIns;
+
+/** Makes a picture of the window, for a manual or a check. */
+@Command(name = "picture", mixinStandardHelpOptions = true, description = {
+        "Makes a PNG of the real window, with stand-ins running, without a screen.",
+        "Views: build, live, face, search, step."})
+final class PictureCommand implements Callable<Integer> {
+    @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
+    private Path board = Path.of("");
+
+    @Parameters(index = "1", paramLabel = "VIEW", description = "One of build, live, face, search, step.")
+    private String view = "";
+
+    @Parameters(index = "2", paramLabel = "OUT.png", description = "Where the picture goes.")
+    private Path out = Path.of("");
+
+    @Option(names = "--page", paramLabel = "P", description = "The id of the page to show.")
+    private @Nullable String page;
+
+    @Option(names = "--button", paramLabel = "B", description = "The id of the button to select.")
+    private @Nullable String button;
+
+    @Option(names = "--press", paramLabel = "B", description = "Press these buttons first, one after the other.")
+    private List<String> press = List.of();
+
+    @Option(names = "--theme", defaultValue = "night", description = "night (default) or day.")
+    private Theme theme = Theme.NIGHT;
+
+    @Option(names = "--size", defaultValue = "1280x800", paramLabel = "WxH", description = "The window's size in pixels.")
+    private String size = "";
+
+    @Option(names = "--type", paramLabel = "WORDS", description = "What to type into the search.")
+    private String type = "mute ho";
+
+    @Override
+    public Integer call() throws Exception {
+        if (!Pictures.VIEWS.contains(view)) {
+            throw new BadCall("no view “%s”; there are %s".formatted(view, String.join(", ", Pictures.VIEWS)));
+        }
+        Rig rig = BoardFile.read(board);
+        if (page != null && rig.board().page(page).isEmpty()) {
+            throw new BadCall("%s: no page “%s”".formatted(board, page));
+        }
+        for (String b : button == null
+                ? press
+                : java.util.stream.Stream.concat(press.stream(),
+                        java.util.stream.Stream.of(button)).toList()) {
+            if (rig.board().button(b).isEmpty()) {
+                throw new BadCall("%s: no button “%s”".formatted(board, b));
+            }
+        }
+        var m = java.util.regex.Pattern.compile("(\\d{3,4})x(\\d{3,4})").matcher(size);
+        if (!m.matches()) {
+            throw new BadCall("--size takes a width and a height such as 1280x800, not " + size);
+        }
+        Session.startToolkit(true);
+        try (StandIns gear = StandIns.onFreePorts();
+                Session session = Session.open(board, new HashMap<>(gear.addresses()), null)) {
+            new Pictures(session, rig, gear).take(new Pictures.Wanted(view, page, button, press, type, theme,
+                    Integer.parseInt(m.group(1)), Integer.parseInt(m.group(2))), out);
+        }
+        System.out.println(out);
+        return 0;
+    }
+}

@@ -32,7 +32,7 @@ public final class RombixCommand implements Runnable {
     public static int explain(Exception e, CommandLine command, ParseResult parsed) {
         PrintWriter err = command.getErr();
         switch (e) {
-            case BadFile _, BadCall _ -> err.println(e.getMessage());
+            case BadFile _,BadCall _ -> err.println(e.getMessage());
             case BindException b -> err.println("A port that the stand-ins need is taken (" + b.getMessage()
                     + "). Are they running already? Stop the other, or use --stand-ins, which takes free ports.");
             default -> {

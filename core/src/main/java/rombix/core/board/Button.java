@@ -26,15 +26,20 @@ public record Button(String id, String name, @JsonInclude(JsonInclude.Include.AL
     /** What a second press does while the chain of the first still runs. */
     public enum Busy {
         /** The running chain is stopped and the new one starts. */
-        @JsonProperty("restart") RESTART,
+        @JsonProperty("restart")
+        RESTART,
         /** The press does nothing. */
-        @JsonProperty("ignore") IGNORE,
+        @JsonProperty("ignore")
+        IGNORE,
         /** The new chain starts when the running one has ended. */
-        @JsonProperty("queue") QUEUE,
+        @JsonProperty("queue")
+        QUEUE,
         /** Both run. */
-        @JsonProperty("overlap") OVERLAP,
+        @JsonProperty("overlap")
+        OVERLAP,
         /** The running chain is stopped, and that is all. */
-        @JsonProperty("stop") STOP
+        @JsonProperty("stop")
+        STOP
     }
 
     public Button {

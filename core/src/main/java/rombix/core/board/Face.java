@@ -30,8 +30,13 @@ public record Face(@Nullable String label, @Nullable String icon, Fill fill, Lis
 
     /** Quiet tints by which a person groups buttons. */
     public enum Fill {
-        @JsonProperty("moss") MOSS, @JsonProperty("umber") UMBER, @JsonProperty("slate") SLATE,
-        @JsonProperty("wine") WINE, @JsonProperty("plum") PLUM, @JsonProperty("stone") STONE
+        @JsonProperty("moss")
+        MOSS, @JsonProperty("umber")
+        UMBER, @JsonProperty("slate")
+        SLATE, @JsonProperty("wine")
+        WINE, @JsonProperty("plum")
+        PLUM, @JsonProperty("stone")
+        STONE
     }
 
     /** A word and a frame while a condition holds. */

@@ -89,7 +89,10 @@ public record Card(int card, String id, String title, String icon, Map<String, L
 
     /** How alarming a value is, told on faces with its word. */
     public enum Tone {
-        @JsonProperty("air") AIR, @JsonProperty("ready") READY, @JsonProperty("quiet") QUIET
+        @JsonProperty("air")
+        AIR, @JsonProperty("ready")
+        READY, @JsonProperty("quiet")
+        QUIET
     }
 
     /** What a flag's value is called. */
@@ -106,11 +109,13 @@ public record Card(int card, String id, String title, String icon, Map<String, L
      * @param arrives how it comes in, by protocol; where none is given it is taken to be as last sent
      * @param yes the word for yes, and {@code no} for no, on a flag
      * @param min the least value, in {@code unit}
+     * @param lamp whether it is worth a lamp that is always in sight; in a family, of the items with a field
+     *            {@code lamp} if there are any
      */
     @JsonInclude(JsonInclude.Include.NON_EMPTY)
     public record ReadingSpec(Template id, Template title, Kind type, @Nullable String unit, @Nullable Double min,
             @Nullable Double max, @Nullable String choices, @Nullable Word yes, @Nullable Word no,
-            Map<Protocol, Arrival> arrives) {
+            boolean lamp, Map<Protocol, Arrival> arrives) {
         public ReadingSpec {
             Objects.requireNonNull(id, "a reading needs an \"id\"");
             title = Objects.requireNonNullElse(title, id);

@@ -51,13 +51,17 @@ public sealed interface Carry {
     /** How a number is written on the wire where its own form does not tell. */
     enum As {
         /** A whole number. */
-        @JsonProperty("int") INT,
+        @JsonProperty("int")
+        INT,
         /** A number with a fraction (the default). */
-        @JsonProperty("float") FLOAT,
+        @JsonProperty("float")
+        FLOAT,
         /** A text. */
-        @JsonProperty("text") TEXT,
+        @JsonProperty("text")
+        TEXT,
         /** {@code #RRGGBB} as three whole numbers. */
-        @JsonProperty("rgb") RGB
+        @JsonProperty("rgb")
+        RGB
     }
 
     /**

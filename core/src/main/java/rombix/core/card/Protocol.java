@@ -6,14 +6,18 @@ import java.util.regex.Pattern;
 /** The transports a card can speak, each with the form of its packet addresses. */
 public enum Protocol {
     /** {@code /address/of/the/method}. */
-    @JsonProperty("osc") OSC("OSC", "/[^ #*,?\\[\\]]*", "an OSC address such as /studio/scene"),
+    @JsonProperty("osc")
+    OSC("OSC", "/[^ #*,?\\[\\]]*", "an OSC address such as /studio/scene"),
     /** {@code control CHANNEL NUMBER}, {@code note CHANNEL NUMBER} or {@code program CHANNEL}; channels count from 1. */
-    @JsonProperty("midi") MIDI("MIDI", "(control|note) \\S+ \\S+|program \\S+",
+    @JsonProperty("midi")
+    MIDI("MIDI", "(control|note) \\S+ \\S+|program \\S+",
             "control CHANNEL NUMBER, note CHANNEL NUMBER or program CHANNEL"),
     /** {@code UNIVERSE SLOT}; both count from 1. */
-    @JsonProperty("dmx") DMX("sACN", "\\S+ \\S+", "UNIVERSE SLOT, such as 1 12"),
+    @JsonProperty("dmx")
+    DMX("sACN", "\\S+ \\S+", "UNIVERSE SLOT, such as 1 12"),
     /** {@code topic/of/the/message}. */
-    @JsonProperty("mqtt") MQTT("MQTT", "[^#+]+", "a topic without wildcards");
+    @JsonProperty("mqtt")
+    MQTT("MQTT", "[^#+]+", "a topic without wildcards");
 
     private final String title;
     private final Pattern form;

@@ -161,7 +161,7 @@ public final class Twin {
             case Value.Num n -> Figures.withUnit(n.number(), spec.unit());
             case Value.Text t when spec.type() == Kind.CHOICE -> item(
                     spec.choices() == null ? spec.id().toString() : spec.choices(), t.text(), now).map(Item::name)
-                            .orElse(t.text());
+                    .orElse(t.text());
             default -> value.toString();
         };
     }
@@ -226,6 +226,34 @@ public final class Twin {
             forms.add(carry instanceof Carry.Mapped m && m.as() != null ? m.as() : Carry.As.FLOAT);
         }
         return new Order.Outgoing(packet.to().fill(places), List.copyOf(values), List.copyOf(forms));
+    }
+
+    /** A command with the arguments that a step would hold. */
+    public record Call(Command command, Map<String, Value> args) {
+    }
+
+    /** The command that brings a reading to a value, if the card has one. */
+    public Optional<Call> toReach(String reading, Value value) {
+        for (Command command : card.commands()) {
+            for (Card.Change change : command.changes()) {
+                Map<String, String> places = change.reading().match(reading).orElse(null);
+                if (places == null) {
+                    continue;
+                }
+                Map<String, Value> args = new LinkedHashMap<>();
+                places.forEach((name, found) -> args.put(name, Value.of(found)));
+                boolean reaches = switch (change.to()) {
+                    case Carry.Fixed f -> f.value().matches(value);
+                    case Carry.Filled f -> f.template().solePlace().map(p -> args.put(p, value) == null).orElse(false);
+                    case Carry.Mapped _ -> false;
+                };
+                if (reaches && command.params().stream().allMatch(p -> p.usual() != null || args.containsKey(p.id()))
+                        && args.keySet().stream().allMatch(a -> command.param(a).isPresent())) {
+                    return Optional.of(new Call(command, args));
+                }
+            }
+        }
+        return Optional.empty();
     }
 
     /** The command in words: {@code Mute Host}, {@code Desk Key to 40 %}. */

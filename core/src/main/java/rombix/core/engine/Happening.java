@@ -17,7 +17,8 @@ public sealed interface Happening {
 
     /** A chain starts; {@code expectedNanos} is its length as far as it is known. */
     record Started(long run, String button, Gesture gesture, String source, long atNanos, long expectedNanos)
-            implements Happening {
+            implements
+                Happening {
     }
 
     /** A chain ended. */

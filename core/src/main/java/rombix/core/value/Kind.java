@@ -4,11 +4,17 @@ import com.fasterxml.jackson.annotation.JsonProperty;
 
 /** What kind of value a parameter takes or a reading reports. */
 public enum Kind {
-    @JsonProperty("number") NUMBER, @JsonProperty("text") TEXT, @JsonProperty("flag") FLAG,
+    @JsonProperty("number")
+    NUMBER, @JsonProperty("text")
+    TEXT, @JsonProperty("flag")
+    FLAG,
     /** The id of one item of a list. */
-    @JsonProperty("choice") CHOICE,
+    @JsonProperty("choice")
+    CHOICE,
     /** A text {@code #RRGGBB}. */
-    @JsonProperty("colour") COLOUR,
+    @JsonProperty("colour")
+    COLOUR,
     /** A reading that lists choices; never a parameter. */
-    @JsonProperty("list") LIST
+    @JsonProperty("list")
+    LIST
 }

@@ -1,0 +1,106 @@
+package rombix.app.show;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.locks.LockSupport;
+import javafx.embed.swing.SwingFXUtils;
+import javafx.scene.control.TextInputControl;
+import javafx.scene.image.WritableImage;
+import javafx.stage.Stage;
+import javax.imageio.ImageIO;
+import org.jspecify.annotations.Nullable;
+import rombix.app.edit.Workbench;
+import rombix.app.view.MainWindow;
+import rombix.app.view.MainWindow.Theme;
+import rombix.core.board.Rig;
+import rombix.core.chain.Gesture;
+import rombix.core.engine.Event;
+import rombix.standins.StandIns;
+
+/** Pictures of the window in a given state. */
+public final class Pictures {
+    /** What can be pictured. */
+    public static final List<String> VIEWS = List.of("build", "live", "face", "search", "step");
+
+    private final Session session;
+    private final Rig rig;
+
+    /** What a picture shows. */
+    public record Wanted(String view, @Nullable String page, @Nullable String button, List<String> press, String type,
+            Theme theme, int width, int height) {
+    }
+
+    public Pictures(Session session, Rig rig, StandIns gear) {
+        this.session = session;
+        this.rig = rig;
+        gear.house().becomes("house/heater/temperature", "19.5");
+    }
+
+    /** Takes a picture. Waits a little for the gear, as a person would. */
+    public void take(Wanted wanted, Path out) throws IOException {
+        Stage stage = Session.onInterface(() -> {
+            Stage s = new Stage();
+            s.setWidth(wanted.width());
+            s.setHeight(wanted.height());
+            session.window().theme(wanted.theme());
+            session.window().show(s);
+            return s;
+        });
+        pause(1500);
+        for (String button : wanted.press()) {
+            session.show().post(new Event.Perform(button, Gesture.PRESS, "picture"));
+            pause(300);
+        }
+        pause(wanted.press().isEmpty() ? 0 : 300);
+        Session.onInterface(() -> {
+            pose(wanted);
+            return true;
+        });
+        pause(600);
+        WritableImage image = Session.onInterface(() -> stage.getScene().snapshot(null));
+        ImageIO.write(SwingFXUtils.fromFXImage(image, null), "png", out.toFile());
+    }
+
+    private void pose(Wanted wanted) {
+        MainWindow window = session.window();
+        Workbench bench = window.bench();
+        if (wanted.page() != null) {
+            bench.showPage(wanted.page());
+        }
+        if (wanted.view().equals("live")) {
+            bench.mode(Workbench.Mode.LIVE);
+            return;
+        }
+        String button = wanted.button();
+        if (button == null) {
+            button = rig.board().page(bench.page().id()).flatMap(p -> p.buttons().stream().findFirst())
+                    .map(b -> b.id()).orElse(null);
+        }
+        bench.select(button);
+        switch (wanted.view()) {
+            case "face" -> click("#edit-face");
+            case "step" -> session.window().scene().getRoot().lookupAll(".mark-step").stream().findFirst()
+                    .ifPresent(n -> n.getOnMouseClicked().handle(null));
+            case "search" -> {
+                if (session.window().scene().lookup("#finder") instanceof TextInputControl finder) {
+                    finder.requestFocus();
+                    finder.setText(wanted.type());
+                }
+            }
+            default -> {
+            }
+        }
+    }
+
+    private void click(String id) {
+        if (session.window().scene().lookup(id) instanceof javafx.scene.control.Button b) {
+            b.fire();
+        }
+    }
+
+    private static void pause(long millis) {
+        LockSupport.parkNanos(TimeUnit.MILLISECONDS.toNanos(millis));
+    }
+}

@@ -1,0 +1,26 @@
+package rombix.app.view;
+
+import java.util.Map;
+import java.util.function.Consumer;
+import rombix.app.edit.Workbench;
+import rombix.core.chain.Gesture;
+import rombix.core.engine.Event;
+import rombix.core.value.Value;
+
+/** What every view works with: the board under the hand, the deck as it is, the way to the deck, and what lies over. */
+record Desk(Workbench bench, DeckModel model, Overlay overlay, Consumer<Event> post) {
+
+    /** A hand works a button, with the mouse or a key. */
+    void work(String button, Gesture gesture, String source) {
+        post.accept(new Event.Worked(button, gesture, source));
+    }
+
+    /** A gear is told something by hand. */
+    void tell(String gear, String command, Map<String, Value> args) {
+        post.accept(new Event.Told(gear, command, args));
+    }
+
+    boolean building() {
+        return bench.mode() == Workbench.Mode.BUILD;
+    }
+}

@@ -1,0 +1,117 @@
+package rombix.app.view;
+
+import java.util.List;
+import javafx.css.PseudoClass;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import rombix.app.edit.Paths;
+import rombix.core.board.Edits;
+import rombix.core.find.Finder;
+import rombix.core.find.Finder.Found;
+
+/** Adds steps by typing a few words and choosing from what the present gear can do. */
+final class FinderField extends TextField {
+    private static final PseudoClass PICKED = PseudoClass.getPseudoClass("picked");
+    private static final int MOST = 7;
+
+    private final Desk desk;
+    private final VBox list = new VBox();
+    private List<Found> found = List.of();
+    private int picked;
+
+    FinderField(Desk desk) {
+        this.desk = desk;
+        getStyleClass().add("finder");
+        setId("finder");
+        setPromptText("Add a step: type what it should do, such as “mute host”, “desk key 40 %” or “wait 2 s”   ( / )");
+        setAccessibleText("Add a step by typing what it should do");
+        list.setId("found");
+        list.setPrefWidth(460);
+        textProperty().addListener((_, _, _) -> search());
+        addEventFilter(KeyEvent.KEY_PRESSED, this::key);
+        focusedProperty().addListener((_, _, in) -> {
+            if (!in && desk.overlay().showing(this)) {
+                desk.overlay().close();
+            }
+        });
+    }
+
+    private void search() {
+        if (getText().isBlank()) {
+            found = List.of();
+            if (desk.overlay().showing(this)) {
+                desk.overlay().close();
+            }
+            return;
+        }
+        found = Finder.find(getText(), desk.bench().rig(), g -> desk.model().readings(g), MOST);
+        picked = 0;
+        list.getChildren().clear();
+        if (found.isEmpty()) {
+            Label none = new Label("No gear here can do that. Try a scene, a channel, a lamp, a door, or “wait 2 s”.");
+            none.getStyleClass().addAll("read", "quiet");
+            none.setWrapText(true);
+            list.getChildren().add(none);
+        }
+        for (int i = 0; i < found.size(); i++) {
+            int index = i;
+            Found f = found.get(i);
+            Label title = new Label(f.title());
+            Label where = new Label(f.where());
+            where.getStyleClass().add("where");
+            Region space = new Region();
+            HBox.setHgrow(space, Priority.ALWAYS);
+            HBox row = new HBox(title, space, where);
+            row.getStyleClass().add("found");
+            row.setOnMousePressed(e -> {
+                picked = index;
+                add();
+                e.consume();
+            });
+            list.getChildren().add(row);
+        }
+        pick();
+        if (!desk.overlay().showing(this)) {
+            desk.overlay().show(list, this, () -> {
+            });
+        }
+        desk.overlay().requestLayout();
+    }
+
+    private void pick() {
+        for (int i = 0; i < list.getChildren().size(); i++) {
+            list.getChildren().get(i).pseudoClassStateChanged(PICKED, i == picked && !found.isEmpty());
+        }
+    }
+
+    private void key(KeyEvent e) {
+        if (e.getCode() == KeyCode.DOWN || e.getCode() == KeyCode.UP) {
+            if (!found.isEmpty()) {
+                picked = Math.floorMod(picked + (e.getCode() == KeyCode.DOWN ? 1 : -1), found.size());
+                pick();
+            }
+            e.consume();
+        } else if (e.getCode() == KeyCode.ENTER) {
+            add();
+            e.consume();
+        }
+    }
+
+    private void add() {
+        if (picked >= found.size()) {
+            return;
+        }
+        Found f = found.get(picked);
+        List<Integer> after = desk.bench().step().orElse(null);
+        desk.bench().button().ifPresent(b -> desk.bench().edit("add “" + f.title() + "”",
+                board -> Edits.chain(board, b.id(), desk.bench().stateIndex(), desk.bench().gesture(),
+                        c -> Paths.insertedAfter(c, after, f.step()))));
+        clear();
+    }
+}

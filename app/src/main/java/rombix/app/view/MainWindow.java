@@ -1,0 +1,281 @@
+package rombix.app.view;
+
+import java.io.File;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.function.Consumer;
+import javafx.animation.AnimationTimer;
+import javafx.scene.Parent;
+import javafx.scene.Scene;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextInputControl;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyCodeCombination;
+import javafx.scene.input.KeyCombination;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import javafx.scene.text.Font;
+import javafx.stage.FileChooser;
+import javafx.stage.Stage;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import rombix.app.edit.Workbench;
+import rombix.app.edit.Workbench.Mode;
+import rombix.core.board.Rig;
+import rombix.core.engine.Event;
+import rombix.core.store.BadFile;
+
+/** The window: masthead, rack, page and score; in Live the page with its strips. */
+public final class MainWindow {
+    private static final Logger LOG = LoggerFactory.getLogger(MainWindow.class);
+    private static final long AUTOSAVE_NANOS = 1_000_000_000L;
+
+    /** The two looks. */
+    public enum Theme {
+        NIGHT, DAY
+    }
+
+    private final Workbench bench;
+    private final DeckModel model;
+    private final Desk desk;
+    private final Consumer<Rig> load;
+    private final BorderPane layout = new BorderPane();
+    private final Overlay overlay = new Overlay();
+    private final VBox notices = new VBox(6);
+    private final Masthead masthead;
+    private final RackView rack;
+    private final PageView page;
+    private final ScoreView score;
+    private final LiveStrips strips;
+    private final Scene scene;
+    private Rig loaded;
+    private Mode shownMode;
+    private long lastTick;
+
+    static {
+        for (String font : new String[]{"archivo-narrow-latin-400-normal", "archivo-narrow-latin-600-normal",
+                "archivo-narrow-latin-700-normal", "atkinson-hyperlegible-latin-400-normal",
+                "atkinson-hyperlegible-latin-700-normal"}) {
+            Font.loadFont(MainWindow.class.getResourceAsStream("/rombix/app/fonts/" + font + ".woff"), 14);
+        }
+    }
+
+    /**
+     * @param post the way to the deck
+     * @param load plays a board from now on; called after every edit
+     */
+    public MainWindow(Workbench bench, DeckModel model, Consumer<Event> post, Consumer<Rig> load) {
+        this.bench = bench;
+        this.model = model;
+        this.load = load;
+        this.loaded = bench.rig();
+        this.shownMode = bench.mode();
+        desk = new Desk(bench, model, overlay, post);
+        masthead = new Masthead(desk, this::chooseBoard);
+        rack = new RackView(desk);
+        page = new PageView(desk);
+        score = new ScoreView(desk, page::editFace);
+        strips = new LiveStrips(desk);
+        notices.setPickOnBounds(false);
+        notices.setMaxHeight(Region.USE_PREF_SIZE);
+        notices.setMaxWidth(640);
+        StackPane.setAlignment(notices, javafx.geometry.Pos.TOP_CENTER);
+        StackPane.setMargin(notices, new javafx.geometry.Insets(56, 0, 0, 0));
+        StackPane root = new StackPane(layout, notices, overlay);
+        scene = new Scene(root, 1280, 800);
+        scene.getStylesheets().addAll(css("tokens.css"), css("rombix.css"));
+        theme(Theme.NIGHT);
+        scene.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
+        arrange();
+        bench.watch(this::changed);
+        new AnimationTimer() {
+            @Override
+            public void handle(long now) {
+                pulse(now);
+            }
+        }.start();
+    }
+
+    private static String css(String name) {
+        return String.valueOf(MainWindow.class.getResource("/rombix/app/" + name));
+    }
+
+    public Scene scene() {
+        return scene;
+    }
+
+    public void theme(Theme theme) {
+        Parent root = scene.getRoot();
+        root.getStyleClass().removeAll("night", "day");
+        root.getStyleClass().add(theme == Theme.NIGHT ? "night" : "day");
+    }
+
+    /** Shows the window on a stage. Losing the focus lets go of what is held. */
+    public void show(Stage stage) {
+        stage.setScene(scene);
+        stage.setMinWidth(1024);
+        stage.setMinHeight(700);
+        title(stage);
+        bench.watch(() -> title(stage));
+        stage.focusedProperty().addListener((_, _, focused) -> {
+            if (!focused) {
+                page.letGo();
+            }
+        });
+        stage.setOnCloseRequest(_ -> closing());
+        stage.show();
+    }
+
+    private void title(Stage stage) {
+        stage.setTitle(bench.board().name() + " · Rombix");
+    }
+
+    /** Lets go of all holds and writes what is not saved. */
+    public void closing() {
+        page.letGo();
+        autosave();
+    }
+
+    private void pulse(long now) {
+        model.pulse();
+        if (now - lastTick > AUTOSAVE_NANOS) {
+            lastTick = now;
+            masthead.tick();
+            strips.tick();
+            autosave();
+        }
+    }
+
+    private void autosave() {
+        try {
+            bench.autosave();
+        } catch (IOException e) {
+            LOG.warn("autosave failed", e);
+            notice("Your changes cannot be kept safe: " + e.getMessage() + ". Save the board somewhere else.");
+        }
+    }
+
+    private void changed() {
+        if (bench.rig() != loaded) {
+            loaded = bench.rig();
+            load.accept(loaded);
+        }
+        if (bench.mode() != shownMode) {
+            shownMode = bench.mode();
+            arrange();
+        }
+    }
+
+    private void arrange() {
+        overlay.close();
+        page.letGo();
+        VBox middle = new VBox(page);
+        VBox.setVgrow(page, Priority.ALWAYS);
+        if (bench.mode() == Mode.BUILD) {
+            layout.setTop(masthead);
+            layout.setLeft(rack);
+            middle.getChildren().add(score);
+            layout.setBottom(null);
+        } else {
+            layout.setTop(new VBox(masthead, strips.airStrip()));
+            layout.setLeft(null);
+            layout.setBottom(strips.runStrip());
+        }
+        layout.setCenter(middle);
+    }
+
+    private void key(KeyEvent e) {
+        boolean typing = scene.getFocusOwner() instanceof TextInputControl;
+        if (matches(e, KeyCode.PERIOD, KeyCombination.SHORTCUT_DOWN)) {
+            desk.post().accept(new Event.StopAll());
+        } else if (e.getCode() == KeyCode.F5) {
+            bench.mode(Mode.BUILD);
+        } else if (e.getCode() == KeyCode.F6) {
+            bench.mode(Mode.LIVE);
+        } else if (bench.mode() == Mode.LIVE) {
+            return;
+        } else if (matches(e, KeyCode.Z, KeyCombination.SHORTCUT_DOWN, KeyCombination.SHIFT_DOWN)
+                || matches(e, KeyCode.Y, KeyCombination.SHORTCUT_DOWN)) {
+            bench.redo();
+        } else if (matches(e, KeyCode.Z, KeyCombination.SHORTCUT_DOWN) && !typing) {
+            bench.undo();
+        } else if (matches(e, KeyCode.S, KeyCombination.SHORTCUT_DOWN)) {
+            save();
+        } else if (matches(e, KeyCode.O, KeyCombination.SHORTCUT_DOWN)) {
+            chooseBoard();
+        } else if (e.getCode() == KeyCode.SLASH && !typing && !e.isShortcutDown()) {
+            score.focusFinder();
+        } else {
+            return;
+        }
+        e.consume();
+    }
+
+    private static boolean matches(KeyEvent e, KeyCode code, KeyCombination.Modifier... modifiers) {
+        return new KeyCodeCombination(code, modifiers).match(e);
+    }
+
+    private void save() {
+        try {
+            bench.save();
+        } catch (IOException e) {
+            notice("The board could not be saved: " + e.getMessage() + ". What you made is still here; free some room"
+                    + " or save it somewhere else.");
+        }
+    }
+
+    private void chooseBoard() {
+        FileChooser chooser = new FileChooser();
+        chooser.setTitle("Open a board");
+        chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter("Boards", "*.json"));
+        Path folder = bench.file().toAbsolutePath().getParent();
+        if (folder != null && folder.toFile().isDirectory()) {
+            chooser.setInitialDirectory(folder.toFile());
+        }
+        File chosen = chooser.showOpenDialog(scene.getWindow());
+        if (chosen != null) {
+            open(chosen.toPath());
+        }
+    }
+
+    /** Opens another board; a bad one is told of, and all stays as it was. */
+    public void open(Path file) {
+        try {
+            if (bench.open(file)) {
+                broughtBack();
+            }
+        } catch (BadFile | IOException e) {
+            notice(String.valueOf(e.getMessage()));
+        }
+    }
+
+    /** Says that edits which were not saved were brought back. */
+    public void broughtBack() {
+        notice("Changes that were not saved were brought back. Ctrl+S keeps them.");
+    }
+
+    /** Shows a sentence until it is closed. */
+    public void notice(String text) {
+        Label words = new Label(text);
+        words.setWrapText(true);
+        HBox.setHgrow(words, Priority.ALWAYS);
+        words.setMaxWidth(Double.MAX_VALUE);
+        Button close = FacePopover.plain("Close", "");
+        close.setMinWidth(Region.USE_PREF_SIZE);
+        HBox box = new HBox(words, close);
+        box.getStyleClass().add("notice");
+        close.setOnAction(_ -> notices.getChildren().remove(box));
+        notices.getChildren().add(box);
+    }
+
+    /** The desk's parts, for pictures. */
+    public Workbench bench() {
+        return bench;
+    }
+}
