@@ -9,6 +9,9 @@ import io.netty.buffer.Unpooled;
 import io.netty.handler.codec.mqtt.MqttMessageBuilders;
 import io.netty.handler.codec.mqtt.MqttQoS;
 import java.io.IOException;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.net.ServerSocket;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
@@ -26,16 +29,19 @@ public final class House implements AutoCloseable {
     private static final List<String> PLAYLISTS = List.of("slow-orbits", "first-light", "kettle-drums");
 
     private final Server broker = new Server();
+    private final int boundPort;
     private final Map<String, String> states = new ConcurrentHashMap<>();
     private final ExecutorService porter = Executors.newSingleThreadExecutor(
             Thread.ofPlatform().daemon().name("house").factory());
 
     /** @param port 0 for any free one */
     public House(int port) throws IOException {
+        boundPort = free(port);
         Properties settings = new Properties();
-        settings.setProperty(IConfig.PORT_PROPERTY_NAME, String.valueOf(port));
+        settings.setProperty(IConfig.PORT_PROPERTY_NAME, String.valueOf(boundPort));
         settings.setProperty(IConfig.HOST_PROPERTY_NAME, "127.0.0.1");
         settings.setProperty(IConfig.ALLOW_ANONYMOUS_PROPERTY_NAME, "true");
+        settings.setProperty("allow_zero_byte_client_id", "true");
         settings.setProperty(IConfig.PERSISTENCE_ENABLED_PROPERTY_NAME, "false");
         settings.setProperty(IConfig.ENABLE_TELEMETRY_NAME, "false");
         broker.startServer(new MemoryConfig(settings), List.of(new Doorkeeper()));
@@ -46,7 +52,16 @@ public final class House implements AutoCloseable {
     }
 
     public int port() {
-        return broker.getPort();
+        return boundPort;
+    }
+
+    /** A free port, or the one asked for if it is free: the broker itself would say nothing if it were not. */
+    private static int free(int port) throws IOException {
+        try (ServerSocket probe = new ServerSocket()) {
+            probe.setReuseAddress(true);
+            probe.bind(new InetSocketAddress(InetAddress.getLoopbackAddress(), port));
+            return probe.getLocalPort();
+        }
     }
 
     /** The state on a topic. */

@@ -37,6 +37,7 @@ final class PageView extends Pane {
     private @Nullable String pressed;
     private double fromX;
     private double fromY;
+    private boolean grabbed;
     private boolean dragging;
 
     PageView(Desk desk) {
@@ -190,6 +191,7 @@ final class PageView extends Pane {
             desk.bench().select(tile.button().id());
             fromX = e.getSceneX();
             fromY = e.getSceneY();
+            grabbed = true;
             dragging = false;
         } else {
             press(tile, "mouse");
@@ -203,7 +205,7 @@ final class PageView extends Pane {
     }
 
     private void mouseDragged(Tile tile, MouseEvent e) {
-        if (!desk.building() || !e.isPrimaryButtonDown()) {
+        if (!desk.building() || !grabbed) {
             return;
         }
         if (!dragging && Math.hypot(e.getSceneX() - fromX, e.getSceneY() - fromY) > DRAG) {
@@ -221,6 +223,7 @@ final class PageView extends Pane {
         if (e.getButton() != MouseButton.PRIMARY) {
             return;
         }
+        grabbed = false;
         if (!desk.building()) {
             letGo();
         } else if (dragging) {

@@ -28,7 +28,7 @@ public final class Conductor implements AutoCloseable {
     public Conductor(Clock clock, Function<Consumer<Event>, Gears> gears, Consumer<Happening> watcher) {
         this.clock = clock;
         this.deck = new Deck(clock, gears.apply(this::post), watcher);
-        this.thread = Thread.ofPlatform().name("conductor").daemon().unstarted(this::conduct);
+        this.thread = Thread.ofPlatform().name("conductor").stackSize(64L << 20).daemon().unstarted(this::conduct);
         thread.start();
     }
 

@@ -34,7 +34,8 @@ public final class BoardFile {
     public static Board parse(Path file, String text, Map<String, Card> cards) throws BadFile {
         String refusal = Formats.refusal(text);
         if (refusal != null) {
-            throw CardLibrary.at(file, text, "/rombix", refusal);
+            BadFile placed = CardLibrary.at(file, text, "/rombix", refusal);
+            throw placed.line() > 0 ? placed : new BadFile(file, 1, 1, refusal);
         }
         Board board = Json.read(file, text, Board.class, false);
         new References(file, text, Rig.of(board, cards)).check();
@@ -43,7 +44,7 @@ public final class BoardFile {
 
     /** The board as text, as it is written to disk. */
     public static String format(Board board) {
-        return Json.MAPPER.writeValueAsString(board) + "\n";
+        return Json.write(board) + "\n";
     }
 
     /** Saves the board: written beside, forced to disk, renamed over the old one. The journal goes. */

@@ -4,6 +4,9 @@ import com.fasterxml.jackson.annotation.JsonInclude;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.FutureTask;
+import java.util.function.Supplier;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonParser;
 import tools.jackson.core.JsonPointer;
@@ -28,6 +31,7 @@ import tools.jackson.databind.json.JsonMapper;
 /** JSON with errors that a person can act on. */
 final class Json {
     private static final int DEEPEST = 20_000;
+    private static final long STACK_BYTES = 256L << 20;
 
     /** Reads and writes boards and cards. */
     static final JsonMapper MAPPER = JsonMapper.builder(JsonFactory.builder()
@@ -53,12 +57,34 @@ final class Json {
         } else {
             reader = reader.without(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES);
         }
+        ObjectReader configured = reader;
         try {
-            return reader.readValue(text);
+            return deep(() -> configured.readValue(text));
         } catch (JacksonException e) {
             throw explained(file, text, e);
-        } catch (StackOverflowError e) {
-            throw new BadFile(file, 0, 0, "steps are nested deeper than this machine can read");
+        }
+    }
+
+    /** The value as text. */
+    static String write(Object value) {
+        return deep(() -> MAPPER.writeValueAsString(value));
+    }
+
+    /** Runs something on a stack that is deep enough for steps nested hundreds of times, and waits for it. */
+    private static <T> T deep(Supplier<T> what) {
+        FutureTask<T> task = new FutureTask<>(what::get);
+        Thread thread = new Thread(null, task, "json", STACK_BYTES);
+        thread.start();
+        try {
+            return task.get();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IllegalStateException(e);
+        } catch (ExecutionException e) {
+            if (e.getCause() instanceof RuntimeException cause) {
+                throw cause;
+            }
+            throw new IllegalStateException("a file is nested too deeply", e.getCause());
         }
     }
 

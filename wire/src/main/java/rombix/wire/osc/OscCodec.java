@@ -222,8 +222,8 @@ public final class OscCodec {
 
     private static byte[] blob(ByteBuffer in) throws Malformed {
         int size = need(in, 4, "a blob's size").getInt();
-        int padded = size + (4 - size % 4) % 4;
-        if (size < 0 || padded > in.remaining()) {
+        int padded = size < 0 || size > in.remaining() ? Integer.MAX_VALUE : size + (4 - size % 4) % 4;
+        if (padded > in.remaining()) {
             throw new Malformed("a blob claims " + size + " bytes where " + in.remaining() + " are left");
         }
         byte[] bytes = new byte[size];

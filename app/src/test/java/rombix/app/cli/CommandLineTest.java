@@ -1,0 +1,111 @@
+package rombix.app.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.net.DatagramPacket;
+import java.net.DatagramSocket;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.nio.ByteBuffer;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.api.io.TempDir;
+import picocli.CommandLine;
+import rombix.wire.osc.OscCodec;
+import rombix.wire.osc.OscPacket;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+@Timeout(120)
+class CommandLineTest {
+    private static final String DEMO = "../demo/star-night.json";
+
+    private record Result(int code, String out, String err) {
+    }
+
+    private static Result run(String... args) {
+        StringWriter out = new StringWriter();
+        StringWriter err = new StringWriter();
+        int code = new CommandLine(new RombixCommand()).setCaseInsensitiveEnumValuesAllowed(true)
+                .setOut(new PrintWriter(out)).setErr(new PrintWriter(err))
+                .setExecutionExceptionHandler(RombixCommand::explain).execute(args);
+        return new Result(code, out.toString(), err.toString());
+    }
+
+    @Test
+    void aPressRunsTheWholeChainOnTheStandIns() {
+        Result r = run("press", DEMO, "doors-open", "--stand-ins", "--json");
+        assertThat(r.code()).as(r.out() + r.err()).isZero();
+        List<JsonNode> lines = r.out().lines().map(l -> new JsonMapper().readTree(l)).toList();
+        assertThat(lines).hasSize(10);
+        assertThat(lines).extracting(l -> l.get("gear").asString()).contains("studio", "desk", "lamps", "house");
+        assertThat(lines).allSatisfy(l -> {
+            assertThat(l.get("outcome").asString()).isEqualTo("sent");
+            assertThat(l.propertyNames()).contains("due", "at", "lateMicros", "button", "gear", "command", "args",
+                    "outcome", "message");
+        });
+        double first = lines.getFirst().get("due").asDouble();
+        assertThat(lines.getLast().get("due").asDouble() - first).isEqualTo(2000, org.assertj.core.data.Offset.offset(
+                0.01));
+    }
+
+    @Test
+    void anAddressCanBeOverridden() throws Exception {
+        try (DatagramSocket gear = new DatagramSocket(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0))) {
+            Result r = run("press", DEMO, "waiting-card", "--at", "studio=127.0.0.1:" + gear.getLocalPort());
+            assertThat(r.code()).as(r.out() + r.err()).isZero();
+            assertThat(r.out()).contains("sent", "studio", "Scene");
+            gear.setSoTimeout(5000);
+            List<OscPacket> came = new ArrayList<>();
+            while (came.stream().noneMatch(p -> p instanceof OscPacket.Message m
+                    && m.address().equals("/studio/set/scene"))) {
+                DatagramPacket in = new DatagramPacket(new byte[500], 500);
+                gear.receive(in);
+                came.add(OscCodec.decode(ByteBuffer.wrap(in.getData(), 0, in.getLength())));
+            }
+            assertThat(came).contains(new OscPacket.Message("/studio/set/scene", "waiting-card"));
+        }
+    }
+
+    @Test
+    void aFailedStepEndsWithOne() {
+        Result r = run("press", DEMO, "next-cue", "--stand-ins", "--times", "2");
+        assertThat(r.code()).isEqualTo(1);
+        assertThat(r.out().lines()).hasSize(2).allSatisfy(l -> assertThat(l).contains("fault", "no answer at"));
+    }
+
+    @Test
+    void aBadCallOrFileEndsWithTwoAndOneLine(@TempDir Path folder) throws Exception {
+        Path bad = folder.resolve("bad.json");
+        Files.writeString(bad, "{\"rombix\": 1,\n \"pages\": [{]}");
+        assertBad(run("press", bad.toString(), "x"), "bad.json:2:");
+        assertBad(run("press", "no-such-file.json", "x"), "there is no such file");
+        assertBad(run("press", DEMO, "no-such-button"), "no button “no-such-button”");
+        assertBad(run("press", DEMO, "gate", "--at", "moon=1.2.3.4:5"), "no such gear");
+        assertBad(run("press", DEMO, "gate", "--times", "0"), "from 1");
+        assertBad(run("picture", DEMO, "nowhere", "x.png"), "no view “nowhere”");
+        assertBad(run("picture", DEMO, "build", "x.png", "--size", "big"), "--size takes");
+        assertThat(run("press", DEMO, "gate", "--gesture", "wave").code()).isEqualTo(2);
+    }
+
+    private static void assertBad(Result r, String message) {
+        assertThat(r.code()).isEqualTo(2);
+        assertThat(r.err()).contains(message).doesNotContain("\tat ");
+        assertThat(r.err().lines()).hasSize(1);
+    }
+
+    @Test
+    void helpAndVersionAreEverywhere() {
+        assertThat(run("--version").out()).startsWith("Rombix ");
+        for (String command : List.of("demo", "open", "press", "stand-ins", "picture")) {
+            assertThat(run(command, "--help").out()).startsWith("Usage: rombix " + command);
+            assertThat(run(command, "--help").code()).isZero();
+        }
+    }
+}

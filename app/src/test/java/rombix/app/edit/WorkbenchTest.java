@@ -1,0 +1,91 @@
+package rombix.app.edit;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import rombix.core.board.Board;
+import rombix.core.board.Edits;
+import rombix.core.store.BadFile;
+import rombix.core.store.BoardFile;
+
+class WorkbenchTest {
+    @TempDir
+    Path folder;
+    private Path file;
+    private Workbench bench;
+
+    @BeforeEach
+    void open() throws Exception {
+        file = folder.resolve("star-night.json");
+        Files.copy(Path.of("../demo/star-night.json"), file);
+        bench = new Workbench(file, BoardFile.read(file));
+    }
+
+    @Test
+    void everyEditCanBeUndoneAndDoneAgain() {
+        Board before = bench.board();
+        bench.edit("rename", b -> b.withName("Other"));
+        bench.edit("delete", b -> Edits.removeButton(b, "gate"));
+        Board after = bench.board();
+        assertThat(bench.undoName()).contains("delete");
+        bench.undo();
+        bench.undo();
+        assertThat(bench.board()).isEqualTo(before);
+        assertThat(bench.redoName()).contains("rename");
+        bench.redo();
+        bench.redo();
+        assertThat(bench.board()).isEqualTo(after);
+        bench.undo();
+        bench.edit("another way", b -> b.withName("Third"));
+        assertThat(bench.redoName()).isEmpty();
+    }
+
+    @Test
+    void anEditThatChangesNothingLeavesNoTrace() {
+        bench.edit("nothing", b -> b.withName(b.name()));
+        assertThat(bench.undoName()).isEmpty();
+        assertThat(bench.unsaved()).isFalse();
+    }
+
+    @Test
+    void theSelectionGoesWithItsButton() {
+        bench.select("gate");
+        bench.selectState(1);
+        bench.edit("delete a state", b -> Edits.removeState(b, "gate", 1));
+        assertThat(bench.stateIndex()).isZero();
+        bench.edit("delete", b -> Edits.removeButton(b, "gate"));
+        assertThat(bench.button()).isEmpty();
+        assertThat(bench.chain().isEmpty()).isTrue();
+    }
+
+    @Test
+    void autosaveKeepsWhatASaveHasNotAndOpeningBringsItBack() throws Exception {
+        bench.edit("rename", b -> b.withName("Unsaved"));
+        bench.autosave();
+        assertThat(BoardFile.read(file).board().name()).isEqualTo("Star Night");
+        Path other = folder.resolve("other.json");
+        BoardFile.save(other, Board.empty("Other"));
+        assertThat(bench.open(other)).isFalse();
+        assertThat(bench.open(file)).isTrue();
+        assertThat(bench.board().name()).isEqualTo("Unsaved");
+        assertThat(bench.unsaved()).isTrue();
+        bench.save();
+        assertThat(BoardFile.read(file).board().name()).isEqualTo("Unsaved");
+        assertThat(bench.open(file)).isFalse();
+    }
+
+    @Test
+    void aBoardThatCannotBeOpenedLeavesAllAsItWas() throws Exception {
+        Path bad = folder.resolve("bad.json");
+        Files.writeString(bad, "{\"rombix\": 1, \"pages\": 3}");
+        Board before = bench.board();
+        assertThatThrownBy(() -> bench.open(bad)).isInstanceOf(BadFile.class);
+        assertThat(bench.board()).isSameAs(before);
+        assertThat(bench.file()).isEqualTo(file);
+    }
+}

@@ -1,0 +1,122 @@
+package rombix.core.card;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import rombix.core.card.Card.Item;
+import rombix.core.card.Twin.Readings;
+import rombix.core.store.CardLibrary;
+import rombix.core.value.Value;
+
+class TwinTest {
+    private final Twin desk = twin("sound-desk", Protocol.MIDI, Map.of());
+    private final Twin studio = twin("studio", Protocol.OSC, Map.of());
+    private final Twin lamps = twin("lamps", Protocol.DMX, Map.of("lamp",
+            List.of(new Item("key", "Key", Map.of("universe", 1, "level", 7)))));
+    private final Twin house = twin("house", Protocol.MQTT, Map.of());
+
+    private static Twin twin(String card, Protocol protocol, Map<String, List<Item>> lists) {
+        return new Twin("g", "Gear", CardLibrary.shipped().get(card), protocol, lists);
+    }
+
+    private static Order order(Twin twin, String command, Map<String, Value> args) {
+        return twin.order(twin.card().command(command).orElseThrow(), args, Readings.NONE);
+    }
+
+    @Test
+    void aCommandIsMadeOutWithItsAddressesChangesAndWords() {
+        Order mute = order(desk, "mute", Map.of("channel", Value.of("dome")));
+        assertThat(mute.packets()).singleElement().satisfies(p -> {
+            assertThat(p.address()).isEqualTo("control 1 22");
+            assertThat(p.args()).containsExactly(Value.of(127));
+        });
+        assertThat(mute.changes()).containsExactly(Map.entry("muted/dome", Value.of(true)));
+        assertThat(mute.title()).isEqualTo("Mute Dome");
+    }
+
+    @ParameterizedTest
+    @CsvSource({"-60, 0", "10, 127", "-25, 64", "-200, 0", "50, 127"})
+    void aLevelIsMappedOntoTheWireAndKeptWithinItsRange(double level, double wire) {
+        Order order = order(desk, "level", Map.of("channel", Value.of("host"), "level", Value.of(level)));
+        assertThat(order.packets().getFirst().args()).containsExactly(Value.of(wire));
+    }
+
+    @ParameterizedTest
+    @CsvSource({"control 1 20, 127, muted/host, true", "control 1 24, 0, muted/stings, false",
+            "control 1 30, 0, level/host, -60", "control 1 31, 127, level/guest, 10"})
+    void aPacketLandsOnItsReading(String address, double wire, String reading, String value) {
+        assertThat(desk.land(address, List.of(Value.of(wire)))).singleElement().satisfies(l -> {
+            assertThat(l.reading()).isEqualTo(reading);
+            assertThat(String.valueOf(l.value())).isEqualTo(value.equals("true")
+                    ? "yes"
+                    : value.equals("false") ? "no" : value);
+        });
+    }
+
+    @Test
+    void packetsThatAreNotWhatTheCardSaysAreToldOf() {
+        assertThat(desk.land("control 1 20", List.of(Value.of(64)))).singleElement()
+                .satisfies(l -> assertThat(l.problem()).contains("64", "does not expect"));
+        assertThat(house.land("house/lock/gate", List.of(Value.of("AJAR")))).singleElement()
+                .satisfies(l -> assertThat(l.problem()).contains("AJAR"));
+        assertThat(house.land("house/heater/temperature", List.of(Value.of("warm")))).singleElement()
+                .satisfies(l -> assertThat(l.value()).isNull());
+        assertThat(studio.land("/studio/scene", List.of())).singleElement()
+                .satisfies(l -> assertThat(l.problem()).contains("without its value"));
+        assertThat(desk.land("control 9 99", List.of(Value.of(1)))).isEmpty();
+    }
+
+    @Test
+    void whatTheGearListsCanBeChosenByName() {
+        Value listed = studio.land("/studio/scenes",
+                List.of(Value.of("host-desk"), Value.of("Host Desk"), Value.of("sky"), Value.of("Sky Map")))
+                .getFirst().value();
+        Readings now = id -> id.equals("scene-list") ? listed : null;
+        assertThat(studio.items("scene-list", now)).extracting(Item::name).containsExactly("Host Desk", "Sky Map");
+        var scene = studio.card().command("scene").orElseThrow();
+        assertThat(studio.order(scene, Map.of("scene", Value.of("sky")), now).title()).isEqualTo("Scene Sky Map");
+        assertThat(studio.spoken(studio.reading("scene", now).orElseThrow(), Value.of("sky"), now))
+                .isEqualTo("Sky Map");
+    }
+
+    @Test
+    void aReadingOfAnUnlistedItemIsKnownByItsForm() {
+        assertThat(studio.reading("shown/lower-third", Readings.NONE)).isPresent();
+        assertThat(desk.reading("muted/nobody", Readings.NONE)).isEmpty();
+        assertThat(desk.readings(Readings.NONE)).hasSize(10);
+    }
+
+    @Test
+    void theGearsOwnListsTakeThePlaceOfTheCards() {
+        assertThat(order(lamps, "level", Map.of("lamp", Value.of("key"), "level", Value.of(100))).packets())
+                .singleElement().satisfies(p -> {
+                    assertThat(p.address()).isEqualTo("1 7");
+                    assertThat(p.args()).containsExactly(Value.of(255));
+                });
+    }
+
+    @Test
+    void aMissingOrUnknownArgumentIsSaidInPlainWords() {
+        assertThatThrownBy(() -> order(desk, "mute", Map.of())).hasMessageContaining("needs a value for “channel”");
+        assertThatThrownBy(() -> order(desk, "mute", Map.of("channel", Value.of("bass"))))
+                .hasMessage("Gear has no channel “bass”");
+    }
+
+    @Test
+    void theCommandThatReachesAValueIsFoundOnTheCard() {
+        assertThat(desk.toReach("muted/dome", Value.of(true))).get().satisfies(c -> {
+            assertThat(c.command().id()).isEqualTo("mute");
+            assertThat(c.args()).containsExactly(Map.entry("channel", Value.of("dome")));
+        });
+        assertThat(desk.toReach("level/host", Value.of(-3))).get().satisfies(c -> {
+            assertThat(c.command().id()).isEqualTo("level");
+            assertThat(c.args()).containsEntry("level", Value.of(-3));
+        });
+        assertThat(studio.toReach("clips", Value.of(3))).isEmpty();
+    }
+}

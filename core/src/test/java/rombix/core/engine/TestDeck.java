@@ -1,0 +1,179 @@
+package rombix.core.engine;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.EnumMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import rombix.core.board.Board;
+import rombix.core.board.Button;
+import rombix.core.board.Face;
+import rombix.core.board.Gear;
+import rombix.core.board.Page;
+import rombix.core.board.Rig;
+import rombix.core.board.State;
+import rombix.core.card.Protocol;
+import rombix.core.chain.Chain;
+import rombix.core.chain.Condition;
+import rombix.core.chain.Gesture;
+import rombix.core.chain.Step;
+import rombix.core.store.BadFile;
+import rombix.core.store.CardLibrary;
+import rombix.core.value.Value;
+
+/** A deck on a simulated clock, with a studio and a sound desk that do as they are told, or not. */
+public final class TestDeck {
+    static final String CARD = """
+            {"card": 1, "id": "switcher", "title": "Switcher",
+             "lists": {"lamp": [{"id": "a", "name": "A"}, {"id": "b", "name": "B"}]},
+             "readings": [
+               {"id": "on/{lamp}", "title": "Lamp {lamp}", "type": "flag", "arrives": {"osc": {"from": "/on/{lamp}"}}},
+               {"id": "level", "type": "number", "min": 0, "max": 100}],
+             "commands": [
+               {"id": "on", "title": "{lamp} on", "params": [{"id": "lamp", "type": "choice"}],
+                "send": {"osc": [{"to": "/set/{lamp}", "args": [true]}]},
+                "changes": [{"reading": "on/{lamp}", "to": true}]},
+               {"id": "off", "title": "{lamp} off", "params": [{"id": "lamp", "type": "choice"}],
+                "send": {"osc": [{"to": "/set/{lamp}", "args": [false]}]},
+                "changes": [{"reading": "on/{lamp}", "to": false}]},
+               {"id": "level", "title": "Level {level}",
+                "params": [{"id": "level", "type": "number", "unit": "%", "min": 0, "max": 100, "default": 50}],
+                "send": {"osc": [{"to": "/level", "args": ["{level}"]}]},
+                "changes": [{"reading": "level", "to": "{level}"}]}]}
+            """;
+    static final Condition A_ON = Condition.is("gear", "on/a", Value.of(true));
+    static final Condition A_OFF = Condition.is("gear", "on/a", Value.of(false));
+
+    final SimulatedClock clock = new SimulatedClock();
+    final List<Happening> happened = new ArrayList<>();
+    final Set<String> deaf = new HashSet<>();
+    boolean obeys = true;
+    final Deck deck = new Deck(clock, this::send, happened::add);
+
+    /** A deck that plays a board with these buttons; its gear is ready, and lamp A is off. */
+    static TestDeck with(Button... buttons) {
+        TestDeck t = new TestDeck();
+        t.post(new Event.Load(rig(buttons)));
+        t.post(new Event.Linked("gear", new Status(Status.Phase.READY, "ready", "", 0)));
+        t.post(new Event.Came("gear", "on/a", Value.of(false)));
+        return t;
+    }
+
+    static Rig rig(Button... buttons) {
+        try {
+            var card = CardLibrary.read(Path.of("switcher.json"), CARD);
+            Board board = new Board(1, "Test",
+                    List.of(new Gear("gear", "Gear", "switcher", new Gear.Link(Protocol.OSC, "127.0.0.1:1", Map.of()),
+                            Map.of(), Map.of())),
+                    List.of(new Page("p", "P", 32, 16, Arrays.asList(buttons), Map.of())), Map.of());
+            return Rig.of(board, Map.of("switcher", card));
+        } catch (BadFile e) {
+            throw new AssertionError(e);
+        }
+    }
+
+    static Button button(String id, State... states) {
+        return new Button(id, id, 0, 0, 1, 1, Button.Busy.RESTART, List.of(states), Map.of());
+    }
+
+    static State state(String id, Condition when, Chain press, Chain release) {
+        Map<Gesture, Chain> on = new EnumMap<>(Gesture.class);
+        on.put(Gesture.PRESS, press);
+        on.put(Gesture.RELEASE, release);
+        return new State(id, id, Face.PLAIN, State.NEXT, when, on, Map.of());
+    }
+
+    static State state(Chain press) {
+        return state("on", null, press, Chain.EMPTY);
+    }
+
+    static Step on(String lamp) {
+        return new Step.Do("gear", "on", Map.of("lamp", Value.of(lamp)));
+    }
+
+    static Step off(String lamp) {
+        return new Step.Do("gear", "off", Map.of("lamp", Value.of(lamp)));
+    }
+
+    static Step level(double level) {
+        return new Step.Do("gear", "level", Map.of("level", Value.of(level)));
+    }
+
+    static Step pause(long ms) {
+        return new Step.Wait(ms);
+    }
+
+    private void send(long ticket, rombix.core.card.Order order) {
+        if (deaf.contains(order.command().id())) {
+            deck.take(new Event.Answered(ticket, clock.nanos(), "did not hear"), clock.nanos());
+            return;
+        }
+        deck.take(new Event.Answered(ticket, clock.nanos(), null), clock.nanos());
+        if (obeys) {
+            order.changes().forEach((r, v) -> deck.take(new Event.Came("gear", r, v), clock.nanos()));
+        }
+    }
+
+    void post(Event event) {
+        deck.take(event, clock.nanos());
+        deck.advance();
+    }
+
+    void press(String button) {
+        post(new Event.Worked(button, Gesture.PRESS, "test"));
+    }
+
+    void release(String button) {
+        post(new Event.Worked(button, Gesture.RELEASE, "test"));
+    }
+
+    void click(String button) {
+        press(button);
+        release(button);
+    }
+
+    /** Lets time pass, waking exactly when something is due. */
+    void pass(long millis) {
+        pass(millis, 0);
+    }
+
+    /** Lets time pass, waking late by some nanoseconds each time. */
+    void pass(long millis, long lateNanos) {
+        long end = clock.nanos() + millis * 1_000_000;
+        for (long wait = deck.advance(); wait != Long.MAX_VALUE
+                && clock.nanos() + wait <= end; wait = deck.advance()) {
+            clock.advance(wait + lateNanos);
+        }
+        if (end > clock.nanos()) {
+            clock.advance(end - clock.nanos());
+        }
+        deck.advance();
+    }
+
+    List<AsRun> ran() {
+        return happened.stream().filter(Happening.Ran.class::isInstance).map(h -> ((Happening.Ran) h).line()).toList();
+    }
+
+    /** What was run: the words of each command and when it was due, in milliseconds. */
+    List<String> lines() {
+        return ran().stream().map(l -> l.title() + " @" + l.dueNanos() / 1_000_000).toList();
+    }
+
+    Happening.Shows shows(String button) {
+        return (Happening.Shows) happened.stream()
+                .filter(h -> h instanceof Happening.Shows s && s.button().equals(button)).reduce((_, b) -> b)
+                .orElseThrow();
+    }
+
+    List<String> faults() {
+        return happened.stream().filter(h -> h instanceof Happening.Faulted f && f.message() != null)
+                .map(h -> ((Happening.Faulted) h).message()).toList();
+    }
+
+    <T extends Happening> List<T> all(Class<T> kind) {
+        return happened.stream().filter(kind::isInstance).map(kind::cast).toList();
+    }
+}
