@@ -88,7 +88,7 @@ final class PressCommand implements Callable<Integer> {
         BlockingQueue<Happening> happenings = new LinkedBlockingQueue<>();
         try (Show show = new Show(addresses, happenings::add)) {
             show.load(rig);
-            settle(happenings, new HashSet<>(rig.twins().keySet()));
+            settle(happenings, new HashSet<>(pressed.gear()));
             Report report = new Report(spec.commandLine().getOut(), json, Show.CLOCK.nanos());
             for (int i = 0; i < times; i++) {
                 show.post(new Event.Perform(pressed.id(), gesture, "command line"));
@@ -102,7 +102,7 @@ final class PressCommand implements Callable<Integer> {
         }
     }
 
-    /** Waits until each gear answers or is known not to, and what it reports has come. */
+    /** Waits until each of some gear answers or is known not to, and what it reports has come. */
     private static void settle(BlockingQueue<Happening> happenings, Set<String> gear) throws InterruptedException {
         long until = System.nanoTime() + TimeUnit.MILLISECONDS.toNanos(SETTLE_MILLIS);
         while (System.nanoTime() - until < 0) {

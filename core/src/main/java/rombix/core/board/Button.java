@@ -5,9 +5,11 @@ import com.fasterxml.jackson.annotation.JsonAnySetter;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonProperty;
 import io.soabase.recordbuilder.core.RecordBuilder;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import rombix.core.value.Extra;
 
 /**
@@ -63,6 +65,18 @@ public record Button(String id, String name, @JsonInclude(JsonInclude.Include.AL
 
     public boolean covers(int c, int r) {
         return c >= column && c < column + width && r >= row && r < row + height;
+    }
+
+    /** The ids of the gear that its chains command and its states follow. */
+    public Set<String> gear() {
+        Set<String> all = new LinkedHashSet<>();
+        for (State s : states) {
+            if (s.when() != null) {
+                all.add(s.when().gear());
+            }
+            s.on().values().forEach(c -> c.gear(all));
+        }
+        return all;
     }
 
     /** Whether the state shown follows what the gear says. */

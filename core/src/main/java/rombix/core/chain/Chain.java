@@ -4,6 +4,7 @@ import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import java.util.function.UnaryOperator;
 
 /** The steps that a gesture runs, one after another. */
@@ -22,6 +23,18 @@ public record Chain(@JsonValue List<Step> steps) {
 
     public boolean isEmpty() {
         return steps.isEmpty();
+    }
+
+    /** Adds the ids of the gear that this chain commands. */
+    public void gear(Set<String> to) {
+        for (Step step : steps) {
+            switch (step) {
+                case Step.Do d -> to.add(d.gear());
+                case Step.Together t -> t.chains().forEach(c -> c.gear(to));
+                case Step.Wait _ -> {
+                }
+            }
+        }
     }
 
     /** This chain with a step put in at a place from 0 to the number of steps. */

@@ -1,0 +1,43 @@
+package rombix.core.store;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.networknt.schema.InputFormat;
+import com.networknt.schema.Schema;
+import com.networknt.schema.SchemaRegistry;
+import com.networknt.schema.SpecificationVersion;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.junit.jupiter.api.Test;
+
+/** The JSON Schema that ships says the same of boards as the reader does. */
+class BoardSchemaTest {
+    private final Schema schema = SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
+            .getSchema(text("../docs/board.schema.json"), InputFormat.JSON);
+
+    private static String text(String file) {
+        try {
+            return Files.readString(Path.of(file));
+        } catch (IOException e) {
+            throw new AssertionError(e);
+        }
+    }
+
+    @Test
+    void theDemoBoardIsOne() {
+        assertThat(schema.validate(text("../demo/star-night.json"), InputFormat.JSON)).isEmpty();
+    }
+
+    @Test
+    void whatTheApplicationWritesIsOne() throws BadFile {
+        String written = BoardFile.format(BoardFile.read(Path.of("../demo/star-night.json")).board());
+        assertThat(schema.validate(written, InputFormat.JSON)).isEmpty();
+    }
+
+    @Test
+    void anUnknownStepIsNone() {
+        String bad = text("../demo/star-night.json").replaceFirst("\"step\": \"do\"", "\"step\": \"dance\"");
+        assertThat(schema.validate(bad, InputFormat.JSON)).isNotEmpty();
+    }
+}
