@@ -9,6 +9,7 @@ import org.slf4j.LoggerFactory;
 import rombix.core.card.Twin;
 import rombix.core.engine.Clock;
 import rombix.core.engine.Event;
+import rombix.core.engine.Gears;
 import rombix.core.engine.Status;
 import rombix.core.engine.Status.Phase;
 import rombix.core.value.Value;
@@ -60,7 +61,9 @@ public final class GearReport {
 
     /** An order went out. */
     public void sent(long ticket) {
-        deck.accept(new Event.Answered(ticket, clock.nanos(), null));
+        if (ticket != Gears.NO_ANSWER) {
+            deck.accept(new Event.Answered(ticket, clock.nanos(), null));
+        }
     }
 
     /** An order did not go out, and why. */

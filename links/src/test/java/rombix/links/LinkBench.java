@@ -24,7 +24,7 @@ final class LinkBench implements AutoCloseable {
     final Map<String, Status> statuses = new ConcurrentHashMap<>();
     final Map<Long, String> answers = new ConcurrentHashMap<>();
     private final AtomicLong tickets = new AtomicLong();
-    private final Links links = new Links(System::nanoTime, this::take);
+    private final Links links = new Links(new MachineClock(), this::take);
 
     LinkBench(Map<String, String> addresses) {
         links.connect(RIG, addresses);

@@ -3,6 +3,7 @@ package rombix.core.board;
 import com.fasterxml.jackson.annotation.JsonAnyGetter;
 import com.fasterxml.jackson.annotation.JsonAnySetter;
 import com.fasterxml.jackson.annotation.JsonIgnore;
+import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonProperty;
 import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
@@ -10,15 +11,25 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Stream;
+import rombix.core.chain.Chain;
 import rombix.core.value.Extra;
+import rombix.core.value.Value;
 
 /**
  * The document: its gear and its pages.
  *
  * @param format the version of the file format
+ * @param values what chains can set and formulas can read
+ * @param chains chains with a name, for steps that use them
+ * @param longPress how long a press must last to be a long one, in milliseconds; 500 when absent
+ * @param doublePress how soon a second press makes a double one, in milliseconds; 300 when absent
  */
 @RecordBuilder
 public record Board(@JsonProperty("rombix") int format, String name, List<Gear> gear, List<Page> pages,
+        @JsonInclude(JsonInclude.Include.NON_EMPTY) List<BoardValue> values,
+        @JsonInclude(JsonInclude.Include.NON_EMPTY) List<NamedChain> chains,
+        @JsonInclude(JsonInclude.Include.NON_DEFAULT) long longPress,
+        @JsonInclude(JsonInclude.Include.NON_DEFAULT) long doublePress,
         @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements BoardBuilder.With {
     /** The file format that this version writes. */
     public static final int FORMAT = 1;
@@ -27,7 +38,49 @@ public record Board(@JsonProperty("rombix") int format, String name, List<Gear> 
         name = Objects.requireNonNullElse(name, "Board");
         gear = List.copyOf(Objects.requireNonNullElse(gear, List.of()));
         pages = List.copyOf(Objects.requireNonNull(pages, "a board needs its \"pages\""));
+        values = List.copyOf(Objects.requireNonNullElse(values, List.of()));
+        chains = List.copyOf(Objects.requireNonNullElse(chains, List.of()));
         extra = Extra.kept(extra);
+    }
+
+    public Board(int format, String name, List<Gear> gear, List<Page> pages, Map<String, Object> extra) {
+        this(format, name, gear, pages, List.of(), List.of(), 0, 0, extra);
+    }
+
+    /** A value of the board or of a button, with what it is at the start. */
+    public record BoardValue(String id, String name, Value initial) {
+        public BoardValue {
+            Objects.requireNonNull(id, "a value needs an \"id\"");
+            name = Objects.requireNonNullElse(name, id);
+            Objects.requireNonNull(initial, "a value needs its \"initial\" value");
+        }
+    }
+
+    /** A chain with a name; {@code params} are the names that its formulas know its arguments by. */
+    public record NamedChain(String id, String name, List<String> params, Chain chain) {
+        public NamedChain {
+            Objects.requireNonNull(id, "a chain needs an \"id\"");
+            name = Objects.requireNonNullElse(name, id);
+            params = List.copyOf(Objects.requireNonNullElse(params, List.of()));
+            chain = Objects.requireNonNullElse(chain, Chain.EMPTY);
+        }
+    }
+
+    /** How long a press must last to be a long one, in milliseconds. */
+    @JsonIgnore
+    public long longPressMillis() {
+        return longPress == 0 ? 500 : longPress;
+    }
+
+    /** How soon a second press makes a double one, in milliseconds. */
+    @JsonIgnore
+    public long doublePressMillis() {
+        return doublePress == 0 ? 300 : doublePress;
+    }
+
+    /** The chain with this id. */
+    public Optional<NamedChain> chain(String chainId) {
+        return chains.stream().filter(c -> c.id().equals(chainId)).findFirst();
     }
 
     /** A board with one empty page. */

@@ -2,6 +2,7 @@ package rombix.core.board;
 
 import com.fasterxml.jackson.annotation.JsonAnyGetter;
 import com.fasterxml.jackson.annotation.JsonAnySetter;
+import com.fasterxml.jackson.annotation.JsonIgnore;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonProperty;
 import io.soabase.recordbuilder.core.RecordBuilder;
@@ -10,18 +11,32 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import rombix.core.board.Board.BoardValue;
+import rombix.core.chain.Chain;
 import rombix.core.value.Extra;
 
 /**
  * Takes one cell or a block of cells; has one to sixteen states.
  *
  * @param column the leftmost cell, counted from 0; {@code row} the topmost
+ * @param values values of the button's own, which its chains can set and formulas can read
+ * @param guard against presses by accident
+ * @param tag a name under which several buttons can be stopped at once
+ * @param triggers what presses it beside the hand
+ * @param repeat how often the held chain runs, in milliseconds; 200 when absent
+ * @param pressAlso whether a long press runs the press chain too
+ * @param onStart what puts the gear into its first state when the board goes live
  * @param width how many cells it takes, 1 when absent; likewise {@code height}
  */
 @RecordBuilder
 @JsonInclude(JsonInclude.Include.NON_DEFAULT)
 public record Button(String id, String name, @JsonInclude(JsonInclude.Include.ALWAYS) int column,
-        @JsonInclude(JsonInclude.Include.ALWAYS) int row, int width, int height, Busy busy, List<State> states,
+        @JsonInclude(JsonInclude.Include.ALWAYS) int row, int width, int height, Busy busy,
+        @JsonInclude(JsonInclude.Include.NON_EMPTY) List<BoardValue> values, @Nullable Guard guard,
+        @Nullable String tag, @JsonInclude(JsonInclude.Include.NON_EMPTY) List<Trigger> triggers, long repeat,
+        boolean pressAlso,
+        @JsonInclude(JsonInclude.Include.NON_EMPTY) Chain onStart, List<State> states,
         @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements ButtonBuilder.With {
     public static final int MOST_STATES = 16;
 
@@ -44,6 +59,35 @@ public record Button(String id, String name, @JsonInclude(JsonInclude.Include.AL
         STOP
     }
 
+    /** What keeps a press from happening by accident: it must be held for a time, or pressed twice. */
+    @JsonInclude(JsonInclude.Include.NON_DEFAULT)
+    public record Guard(Kind kind, long ms) {
+        /** How it guards. */
+        public enum Kind {
+            @JsonProperty("hold")
+            HOLD, @JsonProperty("twice")
+            TWICE
+        }
+
+        public Guard {
+            Objects.requireNonNull(kind, "a guard needs a \"kind\"");
+            ms = ms == 0 ? kind == Kind.HOLD ? 800 : 2000 : ms;
+        }
+    }
+
+    /** A button with nothing out of the ordinary. */
+    public Button(String id, String name, int column, int row, int width, int height, Busy busy, List<State> states,
+            Map<String, Object> extra) {
+        this(id, name, column, row, width, height, busy, List.of(), null, null, List.of(), 0, false, Chain.EMPTY,
+                states, extra);
+    }
+
+    /** How often the held chain runs, in milliseconds. */
+    @JsonIgnore
+    public long repeatMillis() {
+        return repeat == 0 ? 200 : repeat;
+    }
+
     public Button {
         Objects.requireNonNull(id, "a button needs an \"id\"");
         name = Objects.requireNonNullElse(name, id);
@@ -53,6 +97,9 @@ public record Button(String id, String name, @JsonInclude(JsonInclude.Include.AL
         width = Math.max(1, width);
         height = Math.max(1, height);
         busy = Objects.requireNonNullElse(busy, Busy.RESTART);
+        values = List.copyOf(Objects.requireNonNullElse(values, List.of()));
+        triggers = List.copyOf(Objects.requireNonNullElse(triggers, List.of()));
+        onStart = Objects.requireNonNullElse(onStart, Chain.EMPTY);
         states = List.copyOf(Objects.requireNonNullElse(states, List.of()));
         if (states.isEmpty()) {
             states = List.of(State.named("on"));
@@ -76,6 +123,7 @@ public record Button(String id, String name, @JsonInclude(JsonInclude.Include.AL
             }
             s.on().values().forEach(c -> c.gear(all));
         }
+        onStart.gear(all);
         return all;
     }
 

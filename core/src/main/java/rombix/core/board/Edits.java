@@ -10,6 +10,7 @@ import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
+import rombix.core.value.Value;
 
 /** Edits as functions from board to board. What an edit names and the board lacks leaves the board as it is. */
 public final class Edits {
@@ -94,6 +95,25 @@ public final class Edits {
     /** Changes the chain of a gesture. */
     public static Board chain(Board board, String buttonId, int state, Gesture gesture, UnaryOperator<Chain> change) {
         return state(board, buttonId, state, s -> s.withChain(gesture, change.apply(s.chain(gesture))));
+    }
+
+    /** Changes a chain of the board. */
+    public static Board namedChain(Board board, String chainId, UnaryOperator<Chain> change) {
+        return board.withChains(board.chains().stream().map(c -> c.id().equals(chainId)
+                ? new Board.NamedChain(c.id(), c.name(), c.params(), change.apply(c.chain()))
+                : c).toList());
+    }
+
+    /** Adds an empty chain to the board. */
+    public static Board addNamedChain(Board board, String name) {
+        String id = freshId(name, "chain", x -> board.chain(x).isPresent());
+        return board.withChains(plus(board.chains(), new Board.NamedChain(id, name, List.of(), Chain.EMPTY)));
+    }
+
+    /** Adds a value to the board. */
+    public static Board addValue(Board board, String name, Value initial) {
+        String id = freshId(name, "value", x -> board.values().stream().anyMatch(v -> v.id().equals(x)));
+        return board.withValues(plus(board.values(), new Board.BoardValue(id, name, initial)));
     }
 
     /** Adds a state that looks like the last and has no chains yet. */

@@ -18,15 +18,17 @@ import rombix.core.value.Extra;
  *
  * @param label its words; the button's name when absent
  * @param icon the icon's literal; none when absent
- * @param fill the tint of the tile
+ * @param fill the tint of the tile, where {@code tint} gives none
+ * @param tint the tile's own colour, {@code #RRGGBB}; and {@code ink} that of its label, {@code accent} of its icon
  * @param tally lamps that follow readings: the first whose condition holds is shown
  */
 @RecordBuilder
 @JsonInclude(JsonInclude.Include.NON_EMPTY)
-public record Face(@Nullable String label, @Nullable String icon, Fill fill, List<Tally> tally,
+public record Face(@Nullable String label, @Nullable String icon, Fill fill, @Nullable String tint,
+        @Nullable String ink, @Nullable String accent, List<Tally> tally,
         @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements FaceBuilder.With {
     /** A face with nothing chosen. */
-    public static final Face PLAIN = new Face(null, null, Fill.MOSS, List.of(), Map.of());
+    public static final Face PLAIN = new Face(null, null, Fill.MOSS, null, null, null, List.of(), Map.of());
 
     /** Quiet tints by which a person groups buttons. */
     public enum Fill {
@@ -52,6 +54,11 @@ public record Face(@Nullable String label, @Nullable String icon, Fill fill, Lis
     }
 
     public Face {
+        for (String colour : new String[]{tint, ink, accent}) {
+            if (colour != null && !colour.matches("#[0-9A-Fa-f]{6}")) {
+                throw new IllegalArgumentException("expected a colour such as #D0342C, not " + colour);
+            }
+        }
         fill = Objects.requireNonNullElse(fill, Fill.MOSS);
         tally = List.copyOf(Objects.requireNonNullElse(tally, List.of()));
         extra = Extra.kept(extra);

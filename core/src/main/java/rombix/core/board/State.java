@@ -17,16 +17,31 @@ import rombix.core.value.Extra;
 /**
  * One position of a button: a face, and the chain for each gesture.
  *
- * @param then the state that follows a press: {@code next}, {@code stay}, or a state's id
+ * @param then the state that follows a press: {@code next}, {@code stay}, {@code random}, or a state's id
+ * @param fallBack the state to go back to after a time
  * @param when the condition under which a following button shows this state
  * @param on the chain for each gesture that this state answers
  */
 @RecordBuilder
 @JsonInclude(JsonInclude.Include.NON_EMPTY)
-public record State(String id, String name, Face face, String then, @Nullable Condition when, Map<Gesture, Chain> on,
+public record State(String id, String name, Face face, String then, @Nullable FallBack fallBack,
+        @Nullable Condition when, Map<Gesture, Chain> on,
         @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements StateBuilder.With {
     public static final String NEXT = "next";
     public static final String STAY = "stay";
+    public static final String RANDOM = "random";
+
+    /** A state, and the time in milliseconds after which a button goes back to it. */
+    public record FallBack(String to, long ms) {
+        public FallBack {
+            Objects.requireNonNull(to, "a fall-back needs a \"to\"");
+        }
+    }
+
+    public State(String id, String name, Face face, String then, @Nullable Condition when, Map<Gesture, Chain> on,
+            Map<String, Object> extra) {
+        this(id, name, face, then, null, when, on, extra);
+    }
 
     public State {
         Objects.requireNonNull(id, "a state needs an \"id\"");

@@ -2,10 +2,12 @@ package rombix.core.card;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Card.Arrival;
@@ -31,6 +33,7 @@ public final class Twin {
     private final Map<String, List<Item>> lists;
     private final Map<String, Landing> fixedLandings = new HashMap<>();
     private final List<Landing> openLandings = new ArrayList<>();
+    private final Set<Template> reported = new HashSet<>();
 
     private record Landing(ReadingSpec spec, Arrival arrival, Template id) {
     }
@@ -64,6 +67,7 @@ public final class Twin {
         for (ReadingSpec spec : card.readings()) {
             Arrival arrival = spec.arrives().get(protocol);
             if (arrival != null) {
+                reported.add(spec.id());
                 place(spec, arrival);
             }
         }
@@ -192,20 +196,46 @@ public final class Twin {
             packets.add(packet(packet, places, command));
         }
         Map<String, Value> changes = new LinkedHashMap<>();
+        Set<String> assumed = new HashSet<>();
         for (Card.Change change : command.changes()) {
             Value to = change.to().out(places);
             if (to != null) {
-                changes.put(change.reading().fill(places), to);
+                String reading = change.reading().fill(places);
+                changes.put(reading, to);
+                if (!reported.contains(change.reading())) {
+                    assumed.add(reading);
+                }
             }
         }
         return new Order(gear, command, Map.copyOf(full), spokenTitle(command, full, now), List.copyOf(packets),
-                changes);
+                changes, assumed);
     }
 
     /** The addresses at which readings arrive, places included. */
     public List<String> arrivals() {
         return card.readings().stream().map(r -> r.arrives().get(protocol)).filter(java.util.Objects::nonNull)
                 .map(a -> a.from().toString()).toList();
+    }
+
+    /** A command whose one parameter moves, with its other arguments. Throws like {@link #order}. */
+    public Ramp ramp(Command command, Param param, Map<String, Value> args, Readings now) {
+        Map<String, Value> full = new LinkedHashMap<>(args);
+        full.putIfAbsent(param.id(), Value.of(param.min() == null ? 0 : param.min()));
+        Order first = order(command, full, now);
+        Function<String, @Nullable Value> places = name -> resolve(command, first.args(), name, now);
+        Map<String, Carry> moving = new LinkedHashMap<>();
+        for (Card.Change change : command.changes()) {
+            boolean moves = switch (change.to()) {
+                case Carry.Fixed _ -> false;
+                case Carry.Filled f -> f.template().places().contains(param.id());
+                case Carry.Mapped m -> param.id().equals(m.of());
+            };
+            if (moves) {
+                moving.put(change.reading().fill(places), change.to());
+            }
+        }
+        return new Ramp(first, param, command.send().getOrDefault(protocol, List.of()), moving, places,
+                moved -> spokenTitle(command, moved, now));
     }
 
     /** What to send at connection. */
@@ -228,8 +258,8 @@ public final class Twin {
         return new Order.Outgoing(packet.to().fill(places), List.copyOf(values), List.copyOf(forms));
     }
 
-    /** A command with the arguments that a step would hold. */
-    public record Call(Command command, Map<String, Value> args) {
+    /** A command with the arguments that a step would hold; {@code moving} is the one that carries the reading. */
+    public record Call(Command command, Map<String, Value> args, @Nullable String moving) {
     }
 
     /** The command that brings a reading to a value, if the card has one. */
@@ -242,14 +272,13 @@ public final class Twin {
                 }
                 Map<String, Value> args = new LinkedHashMap<>();
                 places.forEach((name, found) -> args.put(name, Value.of(found)));
-                boolean reaches = switch (change.to()) {
-                    case Carry.Fixed f -> f.value().matches(value);
-                    case Carry.Filled f -> f.template().solePlace().map(p -> args.put(p, value) == null).orElse(false);
-                    case Carry.Mapped _ -> false;
-                };
+                String moving = change.to() instanceof Carry.Filled f ? f.template().solePlace().orElse(null) : null;
+                boolean reaches = change.to() instanceof Carry.Fixed f
+                        ? f.value().matches(value)
+                        : moving != null && args.put(moving, value) == null;
                 if (reaches && command.params().stream().allMatch(p -> p.usual() != null || args.containsKey(p.id()))
                         && args.keySet().stream().allMatch(a -> command.param(a).isPresent())) {
-                    return Optional.of(new Call(command, args));
+                    return Optional.of(new Call(command, args, moving));
                 }
             }
         }

@@ -1,20 +1,31 @@
 package rombix.core.chain;
 
-import com.fasterxml.jackson.annotation.JsonCreator;
-import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.Set;
 import java.util.function.UnaryOperator;
+import tools.jackson.databind.annotation.JsonDeserialize;
+import tools.jackson.databind.annotation.JsonSerialize;
 
-/** The steps that a gesture runs, one after another. */
-public record Chain(@JsonValue List<Step> steps) {
+/**
+ * The steps that a gesture runs, one after another. In JSON: their list, or an object with both lists.
+ *
+ * @param always what runs when the chain ends, however it ends
+ */
+@JsonSerialize(using = ChainJson.Writer.class)
+@JsonDeserialize(using = ChainJson.Reader.class)
+public record Chain(List<Step> steps, List<Step> always) {
     /** A chain that does nothing. */
     public static final Chain EMPTY = new Chain(List.of());
 
-    @JsonCreator(mode = JsonCreator.Mode.DELEGATING)
     public Chain {
-        steps = List.copyOf(steps);
+        steps = List.copyOf(Objects.requireNonNullElse(steps, List.of()));
+        always = List.copyOf(Objects.requireNonNullElse(always, List.of()));
+    }
+
+    public Chain(List<Step> steps) {
+        this(steps, List.of());
     }
 
     public static Chain of(Step... steps) {
@@ -22,16 +33,18 @@ public record Chain(@JsonValue List<Step> steps) {
     }
 
     public boolean isEmpty() {
-        return steps.isEmpty();
+        return steps.isEmpty() && always.isEmpty();
     }
 
     /** Adds the ids of the gear that this chain commands. */
     public void gear(Set<String> to) {
-        for (Step step : steps) {
-            switch (step) {
-                case Step.Do d -> to.add(d.gear());
-                case Step.Together t -> t.chains().forEach(c -> c.gear(to));
-                case Step.Wait _ -> {
+        for (List<Step> part : List.of(steps, always)) {
+            for (Step step : part) {
+                switch (step) {
+                    case Step.Do d -> to.add(d.gear());
+                    case Step.Fade f -> to.add(f.gear());
+                    case Step.Nudge n -> to.add(n.gear());
+                    default -> step.inner().forEach(c -> c.gear(to));
                 }
             }
         }
@@ -41,19 +54,19 @@ public record Chain(@JsonValue List<Step> steps) {
     public Chain with(int at, Step step) {
         List<Step> all = new ArrayList<>(steps);
         all.add(at, step);
-        return new Chain(all);
+        return new Chain(all, always);
     }
 
     public Chain without(int at) {
         List<Step> all = new ArrayList<>(steps);
         all.remove(at);
-        return new Chain(all);
+        return new Chain(all, always);
     }
 
     public Chain changed(int at, UnaryOperator<Step> change) {
         List<Step> all = new ArrayList<>(steps);
         all.set(at, change.apply(all.get(at)));
-        return new Chain(all);
+        return new Chain(all, always);
     }
 
     /** This chain with one step moved to another place. */
@@ -61,6 +74,6 @@ public record Chain(@JsonValue List<Step> steps) {
         List<Step> all = new ArrayList<>(steps);
         Step step = all.remove(from);
         all.add(Math.min(to, all.size()), step);
-        return new Chain(all);
+        return new Chain(all, always);
     }
 }

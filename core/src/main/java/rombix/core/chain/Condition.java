@@ -15,7 +15,7 @@ import rombix.core.value.Value;
  */
 @JsonInclude(JsonInclude.Include.NON_EMPTY)
 public record Condition(String gear, String reading, @Nullable Value is, @Nullable Double above, @Nullable Double below,
-        @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) {
+        @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Test {
     public Condition {
         Objects.requireNonNull(gear, "a condition needs a \"gear\"");
         Objects.requireNonNull(reading, "a condition needs a \"reading\"");

@@ -22,6 +22,10 @@ final class Agenda {
             this.task = task;
         }
 
+        long dueNanos() {
+            return dueNanos;
+        }
+
         void cancel() {
             cancelled = true;
         }

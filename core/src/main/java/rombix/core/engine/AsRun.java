@@ -10,6 +10,7 @@ import rombix.core.value.Value;
  * @param run the chain's number; 0 for what was told by hand
  * @param button the button's id; empty for what was told by hand
  * @param step where the step stands in its chain: {@code press/3} or {@code press/2/0/1}
+ * @param gear the gear's id, and {@code command} what it was told; both empty for a step that commands none
  * @param title the command in words
  * @param message why it failed; empty when it did not
  */

@@ -3,10 +3,12 @@ package rombix.core.engine;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
+import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Button;
+import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
 
 /**
@@ -15,41 +17,101 @@ import rombix.core.chain.Gesture;
  * release chain runs exactly once, whatever ends the hold.
  */
 final class ButtonPlay {
+    /** Where the hand is with it. */
+    enum Phase {
+        /** Nobody touches it. */
+        IDLE,
+        /** Held, and not for long enough to fire. */
+        GUARDING,
+        /** Pressed once; it fires when it is pressed again. */
+        ARMED,
+        /** Held, and not yet known whether for a press, a long press, or the first of a double. */
+        DOWN,
+        /** Held, and a chain has run for it. */
+        HELD,
+        /** Let go, and perhaps pressed again for a double. */
+        BETWEEN
+    }
+
+    /** A chain that waits for the one that runs. */
+    record Queued(Gesture gesture, String source) {
+    }
+
     Button button;
-    List<Map<Gesture, Op.Seq>> chains;
+    private Compiler compiler;
+    private final List<Map<Gesture, Op.Seq>> chains = new ArrayList<>();
+    private Op.@Nullable Seq onStart;
     int shown;
     int onItsWay = -1;
     int heldIn = -1;
+    Phase phase = Phase.IDLE;
     boolean faulted;
     @Nullable
     Run awaited;
     Agenda.@Nullable Entry followBy;
+    Agenda.@Nullable Entry longTimer;
+    Agenda.@Nullable Entry doubleTimer;
+    Agenda.@Nullable Entry repeatTimer;
+    Agenda.@Nullable Entry guardTimer;
+    Agenda.@Nullable Entry fallTimer;
     final List<Run> running = new ArrayList<>(2);
-    final Deque<String> queued = new ArrayDeque<>(2);
+    final Deque<Queued> queued = new ArrayDeque<>(2);
 
-    ButtonPlay(Button button, List<Map<Gesture, Op.Seq>> chains) {
+    ButtonPlay(Button button, Compiler compiler) {
         this.button = button;
-        this.chains = chains;
+        this.compiler = compiler;
+        forget();
     }
 
+    /** Plays another description of its button from now on; what runs goes on. */
+    void become(Button next, Compiler with) {
+        button = next;
+        compiler = with;
+        shown = Math.min(shown, next.states().size() - 1);
+        onItsWay = onItsWay < next.states().size() ? onItsWay : -1;
+        forget();
+    }
+
+    private void forget() {
+        onStart = null;
+        chains.clear();
+        for (int i = 0; i < button.states().size(); i++) {
+            chains.add(new EnumMap<>(Gesture.class));
+        }
+    }
+
+    /** The compiled chain of a gesture; null where the state does not answer it. Compiled when first asked for. */
     Op.@Nullable Seq chain(int state, Gesture gesture) {
-        return state < chains.size() ? chains.get(state).get(gesture) : null;
+        if (state >= chains.size()) {
+            return null;
+        }
+        Op.Seq compiled = chains.get(state).get(gesture);
+        Chain source = button.states().get(state).on().get(gesture);
+        if (compiled == null && source != null && !source.isEmpty()) {
+            compiled = compiler.seq(source, gesture.id());
+            chains.get(state).put(gesture, compiled);
+        }
+        return compiled;
     }
 
-    /** The state that follows a press in a state. */
-    int after(int state) {
-        String then = button.states().get(state).then();
-        return switch (then) {
-            case "stay" -> state;
-            case "next" -> (state + 1) % button.states().size();
-            default -> {
-                for (int i = 0; i < button.states().size(); i++) {
-                    if (button.states().get(i).id().equals(then)) {
-                        yield i;
-                    }
-                }
-                yield state;
+    Op.@Nullable Seq onStart() {
+        if (onStart == null && !button.onStart().isEmpty()) {
+            onStart = compiler.seq(button.onStart(), "on-start");
+        }
+        return onStart;
+    }
+
+    boolean held() {
+        return phase == Phase.GUARDING || phase == Phase.DOWN || phase == Phase.HELD;
+    }
+
+    /** The place of the state with this id; the present one where there is none. */
+    int state(@Nullable String id) {
+        for (int i = 0; i < button.states().size(); i++) {
+            if (button.states().get(i).id().equals(id)) {
+                return i;
             }
-        };
+        }
+        return shown;
     }
 }

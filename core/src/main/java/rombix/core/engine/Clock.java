@@ -1,8 +1,12 @@
 package rombix.core.engine;
 
+import java.time.ZonedDateTime;
+
 /** Time, handed in. Values are compared by difference; they may wrap. Safe to read from any thread. */
-@FunctionalInterface
 public interface Clock {
     /** Nanoseconds since some fixed moment. */
     long nanos();
+
+    /** The time of day, where the operator is. */
+    ZonedDateTime wall();
 }

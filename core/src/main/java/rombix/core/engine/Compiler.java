@@ -1,66 +1,183 @@
 package rombix.core.engine;
 
+import java.time.LocalTime;
 import java.util.ArrayList;
-import java.util.EnumMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import rombix.core.board.Button;
+import org.jspecify.annotations.Nullable;
 import rombix.core.board.Rig;
-import rombix.core.board.State;
 import rombix.core.card.Card.Command;
+import rombix.core.card.Card.Param;
 import rombix.core.card.Twin;
+import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
-import rombix.core.chain.Gesture;
+import rombix.core.chain.Condition;
 import rombix.core.chain.Step;
+import rombix.core.chain.Test;
+import rombix.core.value.Formula;
+import rombix.core.value.FormulaFault;
 
-/** Turns a button's chains into what the conductor runs. */
+/** Turns chains into what the conductor runs. */
 final class Compiler {
+    private static final long NANOS = 1_000_000L;
     private final Rig rig;
 
     Compiler(Rig rig) {
         this.rig = rig;
     }
 
-    /** The chains of a button, by state and gesture. */
-    List<Map<Gesture, Op.Seq>> chains(Button button) {
-        List<Map<Gesture, Op.Seq>> all = new ArrayList<>();
-        for (State s : button.states()) {
-            Map<Gesture, Op.Seq> byGesture = new EnumMap<>(Gesture.class);
-            s.on().forEach((g, c) -> byGesture.put(g, seq(c, g.name().toLowerCase(java.util.Locale.ROOT))));
-            all.add(byGesture);
-        }
-        return all;
+    /**
+     * A chain as the conductor runs it.
+     *
+     * @param place what the places of its steps begin with
+     */
+    Op.Seq seq(Chain chain, String place) {
+        return new Op.Seq(items(chain.steps(), place), items(chain.always(), place + "/always"), expected(chain));
     }
 
-    private Op.Seq seq(Chain chain, String place) {
-        List<Op> ops = new ArrayList<>(chain.steps().size());
-        long expected = 0;
-        for (int i = 0; i < chain.steps().size(); i++) {
+    private Op.Item[] items(List<Step> steps, String place) {
+        List<Op.Item> items = new ArrayList<>(steps.size());
+        for (int i = 0; i < steps.size(); i++) {
+            Step step = steps.get(i);
             String here = place + "/" + i;
-            switch (chain.steps().get(i)) {
-                case Step.Do d -> {
-                    Twin twin = rig.twin(d.gear()).orElse(null);
-                    Command command = twin == null ? null : twin.card().command(d.command()).orElse(null);
-                    if (twin != null && command != null) {
-                        ops.add(new Op.Do(here, twin, command, d.with()));
-                    }
-                }
-                case Step.Wait w -> {
-                    ops.add(new Op.Wait(here, w.ms() * 1_000_000));
-                    expected += w.ms() * 1_000_000;
-                }
-                case Step.Together t -> {
-                    Op.Seq[] chains = new Op.Seq[t.chains().size()];
-                    long longest = 0;
-                    for (int c = 0; c < chains.length; c++) {
-                        chains[c] = seq(t.chains().get(c), here + "/" + c);
-                        longest = Math.max(longest, chains[c].expectedNanos());
-                    }
-                    ops.add(new Op.Together(here, chains));
-                    expected += longest;
-                }
+            if (!step.how().off()) {
+                items.add(item(step, here));
             }
         }
-        return new Op.Seq(ops.toArray(Op[]::new), expected);
+        return items.toArray(Op.Item[]::new);
+    }
+
+    private Op.Item item(Step step, String here) {
+        try {
+            Test condition = step.how().condition();
+            Chain instead = step.how().instead();
+            return new Op.Item(here, op(step, here), condition == null ? null : check(condition), step.how(),
+                    instead == null ? null : seq(instead, here + "/instead"));
+        } catch (FormulaFault e) {
+            return new Op.Item(here, new Op.Broken("its formula is wrong at character %d: %s".formatted(e.position(),
+                    e.getMessage())), null, step.how(), null);
+        }
+    }
+
+    private Op op(Step step, String here) throws FormulaFault {
+        return switch (step) {
+            case Step.Do d -> command(d.gear(), d.command(), d.with(), d.answer());
+            case Step.Wait w -> wait(w);
+            case Step.Together t ->
+                new Op.Together(seqs(t.chains(), here), t.ends() == Step.Together.Ends.FIRST);
+            case Step.Pick p -> new Op.Pick(p.way(), seqs(step.inner(), here),
+                    p.choices().stream().mapToDouble(Step.Choice::weight).toArray(), labels(p.choices()));
+            case Step.If i -> new Op.If(check(i.condition()), seq(i.then(), here + "/0"), seq(i.otherwise(),
+                    here + "/1"));
+            case Step.Repeat r -> new Op.Repeat(r.times() == null ? null : input(r.times()),
+                    r.condition() == null ? null : check(r.condition()), r.every() == null ? -1 : r.every() * NANOS,
+                    r.count(), seq(r.chain(), here + "/0"));
+            case Step.Fade f -> faded(f);
+            case Step.ForAWhile w -> new Op.ForAWhile(seq(w.chain(), here + "/0"), w.ms() * NANOS);
+            case Step.Nudge n -> {
+                Op command = command(n.gear(), n.command(), n.with(), null);
+                yield command instanceof Op.Do d
+                        ? new Op.Nudge(d, param(d, n.param()), input(n.by()), n.wrap())
+                        : command;
+            }
+            case Step.Ask a -> new Op.Ask(a, List.of(labels(a.choices())), seqs(step.inner(), here));
+            case Step.Use u -> new Op.Use(u.button(), u.state(), u.gesture(), u.chain(), inputs(u.with()));
+            case Step.Set s -> new Op.Set(s.value(), input(s.to()));
+            case Step.Show s -> new Op.Show(s);
+            case Step.Say s -> new Op.Say(s.text());
+            case Step.Stop s -> new Op.Stop(s);
+        };
+    }
+
+    private Op faded(Step.Fade f) throws FormulaFault {
+        Op command = command(f.gear(), f.command(), f.with(), null);
+        return command instanceof Op.Do d
+                ? new Op.Fade(d, param(d, f.param()), f.from() == null ? null : input(f.from()), input(f.to()),
+                        f.ms() * NANOS, f.curve())
+                : command;
+    }
+
+    private static Param param(Op.Do d, String id) throws FormulaFault {
+        return d.command.param(id)
+                .orElseThrow(() -> new FormulaFault(0, "“%s” has no “%s”".formatted(d.command.id(), id)));
+    }
+
+    private Op command(String gear, String id, Map<String, Arg> with, @Nullable Long answer) throws FormulaFault {
+        Twin twin = rig.twins().get(gear);
+        Command command = twin == null ? null : twin.card().command(id).orElse(null);
+        if (twin == null || command == null) {
+            return new Op.Broken("there is no “%s” on %s".formatted(id, gear));
+        }
+        return new Op.Do(twin, command, inputs(with), answer == null ? -1 : answer * NANOS);
+    }
+
+    private static Op wait(Step.Wait w) throws FormulaFault {
+        if (w.clock() != null) {
+            String clock = w.clock().indexOf(':') == 1 ? "0" + w.clock() : w.clock();
+            return new Op.WaitClock(LocalTime.parse(clock));
+        }
+        if (w.condition() != null) {
+            return new Op.WaitUntil(check(w.condition()), w.timeout() == null ? -1 : w.timeout() * NANOS);
+        }
+        return new Op.Wait(w.ms() * NANOS, (w.most() == null ? w.ms() : w.most()) * NANOS);
+    }
+
+    private Op.Seq[] seqs(List<Chain> chains, String here) {
+        Op.Seq[] seqs = new Op.Seq[chains.size()];
+        for (int i = 0; i < seqs.length; i++) {
+            seqs[i] = seq(chains.get(i), here + "/" + i);
+        }
+        return seqs;
+    }
+
+    private static String[] labels(List<Step.Choice> choices) {
+        String[] labels = new String[choices.size()];
+        for (int i = 0; i < labels.length; i++) {
+            labels[i] = choices.get(i).label(i);
+        }
+        return labels;
+    }
+
+    private static Map<String, Op.Input> inputs(Map<String, Arg> with) throws FormulaFault {
+        Map<String, Op.Input> inputs = new LinkedHashMap<>();
+        for (Map.Entry<String, Arg> e : with.entrySet()) {
+            inputs.put(e.getKey(), input(e.getValue()));
+        }
+        return inputs;
+    }
+
+    private static Op.Input input(Arg arg) throws FormulaFault {
+        return switch (arg) {
+            case Arg.Constant c -> new Op.Input(c.value(), null);
+            case Arg.Computed c -> new Op.Input(null, new Formula(c.formula()));
+        };
+    }
+
+    private static Op.Check check(Test test) throws FormulaFault {
+        return switch (test) {
+            case Condition c -> new Op.Check(c, null);
+            case Test.Computed c -> new Op.Check(null, new Formula(c.formula()));
+        };
+    }
+
+    /** How long a chain takes, as far as that is known beforehand, in nanoseconds. */
+    private static long expected(Chain chain) {
+        long sum = 0;
+        for (Step step : chain.steps()) {
+            if (!step.how().off()) {
+                sum += switch (step) {
+                    case Step.Wait w -> (w.ms() + (w.most() == null ? w.ms() : w.most())) / 2 * NANOS;
+                    case Step.Fade f -> f.ms() * NANOS;
+                    case Step.ForAWhile w -> Math.max(w.ms() * NANOS, expected(w.chain()));
+                    case Step.Repeat r -> r.times() instanceof Arg.Constant c
+                            ? (long) c.value().asNumber()
+                                    * Math.max(expected(r.chain()), r.every() == null ? 0 : r.every() * NANOS)
+                            : expected(r.chain());
+                    default -> step.inner().stream().mapToLong(Compiler::expected).max().orElse(0);
+                };
+            }
+        }
+        return sum;
     }
 }

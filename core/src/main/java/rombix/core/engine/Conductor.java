@@ -5,6 +5,7 @@ import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.Consumer;
 import java.util.function.Function;
+import java.util.random.RandomGenerator;
 
 /**
  * The one thread that owns a deck: it takes what is posted, does what is due, and sleeps until the next of either.
@@ -22,12 +23,14 @@ public final class Conductor implements AutoCloseable {
     /**
      * Starts the thread.
      *
+     * @param chance where random times and picks come from; used by the thread alone
      * @param gears makes the way out to the gear, given the way back in
      * @param watcher see {@link Deck}
      */
-    public Conductor(Clock clock, Function<Consumer<Event>, Gears> gears, Consumer<Happening> watcher) {
+    public Conductor(Clock clock, RandomGenerator chance, Function<Consumer<Event>, Gears> gears,
+            Consumer<Happening> watcher) {
         this.clock = clock;
-        this.deck = new Deck(clock, gears.apply(this::post), watcher);
+        this.deck = new Deck(clock, chance, gears.apply(this::post), watcher, Trace.NONE);
         this.thread = Thread.ofPlatform().name("conductor").stackSize(64L << 20).daemon().unstarted(this::conduct);
         thread.start();
     }

@@ -1,144 +1,244 @@
 package rombix.core.engine;
 
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Deque;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
+import java.util.random.RandomGenerator;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import rombix.core.board.Board;
+import rombix.core.board.Board.NamedChain;
 import rombix.core.board.Button;
 import rombix.core.board.Rig;
 import rombix.core.board.State;
-import rombix.core.card.Card.ReadingSpec;
 import rombix.core.card.Order;
 import rombix.core.card.Twin;
 import rombix.core.chain.Condition;
 import rombix.core.chain.Gesture;
+import rombix.core.chain.Step;
+import rombix.core.value.Formula;
+import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
 
 /**
- * The engine: a step function over events and time. It owns all running chains, button states and readings, and is
- * called by one thread only, the conductor's. With a simulated clock and twins for gear it is the test bench.
+ * The engine: a step function over events and time. It owns all running chains, button states, readings and values, and
+ * is called by one thread only, the conductor's. With a simulated clock and twins for gear it is the forecast, the
+ * rehearsal and the test bench.
  *
  * <p>
  * Due times are reckoned from the moment an event was posted and from each other, never from when a step happened to
- * be done.
+ * be done. An event that is handed in while another is taken waits until that one is done with.
  */
 public final class Deck {
     /** How long a reading may take to follow a press. */
     public static final long FOLLOW_NANOS = 2_000_000_000L;
 
-    private static final Op.Seq NOTHING = new Op.Seq(new Op[0], 0);
     private static final Logger LOG = LoggerFactory.getLogger(Deck.class);
 
     final Agenda agenda = new Agenda();
-    private final Clock clock;
-    private final Gears gears;
+    final Clock clock;
+    final RandomGenerator chance;
+    final Trace trace;
+    final Situation situation = new Situation();
+    final Orders orders;
+    final Picker picker;
+    final Watches watches = new Watches(this);
+    private final Hands hands = new Hands(this);
     private final Consumer<Happening> watcher;
     private @Nullable Rig rig;
     private final Map<String, ButtonPlay> buttons = new LinkedHashMap<>();
-    private final Map<String, Map<String, Value>> readings = new HashMap<>();
-    private final Map<String, Status> statuses = new HashMap<>();
-    private final Map<String, Long> listings = new HashMap<>();
     private final Map<Watched, List<ButtonPlay>> followers = new HashMap<>();
-    private final Map<Long, Pending> pending = new HashMap<>();
+    private final Map<String, Op.Seq> named = new HashMap<>();
     private final Map<Long, Run> runs = new LinkedHashMap<>();
+    private final Map<Long, AskFrame> asks = new LinkedHashMap<>();
+    private final Map<Long, Happening.Asked> askTold = new LinkedHashMap<>();
+    private final Deque<Posted> inbox = new ArrayDeque<>();
     private long lastRun;
-    private long lastTicket;
+    private long lastAsk;
+    private long moment;
+    private boolean taking;
     private boolean busy;
 
     private record Watched(String gear, String reading) {
     }
 
-    private record Pending(@Nullable Run run, String place, Order order, long dueNanos) {
+    private record Posted(Event event, long atNanos) {
     }
 
     /**
+     * @param chance where random times and picks come from
      * @param watcher told of everything that happens, on the calling thread; it must not call back, and what it throws
      *            is logged
+     * @param trace watches each step
      */
-    public Deck(Clock clock, Gears gears, Consumer<Happening> watcher) {
+    public Deck(Clock clock, RandomGenerator chance, Gears gears, Consumer<Happening> watcher, Trace trace) {
         this.clock = clock;
-        this.gears = gears;
+        this.chance = chance;
         this.watcher = watcher;
+        this.trace = trace;
+        this.orders = new Orders(this, gears);
+        this.picker = new Picker(chance, this);
+    }
+
+    /** A deck whose gear are twins, on a clock of its own. */
+    public static Deck onTwins(Clock clock, RandomGenerator chance, Consumer<Happening> watcher, Trace trace) {
+        Deck[] made = new Deck[1];
+        made[0] = new Deck(clock, chance, new TwinGears(clock, e -> made[0].take(e, clock.nanos())), watcher, trace);
+        return made[0];
+    }
+
+    /** Plays a board from what is known of its gear, without a word to the watcher. For forecasts. */
+    public void begin(Rig board, Known known) {
+        rig = board;
+        situation.load(board);
+        board.twins().keySet().forEach(gear -> situation.linked(gear, Status.TWIN));
+        situation.copy(known);
+        Compiler compiler = new Compiler(board);
+        board.board().buttons().forEach(b -> {
+            ButtonPlay play = new ButtonPlay(b, compiler);
+            buttons.put(b.id(), play);
+            index(play);
+            play.shown = Math.max(0, following(b));
+        });
     }
 
     /** Takes an event that was posted at a moment. What goes wrong inside is logged; the deck goes on. */
     public void take(Event event, long postedNanos) {
-        try {
-            handle(event, postedNanos);
-        } catch (RuntimeException e) {
-            LOG.error("the deck could not take {}", event, e);
+        inbox.add(new Posted(event, postedNanos));
+        if (!taking) {
+            taking = true;
+            drain();
+            taking = false;
+        }
+    }
+
+    private void drain() {
+        for (Posted p = inbox.poll(); p != null; p = inbox.poll()) {
+            moment = p.atNanos();
+            try {
+                handle(p.event(), p.atNanos());
+                watches.settle();
+            } catch (RuntimeException e) {
+                LOG.error("the deck could not take {}", p.event(), e);
+            }
         }
     }
 
     /** Does all that is due, and says how long until the next thing is; {@link Long#MAX_VALUE} if nothing waits. */
     public long advance() {
+        taking = true;
         for (Agenda.Entry e = agenda.poll(clock.nanos()); e != null; e = agenda.poll(clock.nanos())) {
+            moment = e.dueNanos();
             try {
                 Agenda.run(e);
+                watches.settle();
             } catch (RuntimeException x) {
                 LOG.error("a step could not be run", x);
             }
+            drain();
         }
+        taking = false;
         if (busy && idle()) {
             busy = false;
-            tellWatcher(new Happening.Rested());
+            tell(new Happening.Rested());
         }
         return agenda.untilNext(clock.nanos());
     }
 
     /** Whether no chain runs and no answer is awaited. */
     public boolean idle() {
-        return runs.isEmpty() && pending.isEmpty();
+        return runs.isEmpty() && orders.idle();
+    }
+
+    /** The moment of what is being taken: when it was posted, or when it was due. */
+    long now() {
+        return moment;
+    }
+
+    /** There is something to do: rest is told of when it is done. */
+    void stir() {
+        busy = true;
+    }
+
+    Board board() {
+        return rig == null ? Board.empty("") : rig.board();
     }
 
     private void handle(Event event, long at) {
         switch (event) {
             case Event.Load load -> load(load.rig(), at);
-            case Event.Worked w -> {
-                ButtonPlay b = buttons.get(w.button());
-                if (b != null) {
-                    switch (w.gesture()) {
-                        case PRESS -> press(b, at, w.source());
-                        case RELEASE -> release(b, at, w.source());
-                    }
+            case Event.Pressed p -> on(p.button(), b -> hands.press(b, at, p.source()));
+            case Event.Released r -> on(r.button(), b -> hands.release(b, at, r.source()));
+            case Event.Turned t -> on(t.button(), b -> hands.turn(b, t.detents(), t.fine(), at, t.source()));
+            case Event.Perform p -> on(p.button(), b -> hands.perform(b, p.gesture(), at, p.source()));
+            case Event.Try t -> on(t.button(), b -> start(b, t.name(),
+                    new Compiler(java.util.Objects.requireNonNull(rig)).seq(t.chain(), t.name()),
+                    Scope.of(b.button.id()), at, t.name()));
+            case Event.WentLive _ -> buttons.values().forEach(b -> {
+                Op.Seq chain = b.onStart();
+                if (chain != null) {
+                    start(b, "on-start", chain, Scope.of(b.button.id()), at, "going live");
+                }
+            });
+            case Event.Answer a -> {
+                AskFrame ask = asks.get(a.question());
+                if (ask != null) {
+                    ask.answer(a.answer(), at);
                 }
             }
-            case Event.Perform p -> {
-                ButtonPlay b = buttons.get(p.button());
-                if (b != null) {
-                    performGesture(b, p.gesture(), at, p.source());
+            case Event.Told t -> {
+                Twin twin = situation.twin(t.gear());
+                if (twin != null) {
+                    twin.card().command(t.command()).ifPresent(c -> {
+                        Map<String, Op.Input> args = new LinkedHashMap<>();
+                        t.args().forEach((k, v) -> args.put(k, new Op.Input(v, null)));
+                        orders.tell(twin, new Op.Do(twin, c, args, -1), at);
+                    });
                 }
             }
-            case Event.Told t -> tell(t, at);
-            case Event.Came c -> came(c);
-            case Event.Linked l -> linked(l);
-            case Event.Answered a -> answered(a);
-            case Event.LetGo _ -> letGo(at);
+            case Event.Came c -> came(c.gear(), c.reading(), c.value());
+            case Event.Linked l -> {
+                situation.linked(l.gear(), l.status());
+                tell(new Happening.Linked(l.gear(), l.status()));
+            }
+            case Event.Answered a -> orders.answered(a);
+            case Event.Later l -> agenda.at(at + l.nanos(), due -> handle(l.event(), due));
+            case Event.LetGo _ -> buttons.values().forEach(b -> hands.letGo(b, at, "let go"));
             case Event.StopRun s -> {
                 Run run = runs.get(s.run());
                 if (run != null) {
-                    run.stop();
+                    run.stop(Happening.End.STOPPED);
                 }
             }
-            case Event.StopAll _ -> {
-                buttons.values().forEach(b -> b.queued.clear());
-                List.copyOf(runs.values()).forEach(Run::stop);
-                letGo(at);
-            }
+            case Event.StopAll _ -> stopAll(at);
+            case Event.Recite _ -> recite();
         }
     }
 
-    private void letGo(long at) {
-        buttons.values().forEach(b -> release(b, at, "let go"));
+    private void on(String button, Consumer<ButtonPlay> what) {
+        ButtonPlay b = buttons.get(button);
+        if (b != null) {
+            what.accept(b);
+        }
+    }
+
+    private void stopAll(long at) {
+        buttons.values().forEach(b -> b.queued.clear());
+        List.copyOf(runs.values()).forEach(r -> r.stop(Happening.End.STOPPED));
+        buttons.values().forEach(b -> hands.letGo(b, at, "stop all"));
     }
 
     private void load(Rig next, long at) {
+        boolean otherGear = rig == null || rig.twins() != next.twins();
         this.rig = next;
+        situation.load(next);
+        named.clear();
         Compiler compiler = new Compiler(next);
         Map<String, ButtonPlay> kept = new HashMap<>(buttons);
         buttons.clear();
@@ -146,26 +246,54 @@ public final class Deck {
         next.board().buttons().forEach(b -> {
             ButtonPlay play = kept.remove(b.id());
             if (play == null) {
-                play = new ButtonPlay(b, compiler.chains(b));
-            } else if (play.button != b) {
-                play.button = b;
-                play.chains = compiler.chains(b);
-                play.shown = Math.min(play.shown, b.states().size() - 1);
-                play.onItsWay = play.onItsWay < b.states().size() ? play.onItsWay : -1;
+                play = new ButtonPlay(b, compiler);
+            } else if (play.button != b || otherGear) {
+                play.become(b, compiler);
             }
             buttons.put(b.id(), play);
             index(play);
-            play.chains.forEach(c -> c.values().forEach(this::prepare));
+            prepare(play);
         });
         kept.values().forEach(gone -> {
-            release(gone, at, "deleted");
-            List.copyOf(gone.running).forEach(Run::stop);
+            hands.letGo(gone, at, "deleted");
+            stopAll(gone);
         });
-        tellWatcher(new Happening.Loaded(next));
+        tell(new Happening.Loaded(next));
+        situation.values(this::valueTold);
         buttons.values().forEach(b -> {
             follow(b);
             shows(b);
         });
+    }
+
+    /** Compiles a button's chains and makes their orders out, so that a press does neither. */
+    private void prepare(ButtonPlay play) {
+        for (int i = 0; i < play.button.states().size(); i++) {
+            for (Gesture g : play.button.states().get(i).on().keySet()) {
+                Op.Seq chain = play.chain(i, g);
+                if (chain != null) {
+                    chain.commands(orders::prepare);
+                }
+            }
+        }
+    }
+
+    private void recite() {
+        Rig here = rig;
+        if (here == null) {
+            return;
+        }
+        tell(new Happening.Anew());
+        tell(new Happening.Loaded(here));
+        situation.statuses((gear, status) -> tell(new Happening.Linked(gear, status)));
+        situation.readings((gear, reading, value) -> tell(new Happening.Came(gear, reading, value)));
+        situation.values(this::valueTold);
+        buttons.values().forEach(this::shows);
+        askTold.values().forEach(this::tell);
+    }
+
+    private void valueTold(Situation.Owned name, Value value) {
+        tell(new Happening.ValueSet(name.owner().isEmpty() ? null : name.owner(), name.id(), value));
     }
 
     private void index(ButtonPlay play) {
@@ -181,351 +309,235 @@ public final class Deck {
         }
     }
 
-    private void press(ButtonPlay b, long at, String source) {
-        if (b.heldIn >= 0) {
-            release(b, at, source);
-        }
-        clearFault(b);
-        b.heldIn = b.shown;
-        if (b.running.isEmpty()) {
-            startPress(b, at, source);
-        } else {
-            switch (b.button.busy()) {
-                case RESTART -> {
-                    stopAll(b);
-                    startPress(b, at, source);
-                }
-                case OVERLAP -> startPress(b, at, source);
-                case QUEUE -> b.queued.add(source);
-                case IGNORE -> {
-                }
-                case STOP -> stopAll(b);
+    void stopAll(ButtonPlay b) {
+        List.copyOf(b.running).forEach(r -> r.stop(Happening.End.STOPPED));
+    }
+
+    /** Stops what runs for a button and starts anew; what the same chain has to put back goes over to the new run. */
+    Run restart(ButtonPlay b, String what, Op.Seq chain, long at, String source) {
+        Map<Op.ForAWhile, Map<Orders.Key, Value>> inherited = new HashMap<>();
+        for (Run run : List.copyOf(b.running)) {
+            if (run.chain == chain) {
+                inherited.putAll(run.stopForAnother());
+            } else {
+                run.stop(Happening.End.STOPPED);
             }
         }
-        shows(b);
+        return start(b, what, chain, Scope.of(b.button.id()), at, source, inherited);
     }
 
-    private static void stopAll(ButtonPlay b) {
-        List.copyOf(b.running).forEach(Run::stop);
+    Run start(ButtonPlay b, String what, Op.Seq chain, Scope scope, long at, String source) {
+        return start(b, what, chain, scope, at, source, new HashMap<>());
     }
 
-    private void startPress(ButtonPlay b, long at, String source) {
-        int state = b.shown;
-        Op.Seq chain = b.chain(state, Gesture.PRESS);
-        if (b.chain(state, Gesture.RELEASE) == null) {
-            advance(b, state);
-        }
-        Run run = start(b, Gesture.PRESS, chain == null ? NOTHING : chain, at, source);
-        if (b.onItsWay >= 0) {
-            await(b, run, at);
-        }
-    }
-
-    private void performGesture(ButtonPlay b, Gesture gesture, long at, String source) {
-        clearFault(b);
-        switch (gesture) {
-            case PRESS -> startPress(b, at, source);
-            case RELEASE -> {
-                Op.Seq chain = b.chain(b.shown, Gesture.RELEASE);
-                start(b, Gesture.RELEASE, chain == null ? NOTHING : chain, at, source);
-            }
-        }
-        shows(b);
-    }
-
-    /** A press has happened in a state: its successor is shown, or awaited if the button follows the gear. */
-    private void advance(ButtonPlay b, int from) {
-        int to = b.after(from);
-        if (to == b.shown) {
-            return;
-        }
-        if (b.button.follows()) {
-            b.onItsWay = to;
-        } else {
-            b.shown = to;
-        }
-    }
-
-    private void await(ButtonPlay b, Run run, long at) {
-        if (b.followBy != null) {
-            b.followBy.cancel();
-            b.followBy = null;
-        }
-        if (run.over) {
-            followBy(b, at);
-        } else {
-            b.awaited = run;
-        }
-    }
-
-    private void followBy(ButtonPlay b, long from) {
-        b.awaited = null;
-        b.followBy = agenda.at(from + FOLLOW_NANOS, _ -> {
-            if (b.onItsWay >= 0) {
-                fault(b, null, "did not follow within 2 s: " + instead(b));
-                giveUp(b);
-            }
-        });
-    }
-
-    private void giveUp(ButtonPlay b) {
-        b.onItsWay = -1;
-        b.awaited = null;
-        if (b.followBy != null) {
-            b.followBy.cancel();
-            b.followBy = null;
-        }
-        shows(b);
-    }
-
-    /** What the gear says in place of what a button waits for. */
-    private String instead(ButtonPlay b) {
-        Condition when = b.button.states().get(b.onItsWay).when();
-        Rig here = rig;
-        if (when == null || here == null) {
-            return "the gear says nothing";
-        }
-        Twin twin = here.twin(when.gear()).orElse(null);
-        Value now = reading(when.gear(), when.reading());
-        if (twin == null || now == null) {
-            return "no reading has come";
-        }
-        Twin.Known known = twin.reading(when.reading(), readingsOf(when.gear())).orElse(null);
-        return known == null
-                ? "no reading has come"
-                : "%s still says %s, %s".formatted(twin.title(), known.title(),
-                        twin.spoken(known, now, readingsOf(when.gear())));
-    }
-
-    /** A release ends a hold once; without a hold it does nothing. The press chain of the hold ends with it. */
-    private void release(ButtonPlay b, long at, String source) {
-        int state = b.heldIn;
-        if (state < 0) {
-            return;
-        }
-        b.heldIn = -1;
-        Op.Seq chain = b.chain(state, Gesture.RELEASE);
-        if (chain != null) {
-            b.queued.clear();
-            stopAll(b);
-            advance(b, state);
-            Run run = start(b, Gesture.RELEASE, chain, at, source);
-            if (b.onItsWay >= 0) {
-                await(b, run, at);
-            }
-        }
-        shows(b);
-    }
-
-    private Run start(ButtonPlay b, Gesture gesture, Op.Seq chain, long at, String source) {
-        Run run = new Run(++lastRun, this, b, gesture, chain);
-        busy = true;
-        runs.put(run.id, run);
+    private Run start(ButtonPlay b, String what, Op.Seq chain, Scope scope, long at, String source,
+            Map<Op.ForAWhile, Map<Orders.Key, Value>> inherited) {
+        Run run = new Run(++lastRun, this, b, chain, scope, inherited);
         b.running.add(run);
-        tellWatcher(new Happening.Started(run.id, b.button.id(), gesture, source, at, chain.expectedNanos()));
-        run.root.go(at);
+        begin(run, what, source, at);
         return run;
+    }
+
+    private void begin(Run run, String what, String source, long at) {
+        stir();
+        runs.put(run.id, run);
+        tell(new Happening.Started(run.id, run.buttonId(), what, source, at, run.chain.expectedNanos()));
+        run.start(at);
+    }
+
+    /** Runs the always part of a chain that was stopped. */
+    void detached(Run of, Op.Seq chain, Scope scope) {
+        begin(new Run(++lastRun, this, of.button, chain, scope, new HashMap<>()), "always", "stopped", moment);
     }
 
     void runEnded(Run run, long due, Happening.End end) {
         runs.remove(run.id);
+        tell(new Happening.Ended(run.id, run.buttonId(), end, due));
         ButtonPlay b = run.button;
         if (b == null) {
             return;
         }
         b.running.remove(run);
-        tellWatcher(new Happening.Ended(run.id, b.button.id(), end, due));
         if (b.awaited == run) {
-            if (end == Happening.End.STOPPED) {
-                giveUp(b);
-            } else {
-                followBy(b, due);
+            hands.awaitedEnded(b, end, due);
+        }
+        if (b.running.isEmpty() && end != Happening.End.STOPPED) {
+            hands.rested(b, due);
+        }
+    }
+
+    /** The chain that a use step names. */
+    Op.Seq chainOf(Op.Use use) throws FormulaFault {
+        String chain = use.chain();
+        Op.Seq found = null;
+        if (chain != null) {
+            found = named.get(chain);
+            NamedChain source = board().chain(chain).orElse(null);
+            if (found == null && source != null && rig != null) {
+                found = new Compiler(rig).seq(source.chain(), "chain");
+                named.put(chain, found);
+            }
+        } else {
+            ButtonPlay b = buttons.get(use.button());
+            if (b != null) {
+                found = b.chain(use.state() == null ? b.shown : b.state(use.state()), use.gesture());
             }
         }
-        String next = b.running.isEmpty() && end != Happening.End.STOPPED ? b.queued.poll() : null;
-        if (next != null) {
-            startPress(b, due, next);
-            shows(b);
+        if (found == null) {
+            throw new FormulaFault(0, chain != null
+                    ? "there is no chain “" + chain + "” on this board"
+                    : "“" + use.button() + "” has no chain for " + use.gesture().words());
         }
+        return found;
     }
 
-    private void tell(Event.Told t, long at) {
-        Twin twin = rig == null ? null : rig.twin(t.gear()).orElse(null);
-        if (twin != null) {
-            twin.card().command(t.command()).ifPresent(c -> perform(null, new Op.Do("", twin, c, t.args()), at));
+    /** Sets a value of the scope's button, or of the board. */
+    void set(Scope scope, String value, Value to) throws FormulaFault {
+        String owner = situation.set(scope, value, to);
+        if (owner == null) {
+            throw new FormulaFault(0, "there is no value “" + value + "” on this board");
         }
+        valueTold(new Situation.Owned(owner, value), to);
+        watches.changed(value);
     }
 
-    /** Sends a command, or faults at once if its gear is off or an argument is wrong. */
-    void perform(@Nullable Run run, Op.Do op, long due) {
-        String gear = op.twin.gear();
-        Status status = statuses.getOrDefault(gear, Status.UNTRIED);
-        Order order;
-        try {
-            order = orderOf(op);
-        } catch (IllegalArgumentException e) {
-            failed(run, op.place, new Order(gear, op.command, op.args, op.command.id(), List.of(), Map.of()), due,
-                    clock.nanos(), String.valueOf(e.getMessage()));
-            return;
-        }
-        if (!status.sends()) {
-            failed(run, op.place, order, due, clock.nanos(),
-                    "%s: %s. %s".formatted(op.twin.title(), status.words(), status.hint()).strip());
-            return;
-        }
-        busy = true;
-        long ticket = ++lastTicket;
-        pending.put(ticket, new Pending(run, op.place, order, due));
-        gears.send(ticket, order);
-    }
-
-    /** Makes a button's orders out beforehand, as far as the gear has listed what they name. */
-    private void prepare(Op.Seq chain) {
-        for (Op op : chain.ops()) {
-            switch (op) {
-                case Op.Do d -> {
-                    try {
-                        orderOf(d);
-                    } catch (IllegalArgumentException e) {
-                        // It is made out, or fails in plain words, when it is run.
-                    }
-                }
-                case Op.Together t -> {
-                    for (Op.Seq inner : t.chains()) {
-                        prepare(inner);
-                    }
-                }
-                case Op.Wait _ -> {
-                }
-            }
-        }
-    }
-
-    private Order orderOf(Op.Do op) {
-        long listing = listings.getOrDefault(op.twin.gear(), 0L);
-        Order order = op.order;
-        if (order == null || op.orderOf != listing) {
-            order = op.twin.order(op.command, op.args, readingsOf(op.twin.gear()));
-            op.order = order;
-            op.orderOf = listing;
-        }
-        return order;
-    }
-
-    private void answered(Event.Answered a) {
-        Pending p = pending.remove(a.ticket());
-        if (p == null) {
-            return;
-        }
-        if (a.fault() != null) {
-            failed(p.run(), p.place(), p.order(), p.dueNanos(), a.atNanos(), a.fault());
-            return;
-        }
-        ran(p.run(), p.place(), p.order(), p.dueNanos(), a.atNanos(), AsRun.Outcome.SENT, "");
-        Twin twin = rig == null ? null : rig.twin(p.order().gear()).orElse(null);
-        if (twin != null) {
-            p.order().changes().forEach((reading, value) -> {
-                ReadingSpec spec = twin.reading(reading, readingsOf(twin.gear())).map(Twin.Known::spec).orElse(null);
-                if (spec != null && !spec.arrives().containsKey(twin.protocol())) {
-                    came(new Event.Came(twin.gear(), reading, value));
-                }
+    void show(Step.Show step) {
+        String page = step.page();
+        if (page != null) {
+            tell(new Happening.PageShown(page, step.popUp()));
+        } else if (step.button() != null) {
+            on(step.button(), b -> {
+                hands.show(b, b.state(step.state()));
+                shows(b);
             });
         }
     }
 
-    private void failed(@Nullable Run run, String place, Order order, long due, long at, String message) {
-        ran(run, place, order, due, at, AsRun.Outcome.FAULT, message);
+    void say(Run run, String text, Scope scope) {
+        tell(new Happening.Said(run.buttonId(), filled(text, scope)));
+    }
+
+    String filled(String text, Scope scope) {
+        return Formula.fill(text, n -> situation.named(n, scope), n -> situation.spoken(n, scope));
+    }
+
+    void stop(Run run, Step.Stop step) {
+        switch (step.what()) {
+            case THIS -> run.stop(Happening.End.STOPPED);
+            case BUTTON -> on(String.valueOf(step.button()), this::stopAll);
+            case TAG -> List.copyOf(buttons.values()).stream()
+                    .filter(b -> b.button.tag() != null && b.button.tag().equals(step.tag())).forEach(this::stopAll);
+            case ALL -> stopAll(moment);
+        }
+    }
+
+    long asked(AskFrame ask, java.util.function.LongFunction<Happening.Asked> told) {
+        long id = ++lastAsk;
+        asks.put(id, ask);
+        Happening.Asked happening = told.apply(id);
+        askTold.put(id, happening);
+        tell(happening);
+        return id;
+    }
+
+    void askClosed(long question) {
+        asks.remove(question);
+        askTold.remove(question);
+        tell(new Happening.AskClosed(question));
+    }
+
+    void ran(@Nullable Run run, String place, Order order, long due, long at, AsRun.Outcome outcome, String message) {
+        tell(new Happening.Ran(new AsRun(due, at, run == null ? 0 : run.id, run == null ? "" : run.buttonId(), place,
+                order.gear(), order.command().id(), order.args(), order.title(), outcome, message)));
+    }
+
+    /** A step that commands no gear could not be done, and why; gives the reason back. */
+    String faulted(Run run, String place, String why) {
+        tell(new Happening.Ran(new AsRun(moment, clock.nanos(), run.id, run.buttonId(), place, "", "", Map.of(), place,
+                AsRun.Outcome.FAULT, why)));
+        fault(run, null, why);
+        return why;
+    }
+
+    void fault(@Nullable Run run, @Nullable String gear, String message) {
         if (run != null) {
             run.faults++;
             if (run.button != null) {
-                fault(run.button, order.gear(), message);
-                awaitedGearFailed(run.button, order.gear());
+                fault(run.button, gear, message);
+                hands.gearFailed(run.button, gear);
             }
         }
     }
 
-    private void awaitedGearFailed(ButtonPlay b, String gear) {
-        if (b.onItsWay >= 0) {
-            Condition when = b.button.states().get(b.onItsWay).when();
-            if (when != null && when.gear().equals(gear)) {
-                giveUp(b);
-            }
-        }
-    }
-
-    private void ran(@Nullable Run run, String place, Order order, long due, long at, AsRun.Outcome outcome,
-            String message) {
-        String button = run == null || run.button == null ? "" : run.button.button.id();
-        tellWatcher(new Happening.Ran(new AsRun(due, at, run == null ? 0 : run.id, button, place, order.gear(),
-                order.command().id(), order.args(), order.title(), outcome, message)));
-    }
-
-    private void fault(ButtonPlay b, @Nullable String gear, String message) {
+    void fault(ButtonPlay b, @Nullable String gear, String message) {
         b.faulted = true;
-        tellWatcher(new Happening.Faulted(b.button.id(), gear, message));
+        tell(new Happening.Faulted(b.button.id(), gear, message));
     }
 
-    private void clearFault(ButtonPlay b) {
+    void clearFault(ButtonPlay b) {
         if (b.faulted) {
             b.faulted = false;
-            tellWatcher(new Happening.Faulted(b.button.id(), null, null));
+            tell(new Happening.Faulted(b.button.id(), null, null));
         }
     }
 
-    private void came(Event.Came c) {
-        Map<String, Value> of = readings.computeIfAbsent(c.gear(), _ -> new HashMap<>());
-        Value before = of.put(c.reading(), c.value());
-        if (c.value().equals(before)) {
+    /** What the gear says in place of what a button waits for. */
+    String instead(ButtonPlay b) {
+        Condition when = b.button.states().get(b.onItsWay).when();
+        Twin twin = when == null ? null : situation.twin(when.gear());
+        Value now = when == null ? null : situation.reading(when.gear(), when.reading());
+        if (when == null || twin == null || now == null) {
+            return "no reading has come";
+        }
+        Twin.Readings of = situation.readingsOf(when.gear());
+        return twin.reading(when.reading(), of).map(known -> "%s still says %s, %s".formatted(twin.title(),
+                known.title(), twin.spoken(known, now, of))).orElse("no reading has come");
+    }
+
+    /** A reading has come in, or is taken to be as sent. */
+    void came(String gear, String reading, Value value) {
+        orders.came(new Orders.Key(gear, reading), value);
+        if (!situation.came(gear, reading, value)) {
             return;
         }
-        if (c.value() instanceof Value.Choices) {
-            listings.merge(c.gear(), 1L, Long::sum);
-        }
-        tellWatcher(new Happening.Came(c.gear(), c.reading(), c.value()));
-        for (ButtonPlay b : followers.getOrDefault(new Watched(c.gear(), c.reading()), List.of())) {
+        tell(new Happening.Came(gear, reading, value));
+        for (ButtonPlay b : followers.getOrDefault(new Watched(gear, reading), List.of())) {
             follow(b);
+        }
+        if (watches.any()) {
+            watches.changed(gear + ":" + reading);
         }
     }
 
-    /** Shows the first state whose condition holds. */
-    private void follow(ButtonPlay b) {
-        Button button = b.button;
+    /** The first state whose condition holds; -1 where none does. */
+    private int following(Button button) {
         for (int i = 0; i < button.states().size(); i++) {
             Condition when = button.states().get(i).when();
-            if (when != null && when.holds(reading(when.gear(), when.reading()))) {
-                boolean arrived = b.onItsWay == i;
-                if (b.shown != i || arrived) {
-                    b.shown = i;
-                    if (arrived) {
-                        giveUp(b);
-                    } else {
-                        shows(b);
-                    }
-                }
-                return;
+            if (when != null && situation.holds(when)) {
+                return i;
+            }
+        }
+        return -1;
+    }
+
+    private void follow(ButtonPlay b) {
+        int state = following(b.button);
+        boolean arrived = state >= 0 && b.onItsWay == state;
+        if (state >= 0 && (b.shown != state || arrived)) {
+            hands.show(b, state);
+            if (arrived) {
+                hands.giveUp(b);
+            } else {
+                shows(b);
             }
         }
     }
 
-    private void linked(Event.Linked l) {
-        statuses.put(l.gear(), l.status());
-        tellWatcher(new Happening.Linked(l.gear(), l.status()));
+    void shows(ButtonPlay b) {
+        tell(new Happening.Shows(b.button.id(), b.shown, b.onItsWay, b.held()));
     }
 
-    private @Nullable Value reading(String gear, String reading) {
-        Map<String, Value> of = readings.get(gear);
-        return of == null ? null : of.get(reading);
-    }
-
-    private Twin.Readings readingsOf(String gear) {
-        return id -> reading(gear, id);
-    }
-
-    private void shows(ButtonPlay b) {
-        tellWatcher(new Happening.Shows(b.button.id(), b.shown, b.onItsWay, b.heldIn >= 0));
-    }
-
-    private void tellWatcher(Happening happening) {
+    void tell(Happening happening) {
         try {
             watcher.accept(happening);
         } catch (RuntimeException e) {

@@ -13,12 +13,32 @@ public sealed interface Event {
     record Load(Rig rig) implements Event {
     }
 
-    /** A hand, a key or a controller works a button; {@code source} says which. */
-    record Worked(String button, Gesture gesture, String source) implements Event {
+    /** A hand, a key or a controller begins to press a button; {@code source} says which. */
+    record Pressed(String button, String source) implements Event {
+    }
+
+    /** What ends a hold: a release, or anything else that does. */
+    record Released(String button, String source) implements Event {
+    }
+
+    /** A dial is turned by so many detents, negative to the left. */
+    record Turned(String button, int detents, boolean fine, String source) implements Event {
     }
 
     /** The chain of a gesture is run without a hold, as from a script or a clock. */
     record Perform(String button, Gesture gesture, String source) implements Event {
+    }
+
+    /** A chain that belongs to no button's gesture is run, as when a step is tried; {@code name} says what it is. */
+    record Try(String button, rombix.core.chain.Chain chain, String name) implements Event {
+    }
+
+    /** The board goes live: the buttons' start chains run. */
+    record WentLive() implements Event {
+    }
+
+    /** An answer to a question: a choice by its place or name, a number, or a text. */
+    record Answer(long question, Value answer) implements Event {
     }
 
     /** A gear is told something by hand, outside any chain. */
@@ -37,6 +57,10 @@ public sealed interface Event {
     record Answered(long ticket, long atNanos, @Nullable String fault) implements Event {
     }
 
+    /** Another event, taken after a time. */
+    record Later(long nanos, Event event) implements Event {
+    }
+
     /** Every hold ends, as when the focus is lost. */
     record LetGo() implements Event {
     }
@@ -47,5 +71,9 @@ public sealed interface Event {
 
     /** Everything that runs is stopped. */
     record StopAll() implements Event {
+    }
+
+    /** All that is known is told once more, for a watcher that was away. */
+    record Recite() implements Event {
     }
 }

@@ -1,8 +1,9 @@
 package rombix.core.engine;
 
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Rig;
-import rombix.core.chain.Gesture;
+import rombix.core.chain.Step;
 import rombix.core.value.Value;
 
 /** What the engine tells those who watch. Told on the conductor's thread, in order. */
@@ -11,12 +12,25 @@ public sealed interface Happening {
     record Loaded(Rig rig) implements Happening {
     }
 
+    /** What was told before is to be forgotten: all is told anew. */
+    record Anew() implements Happening {
+    }
+
     /** A button's face: the state shown, the one on its way or -1, and whether it is held. */
     record Shows(String button, int state, int onItsWay, boolean held) implements Happening {
     }
 
-    /** A chain starts; {@code expectedNanos} is its length as far as it is known. */
-    record Started(long run, String button, Gesture gesture, String source, long atNanos, long expectedNanos)
+    /** A press waits for more: to be held for so many milliseconds, or to come again within them; 0 when it is over. */
+    record Guarded(String button, boolean hold, long millis) implements Happening {
+    }
+
+    /**
+     * A chain starts.
+     *
+     * @param what the gesture's name, or what else has run it
+     * @param expectedNanos its length as far as it is known
+     */
+    record Started(long run, String button, String what, String source, long atNanos, long expectedNanos)
             implements
                 Happening {
     }
@@ -25,8 +39,36 @@ public sealed interface Happening {
     record Ended(long run, String button, End end, long atNanos) implements Happening {
     }
 
-    /** A step that reached the gear, or failed to. */
+    /** A step that reached the gear, or a step that failed. */
     record Ran(AsRun line) implements Happening {
+    }
+
+    /** One of several was picked, or a branch taken. */
+    record Picked(long run, String step, int choice, String name) implements Happening {
+    }
+
+    /** A question waits for an answer; {@code timeoutMillis} is -1 where it waits for ever. */
+    record Asked(long question, long run, String button, String text, Step.Ask.Kind kind, List<String> options,
+            @Nullable Value usual, long timeoutMillis, long atNanos) implements Happening {
+        public Asked {
+            options = List.copyOf(options);
+        }
+    }
+
+    /** A question no longer waits. */
+    record AskClosed(long question) implements Happening {
+    }
+
+    /** A message on the deck. */
+    record Said(String button, String text) implements Happening {
+    }
+
+    /** A page is to be shown, or to pop up. */
+    record PageShown(String page, boolean popUp) implements Happening {
+    }
+
+    /** A value of the board, or of a button where one is named, has changed. */
+    record ValueSet(@Nullable String button, String value, Value to) implements Happening {
     }
 
     /** Something went wrong on a button's face, or with it when {@code message} is null: all is well again. */

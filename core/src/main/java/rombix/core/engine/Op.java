@@ -1,47 +1,178 @@
 package rombix.core.engine;
 
+import java.util.List;
 import java.util.Map;
+import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Card.Command;
+import rombix.core.card.Card.Param;
 import rombix.core.card.Order;
 import rombix.core.card.Twin;
+import rombix.core.chain.Condition;
+import rombix.core.chain.Gesture;
+import rombix.core.chain.Manner;
+import rombix.core.chain.Step;
+import rombix.core.value.Formula;
 import rombix.core.value.Value;
 
-/** A step as the conductor runs it: everything looked up beforehand. */
+/** A step as the conductor runs it: everything looked up beforehand. Times are nanoseconds. */
 sealed interface Op {
-    /** Where its step stands, for the as-run log. */
-    String place();
 
-    /** Steps one after another. */
-    record Seq(Op[] ops, long expectedNanos) {
+    /** Hands over this command, or those within. */
+    private void commands(Consumer<Do> to) {
+        Seq[] inner = switch (this) {
+            case Do d -> {
+                to.accept(d);
+                yield new Seq[0];
+            }
+            case Together t -> t.chains();
+            case Pick p -> p.chains;
+            case If i -> new Seq[]{i.then(), i.otherwise()};
+            case Repeat r -> new Seq[]{r.chain()};
+            case ForAWhile w -> new Seq[]{w.chain};
+            case Ask a -> a.chains();
+            case Wait _,WaitClock _,WaitUntil _,Fade _,Nudge _,Use _,Set _,Show _,Say _,Stop _,Broken _ -> new Seq[0];
+        };
+        for (Seq seq : inner) {
+            seq.commands(to);
+        }
+    }
+
+    /** Steps one after another, and those that run however it ends. */
+    record Seq(Item[] items, Item[] always, long expectedNanos) {
+        static final Seq NOTHING = new Seq(new Item[0], new Item[0], 0);
+
+        /** Hands over all commands within, at any depth. */
+        void commands(Consumer<Do> to) {
+            for (Item[] part : new Item[][]{items, always}) {
+                for (Item item : part) {
+                    item.op().commands(to);
+                    if (item.instead() != null) {
+                        item.instead().commands(to);
+                    }
+                }
+            }
+        }
+    }
+
+    /**
+     * A step with its manner.
+     *
+     * @param place where it stands, for the as-run log
+     */
+    record Item(String place, Op op, @Nullable Check condition, Manner how, @Nullable Seq instead) {
+    }
+
+    /** An argument: one of the two is there, or {@code fault} says why the formula cannot be read. */
+    record Input(@Nullable Value constant, @Nullable Formula formula) {
+    }
+
+    /** A test: one of the two is there. */
+    record Check(@Nullable Condition condition, @Nullable Formula formula) {
+        /** The names of what it depends on, as formulas write them. */
+        List<String> names() {
+            return condition != null
+                    ? List.of(condition.gear() + ":" + condition.reading())
+                    : formula == null ? List.of() : formula.names();
+        }
     }
 
     /** A command; its order is made out when first needed and again when what the gear lists has changed. */
     final class Do implements Op {
-        final String place;
         final Twin twin;
         final Command command;
-        final Map<String, Value> args;
+        final Map<String, Input> args;
+        final long answerNanos;
+        final boolean constant;
         @Nullable
         Order order;
         long orderOf = -1;
 
-        Do(String place, Twin twin, Command command, Map<String, Value> args) {
-            this.place = place;
+        Do(Twin twin, Command command, Map<String, Input> args, long answerNanos) {
             this.twin = twin;
             this.command = command;
             this.args = args;
-        }
-
-        @Override
-        public String place() {
-            return place;
+            this.answerNanos = answerNanos;
+            this.constant = args.values().stream().allMatch(i -> i.constant() != null);
         }
     }
 
-    record Wait(String place, long nanos) implements Op {
+    record Wait(long nanos, long mostNanos) implements Op {
     }
 
-    record Together(String place, Seq[] chains) implements Op {
+    record WaitClock(java.time.LocalTime time) implements Op {
+    }
+
+    record WaitUntil(Check check, long timeoutNanos) implements Op {
+    }
+
+    record Together(Seq[] chains, boolean endsWithFirst) implements Op {
+    }
+
+    /** Remembers what was picked, across presses. */
+    final class Pick implements Op {
+        final Step.Pick.Way way;
+        final Seq[] chains;
+        final double[] weights;
+        final String[] names;
+        int last = -1;
+        final java.util.ArrayList<Integer> bag = new java.util.ArrayList<>();
+
+        Pick(Step.Pick.Way way, Seq[] chains, double[] weights, String[] names) {
+            this.way = way;
+            this.chains = chains;
+            this.weights = weights;
+            this.names = names;
+        }
+    }
+
+    record If(Check check, Seq then, Seq otherwise) implements Op {
+    }
+
+    record Repeat(@Nullable Input times, @Nullable Check check, long everyNanos, String count, Seq chain)
+            implements
+                Op {
+    }
+
+    record Fade(Do command, Param param, @Nullable Input from, Input to, long nanos, Step.Fade.Curve curve)
+            implements
+                Op {
+    }
+
+    /** Compared by identity: each is one place in one chain. */
+    final class ForAWhile implements Op {
+        final Seq chain;
+        final long nanos;
+
+        ForAWhile(Seq chain, long nanos) {
+            this.chain = chain;
+            this.nanos = nanos;
+        }
+    }
+
+    record Nudge(Do command, Param param, Input by, boolean wrap) implements Op {
+    }
+
+    record Ask(Step.Ask step, List<String> options, Seq[] chains) implements Op {
+    }
+
+    record Use(@Nullable String button, @Nullable String state, Gesture gesture, @Nullable String chain,
+            Map<String, Input> args) implements Op {
+    }
+
+    record Set(String value, Input to) implements Op {
+    }
+
+    record Show(Step.Show step) implements Op {
+    }
+
+    record Say(String text) implements Op {
+    }
+
+    record Stop(Step.Stop step) implements Op {
+    }
+
+    /** A step that cannot be run, and why: its formula cannot be read. */
+    record Broken(String why) implements Op {
     }
 }

@@ -1,142 +1,110 @@
 package rombix.core.engine;
 
+import java.util.HashMap;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
-import rombix.core.chain.Gesture;
+import rombix.core.engine.Orders.Key;
+import rombix.core.value.Value;
 
-/**
- * A chain that runs. Owned by the conductor's thread. It is a tree of frames: each frame runs one compiled chain and
- * tells its parent when it has ended, with the moment at which it was due to end, so that lateness never adds up.
- */
+/** A chain that runs. Owned by the conductor's thread. Over once; after that nothing of it does anything. */
 final class Run {
+    /** How many steps may run at one moment before a chain is taken to be endless. */
+    static final long BUDGET = 250_000;
+
     final long id;
     final Deck deck;
     final @Nullable ButtonPlay button;
-    final Gesture gesture;
-    final Frame root;
+    final Op.Seq chain;
+    private final SeqFrame root;
+    private final Map<Op.ForAWhile, Map<Key, Value>> inherited;
+    private @Nullable Map<Op.ForAWhile, Map<Key, Value>> handed;
     boolean over;
     int faults;
+    private long budgetOf = Long.MIN_VALUE;
+    private long spent;
 
-    Run(long id, Deck deck, @Nullable ButtonPlay button, Gesture gesture, Op.Seq chain) {
+    /** @param inherited what an earlier run of the same chain has still to put back */
+    Run(long id, Deck deck, @Nullable ButtonPlay button, Op.Seq chain, Scope scope,
+            Map<Op.ForAWhile, Map<Key, Value>> inherited) {
         this.id = id;
         this.deck = deck;
         this.button = button;
-        this.gesture = gesture;
-        this.root = new Frame(this, null, chain);
+        this.chain = chain;
+        this.inherited = inherited;
+        this.root = new SeqFrame(this, null, chain, scope);
     }
 
-    void stop() {
+    /** The id of its button; empty where it has none. */
+    String buttonId() {
+        return button == null ? "" : button.button.id();
+    }
+
+    void start(long due) {
+        root.start(due);
+    }
+
+    /** Counts a step; false when the chain has run too many without time passing, and must end. */
+    boolean spend(long due) {
+        if (due != budgetOf) {
+            budgetOf = due;
+            spent = 0;
+        }
+        return ++spent <= BUDGET;
+    }
+
+    void ended(long due) {
         if (!over) {
-            root.stop();
+            over = true;
+            putBackInherited(due);
+            deck.runEnded(this, due, faults > 0 ? Happening.End.FAILED : Happening.End.DONE);
         }
     }
 
-    /** One chain on its way through its steps. */
-    static final class Frame implements Agenda.Task {
-        private final Run run;
-        private final @Nullable Frame parent;
-        private final Op.Seq chain;
-        private int index;
-        private boolean going;
-        private boolean goOn;
-        private boolean stopped;
-        private long dueNanos;
-        private Agenda.@Nullable Entry timer;
-        private Frame @Nullable [] children;
-        private int childrenLeft;
-
-        Frame(Run run, @Nullable Frame parent, Op.Seq chain) {
-            this.run = run;
-            this.parent = parent;
-            this.chain = chain;
+    void stop(Happening.End how) {
+        if (!over) {
+            over = true;
+            root.stop();
+            putBackInherited(deck.now());
+            deck.runEnded(this, deck.now(), how);
         }
+    }
 
-        /** Goes on from a due time. Steps that end at once are looped over, not recursed into. */
-        void go(long due) {
-            dueNanos = due;
-            goOn = true;
-            if (going) {
-                return;
-            }
-            going = true;
-            while (goOn && !stopped && index < chain.ops().length) {
-                goOn = false;
-                start(chain.ops()[index++]);
-            }
-            going = false;
-            if (goOn && !stopped) {
-                ended();
-            }
-        }
+    /** Stops it for a new run of the same chain, and gives what that one inherits. */
+    Map<Op.ForAWhile, Map<Key, Value>> stopForAnother() {
+        Map<Op.ForAWhile, Map<Key, Value>> mine = new HashMap<>(inherited);
+        inherited.clear();
+        handed = mine;
+        stop(Happening.End.STOPPED);
+        return mine;
+    }
 
-        private void start(Op op) {
-            switch (op) {
-                case Op.Do d -> {
-                    run.deck.perform(run, d, dueNanos);
-                    goOn = true;
-                }
-                case Op.Wait w -> timer = run.deck.agenda.at(dueNanos + w.nanos(), this);
-                case Op.Together t -> together(t);
-            }
-        }
+    boolean handsOver() {
+        return handed != null;
+    }
 
-        private void together(Op.Together t) {
-            Frame[] started = new Frame[t.chains().length];
-            for (int i = 0; i < started.length; i++) {
-                started[i] = new Frame(run, this, t.chains()[i]);
-            }
-            children = started;
-            childrenLeft = started.length;
-            long due = dueNanos;
-            if (started.length == 0) {
-                goOn = true;
-            }
-            for (Frame child : started) {
-                if (!stopped) {
-                    child.go(due);
-                }
-            }
+    void hand(Op.ForAWhile step, Map<Key, Value> before) {
+        if (handed != null) {
+            handed.put(step, before);
         }
+    }
 
-        private void childEnded(long due) {
-            if (due - dueNanos > 0) {
-                dueNanos = due;
-            }
-            if (--childrenLeft == 0) {
-                children = null;
-                go(dueNanos);
-            }
-        }
+    Map<Key, Value> inherit(Op.ForAWhile step) {
+        Map<Key, Value> before = inherited.isEmpty() ? null : inherited.remove(step);
+        return before == null ? Map.of() : before;
+    }
 
-        private void ended() {
-            stopped = true;
-            if (parent != null) {
-                parent.childEnded(dueNanos);
-            } else {
-                run.over = true;
-                run.deck.runEnded(run, dueNanos, run.faults > 0 ? Happening.End.FAILED : Happening.End.DONE);
-            }
-        }
+    private void putBackInherited(long due) {
+        inherited.values().forEach(before -> deck.orders.putBack(this, "", before, due));
+        inherited.clear();
+    }
 
-        @Override
-        public void due(long due) {
-            timer = null;
-            go(due);
-        }
+    /** Something that is going on in a chain and can be stopped. */
+    interface Activity {
+        void stop();
+    }
 
-        void stop() {
-            stopped = true;
-            if (timer != null) {
-                timer.cancel();
-            }
-            if (children != null) {
-                for (Frame child : children) {
-                    child.stop();
-                }
-            }
-            if (parent == null && !run.over) {
-                run.over = true;
-                run.deck.runEnded(run, dueNanos, Happening.End.STOPPED);
-            }
-        }
+    /** Something that runs chains of its own, and is told when one has ended. */
+    interface Parent {
+        void childEnded(SeqFrame child, long due);
     }
 }

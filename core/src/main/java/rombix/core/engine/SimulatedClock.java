@@ -1,12 +1,30 @@
 package rombix.core.engine;
 
+import java.time.ZoneOffset;
+import java.time.ZonedDateTime;
+
 /** Time that moves only when it is told to. Not safe for use by several threads. */
 public final class SimulatedClock implements Clock {
+    private final ZonedDateTime start;
     private long now;
+
+    /** Begins at midnight, the first of January 2026, in UTC. */
+    public SimulatedClock() {
+        this(ZonedDateTime.of(2026, 1, 1, 0, 0, 0, 0, ZoneOffset.UTC));
+    }
+
+    public SimulatedClock(ZonedDateTime start) {
+        this.start = start;
+    }
 
     @Override
     public long nanos() {
         return now;
+    }
+
+    @Override
+    public ZonedDateTime wall() {
+        return start.plusNanos(now);
     }
 
     /** Moves time on. */

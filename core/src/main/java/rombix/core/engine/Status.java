@@ -11,6 +11,9 @@ public record Status(Phase phase, String words, String hint, long ignored) {
     /** Before anything was tried. */
     public static final Status UNTRIED = new Status(Phase.CONNECTING, "connecting", "", 0);
 
+    /** That of a twin, which always hears. */
+    public static final Status TWIN = new Status(Phase.READY, "twin", "", 0);
+
     /** How far a link has come. */
     public enum Phase {
         /** Nothing can be sent. */

@@ -9,15 +9,34 @@ import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import rombix.core.board.Board;
 import rombix.core.board.Rig;
 import rombix.core.card.Card;
+import rombix.core.chain.Chain;
+import rombix.core.check.References;
 
 /** A board on disk, with the journal beside it that holds what is not saved yet. */
 public final class BoardFile {
     private BoardFile() {
+    }
+
+    /** A board that may name what is not there, and the text that it was read from. */
+    public record Draft(Rig rig, String text) {
+        /** Where something stands in the file: line and column, counted from 1; empty where it does not. */
+        public String where(String pointer) {
+            Json.Place place = Json.find(text, pointer);
+            return place.line() > 0 ? place.line() + ":" + place.column() : "";
+        }
+    }
+
+    /** Reads a board whatever it names, so that all that is missing can be told at once. */
+    public static Draft draft(Path file) throws BadFile {
+        Map<String, Card> cards = CardLibrary.beside(file);
+        String text = text(file);
+        return new Draft(Rig.of(unchecked(file, text), cards), text);
     }
 
     /** Reads a board and its cards. The file is never touched. */
@@ -32,19 +51,31 @@ public final class BoardFile {
      * @param file named in errors
      */
     public static Board parse(Path file, String text, Map<String, Card> cards) throws BadFile {
+        Board board = unchecked(file, text);
+        List<References.Flaw> flaws = References.flaws(Rig.of(board, cards));
+        if (!flaws.isEmpty()) {
+            throw CardLibrary.at(file, text, flaws.getFirst().pointer(), flaws.getFirst().message());
+        }
+        return board;
+    }
+
+    private static Board unchecked(Path file, String text) throws BadFile {
         String refusal = Formats.refusal(text);
         if (refusal != null) {
             BadFile placed = CardLibrary.at(file, text, "/rombix", refusal);
             throw placed.line() > 0 ? placed : new BadFile(file, 1, 1, refusal);
         }
-        Board board = Json.read(file, text, Board.class, false);
-        new References(file, text, Rig.of(board, cards)).check();
-        return board;
+        return Json.read(file, text, Board.class, false);
     }
 
     /** The board as text, as it is written to disk. */
     public static String format(Board board) {
         return Json.write(board) + "\n";
+    }
+
+    /** A chain as text, as it stands in a board file. */
+    public static String format(Chain chain) {
+        return Json.write(chain) + "\n";
     }
 
     /** Saves the board: written beside, forced to disk, renamed over the old one. The journal goes. */

@@ -96,7 +96,8 @@ final class Json {
     private static String words(JacksonException e) {
         return switch (e) {
             case InvalidTypeIdException t -> "unknown step “" + t.getTypeId()
-                    + "”; expected one of do, wait, together. A newer Rombix may know it.";
+                    + "”; expected one of " + String.join(", ", rombix.core.chain.Step.KINDS)
+                    + ". A newer Rombix may know it.";
             case UnrecognizedPropertyException u -> "unknown field “" + u.getPropertyName() + "”; expected one of "
                     + known(u);
             case InvalidFormatException f when f.getTargetType() != null && f.getTargetType().isEnum() ->

@@ -1,0 +1,207 @@
+package rombix.core.board;
+
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
+import rombix.core.card.Card.Command;
+import rombix.core.card.Card.Param;
+import rombix.core.card.Figures;
+import rombix.core.card.Twin;
+import rombix.core.card.Twin.Readings;
+import rombix.core.chain.Arg;
+import rombix.core.chain.Condition;
+import rombix.core.chain.Step;
+import rombix.core.chain.Test;
+import rombix.core.value.Value;
+
+/** Steps in a few words, by the names that people gave to what they touch. */
+public final class StepWords {
+    private final Rig rig;
+    private final Function<String, Readings> readings;
+
+    /** @param readings the present readings of a gear, which name what it lists */
+    public StepWords(Rig rig, Function<String, Readings> readings) {
+        this.rig = rig;
+        this.readings = readings;
+    }
+
+    /** What a step does: {@code Mute Host}, {@code Wait 2 s}, {@code One of 3, shuffled}. */
+    public String of(Step step) {
+        return switch (step) {
+            case Step.Do d -> command(d.gear(), d.command(), d.with());
+            case Step.Wait w -> wait(w);
+            case Step.Together t ->
+                t.ends() == Step.Together.Ends.FIRST ? "Together, until the first ends" : "Together";
+            case Step.Pick p -> "One of " + p.choices().size() + switch (p.way()) {
+                case RANDOM -> "";
+                case NO_REPEAT -> ", never twice running";
+                case SHUFFLED -> ", shuffled";
+                case IN_TURN -> ", in turn";
+            };
+            case Step.If i -> "If " + of(i.condition());
+            case Step.Repeat r -> "Repeat" + (r.times() == null ? "" : " " + number(r.times()) + " times")
+                    + (r.condition() == null ? "" : " while " + of(r.condition()))
+                    + (r.every() == null ? "" : " every " + Figures.span(r.every()))
+                    + (r.times() == null && r.condition() == null ? " until stopped" : "");
+            case Step.Fade f -> moving(f.gear(), f.command(), f.with(), f.param(), f.to(),
+                    f.from()) + " in " + Figures.span(f.ms());
+            case Step.ForAWhile f -> "For " + Figures.span(f.ms());
+            case Step.Nudge n -> nudge(n);
+            case Step.Ask a -> "Ask “" + a.question() + "”";
+            case Step.Use u -> "Use " + (u.chain() != null
+                    ? "“" + rig.board().chain(u.chain()).map(Board.NamedChain::name).orElse(u.chain()) + "”"
+                    : "“" + buttonName(u.button()) + "”"
+                            + (u.gesture() == rombix.core.chain.Gesture.PRESS ? "" : ", " + u.gesture().words()));
+            case Step.Set s -> "Set " + valueName(s.value()) + " to " + shown(s.to());
+            case Step.Show s -> s.page() != null
+                    ? (s.popUp() ? "Pop up page " : "Show page ") + "“"
+                            + rig.board().page(s.page()).map(Page::name).orElse(s.page()) + "”"
+                    : "Show “" + buttonName(s.button()) + "” as " + s.state();
+            case Step.Say s -> "Say “" + s.text() + "”";
+            case Step.Stop s -> switch (s.what()) {
+                case THIS -> "Stop this chain";
+                case BUTTON -> "Stop “" + buttonName(s.button()) + "”";
+                case TAG -> "Stop all “" + s.tag() + "”";
+                case ALL -> "Stop all";
+            };
+        };
+    }
+
+    /** What a test asks: {@code Stream is ON AIR}, {@code level above −10 dB}, or its formula. */
+    public String of(Test test) {
+        if (test instanceof Test.Computed c) {
+            return formula(c.formula());
+        }
+        Condition c = (Condition) test;
+        Twin twin = rig.twins().get(c.gear());
+        Twin.Known known = twin == null ? null : twin.reading(c.reading(), readings.apply(c.gear())).orElse(null);
+        if (twin == null || known == null) {
+            return c.reading();
+        }
+        StringBuilder words = new StringBuilder(known.title());
+        Value is = c.is();
+        if (is != null || c.above() == null && c.below() == null) {
+            words.append(" is ").append(twin.spoken(known, is == null ? Value.of(true) : is, readings.apply(c.gear())));
+        }
+        if (c.above() != null) {
+            words.append(" is above ").append(Figures.withUnit(c.above(), known.spec().unit()));
+        }
+        if (c.below() != null) {
+            words.append(c.above() == null ? " is below " : " and below ").append(
+                    Figures.withUnit(c.below(), known.spec().unit()));
+        }
+        return words.toString();
+    }
+
+    /** A reading by its full name in formulas, {@code gear:reading}, as people know it. */
+    public String reading(String name) {
+        int colon = name.indexOf(':');
+        Twin twin = colon < 0 ? null : rig.twins().get(name.substring(0, colon));
+        if (twin == null) {
+            return valueName(name);
+        }
+        return twin.reading(name.substring(colon + 1), readings.apply(twin.gear()))
+                .map(k -> twin.title() + " " + k.title()).orElse(name);
+    }
+
+    /** A reading's value as people read it. */
+    public String value(String gear, String reading, Value value) {
+        Twin twin = rig.twins().get(gear);
+        Twin.Known known = twin == null ? null : twin.reading(reading, readings.apply(gear)).orElse(null);
+        return twin == null || known == null ? value.toString() : twin.spoken(known, value, readings.apply(gear));
+    }
+
+    private String formula(String formula) {
+        return java.util.regex.Pattern.compile("\\{([^{}]+)}").matcher(formula)
+                .replaceAll(m -> java.util.regex.Matcher.quoteReplacement(reading(m.group(1))));
+    }
+
+    private String wait(Step.Wait w) {
+        Test condition = w.condition();
+        if (w.clock() != null) {
+            return "Wait until " + w.clock();
+        }
+        if (condition != null) {
+            return "Wait until " + of(condition)
+                    + (w.timeout() == null ? "" : ", at most " + Figures.span(w.timeout()));
+        }
+        return "Wait " + Figures.span(w.ms()) + (w.most() == null ? "" : " to " + Figures.span(w.most()));
+    }
+
+    private String nudge(Step.Nudge n) {
+        Command command = commandOf(n.gear(), n.command());
+        Param param = command == null ? null : command.param(n.param()).orElse(null);
+        Value by = n.by() instanceof Arg.Constant c ? c.value() : null;
+        String amount = by == null
+                ? "by " + shown(n.by())
+                : (by.asNumber() < 0 ? "down " : "up ")
+                        + Figures.withUnit(Math.abs(by.asNumber()), param == null ? null : param.unit());
+        return moving(n.gear(), n.command(), n.with(), n.param(), null, null).strip() + " " + amount
+                + (n.wrap() ? ", round and round" : "");
+    }
+
+    /** A command without the parameter that moves, and where that one goes. */
+    private String moving(String gear, String id, Map<String, Arg> with, String param, @Nullable Arg to,
+            @Nullable Arg from) {
+        Command command = commandOf(gear, id);
+        Twin twin = rig.twins().get(gear);
+        if (command == null || twin == null) {
+            return id;
+        }
+        Param p = command.param(param).orElse(null);
+        Map<String, Value> args = args(command, with);
+        args.put(param, Value.of(to == null ? "" : (from == null ? "" : spoken(p, from) + " → ") + spoken(p, to)));
+        String words = twin.spokenTitle(command, args, readings.apply(gear)).strip();
+        return to == null ? words.replaceAll("\\s+to$|\\s+(%|K)$", "") : words;
+    }
+
+    private static String spoken(@Nullable Param p, Arg arg) {
+        return arg instanceof Arg.Constant c && c.value() instanceof Value.Num n
+                ? Figures.withUnit(n.number(), p == null ? null : p.unit())
+                : arg.shown().toString();
+    }
+
+    private String command(String gear, String id, Map<String, Arg> with) {
+        Command command = commandOf(gear, id);
+        Twin twin = rig.twins().get(gear);
+        return command == null || twin == null
+                ? id
+                : twin.spokenTitle(command, args(command, with), readings.apply(gear));
+    }
+
+    private Map<String, Value> args(Command command, Map<String, Arg> with) {
+        Map<String, Value> all = new LinkedHashMap<>();
+        command.params().forEach(p -> {
+            if (p.usual() != null) {
+                all.put(p.id(), p.usual());
+            }
+        });
+        with.forEach((k, v) -> all.put(k, v instanceof Arg.Computed c ? Value.of(formula(c.formula())) : v.shown()));
+        return all;
+    }
+
+    private @Nullable Command commandOf(String gear, String id) {
+        Twin twin = rig.twins().get(gear);
+        return twin == null ? null : twin.card().command(id).orElse(null);
+    }
+
+    private String shown(Arg arg) {
+        return arg instanceof Arg.Computed c ? formula(c.formula()) : arg.shown().toString();
+    }
+
+    private String number(Arg arg) {
+        return arg instanceof Arg.Constant c && c.value() instanceof Value.Num n
+                ? Figures.withUnit(n.number(), null)
+                : shown(arg);
+    }
+
+    private String buttonName(@Nullable String id) {
+        return id == null ? "" : rig.board().button(id).map(Button::name).orElse(id);
+    }
+
+    private String valueName(String id) {
+        return rig.board().values().stream().filter(v -> v.id().equals(id)).map(Board.BoardValue::name).findFirst()
+                .orElse(id);
+    }
+}

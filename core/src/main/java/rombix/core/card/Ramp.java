@@ -1,0 +1,67 @@
+package rombix.core.card;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
+import rombix.core.value.Value;
+
+/** A command whose one numeric parameter moves: everything else is made out beforehand, so that each step is cheap. */
+public final class Ramp {
+    private final Order first;
+    private final Card.Param param;
+    private final List<Card.Packet> packets;
+    private final Map<String, Carry> moving;
+    private final Function<String, @Nullable Value> places;
+    private final Function<Map<String, Value>, String> title;
+
+    /** @param moving the changed readings whose value the parameter gives, and how */
+    Ramp(Order first, Card.Param param, List<Card.Packet> packets, Map<String, Carry> moving,
+            Function<String, @Nullable Value> places, Function<Map<String, Value>, String> title) {
+        this.first = first;
+        this.param = param;
+        this.packets = packets;
+        this.moving = moving;
+        this.places = places;
+        this.title = title;
+    }
+
+    /** The reading that shows where it is; null where the card names none. */
+    public @Nullable String moves() {
+        return moving.isEmpty() ? null : moving.keySet().iterator().next();
+    }
+
+    /** The order that takes the parameter to a value, or to the end of its range that is nearest. */
+    public Order at(double value) {
+        return at(value, true);
+    }
+
+    /** As {@link #at}, for one of the many on the way, which nobody reads the title of. */
+    public Order passing(double value) {
+        return at(value, false);
+    }
+
+    private Order at(double value, boolean named) {
+        double low = param.min() == null ? value : Math.max(param.min(), value);
+        Value v = Value.of(param.max() == null ? low : Math.min(param.max(), low));
+        Function<String, @Nullable Value> filled = name -> name.equals(param.id()) ? v : places.apply(name);
+        List<Order.Outgoing> out = new ArrayList<>(packets.size());
+        for (int i = 0; i < packets.size(); i++) {
+            Order.Outgoing made = first.packets().get(i);
+            List<Value> args = new ArrayList<>(made.args().size());
+            for (Carry carry : packets.get(i).args()) {
+                args.add(Objects.requireNonNullElse(carry.out(filled), v));
+            }
+            out.add(new Order.Outgoing(made.address(), args, made.forms()));
+        }
+        Map<String, Value> changes = new LinkedHashMap<>(first.changes());
+        moving.forEach((reading, carry) -> changes.put(reading, Objects.requireNonNullElse(carry.out(filled), v)));
+        Map<String, Value> args = new LinkedHashMap<>(first.args());
+        args.put(param.id(), v);
+        return new Order(first.gear(), first.command(), args, named ? title.apply(args) : first.title(), out, changes,
+                first.assumed());
+    }
+}

@@ -1,0 +1,85 @@
+package rombix.core.chain;
+
+import java.util.ArrayList;
+import java.util.List;
+import tools.jackson.core.JsonGenerator;
+import tools.jackson.core.JsonParser;
+import tools.jackson.core.JsonToken;
+import tools.jackson.databind.DeserializationContext;
+import tools.jackson.databind.SerializationContext;
+import tools.jackson.databind.ValueDeserializer;
+import tools.jackson.databind.ValueSerializer;
+import tools.jackson.databind.exc.MismatchedInputException;
+
+/** A chain in a file: the list of its steps, or an object with {@code steps} and {@code always}. */
+final class ChainJson {
+    private ChainJson() {
+    }
+
+    /** Writes the short form where there is no always part. */
+    static final class Writer extends ValueSerializer<Chain> {
+        @Override
+        public void serialize(Chain chain, JsonGenerator out, SerializationContext context) {
+            if (chain.always().isEmpty()) {
+                list(chain.steps(), out, context);
+            } else {
+                out.writeStartObject();
+                out.writeName("steps");
+                list(chain.steps(), out, context);
+                out.writeName("always");
+                list(chain.always(), out, context);
+                out.writeEndObject();
+            }
+        }
+
+        private static void list(List<Step> steps, JsonGenerator out, SerializationContext context) {
+            out.writeStartArray();
+            for (Step step : steps) {
+                context.findTypedValueSerializer(step.getClass(), true).serialize(step, out, context);
+            }
+            out.writeEndArray();
+        }
+
+        @Override
+        public boolean isEmpty(SerializationContext context, Chain chain) {
+            return chain.isEmpty();
+        }
+    }
+
+    /** Reads both forms. */
+    static final class Reader extends ValueDeserializer<Chain> {
+        @Override
+        public Chain deserialize(JsonParser in, DeserializationContext context) {
+            if (in.currentToken() == JsonToken.START_ARRAY) {
+                return new Chain(list(in, context));
+            }
+            if (in.currentToken() != JsonToken.START_OBJECT) {
+                throw MismatchedInputException.from(in, List.class, "a chain is a list of steps");
+            }
+            List<Step> steps = List.of();
+            List<Step> always = List.of();
+            while (in.nextToken() == JsonToken.PROPERTY_NAME) {
+                String name = in.currentName();
+                in.nextToken();
+                switch (name) {
+                    case "steps" -> steps = list(in, context);
+                    case "always" -> always = list(in, context);
+                    default -> in.skipChildren();
+                }
+            }
+            return new Chain(steps, always);
+        }
+
+        private static List<Step> list(JsonParser in, DeserializationContext context) {
+            List<Step> steps = new ArrayList<>();
+            while (in.nextToken() != JsonToken.END_ARRAY) {
+                try {
+                    steps.add(context.readValue(in, Step.class));
+                } catch (tools.jackson.core.JacksonException e) {
+                    throw tools.jackson.databind.DatabindException.wrapWithPath(e, steps, steps.size());
+                }
+            }
+            return steps;
+        }
+    }
+}

@@ -1,0 +1,39 @@
+package rombix.core.chain;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import com.fasterxml.jackson.annotation.JsonProperty;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * How a step is run, whatever it does.
+ *
+ * @param off switched off: it is passed over
+ * @param note for people
+ * @param condition it is passed over unless this holds when it is due
+ * @param fail what happens when it fails
+ * @param tries how often a step that fails is tried again
+ * @param backOff how long before the first retry, in milliseconds; doubled each time
+ * @param instead what runs in its place when it fails
+ */
+@JsonInclude(JsonInclude.Include.NON_DEFAULT)
+public record Manner(boolean off, @Nullable String note, @Nullable Test condition, Fail fail, int tries, long backOff,
+        @Nullable Chain instead) {
+    /** Run as it stands; a failure is shown and the chain goes on. */
+    public static final Manner PLAIN = new Manner(false, null, null, Fail.GO_ON, 0, 0, null);
+
+    /** What a failure does. */
+    public enum Fail {
+        @JsonProperty("go-on")
+        GO_ON, @JsonProperty("stop")
+        STOP, @JsonProperty("retry")
+        RETRY, @JsonProperty("instead")
+        INSTEAD
+    }
+
+    public Manner {
+        fail = Objects.requireNonNullElse(fail, Fail.GO_ON);
+        tries = fail == Fail.RETRY && tries == 0 ? 3 : tries;
+        backOff = fail == Fail.RETRY && backOff == 0 ? 500 : backOff;
+    }
+}

@@ -1,0 +1,369 @@
+package rombix.core.check;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import rombix.core.board.Button;
+import rombix.core.board.Face;
+import rombix.core.board.Gear;
+import rombix.core.board.Page;
+import rombix.core.board.Rig;
+import rombix.core.board.State;
+import rombix.core.board.Trigger;
+import rombix.core.board.Walk;
+import rombix.core.card.Card;
+import rombix.core.card.Order;
+import rombix.core.card.Twin;
+import rombix.core.chain.Arg;
+import rombix.core.chain.Chain;
+import rombix.core.chain.Condition;
+import rombix.core.chain.Gesture;
+import rombix.core.chain.Step;
+import rombix.core.chain.Test;
+import rombix.core.check.Finding.Kind;
+import rombix.core.value.Formula;
+import rombix.core.value.FormulaFault;
+import rombix.core.value.Value;
+
+/** Finds what is wrong with a board, or likely to be, without pressing anything. */
+public final class Check {
+    private final Rig rig;
+    private final List<Finding> findings = new ArrayList<>();
+
+    private Check(Rig rig) {
+        this.rig = rig;
+    }
+
+    /** All findings, in the order of their kinds. */
+    public static List<Finding> of(Rig rig) {
+        Check check = new Check(rig);
+        References.flaws(rig).forEach(f -> check.findings.add(new Finding(Kind.DEAD_REFERENCE, f.pointer(),
+                check.whose(f.pointer()), f.message(), check.buttonOf(f.pointer()))));
+        Walk.steps(rig.board(), check::formulas);
+        check.buttons();
+        check.findings.addAll(new Loops(rig.board()).find());
+        check.triggers();
+        check.gear();
+        return List.copyOf(check.findings);
+    }
+
+    private void buttons() {
+        for (int p = 0; p < rig.board().pages().size(); p++) {
+            Page page = rig.board().pages().get(p);
+            for (int b = 0; b < page.buttons().size(); b++) {
+                Button button = page.buttons().get(b);
+                String at = "/pages/%d/buttons/%d".formatted(p, b);
+                reachable(button, at);
+                looks(button, at);
+                holds(button, at);
+                for (int s = 0; s < button.states().size(); s++) {
+                    face(page, button, button.states().get(s), at + "/states/" + s);
+                }
+            }
+        }
+    }
+
+    private void add(Kind kind, Button button, @Nullable State state, String pointer, String message) {
+        findings.add(new Finding(kind, pointer, "“" + button.name() + "”"
+                + (state == null || button.states().size() < 2 ? "" : ", state “" + state.name() + "”"), message,
+                button.id()));
+    }
+
+    private void formulas(Walk.Spot spot) {
+        for (String source : formulas(spot.step())) {
+            try {
+                for (String name : new Formula(source).names()) {
+                    named(spot, name);
+                }
+            } catch (FormulaFault e) {
+                findings.add(Finding.of(Kind.FORMULA, spot.owner(), spot.pointer(), "the formula “%s” is wrong%s: %s"
+                        .formatted(source, e.position() > 0 ? " at character " + e.position() : "", e.getMessage())));
+            }
+        }
+    }
+
+    /** A reading that a formula names must be one that the gear reports. */
+    private void named(Walk.Spot spot, String name) {
+        int colon = name.indexOf(':');
+        if (colon < 0) {
+            return; // A value, an argument, or the count of a repeat: known when it runs.
+        }
+        Twin twin = rig.twins().get(name.substring(0, colon));
+        if (twin == null || twin.reading(name.substring(colon + 1), Twin.Readings.NONE).isEmpty()) {
+            findings.add(Finding.of(Kind.DEAD_REFERENCE, spot.owner(), spot.pointer(),
+                    "a formula names “%s”, which no gear on this board reports".formatted(name)));
+        }
+    }
+
+    private static List<String> formulas(Step step) {
+        List<String> all = new ArrayList<>();
+        test(step.how().condition(), all);
+        switch (step) {
+            case Step.Do d -> d.with().values().forEach(a -> arg(a, all));
+            case Step.Wait w -> test(w.condition(), all);
+            case Step.If i -> test(i.condition(), all);
+            case Step.Repeat r -> {
+                test(r.condition(), all);
+                arg(r.times(), all);
+            }
+            case Step.Fade f -> {
+                f.with().values().forEach(a -> arg(a, all));
+                arg(f.from(), all);
+                arg(f.to(), all);
+            }
+            case Step.Nudge n -> {
+                n.with().values().forEach(a -> arg(a, all));
+                arg(n.by(), all);
+            }
+            case Step.Use u -> u.with().values().forEach(a -> arg(a, all));
+            case Step.Set s -> arg(s.to(), all);
+            case Step.Together _,Step.Pick _,Step.ForAWhile _,Step.Ask _,Step.Show _,Step.Say _,Step.Stop _ -> {
+            }
+        }
+        return all;
+    }
+
+    private static void test(@Nullable Test test, List<String> to) {
+        if (test instanceof Test.Computed c) {
+            to.add(c.formula());
+        }
+    }
+
+    private static void arg(@Nullable Arg arg, List<String> to) {
+        if (arg instanceof Arg.Computed c) {
+            to.add(c.formula());
+        }
+    }
+
+    private void reachable(Button button, String at) {
+        List<State> states = button.states();
+        Set<Integer> reached = new LinkedHashSet<>();
+        if (!button.follows()) {
+            reached.add(0);
+        }
+        for (int i = 0; i < states.size(); i++) {
+            if (states.get(i).when() != null) {
+                reached.add(i);
+            }
+        }
+        Walk.steps(rig.board(), spot -> {
+            if (spot.step() instanceof Step.Show s && button.id().equals(s.button())) {
+                reached.add(index(states, s.state()));
+            }
+        });
+        List<Integer> open = new ArrayList<>(reached);
+        while (!open.isEmpty()) {
+            int i = open.removeLast();
+            for (int next : button.follows() ? Set.<Integer>of() : after(states, i)) {
+                if (reached.add(next)) {
+                    open.add(next);
+                }
+            }
+        }
+        for (int i = 0; i < states.size(); i++) {
+            if (!reached.contains(i)) {
+                add(Kind.UNREACHABLE_STATE, button, states.get(i), at + "/states/" + i, button.follows()
+                        ? "is never shown: the button follows its gear, and this state has no condition"
+                        : "is never shown: no state leads to it");
+            }
+        }
+    }
+
+    private static Set<Integer> after(List<State> states, int i) {
+        Set<Integer> next = new HashSet<>();
+        switch (states.get(i).then()) {
+            case State.STAY -> {
+            }
+            case State.NEXT -> next.add((i + 1) % states.size());
+            case State.RANDOM -> {
+                for (int s = 0; s < states.size(); s++) {
+                    next.add(s);
+                }
+            }
+            default -> next.add(index(states, states.get(i).then()));
+        }
+        State.FallBack fall = states.get(i).fallBack();
+        if (fall != null) {
+            next.add(index(states, fall.to()));
+        }
+        next.remove(-1);
+        return next;
+    }
+
+    private static int index(List<State> states, @Nullable String id) {
+        for (int i = 0; i < states.size(); i++) {
+            if (states.get(i).id().equals(id)) {
+                return i;
+            }
+        }
+        return -1;
+    }
+
+    private void looks(Button button, String at) {
+        Map<Look, State> seen = new HashMap<>();
+        for (int i = 0; i < button.states().size(); i++) {
+            State state = button.states().get(i);
+            State same = seen.putIfAbsent(look(state), state);
+            if (same != null) {
+                add(Kind.SAME_LOOK, button, state, at + "/states/" + i,
+                        "looks the same as “%s”; give it another label, icon, tint or tally".formatted(same.name()));
+            }
+        }
+    }
+
+    /** What one sees of a state: its face, and the tally that is lit while its condition holds. */
+    private record Look(Face face, @Nullable String lit) {
+    }
+
+    private static Look look(State state) {
+        Condition when = state.when();
+        String lit = when == null || when.is() == null
+                ? null
+                : state.face().tally().stream()
+                        .filter(t -> t.when().gear().equals(when.gear()) && t.when().reading().equals(when.reading())
+                                && t.when().holds(when.is()))
+                        .map(Face.Tally::word).findFirst().orElse(null);
+        return new Look(state.face(), lit);
+    }
+
+    /** What a press sets and the release of the same hold leaves as it is. */
+    private void holds(Button button, String at) {
+        for (int i = 0; i < button.states().size(); i++) {
+            State state = button.states().get(i);
+            Chain press = state.chain(Gesture.PRESS);
+            Chain release = state.chain(Gesture.RELEASE);
+            if (press.isEmpty() || release.isEmpty()) {
+                continue;
+            }
+            Map<String, Value> pressed = new HashMap<>();
+            Map<String, Value> released = new HashMap<>();
+            flags(press, pressed);
+            flags(release, released);
+            String where = at + "/states/" + i + "/on/release";
+            pressed.forEach((reading, value) -> {
+                if (!released.containsKey(reading) || released.get(reading).equals(value)) {
+                    add(Kind.NOT_UNDONE, button, state, where,
+                            "the press sets %s and the release does not set it back".formatted(words(reading)));
+                }
+            });
+        }
+    }
+
+    /** The yes/no readings that a chain's commands set, and to what. */
+    private void flags(Chain chain, Map<String, Value> to) {
+        for (List<Step> part : List.of(chain.steps(), chain.always())) {
+            for (Step step : part) {
+                if (step instanceof Step.Do d && !d.how().off()) {
+                    order(d).ifPresent(o -> o.changes().forEach((reading, value) -> {
+                        if (value instanceof Value.Flag) {
+                            to.put(o.gear() + ":" + reading, value);
+                        }
+                    }));
+                } else if (!(step instanceof Step.ForAWhile) && !step.how().off()) {
+                    step.inner().forEach(c -> flags(c, to));
+                }
+            }
+        }
+    }
+
+    private Optional<Order> order(Step.Do d) {
+        Twin twin = rig.twins().get(d.gear());
+        Card.Command command = twin == null ? null : twin.card().command(d.command()).orElse(null);
+        if (twin == null || command == null) {
+            return Optional.empty();
+        }
+        Map<String, Value> args = new HashMap<>();
+        d.with().forEach((k, v) -> args.put(k, v.shown()));
+        try {
+            return Optional.of(twin.order(command, args, Twin.Readings.NONE));
+        } catch (IllegalArgumentException e) {
+            return Optional.empty(); // What it names is not listed yet, or is computed.
+        }
+    }
+
+    private String words(String name) {
+        return new rombix.core.board.StepWords(rig, _ -> Twin.Readings.NONE).reading(name);
+    }
+
+    private void face(Page page, Button button, State state, String at) {
+        Face face = state.face();
+        String label = face.label() == null ? button.name() : face.label();
+        if (!label.contains("{") && !LabelFit.fits(label, page.columns(), page.rows(), button.width(),
+                button.height(), button.states().size(), face.icon() != null)) {
+            add(Kind.LABEL_TOO_LONG, button, state, at + "/face",
+                    "the label “%s” does not fit its tile; make it shorter or the button larger".formatted(label));
+        }
+        String tint = face.tint();
+        if (tint == null) {
+            return;
+        }
+        double ink = Contrast.of(face.ink() == null ? Contrast.inkOn(tint) : face.ink(), tint);
+        if (ink < Contrast.TEXT) {
+            add(Kind.LOW_CONTRAST, button, state, at + "/face", String.format(Locale.ROOT,
+                    "its label has a contrast of %.1f to its tint; it takes %.1f", ink, Contrast.TEXT));
+        }
+        if (face.accent() != null && Contrast.of(face.accent(), tint) < Contrast.ICON) {
+            add(Kind.LOW_CONTRAST, button, state, at + "/face", String.format(Locale.ROOT,
+                    "its icon has a contrast of %.1f to its tint; it takes %.1f", Contrast.of(face.accent(), tint),
+                    Contrast.ICON));
+        }
+    }
+
+    private void triggers() {
+        Map<Trigger, Button> seen = new HashMap<>();
+        for (int p = 0; p < rig.board().pages().size(); p++) {
+            List<Button> buttons = rig.board().pages().get(p).buttons();
+            for (int b = 0; b < buttons.size(); b++) {
+                Button button = buttons.get(b);
+                for (int t = 0; t < button.triggers().size(); t++) {
+                    Trigger trigger = button.triggers().get(t);
+                    Button other = seen.putIfAbsent(trigger.normal(), button);
+                    if (other != null) {
+                        add(Kind.TRIGGER_TWICE, button, null, "/pages/%d/buttons/%d/triggers/%d".formatted(p, b, t),
+                                "%s presses “%s” too; take it off one of them".formatted(trigger.words(), other
+                                        .name()));
+                    }
+                }
+            }
+        }
+    }
+
+    private void gear() {
+        for (int i = 0; i < rig.board().gear().size(); i++) {
+            Gear gear = rig.board().gear().get(i);
+            String wrong = gear.link().protocol().wrongAddress(gear.link().address());
+            Twin twin = rig.twins().get(gear.id());
+            if (wrong == null && twin != null && twin.card().commands().stream().noneMatch(c -> c.send().containsKey(
+                    gear.link().protocol()))) {
+                wrong = "its card tells no command over " + gear.link().protocol().title();
+            }
+            if (wrong != null) {
+                findings.add(new Finding(Kind.NO_LINK, "/gear/" + i + "/link", gear.name(), wrong, ""));
+            }
+        }
+    }
+
+    private @Nullable Button at(String pointer) {
+        java.util.regex.Matcher m = java.util.regex.Pattern.compile("/pages/(\\d+)/buttons/(\\d+).*").matcher(pointer);
+        return m.matches()
+                ? rig.board().pages().get(Integer.parseInt(m.group(1))).buttons().get(Integer.parseInt(m.group(2)))
+                : null;
+    }
+
+    private String whose(String pointer) {
+        Button button = at(pointer);
+        return button == null ? "board" : "“" + button.name() + "”";
+    }
+
+    private String buttonOf(String pointer) {
+        Button button = at(pointer);
+        return button == null ? "" : button.id();
+    }
+}

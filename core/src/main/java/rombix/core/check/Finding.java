@@ -1,0 +1,37 @@
+package rombix.core.check;
+
+import rombix.core.board.Walk;
+
+/**
+ * Something that is wrong with a board, or likely to be.
+ *
+ * @param pointer where, as a JSON pointer into the board
+ * @param where in words: whose it is
+ * @param message what is wrong and what to do
+ * @param button the id of the button that it is about; empty where it is about none
+ */
+public record Finding(Kind kind, String pointer, String where, String message, String button) {
+
+    /** What kind of thing is wrong. */
+    public enum Kind {
+        DEAD_REFERENCE("dead reference"), FORMULA("formula"), UNREACHABLE_STATE("unreachable state"), SAME_LOOK(
+                "states look the same"), ENDLESS_LOOP("endless loop"), NOT_UNDONE(
+                        "release does not undo"), TRIGGER_TWICE("trigger used twice"), NO_LINK(
+                                "gear with no link"), LABEL_TOO_LONG(
+                                        "label does not fit"), LOW_CONTRAST("low contrast");
+
+        private final String words;
+
+        Kind(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+    }
+
+    static Finding of(Kind kind, Walk.Owner owner, String pointer, String message) {
+        return new Finding(kind, pointer, owner.words(), message, owner.button() == null ? "" : owner.button().id());
+    }
+}

@@ -1,0 +1,185 @@
+package rombix.core.check;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import rombix.core.board.Board;
+import rombix.core.board.Button;
+import rombix.core.board.State;
+import rombix.core.board.Walk;
+import rombix.core.board.Walk.Owner;
+import rombix.core.chain.Arg;
+import rombix.core.chain.Chain;
+import rombix.core.chain.Gesture;
+import rombix.core.chain.Step;
+import rombix.core.chain.Test;
+import rombix.core.value.Formula;
+import rombix.core.value.FormulaFault;
+
+/** Finds chains that would go round without time passing: repeats, and chains that use each other. */
+final class Loops {
+    private final Board board;
+    private final List<Finding> findings = new ArrayList<>();
+    /** Chains by what names them, and what each uses before any time has passed. */
+    private final Map<String, Walk.Whole> wholes = new LinkedHashMap<>();
+    private final Map<String, Set<String>> uses = new HashMap<>();
+
+    Loops(Board board) {
+        this.board = board;
+    }
+
+    List<Finding> find() {
+        Walk.steps(board, spot -> {
+            if (spot.step() instanceof Step.Repeat r && !r.how().off() && endless(r)) {
+                findings.add(Finding.of(Finding.Kind.ENDLESS_LOOP, spot.owner(), spot.pointer(),
+                        "repeats without end and without a wait; put a wait into it, or say how often"));
+            }
+        });
+        Walk.chains(board, whole -> {
+            String name = name(whole.owner());
+            wholes.put(name, whole);
+            Set<String> used = new HashSet<>();
+            timeless(whole.chain(), used);
+            uses.put(name, used);
+        });
+        Set<String> told = new HashSet<>();
+        wholes.forEach((name, whole) -> {
+            if (!told.contains(name) && circle(name, name, new HashSet<>(), told)) {
+                findings.add(Finding.of(Finding.Kind.ENDLESS_LOOP, whole.owner(), whole.pointer(),
+                        "uses itself, straight or by way of others, without a wait between; take the use out, or put"
+                                + " a wait before it"));
+            }
+        });
+        return findings;
+    }
+
+    private boolean circle(String from, String name, Set<String> seen, Set<String> told) {
+        for (String next : uses.getOrDefault(name, Set.of())) {
+            if (next.equals(from) || seen.add(next) && circle(from, next, seen, told)) {
+                told.add(name);
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private static String name(Owner owner) {
+        Button button = owner.button();
+        State state = owner.state();
+        Gesture gesture = owner.gesture();
+        return button == null
+                ? "chain " + owner.chain()
+                : button.id() + " " + (state == null ? "" : state.id()) + " " + gesture;
+    }
+
+    private Set<String> names(Step.Use u) {
+        if (u.chain() != null) {
+            return Set.of("chain " + u.chain());
+        }
+        Set<String> names = new HashSet<>();
+        board.button(String.valueOf(u.button())).ifPresent(b -> b.states().stream()
+                .filter(s -> u.state() == null || s.id().equals(u.state()))
+                .forEach(s -> names.add(b.id() + " " + s.id() + " " + u.gesture())));
+        return names;
+    }
+
+    /** Adds what a chain uses before time passes; says whether the whole chain takes no time for certain. */
+    private boolean timeless(Chain chain, Set<String> used) {
+        for (Step step : chain.steps()) {
+            if (!step.how().off() && !timeless(step, used)) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private boolean timeless(Step step, Set<String> used) {
+        return switch (step) {
+            case Step.Use u -> {
+                if (u.how().condition() == null) {
+                    used.addAll(names(u));
+                }
+                yield true;
+            }
+            case Step.If i -> {
+                // A branch may be the way out of the circle.
+                Set<String> then = new HashSet<>();
+                Set<String> otherwise = new HashSet<>();
+                boolean none = timeless(i.then(), then) & timeless(i.otherwise(), otherwise);
+                if (!then.isEmpty() && !otherwise.isEmpty()) {
+                    used.addAll(then);
+                    used.addAll(otherwise);
+                }
+                yield none;
+            }
+            case Step.Together t -> {
+                boolean none = true;
+                for (Chain c : t.chains()) {
+                    none &= timeless(c, used);
+                }
+                yield none;
+            }
+            case Step.Pick p -> {
+                boolean none = true;
+                for (Step.Choice c : p.choices()) {
+                    none &= timeless(c.chain(), used);
+                }
+                yield none;
+            }
+            case Step.Repeat r -> r.every() == null | timeless(r.chain(), used);
+            default -> !takesTime(step);
+        };
+    }
+
+    private static boolean takesTime(Step step) {
+        return !step.how().off() && switch (step) {
+            case Step.Wait w -> w.ms() > 0 || w.clock() != null || w.condition() != null
+                    || w.most() != null && w.most() > 0;
+            case Step.Fade f -> f.ms() > 0;
+            case Step.ForAWhile f -> f.ms() > 0;
+            case Step.Ask _ -> true;
+            case Step.Do d -> d.answer() != null;
+            case Step.Repeat r -> r.every() != null && r.every() > 0 || takesTime(r.chain());
+            case Step.If i -> takesTime(i.then()) && takesTime(i.otherwise());
+            case Step.Pick p -> !p.choices().isEmpty() && p.choices().stream().allMatch(c -> takesTime(c.chain()));
+            case Step.Together t -> t.ends() == Step.Together.Ends.FIRST
+                    ? !t.chains().isEmpty() && t.chains().stream().allMatch(Loops::takesTime)
+                    : t.chains().stream().anyMatch(Loops::takesTime);
+            case Step.Nudge _,Step.Use _,Step.Set _,Step.Show _,Step.Say _,Step.Stop _ -> false;
+        };
+    }
+
+    private static boolean takesTime(Chain chain) {
+        return chain.steps().stream().anyMatch(Loops::takesTime);
+    }
+
+    private static boolean endless(Step.Repeat r) {
+        if (r.times() instanceof Arg.Constant || r.every() != null && r.every() > 0 || takesTime(r.chain())
+                || stops(r.chain())) {
+            return false;
+        }
+        if (!(r.condition() instanceof Test.Computed c)) {
+            return r.times() == null;
+        }
+        try {
+            List<String> names = new Formula(c.formula()).names();
+            return names.stream().noneMatch(n -> n.equals(r.count()) || sets(r.chain(), n));
+        } catch (FormulaFault e) {
+            return false;
+        }
+    }
+
+    private static boolean stops(Chain chain) {
+        return chain.steps().stream()
+                .anyMatch(s -> s instanceof Step.Stop || s.inner().stream().anyMatch(Loops::stops));
+    }
+
+    private static boolean sets(Chain chain, String value) {
+        return chain.steps().stream().anyMatch(s -> s instanceof Step.Set set && set.value().equals(value)
+                || s.inner().stream().anyMatch(c -> sets(c, value)));
+    }
+}

@@ -1,0 +1,97 @@
+package rombix.core.engine;
+
+import org.jspecify.annotations.Nullable;
+import rombix.core.chain.Step;
+import rombix.core.value.FormulaFault;
+import rombix.core.value.Value;
+
+/** A question on the deck. Answered once: by a person, or by its time-out with the usual answer. */
+final class AskFrame implements Run.Activity {
+    private final SeqFrame frame;
+    private final Op.Ask op;
+    private long id;
+    private boolean answered;
+    private Agenda.@Nullable Entry timer;
+
+    AskFrame(SeqFrame frame, Op.Ask op) {
+        this.frame = frame;
+        this.op = op;
+    }
+
+    void start(long due) {
+        Step.Ask step = op.step();
+        frame.doing(this);
+        Deck deck = frame.run.deck;
+        id = deck.asked(this, question -> new Happening.Asked(question, frame.run.id, frame.run.buttonId(),
+                deck.filled(step.question(), frame.scope), step.kind(), op.options(), step.usual(),
+                step.timeout() == null ? -1 : step.timeout(), due));
+        if (step.timeout() != null) {
+            timer = deck.agenda.at(due + step.timeout() * 1_000_000L, at -> late(step.usual(), at));
+        }
+    }
+
+    /** Nobody has answered in time: the usual answer is taken. */
+    private void late(@Nullable Value usual, long due) {
+        if (usual != null && fits(usual)) {
+            answer(usual, due);
+        } else {
+            close();
+            frame.done(due, frame.run.deck.faulted(frame.run, frame.place(),
+                    "nobody answered “" + op.step().question() + "”"));
+        }
+    }
+
+    /** Takes an answer; with what is no answer the question goes on waiting. */
+    void answer(Value answer, long due) {
+        if (answered || !fits(answer)) {
+            return;
+        }
+        close();
+        Deck deck = frame.run.deck;
+        Value given = op.step().kind() == Step.Ask.Kind.NUMBER ? Value.of(answer.asNumber()) : answer;
+        String fault = null;
+        if (op.step().into() != null) {
+            try {
+                deck.set(frame.scope, op.step().into(), given);
+            } catch (FormulaFault e) {
+                fault = deck.faulted(frame.run, frame.place(), String.valueOf(e.getMessage()));
+            }
+        }
+        if (fault != null) {
+            frame.done(due, fault);
+        } else {
+            int choice = op.step().kind() == Step.Ask.Kind.CHOICE ? index(answer) : -1;
+            Doing.one(frame, choice >= 0 ? op.chains()[choice] : Op.Seq.NOTHING, frame.scope.with("answer", given),
+                    due);
+        }
+    }
+
+    private boolean fits(Value answer) {
+        return switch (op.step().kind()) {
+            case CHOICE -> index(answer) >= 0 && index(answer) < op.chains().length;
+            case NUMBER -> !Double.isNaN(answer.asNumber());
+            case TEXT -> true;
+        };
+    }
+
+    /** A choice by its place or by its name. */
+    private int index(Value answer) {
+        int named = op.options().indexOf(answer.toString());
+        return named >= 0 ? named : Double.isNaN(answer.asNumber()) ? -1 : (int) answer.asNumber();
+    }
+
+    private void close() {
+        answered = true;
+        if (timer != null) {
+            timer.cancel();
+        }
+        frame.run.deck.askClosed(id);
+    }
+
+    @Override
+    public void stop() {
+        if (!answered) {
+            close();
+        }
+    }
+}

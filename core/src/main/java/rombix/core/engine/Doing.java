@@ -1,0 +1,112 @@
+package rombix.core.engine;
+
+import java.time.Duration;
+import java.time.ZonedDateTime;
+import java.util.HashMap;
+import java.util.Map;
+import rombix.core.value.FormulaFault;
+import rombix.core.value.Value;
+
+/** Starts each kind of step. Whatever it is, it ends by telling its frame when it was due to end. */
+final class Doing {
+    private Doing() {
+    }
+
+    static void start(SeqFrame frame, Op.Item item, long due) {
+        Deck deck = frame.run.deck;
+        try {
+            switch (item.op()) {
+                case Op.Do d -> deck.orders.perform(frame, d, due);
+                case Op.Wait w -> {
+                    long more = w.mostNanos() > w.nanos() ? deck.chance.nextLong(w.mostNanos() - w.nanos() + 1) : 0;
+                    until(frame, due + w.nanos() + more);
+                }
+                case Op.WaitClock w -> until(frame, due + untilClock(deck.clock.wall(), w));
+                case Op.WaitUntil w -> deck.watches.watch(frame, w.check().names(), w.timeoutNanos(), due,
+                        () -> holds(deck, w.check(), frame.scope),
+                        late -> frame.done(late, deck.faulted(frame.run, frame.place(),
+                                "what it waited for did not happen in time")));
+                case Op.Together t -> new TogetherFrame(frame, t).start(due);
+                case Op.Pick p -> one(frame, p.chains.length == 0
+                        ? Op.Seq.NOTHING
+                        : p.chains[deck.picker.pick(p, frame.run, frame.place())], frame.scope, due);
+                case Op.If i -> {
+                    boolean holds = deck.situation.holds(i.check(), frame.scope);
+                    deck.tell(
+                            new Happening.Picked(frame.run.id, frame.place(), holds ? 0 : 1, holds ? "then" : "else"));
+                    one(frame, holds ? i.then() : i.otherwise(), frame.scope, due);
+                }
+                case Op.Repeat r -> new RepeatFrame(frame, r).start(due);
+                case Op.Fade f -> new FadeFrame(frame, f).start(due);
+                case Op.ForAWhile w -> new WhileFrame(frame, w).start(due);
+                case Op.Nudge n -> deck.orders.nudge(frame, n, due);
+                case Op.Ask a -> new AskFrame(frame, a).start(due);
+                case Op.Use u -> {
+                    Op.Seq chain = deck.chainOf(u);
+                    Map<String, Value> args = new HashMap<>();
+                    for (Map.Entry<String, Op.Input> e : u.args().entrySet()) {
+                        args.put(e.getKey(), deck.situation.value(e.getValue(), frame.scope));
+                    }
+                    SeqFrame child = frame.child((_, end) -> frame.done(end, null), chain, frame.scope.with(args));
+                    child.within(frame.place(), u);
+                    frame.doing(child::stop);
+                    child.start(due);
+                }
+                case Op.Set s -> {
+                    deck.set(frame.scope, s.value(), deck.situation.value(s.to(), frame.scope));
+                    frame.done(due, null);
+                }
+                case Op.Show s -> {
+                    deck.show(s.step());
+                    frame.done(due, null);
+                }
+                case Op.Say s -> {
+                    deck.say(frame.run, s.text(), frame.scope);
+                    frame.done(due, null);
+                }
+                case Op.Stop s -> {
+                    deck.stop(frame.run, s.step());
+                    frame.done(due, null);
+                }
+                case Op.Broken b -> frame.done(due, deck.faulted(frame.run, frame.place(), b.why()));
+            }
+        } catch (FormulaFault e) {
+            frame.done(due, deck.faulted(frame.run, frame.place(), at(e) + e.getMessage()));
+        } catch (IllegalArgumentException e) {
+            frame.done(due, deck.faulted(frame.run, frame.place(), String.valueOf(e.getMessage())));
+        }
+    }
+
+    private static String at(FormulaFault e) {
+        return e.position() > 0 ? "formula, character " + e.position() + ": " : "";
+    }
+
+    private static boolean holds(Deck deck, Op.Check check, Scope scope) {
+        try {
+            return deck.situation.holds(check, scope);
+        } catch (FormulaFault e) {
+            return false; // What it needs is not known yet.
+        }
+    }
+
+    /** How long until the clock next shows a time; a time that a change to summer time leaves out comes an hour later. */
+    static long untilClock(ZonedDateTime now, Op.WaitClock wait) {
+        ZonedDateTime next = now.with(wait.time());
+        if (!next.isAfter(now)) {
+            next = now.toLocalDate().plusDays(1).atTime(wait.time()).atZone(now.getZone());
+        }
+        return Duration.between(now, next).toNanos();
+    }
+
+    private static void until(SeqFrame frame, long end) {
+        Agenda.Entry entry = frame.run.deck.agenda.at(end, at -> frame.done(at, null));
+        frame.doing(entry::cancel);
+    }
+
+    /** Runs one chain in the step's place. */
+    static void one(SeqFrame frame, Op.Seq chain, Scope scope, long due) {
+        SeqFrame child = frame.child((_, end) -> frame.done(end, null), chain, scope);
+        frame.doing(child::stop);
+        child.start(due);
+    }
+}

@@ -1,0 +1,353 @@
+package rombix.core.engine;
+
+import org.jspecify.annotations.Nullable;
+import rombix.core.board.Button.Guard;
+import rombix.core.board.State;
+import rombix.core.chain.Condition;
+import rombix.core.chain.Gesture;
+import rombix.core.engine.ButtonPlay.Phase;
+import rombix.core.value.Value;
+
+/**
+ * What hands do to buttons: which gesture a press and a release make, which chain runs for it, and which state follows.
+ * Owned by the conductor's thread. A hold that has begun to run chains ends exactly once, with the release chain of the
+ * state in which it began.
+ */
+final class Hands {
+    private static final long MILLIS = 1_000_000L;
+
+    private final Deck deck;
+
+    Hands(Deck deck) {
+        this.deck = deck;
+    }
+
+    void press(ButtonPlay b, long at, String source) {
+        if (b.held()) {
+            release(b, at, source);
+        }
+        deck.clearFault(b);
+        Guard guard = b.button.guard();
+        switch (b.phase) {
+            case BETWEEN -> {
+                cancel(b);
+                b.heldIn = b.shown;
+                b.phase = Phase.HELD;
+                run(b, Gesture.DOUBLE_PRESS, at, source);
+            }
+            case ARMED -> {
+                cancel(b);
+                disarm(b);
+                down(b, at, source);
+            }
+            case IDLE, GUARDING, DOWN, HELD -> {
+                if (guard == null) {
+                    down(b, at, source);
+                } else if (guard.kind() == Guard.Kind.HOLD) {
+                    b.phase = Phase.GUARDING;
+                    b.guardTimer = deck.agenda.at(at + guard.ms() * MILLIS, due -> {
+                        deck.tell(new Happening.Guarded(b.button.id(), true, 0));
+                        down(b, due, source);
+                        deck.shows(b);
+                    });
+                    deck.tell(new Happening.Guarded(b.button.id(), true, guard.ms()));
+                } else {
+                    b.phase = Phase.ARMED;
+                    b.guardTimer = deck.agenda.at(at + guard.ms() * MILLIS, _ -> disarm(b));
+                    deck.tell(new Happening.Guarded(b.button.id(), false, guard.ms()));
+                }
+            }
+        }
+        deck.shows(b);
+    }
+
+    private void disarm(ButtonPlay b) {
+        b.phase = Phase.IDLE;
+        deck.tell(new Happening.Guarded(b.button.id(), false, 0));
+    }
+
+    /** The press counts: it runs now, or when it is clear that it is not a long or a double one. */
+    private void down(ButtonPlay b, long at, String source) {
+        b.heldIn = b.shown;
+        boolean longs = answers(b, Gesture.LONG_PRESS);
+        boolean doubles = answers(b, Gesture.DOUBLE_PRESS);
+        if (longs) {
+            b.longTimer = deck.agenda.at(at + deck.board().longPressMillis() * MILLIS, due -> {
+                cancel(b.doubleTimer);
+                b.phase = Phase.HELD;
+                run(b, Gesture.LONG_PRESS, due, source);
+                deck.shows(b);
+            });
+        }
+        if (answers(b, Gesture.HELD)) {
+            repeat(b, at, source);
+        }
+        if (doubles) {
+            b.doubleTimer = deck.agenda.at(at + deck.board().doublePressMillis() * MILLIS,
+                    due -> single(b, due, source));
+        }
+        if (!doubles && (!longs || b.button.pressAlso())) {
+            b.phase = Phase.HELD;
+            run(b, Gesture.PRESS, at, source);
+        } else {
+            b.phase = Phase.DOWN;
+        }
+    }
+
+    private void repeat(ButtonPlay b, long from, String source) {
+        b.repeatTimer = deck.agenda.at(from + b.button.repeatMillis() * MILLIS, due -> {
+            Op.Seq chain = b.chain(b.heldIn, Gesture.HELD);
+            if (chain != null && b.running.stream().noneMatch(r -> r.chain == chain)) {
+                deck.start(b, Gesture.HELD.id(), chain, Scope.of(b.button.id()), due, source);
+            }
+            repeat(b, due, source);
+        });
+    }
+
+    /** No second press has come in time. */
+    private void single(ButtonPlay b, long due, String source) {
+        if (b.phase == Phase.BETWEEN) {
+            b.phase = Phase.HELD;
+            run(b, Gesture.PRESS, due, source);
+            end(b, due, source, false);
+        } else if (b.phase == Phase.DOWN && (b.longTimer == null || b.button.pressAlso())) {
+            b.phase = Phase.HELD;
+            run(b, Gesture.PRESS, due, source);
+        }
+        b.doubleTimer = null;
+        deck.shows(b);
+    }
+
+    /** A release ends a hold once; without a hold it does nothing. */
+    void release(ButtonPlay b, long at, String source) {
+        switch (b.phase) {
+            case IDLE, ARMED, BETWEEN -> {
+                return;
+            }
+            case GUARDING -> {
+                cancel(b);
+                b.phase = Phase.IDLE;
+                deck.tell(new Happening.Guarded(b.button.id(), true, 0));
+            }
+            case DOWN -> {
+                cancel(b.longTimer);
+                cancel(b.repeatTimer);
+                b.longTimer = null;
+                if (b.doubleTimer != null) {
+                    b.phase = Phase.BETWEEN;
+                } else {
+                    run(b, Gesture.PRESS, at, source);
+                    end(b, at, source, false);
+                }
+            }
+            case HELD -> end(b, at, source, true);
+        }
+        deck.shows(b);
+    }
+
+    /** Something other than the hand ends the hold; what the hand had not made up its mind about does not happen. */
+    void letGo(ButtonPlay b, long at, String source) {
+        switch (b.phase) {
+            case HELD, GUARDING -> release(b, at, source);
+            case ARMED -> {
+                cancel(b);
+                disarm(b);
+            }
+            case DOWN, BETWEEN -> {
+                cancel(b);
+                b.phase = Phase.IDLE;
+                b.heldIn = -1;
+                deck.shows(b);
+            }
+            case IDLE -> {
+            }
+        }
+    }
+
+    private void end(ButtonPlay b, long at, String source, boolean stopsPress) {
+        int state = b.heldIn;
+        cancel(b);
+        b.heldIn = -1;
+        b.phase = Phase.IDLE;
+        Op.Seq chain = b.chain(state, Gesture.RELEASE);
+        if (chain != null) {
+            b.queued.clear();
+            if (stopsPress) {
+                deck.stopAll(b);
+            }
+            move(b, state);
+            awaitFollow(b, deck.start(b, Gesture.RELEASE.id(), chain, Scope.of(b.button.id()), at, source), at);
+        }
+    }
+
+    /** Runs the chain of a gesture without a hold. */
+    void perform(ButtonPlay b, Gesture gesture, long at, String source) {
+        deck.clearFault(b);
+        switch (gesture) {
+            case PRESS, LONG_PRESS, DOUBLE_PRESS -> run(b, gesture, at, source);
+            case RELEASE, HELD -> started(b, gesture, chain(b, gesture), at, source);
+            case TURN, TURN_FINE -> turn(b, 1, gesture == Gesture.TURN_FINE, at, source);
+        }
+        deck.shows(b);
+    }
+
+    /** A dial is turned; where no finer chain is given, the coarse one runs. */
+    void turn(ButtonPlay b, int detents, boolean fine, long at, String source) {
+        Op.Seq chain = fine ? b.chain(b.shown, Gesture.TURN_FINE) : null;
+        Op.Seq turned = chain == null ? b.chain(b.shown, Gesture.TURN) : chain;
+        if (turned != null) {
+            deck.clearFault(b);
+            deck.start(b, (chain == null ? Gesture.TURN : Gesture.TURN_FINE).id(), turned,
+                    Scope.of(b.button.id()).with("turn", Value.of(detents)), at, source);
+        }
+    }
+
+    /** Runs a gesture by the button's busy rule. */
+    private void run(ButtonPlay b, Gesture gesture, long at, String source) {
+        if (b.running.isEmpty()) {
+            started(b, gesture, chain(b, gesture), at, source);
+            return;
+        }
+        switch (b.button.busy()) {
+            case RESTART, OVERLAP -> started(b, gesture, chain(b, gesture), at, source);
+            case QUEUE -> b.queued.add(new ButtonPlay.Queued(gesture, source));
+            case IGNORE -> {
+            }
+            case STOP -> deck.stopAll(b);
+        }
+    }
+
+    /** The button rests: what waits for that runs. */
+    void rested(ButtonPlay b, long due) {
+        ButtonPlay.Queued next = b.queued.poll();
+        if (next != null) {
+            started(b, next.gesture(), chain(b, next.gesture()), due, next.source());
+            deck.shows(b);
+        }
+    }
+
+    private static Op.Seq chain(ButtonPlay b, Gesture gesture) {
+        Op.Seq chain = b.chain(b.shown, gesture);
+        return chain == null ? Op.Seq.NOTHING : chain;
+    }
+
+    private void started(ButtonPlay b, Gesture gesture, Op.Seq chain, long at, String source) {
+        int state = b.shown;
+        boolean moves = gesture == Gesture.PRESS
+                || !answers(b, Gesture.PRESS) && (gesture == Gesture.LONG_PRESS || gesture == Gesture.DOUBLE_PRESS);
+        boolean restarts = !b.running.isEmpty() && b.button.busy() == rombix.core.board.Button.Busy.RESTART
+                && gesture != Gesture.RELEASE && gesture != Gesture.HELD;
+        if (moves && !answers(b, Gesture.RELEASE)) {
+            move(b, state);
+        }
+        Run run = restarts
+                ? deck.restart(b, gesture.id(), chain, at, source)
+                : deck.start(b, gesture.id(), chain, Scope.of(b.button.id()), at, source);
+        awaitFollow(b, run, at);
+    }
+
+    private static boolean answers(ButtonPlay b, Gesture gesture) {
+        return b.chain(b.shown, gesture) != null;
+    }
+
+    /** A press has happened in a state: its successor is shown, or awaited if the button follows the gear. */
+    private void move(ButtonPlay b, int from) {
+        String then = b.button.states().get(Math.min(from, b.button.states().size() - 1)).then();
+        int count = b.button.states().size();
+        int to = switch (then) {
+            case State.STAY -> from;
+            case State.NEXT -> (from + 1) % count;
+            case State.RANDOM -> count < 2 ? from : (from + 1 + deck.chance.nextInt(count - 1)) % count;
+            default -> b.state(then);
+        };
+        if (to == b.shown) {
+            return;
+        }
+        if (b.button.follows()) {
+            b.onItsWay = to;
+        } else {
+            show(b, to);
+        }
+    }
+
+    /** Shows a state, and falls back from it in its time. */
+    void show(ButtonPlay b, int state) {
+        b.shown = state;
+        cancel(b.fallTimer);
+        State.FallBack fall = b.button.states().get(state).fallBack();
+        if (fall != null) {
+            b.fallTimer = deck.agenda.at(deck.now() + fall.ms() * MILLIS, _ -> {
+                show(b, b.state(fall.to()));
+                deck.shows(b);
+            });
+        }
+    }
+
+    private void awaitFollow(ButtonPlay b, Run run, long at) {
+        if (b.onItsWay < 0) {
+            return;
+        }
+        cancel(b.followBy);
+        b.followBy = null;
+        if (run.over) {
+            followBy(b, at);
+        } else {
+            b.awaited = run;
+        }
+    }
+
+    /** The run whose effect is awaited is over. */
+    void awaitedEnded(ButtonPlay b, Happening.End end, long due) {
+        if (end == Happening.End.STOPPED) {
+            giveUp(b);
+        } else {
+            followBy(b, due);
+        }
+    }
+
+    private void followBy(ButtonPlay b, long from) {
+        b.awaited = null;
+        b.followBy = deck.agenda.at(from + Deck.FOLLOW_NANOS, _ -> {
+            if (b.onItsWay >= 0) {
+                deck.fault(b, null, "did not follow within 2 s: " + deck.instead(b));
+                giveUp(b);
+            }
+        });
+    }
+
+    /** What was on its way will not come. */
+    void giveUp(ButtonPlay b) {
+        b.onItsWay = -1;
+        b.awaited = null;
+        cancel(b.followBy);
+        b.followBy = null;
+        deck.shows(b);
+    }
+
+    /** A gear that is awaited has failed. */
+    void gearFailed(ButtonPlay b, @Nullable String gear) {
+        if (b.onItsWay >= 0) {
+            Condition when = b.button.states().get(b.onItsWay).when();
+            if (when != null && when.gear().equals(gear)) {
+                giveUp(b);
+            }
+        }
+    }
+
+    private static void cancel(ButtonPlay b) {
+        cancel(b.longTimer);
+        cancel(b.doubleTimer);
+        cancel(b.repeatTimer);
+        cancel(b.guardTimer);
+        b.longTimer = null;
+        b.doubleTimer = null;
+        b.repeatTimer = null;
+        b.guardTimer = null;
+    }
+
+    private static void cancel(Agenda.@Nullable Entry entry) {
+        if (entry != null) {
+            entry.cancel();
+        }
+    }
+}

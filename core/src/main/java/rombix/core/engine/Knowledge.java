@@ -1,0 +1,33 @@
+package rombix.core.engine;
+
+import java.util.HashMap;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Consumer;
+import rombix.core.value.Value;
+
+/** Keeps what a deck tells of its gear and values, for whoever wants to know it at a moment. Safe for any thread. */
+public final class Knowledge implements Consumer<Happening> {
+    private final Map<String, Map<String, Value>> readings = new ConcurrentHashMap<>();
+    private final Map<String, Status> statuses = new ConcurrentHashMap<>();
+    private final Map<String, Value> values = new ConcurrentHashMap<>();
+
+    @Override
+    public void accept(Happening happening) {
+        switch (happening) {
+            case Happening.Came c -> readings.computeIfAbsent(c.gear(), _ -> new ConcurrentHashMap<>())
+                    .put(c.reading(), c.value());
+            case Happening.Linked l -> statuses.put(l.gear(), l.status());
+            case Happening.ValueSet v when v.button() == null -> values.put(v.value(), v.to());
+            case Happening.Loaded l -> statuses.keySet().retainAll(l.rig().twins().keySet());
+            default -> {
+                // The rest says nothing of gear or values.
+            }
+        }
+    }
+
+    /** All that is known now. */
+    public Known now() {
+        return new Known(new HashMap<>(readings), new HashMap<>(statuses), new HashMap<>(values));
+    }
+}

@@ -1,0 +1,327 @@
+package rombix.core.engine;
+
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.Map;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import rombix.core.card.Card.Param;
+import rombix.core.card.Order;
+import rombix.core.card.Ramp;
+import rombix.core.card.Twin;
+import rombix.core.chain.Manner;
+import rombix.core.value.FormulaFault;
+import rombix.core.value.Value;
+
+/**
+ * What goes out to the gear, and what becomes of it. Owned by the conductor's thread. Of each reading at most one fade
+ * is on its way; whatever else sets that reading takes over from it.
+ */
+final class Orders {
+    /** For how long what was sent counts for more than what the gear last said. */
+    private static final long ECHO_NANOS = 300_000_000L;
+
+    /** A reading of a gear. */
+    record Key(String gear, String reading) {
+    }
+
+    /** A command that moves, and the reading that its movement shows in. */
+    record Ramped(Ramp ramp, @Nullable Key key) {
+    }
+
+    private record Pending(@Nullable Run run, @Nullable SeqFrame frame, String place, Order order, long dueNanos,
+            long answerNanos) {
+    }
+
+    private record Sent(Value value, long atNanos) {
+    }
+
+    private final Deck deck;
+    private final Gears gears;
+    private final Map<Long, Pending> pending = new HashMap<>();
+    private final Map<Key, FadeFrame> fading = new HashMap<>();
+    private final Map<Key, Sent> sent = new HashMap<>();
+    private final Set<WhileFrame> holding = new LinkedHashSet<>();
+    private long lastTicket = Gears.NO_ANSWER;
+
+    Orders(Deck deck, Gears gears) {
+        this.deck = deck;
+        this.gears = gears;
+    }
+
+    boolean idle() {
+        return pending.isEmpty();
+    }
+
+    /** Does a command as a step; the step goes on at once, or waits as its manner says. */
+    void perform(SeqFrame frame, Op.Do d, long due) throws FormulaFault {
+        go(frame, orderOf(d, frame.scope), due, d.answerNanos);
+    }
+
+    private void go(SeqFrame frame, Order order, long due, long answerNanos) {
+        boolean waits = answerNanos >= 0 || frame.manner().fail() != Manner.Fail.GO_ON;
+        String fault = send(frame.run, frame, frame.place(), order, due, waits ? answerNanos : Long.MIN_VALUE);
+        if (fault != null || !waits) {
+            frame.done(due, fault);
+        } else {
+            frame.doing(() -> {
+            });
+        }
+    }
+
+    /** Sends what was told by hand. */
+    void tell(Twin twin, Op.Do op, long due) {
+        try {
+            send(null, null, "", orderOf(op, Scope.of("")), due, Long.MIN_VALUE);
+        } catch (IllegalArgumentException | FormulaFault e) {
+            failed(null, "", new Order(twin.gear(), op.command, Map.of(), op.command.id(), java.util.List.of(),
+                    Map.of(), Set.of()), due, deck.clock.nanos(), String.valueOf(e.getMessage()));
+        }
+    }
+
+    /** Makes a command's order out beforehand, as far as it is constant and the gear has listed what it names. */
+    void prepare(Op.Do op) {
+        if (op.constant) {
+            try {
+                orderOf(op, Scope.of(""));
+            } catch (IllegalArgumentException | FormulaFault e) {
+                // It is made out, or fails in plain words, when it is run.
+            }
+        }
+    }
+
+    private Order orderOf(Op.Do op, Scope scope) throws FormulaFault {
+        String gear = op.twin.gear();
+        if (!op.constant) {
+            return op.twin.order(op.command, values(op, scope), deck.situation.readingsOf(gear));
+        }
+        long listing = deck.situation.listing(gear);
+        Order order = op.order;
+        if (order == null || op.orderOf != listing) {
+            order = op.twin.order(op.command, values(op, scope), deck.situation.readingsOf(gear));
+            op.order = order;
+            op.orderOf = listing;
+        }
+        return order;
+    }
+
+    private Map<String, Value> values(Op.Do op, Scope scope) throws FormulaFault {
+        Map<String, Value> args = new LinkedHashMap<>();
+        for (Map.Entry<String, Op.Input> e : op.args.entrySet()) {
+            args.put(e.getKey(), deck.situation.value(e.getValue(), scope));
+        }
+        return args;
+    }
+
+    /** A command whose one parameter is going to move. */
+    Ramped ramp(SeqFrame frame, Op.Do op, Param param) throws FormulaFault {
+        String gear = op.twin.gear();
+        Ramp ramp = op.twin.ramp(op.command, param, values(op, frame.scope), deck.situation.readingsOf(gear));
+        String reading = ramp.moves();
+        return new Ramped(ramp, reading == null ? null : new Key(gear, reading));
+    }
+
+    /** Sends one of the orders of a fade; its step does not wait. Says at once what keeps it from going out. */
+    @Nullable
+    String send(FadeFrame fade, SeqFrame frame, Order order, long due, boolean logged) {
+        if (!logged) {
+            String refusal = refusal(order);
+            if (refusal == null) {
+                hand(Gears.NO_ANSWER, order, fade);
+                assumed(order);
+            }
+            return refusal;
+        }
+        return send(frame.run, frame, frame.place(), order, due, Long.MIN_VALUE, fade);
+    }
+
+    private @Nullable String send(@Nullable Run run, @Nullable SeqFrame frame, String place, Order order, long due,
+            long answerNanos) {
+        return send(run, frame, place, order, due, answerNanos, null);
+    }
+
+    /**
+     * @param answerNanos how long the frame waits for the gear to show the change; negative when it waits only to learn
+     *            that it was sent; least of all when it does not wait
+     * @return why it could not be sent, already told
+     */
+    private @Nullable String send(@Nullable Run run, @Nullable SeqFrame frame, String place, Order order, long due,
+            long answerNanos, @Nullable FadeFrame by) {
+        String refusal = refusal(order);
+        if (refusal != null) {
+            failed(run, place, order, due, deck.clock.nanos(), refusal);
+            return refusal;
+        }
+        for (WhileFrame w = frame == null ? null : frame.within; w != null; w = w.within()) {
+            w.about(order);
+        }
+        long ticket = ++lastTicket;
+        pending.put(ticket, new Pending(run, answerNanos == Long.MIN_VALUE ? null : frame, place, order, due,
+                answerNanos));
+        deck.stir();
+        if (run != null) {
+            deck.trace.sent(run.id, place, order, due);
+        }
+        hand(ticket, order, by);
+        return null;
+    }
+
+    private void hand(long ticket, Order order, @Nullable FadeFrame by) {
+        for (Map.Entry<String, Value> change : order.changes().entrySet()) {
+            Key key = new Key(order.gear(), change.getKey());
+            FadeFrame fade = fading.isEmpty() ? null : fading.get(key);
+            if (fade != null && fade != by) {
+                fading.remove(key);
+                fade.yielded();
+            }
+            sent.put(key, new Sent(change.getValue(), deck.clock.nanos()));
+        }
+        gears.send(ticket, order);
+    }
+
+    private @Nullable String refusal(Order order) {
+        Status status = deck.situation.status(order.gear());
+        Twin twin = deck.situation.twin(order.gear());
+        return status.sends()
+                ? null
+                : "%s: %s. %s".formatted(twin == null ? order.gear() : twin.title(), status.words(), status.hint())
+                        .strip();
+    }
+
+    void answered(Event.Answered a) {
+        Pending p = pending.remove(a.ticket());
+        if (p == null) {
+            return;
+        }
+        SeqFrame frame = p.frame();
+        if (a.fault() != null) {
+            failed(p.run(), p.place(), p.order(), p.dueNanos(), a.atNanos(), a.fault());
+            if (frame != null) {
+                frame.done(p.dueNanos(), a.fault());
+            }
+            return;
+        }
+        deck.ran(p.run(), p.place(), p.order(), p.dueNanos(), a.atNanos(), AsRun.Outcome.SENT, "");
+        assumed(p.order());
+        if (frame != null && p.answerNanos() < 0) {
+            frame.done(p.dueNanos(), null);
+        } else if (frame != null && !frame.stopped()) {
+            awaitAnswer(frame, p);
+        }
+    }
+
+    private void awaitAnswer(SeqFrame frame, Pending p) {
+        Order order = p.order();
+        deck.watches.watch(frame, order.changes().keySet().stream().map(r -> order.gear() + ":" + r).toList(),
+                p.answerNanos(), p.dueNanos(), () -> shown(order), late -> {
+                    String why = "“%s” was sent, but the gear did not show it within %s".formatted(order.title(),
+                            rombix.core.card.Figures.span(p.answerNanos() / 1e6));
+                    failed(p.run(), p.place(), order, p.dueNanos(), late, why);
+                    frame.done(late, why);
+                });
+    }
+
+    private boolean shown(Order order) {
+        return order.changes().entrySet().stream().allMatch(e -> {
+            Value now = deck.situation.reading(order.gear(), e.getKey());
+            return now != null && e.getValue().matches(now);
+        });
+    }
+
+    /** What a gear will never report is taken to be as sent. */
+    private void assumed(Order order) {
+        for (String reading : order.assumed()) {
+            Value value = order.changes().get(reading);
+            if (value != null) {
+                deck.came(order.gear(), reading, value);
+            }
+        }
+    }
+
+    private void failed(@Nullable Run run, String place, Order order, long due, long at, String message) {
+        deck.ran(run, place, order, due, at, AsRun.Outcome.FAULT, message);
+        deck.fault(run, order.gear(), message);
+    }
+
+    /** A gear has reported: what was sent counts no more once it shows. */
+    void came(Key key, Value value) {
+        Sent s = sent.get(key);
+        if (s != null && s.value().matches(value)) {
+            sent.remove(key);
+        }
+    }
+
+    /** Up or down from where it is, or where it was just sent. */
+    void nudge(SeqFrame frame, Op.Nudge n, long due) throws FormulaFault {
+        Ramped ramped = ramp(frame, n.command(), n.param());
+        Key key = ramped.key();
+        Value now = key == null ? null : presently(key);
+        double by = deck.situation.value(n.by(), frame.scope).asNumber();
+        if (now == null || Double.isNaN(now.asNumber()) || Double.isNaN(by)) {
+            throw new FormulaFault(0, "where “%s” is now is not known, so it cannot be nudged".formatted(n.param()
+                    .label()));
+        }
+        Param p = n.param();
+        double to = Math.rint((now.asNumber() + by) * 1e9) / 1e9;
+        if (n.wrap() && p.min() != null && p.max() != null) {
+            to = to > p.max() ? p.min() : to < p.min() ? p.max() : to;
+        }
+        go(frame, ramped.ramp().at(to), due, -1);
+    }
+
+    private @Nullable Value presently(Key key) {
+        Sent s = sent.get(key);
+        return s != null && deck.clock.nanos() - s.atNanos() < ECHO_NANOS
+                ? s.value()
+                : deck.situation.reading(key.gear(), key.reading());
+    }
+
+    /** A fade begins to move a reading; one that moves it already gives way. */
+    void takeOver(Key key, FadeFrame fade) {
+        FadeFrame old = fading.put(key, fade);
+        if (old != null && old != fade) {
+            old.yielded();
+        }
+    }
+
+    void letGo(Key key, FadeFrame fade) {
+        fading.remove(key, fade);
+    }
+
+    /** What an earlier run of the same step still has to put back; that run's part is over. */
+    Map<Key, Value> begin(WhileFrame frame) {
+        Map<Key, Value> before = new LinkedHashMap<>();
+        for (WhileFrame old : java.util.List.copyOf(holding)) {
+            if (old.same(frame)) {
+                before.putAll(old.giveUp());
+            }
+        }
+        holding.add(frame);
+        return before;
+    }
+
+    void end(WhileFrame frame) {
+        holding.remove(frame);
+    }
+
+    /** Puts readings back; what a later step still holds is handed to that step, which puts it back in its turn. */
+    void putBack(Run run, String place, Map<Key, Value> before, long due) {
+        before.forEach((key, value) -> {
+            WhileFrame later = holding.stream().filter(w -> w.remembers(key)).findFirst().orElse(null);
+            if (later != null) {
+                later.remember(key, value);
+                return;
+            }
+            Twin twin = deck.situation.twin(key.gear());
+            Twin.Call call = twin == null ? null : twin.toReach(key.reading(), value).orElse(null);
+            if (twin == null || call == null) {
+                deck.faulted(run, place, "“%s” could not be put back: its card has no command for that".formatted(key
+                        .reading()));
+                return;
+            }
+            send(run, null, place, twin.order(call.command(), call.args(), deck.situation.readingsOf(key.gear())), due,
+                    Long.MIN_VALUE);
+        });
+    }
+}

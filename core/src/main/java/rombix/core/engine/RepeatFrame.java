@@ -1,0 +1,98 @@
+package rombix.core.engine;
+
+import org.jspecify.annotations.Nullable;
+import rombix.core.value.FormulaFault;
+import rombix.core.value.Value;
+
+/** A chain again and again. Rounds that end at once are looped over, not recursed into. */
+final class RepeatFrame implements Run.Parent, Run.Activity {
+    private final SeqFrame frame;
+    private final Op.Repeat repeat;
+    private double times = Double.POSITIVE_INFINITY;
+    private long round;
+    private long startNanos;
+    private long dueNanos;
+    private boolean going;
+    private boolean goOn;
+    private boolean over;
+    private @Nullable SeqFrame child;
+    private Agenda.@Nullable Entry timer;
+
+    RepeatFrame(SeqFrame frame, Op.Repeat repeat) {
+        this.frame = frame;
+        this.repeat = repeat;
+    }
+
+    void start(long due) throws FormulaFault {
+        if (repeat.times() != null) {
+            times = frame.run.deck.situation.value(repeat.times(), frame.scope).asNumber();
+        }
+        frame.doing(this);
+        startNanos = due;
+        go(due);
+    }
+
+    private void go(long due) {
+        dueNanos = due;
+        goOn = true;
+        if (going) {
+            return;
+        }
+        going = true;
+        while (goOn && !over) {
+            goOn = false;
+            round();
+        }
+        going = false;
+    }
+
+    private void round() {
+        Scope inner = frame.scope.with(repeat.count(), Value.of(round));
+        try {
+            boolean more = round < times
+                    && (repeat.check() == null || frame.run.deck.situation.holds(repeat.check(), inner));
+            if (!more) {
+                end(null);
+                return;
+            }
+        } catch (FormulaFault e) {
+            end(frame.run.deck.faulted(frame.run, frame.place(), "its condition: " + e.getMessage()));
+            return;
+        }
+        if (!frame.run.spend(dueNanos)) {
+            end(frame.run.deck.faulted(frame.run, frame.place(), "repeated without a wait and was stopped"));
+            return;
+        }
+        round++;
+        SeqFrame next = frame.child(this, repeat.chain(), inner);
+        child = next;
+        next.start(dueNanos);
+    }
+
+    private void end(@Nullable String fault) {
+        over = true;
+        frame.done(dueNanos, fault);
+    }
+
+    @Override
+    public void childEnded(SeqFrame ended, long due) {
+        child = null;
+        long next = repeat.everyNanos() < 0 ? due : startNanos + round * repeat.everyNanos();
+        if (next - due > 0 && round < times) {
+            timer = frame.run.deck.agenda.at(next, this::go);
+        } else {
+            go(due);
+        }
+    }
+
+    @Override
+    public void stop() {
+        over = true;
+        if (timer != null) {
+            timer.cancel();
+        }
+        if (child != null) {
+            child.stop();
+        }
+    }
+}

@@ -1,0 +1,33 @@
+package rombix.core.engine;
+
+import rombix.core.card.Order;
+
+/** Watches each step of a deck more closely than happenings tell, as a forecast does. Told on the deck's thread. */
+public interface Trace {
+    /** A step begins. */
+    void began(long run, String step, long dueNanos);
+
+    /** A step has ended; {@code failed} when it could not be done. */
+    void ended(long run, String step, long dueNanos, boolean failed);
+
+    /** An order goes out for a step. */
+    void sent(long run, String step, Order order, long dueNanos);
+
+    /** Watches nothing. */
+    Trace NONE = new Trace() {
+        @Override
+        public void began(long run, String step, long dueNanos) {
+            // Nobody watches.
+        }
+
+        @Override
+        public void ended(long run, String step, long dueNanos, boolean failed) {
+            // Nobody watches.
+        }
+
+        @Override
+        public void sent(long run, String step, Order order, long dueNanos) {
+            // Nobody watches.
+        }
+    };
+}

@@ -1,0 +1,100 @@
+package rombix.core.engine;
+
+import java.util.ArrayDeque;
+import java.util.Collection;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.BooleanSupplier;
+import java.util.function.LongConsumer;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Steps that wait until something is so. Each is looked at again only when one of the names that it depends on has
+ * changed, after whatever changed it is done. Owned by the conductor's thread.
+ */
+final class Watches {
+    private final Deck deck;
+    private final Map<String, Set<Watch>> byName = new HashMap<>();
+    private final Deque<Watch> touched = new ArrayDeque<>();
+
+    private final class Watch implements Run.Activity {
+        private final SeqFrame frame;
+        private final Collection<String> names;
+        private final BooleanSupplier holds;
+        private Agenda.@Nullable Entry timer;
+        private boolean over;
+
+        Watch(SeqFrame frame, Collection<String> names, BooleanSupplier holds) {
+            this.frame = frame;
+            this.names = names;
+            this.holds = holds;
+        }
+
+        @Override
+        public void stop() {
+            over = true;
+            if (timer != null) {
+                timer.cancel();
+            }
+            for (String name : names) {
+                Set<Watch> of = byName.get(name);
+                if (of != null && of.remove(this) && of.isEmpty()) {
+                    byName.remove(name);
+                }
+            }
+        }
+    }
+
+    Watches(Deck deck) {
+        this.deck = deck;
+    }
+
+    /**
+     * Ends a frame's step when something holds, at once if it does.
+     *
+     * @param names of the readings and values that it depends on
+     * @param timeoutNanos how long to wait; for ever when negative
+     * @param late told when the time is over; it ends the step
+     */
+    void watch(SeqFrame frame, Collection<String> names, long timeoutNanos, long due, BooleanSupplier holds,
+            LongConsumer late) {
+        if (holds.getAsBoolean()) {
+            frame.done(due, null);
+            return;
+        }
+        Watch watch = new Watch(frame, List.copyOf(names), holds);
+        for (String name : names) {
+            byName.computeIfAbsent(name, _ -> new LinkedHashSet<>()).add(watch);
+        }
+        if (timeoutNanos >= 0) {
+            watch.timer = deck.agenda.at(due + timeoutNanos, at -> {
+                watch.stop();
+                late.accept(at);
+            });
+        }
+        frame.doing(watch);
+    }
+
+    /** A reading, {@code gear:reading}, or a value has changed. */
+    void changed(String name) {
+        touched.addAll(byName.getOrDefault(name, Set.of()));
+    }
+
+    boolean any() {
+        return !byName.isEmpty();
+    }
+
+    /** Goes on with what no longer has to wait. */
+    void settle() {
+        for (Watch w = touched.poll(); w != null; w = touched.poll()) {
+            if (!w.over && w.holds.getAsBoolean()) {
+                w.stop();
+                w.frame.done(deck.now(), null);
+            }
+        }
+    }
+}

@@ -1,0 +1,117 @@
+package rombix.core.engine;
+
+import java.util.LinkedHashMap;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import rombix.core.card.Order;
+import rombix.core.engine.Orders.Key;
+import rombix.core.value.Value;
+
+/**
+ * Does something for a while: remembers what each reading was before the chain within changed it, and puts that back
+ * when the time is over or the chain is stopped. When its button is pressed again meanwhile, what it remembers goes to
+ * the new run, which goes on from there; that renews the time.
+ */
+final class WhileFrame implements Run.Parent, Run.Activity {
+    private final SeqFrame frame;
+    private final Op.ForAWhile op;
+    private final Map<Key, Value> before = new LinkedHashMap<>();
+    private long startNanos;
+    private boolean over;
+    private @Nullable SeqFrame child;
+    private Agenda.@Nullable Entry timer;
+
+    WhileFrame(SeqFrame frame, Op.ForAWhile op) {
+        this.frame = frame;
+        this.op = op;
+    }
+
+    void start(long due) {
+        startNanos = due;
+        Orders orders = frame.run.deck.orders;
+        before.putAll(frame.run.inherit(op));
+        before.putAll(orders.begin(this));
+        frame.doing(this);
+        SeqFrame inner = frame.child(this, op.chain, frame.scope);
+        inner.within = this;
+        child = inner;
+        inner.start(due);
+    }
+
+    /** The one that this one is within. */
+    @Nullable
+    WhileFrame within() {
+        return frame.within;
+    }
+
+    boolean same(WhileFrame other) {
+        return op == other.op && this != other;
+    }
+
+    /** An order of the chain within is about to go out: what it will change is remembered as it is. */
+    void about(Order order) {
+        order.changes().keySet().forEach(reading -> {
+            Value now = frame.run.deck.situation.reading(order.gear(), reading);
+            if (now != null) {
+                before.putIfAbsent(new Key(order.gear(), reading), now);
+            }
+        });
+    }
+
+    boolean remembers(Key key) {
+        return before.containsKey(key);
+    }
+
+    void remember(Key key, Value value) {
+        before.put(key, value);
+    }
+
+    @Override
+    public void childEnded(SeqFrame ended, long due) {
+        child = null;
+        long end = startNanos + op.nanos;
+        timer = frame.run.deck.agenda.at(end - due > 0 ? end : due, at -> {
+            putBack(at);
+            frame.done(at, null);
+        });
+    }
+
+    /** A later run of the same step has begun: what is remembered is its business now. */
+    Map<Key, Value> giveUp() {
+        end();
+        long now = frame.run.deck.now();
+        if (child != null) {
+            child.stop();
+        }
+        frame.done(now, null);
+        return before;
+    }
+
+    private void putBack(long due) {
+        if (!over) {
+            end();
+            frame.run.deck.orders.putBack(frame.run, frame.place(), before, due);
+        }
+    }
+
+    private void end() {
+        over = true;
+        if (timer != null) {
+            timer.cancel();
+        }
+        frame.run.deck.orders.end(this);
+    }
+
+    @Override
+    public void stop() {
+        if (child != null) {
+            child.stop();
+        }
+        if (!over && frame.run.handsOver()) {
+            end();
+            frame.run.hand(op, before);
+        } else {
+            putBack(frame.run.deck.now());
+        }
+    }
+}

@@ -1,0 +1,157 @@
+package rombix.core.find;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import rombix.core.board.Board;
+import rombix.core.board.Button;
+import rombix.core.board.Page;
+import rombix.core.board.Rig;
+import rombix.core.board.State;
+import rombix.core.chain.Arg;
+import rombix.core.chain.Chain;
+import rombix.core.chain.Gesture;
+import rombix.core.chain.Manner;
+import rombix.core.chain.Step;
+import rombix.core.value.Value;
+
+/** What the deck itself can do: waits, choices, repeats, other chains, values, pages, messages. */
+final class DeckOffers {
+    private static final Pattern CLOCK = Pattern.compile("\\b([01]?\\d|2[0-3]):[0-5]\\d(:[0-5]\\d)?\\b");
+    private static final Pattern SAY = Pattern.compile("(?i)^\\s*(say|message|tell)\\b[:\\s]*(.*)$");
+    private static final Pattern ASK = Pattern.compile("(?i)^\\s*ask\\b[:\\s]*(.*)$");
+    private static final String DECK = "deck";
+
+    private final List<Offer> offers = new ArrayList<>();
+
+    private DeckOffers() {
+    }
+
+    static List<Offer> of(String query, Rig rig) {
+        DeckOffers all = new DeckOffers();
+        all.time(query);
+        all.choices();
+        all.talk(query);
+        all.board(rig.board());
+        return all.offers;
+    }
+
+    private void add(String where, String words, double bonus, Function<List<Figure>, Step> step) {
+        offers.add(new Offer(where, Finder.words(words), step, bonus, false));
+    }
+
+    private void time(String query) {
+        Matcher clock = CLOCK.matcher(query);
+        if (clock.find()) {
+            String time = clock.group();
+            add("time", "wait until clock " + time, 0.5, figures -> {
+                figures.clear();
+                return new Step.Wait(0, null, time, null, null, Manner.PLAIN, Map.of());
+            });
+        }
+        add("time", "wait pause delay", 0.05, figures -> {
+            long least = Figure.takeMillis(figures, true, 1000);
+            return new Step.Wait(least);
+        });
+        add("time", "wait to random between pause", -0.1, figures -> {
+            long least = Figure.takeMillis(figures, true, 1000);
+            long most = Figure.takeMillis(figures, true, least * 2);
+            return new Step.Wait(Math.min(least, most), Math.max(least, most), null, null, null, Manner.PLAIN,
+                    Map.of());
+        });
+        add("time", "for a while", 0.1, figures -> new Step.ForAWhile(Chain.EMPTY,
+                Figure.takeMillis(figures, true, 60_000), Manner.PLAIN, Map.of()));
+        add("time", "repeat again times loop", 0.1, figures -> {
+            Long every = figures.stream().anyMatch(Figure::isTime)
+                    ? (Long) Figure.takeMillis(figures, false, 1000)
+                    : null;
+            Figure times = Figure.take(figures, null);
+            return new Step.Repeat(times == null && every != null ? null : Arg.of(times == null ? 3 : times.value()),
+                    null, every, "count", Chain.EMPTY, Manner.PLAIN, Map.of());
+        });
+    }
+
+    private void choices() {
+        add("chains", "together parallel at once side by side", 0, _ -> new Step.Together(List.of(Chain.EMPTY,
+                Chain.EMPTY)));
+        pick("one of pick random any", Step.Pick.Way.RANDOM, 0.05);
+        pick("one of pick shuffled shuffle", Step.Pick.Way.SHUFFLED, 0);
+        pick("one of pick in turn next cycle", Step.Pick.Way.IN_TURN, 0);
+        pick("one of pick never twice running random", Step.Pick.Way.NO_REPEAT, -0.05);
+    }
+
+    private void pick(String words, Step.Pick.Way way, double bonus) {
+        add("chains", words, bonus, figures -> {
+            Figure count = Figure.take(figures, null);
+            int n = count == null ? 2 : (int) Math.clamp(count.value(), 1, 20);
+            List<Step.Choice> choices = new ArrayList<>();
+            for (int i = 0; i < n; i++) {
+                choices.add(new Step.Choice(null, 1, Chain.EMPTY));
+            }
+            return new Step.Pick(way, choices, Manner.PLAIN, Map.of());
+        });
+    }
+
+    private void talk(String query) {
+        Matcher say = SAY.matcher(query);
+        String text = say.matches() && !say.group(2).isBlank() ? say.group(2).strip() : "…";
+        offers.add(new Offer(DECK, text.equals("…") ? List.of("say", "message", "tell") : Finder.words(query),
+                figures -> {
+                    figures.clear();
+                    return new Step.Say(text, Manner.PLAIN, Map.of());
+                }, text.equals("…") ? 0 : 1.5, false));
+        Matcher ask = ASK.matcher(query);
+        String question = ask.matches() && !ask.group(1).isBlank() ? ask.group(1).strip() : "Which one?";
+        offers.add(new Offer(DECK, ask.matches() ? Finder.words(query) : List.of("ask", "question", "choice"),
+                figures -> {
+                    figures.clear();
+                    return new Step.Ask(question, Step.Ask.Kind.CHOICE, List.of(new Step.Choice("Yes", 1, Chain.EMPTY),
+                            new Step.Choice("No", 1, Chain.EMPTY)), null, null, null, Manner.PLAIN, Map.of());
+                }, 0.3, false));
+    }
+
+    private void board(Board board) {
+        for (Board.BoardValue v : board.values()) {
+            add("values", "set " + v.name() + " to value", 0.1, figures -> {
+                Figure to = Figure.take(figures, null);
+                return new Step.Set(v.id(), Arg.of(to == null ? v.initial() : Value.of(to.value())), Manner.PLAIN,
+                        Map.of());
+            });
+        }
+        for (Board.NamedChain c : board.chains()) {
+            add("chains", "use chain " + c.name(), 0.1, _ -> new Step.Use(null, null, Gesture.PRESS, c.id(), Map.of(),
+                    Manner.PLAIN, Map.of()));
+        }
+        for (Page page : board.pages()) {
+            add("pages", "show go page " + page.name(), 0, _ -> new Step.Show(page.id(), false, null, null,
+                    Manner.PLAIN, Map.of()));
+            add("pages", "pop up page " + page.name(), -0.05, _ -> new Step.Show(page.id(), true, null, null,
+                    Manner.PLAIN, Map.of()));
+            page.buttons().forEach(b -> button(page, b));
+        }
+        add(DECK, "stop all panic everything", 0.1, _ -> stop(Step.Stop.What.ALL, null, null));
+        add(DECK, "stop this chain end", 0, _ -> stop(Step.Stop.What.THIS, null, null));
+        board.buttons().map(Button::tag).filter(t -> t != null && !t.isBlank()).distinct()
+                .forEach(t -> add(DECK, "stop tag " + t, 0, _ -> stop(Step.Stop.What.TAG, null, t)));
+    }
+
+    private void button(Page page, Button b) {
+        add(page.name(), "use press button " + b.name(), -0.1, _ -> new Step.Use(b.id(), null, Gesture.PRESS, null,
+                Map.of(), Manner.PLAIN, Map.of()));
+        add(page.name(), "stop button " + b.name(), -0.1, _ -> stop(Step.Stop.What.BUTTON, b.id(), null));
+        if (b.states().size() > 1 && !b.follows()) {
+            for (State s : b.states()) {
+                add(page.name(), "show state " + b.name() + " as " + s.name(), -0.2, _ -> new Step.Show(null, false, b
+                        .id(), s.id(), Manner.PLAIN, Map.of()));
+            }
+        }
+    }
+
+    private static Step stop(Step.Stop.What what, @org.jspecify.annotations.Nullable String button,
+            @org.jspecify.annotations.Nullable String tag) {
+        return new Step.Stop(what, button, tag, Manner.PLAIN, Map.of());
+    }
+}

@@ -1,0 +1,168 @@
+package rombix.core.find;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import rombix.core.card.Card.Change;
+import rombix.core.card.Card.Command;
+import rombix.core.card.Card.Item;
+import rombix.core.card.Card.Param;
+import rombix.core.card.Carry;
+import rombix.core.card.Twin;
+import rombix.core.card.Twin.Readings;
+import rombix.core.chain.Arg;
+import rombix.core.chain.Condition;
+import rombix.core.chain.Manner;
+import rombix.core.chain.Step;
+import rombix.core.value.Kind;
+import rombix.core.value.Value;
+
+/** What a gear can be made to do: its commands with each choice, levels that fade or are nudged, and waits for it. */
+final class GearOffers {
+    private static final int MOST_SPREAD = 400;
+    private static final long FADE_MILLIS = 2000;
+
+    private final Twin twin;
+    private final Readings now;
+    private final List<Offer> offers = new ArrayList<>();
+
+    private GearOffers(Twin twin, Readings now) {
+        this.twin = twin;
+        this.now = now;
+    }
+
+    static List<Offer> of(Twin twin, Readings now) {
+        GearOffers all = new GearOffers(twin, now);
+        twin.card().commands().forEach(all::command);
+        twin.readings(now).forEach(all::reading);
+        return all.offers;
+    }
+
+    private void command(Command command) {
+        List<Map<String, Value>> spread = new ArrayList<>();
+        spread.add(new LinkedHashMap<>());
+        for (Param p : command.params()) {
+            spread = spreadOver(p, spread);
+        }
+        for (Map<String, Value> args : spread) {
+            List<String> words = new ArrayList<>(Finder.words(twin.spokenTitle(command, args, now)));
+            words.addAll(Finder.words(twin.title()));
+            command.words().forEach(w -> words.addAll(Finder.words(w)));
+            offers.add(new Offer(twin.title(), words, figures -> filled(command, args, figures), 0.02, true));
+            moving(command).forEach(p -> moves(command, p, args, words));
+        }
+    }
+
+    private Step filled(Command command, Map<String, Value> args, List<Figure> figures) {
+        Map<String, Value> with = new LinkedHashMap<>(args);
+        for (Param p : command.params()) {
+            Figure given = p.type() == Kind.NUMBER ? Figure.take(figures, p.unit()) : null;
+            if (given != null) {
+                with.put(p.id(), Value.of(given.value()));
+            }
+        }
+        return new Step.Do(twin.gear(), command.id(), with);
+    }
+
+    /** The numeric parameters that a reading follows. */
+    private static List<Param> moving(Command command) {
+        return command.params().stream().filter(p -> p.type() == Kind.NUMBER).filter(p -> {
+            for (Change c : command.changes()) {
+                if (c.to() instanceof Carry.Filled f && f.template().places().contains(p.id())) {
+                    return true;
+                }
+            }
+            return false;
+        }).toList();
+    }
+
+    private void moves(Command command, Param p, Map<String, Value> args, List<String> words) {
+        Map<String, Arg> rest = new LinkedHashMap<>();
+        args.forEach((k, v) -> {
+            if (!k.equals(p.id())) {
+                rest.put(k, Arg.of(v));
+            }
+        });
+        List<String> fade = new ArrayList<>(List.of("fade"));
+        fade.addAll(words);
+        fade.addAll(List.of("ramp", "over", "in", "silence"));
+        offers.add(new Offer(twin.title(), fade, figures -> {
+            long ms = Figure.takeMillis(figures, false, FADE_MILLIS);
+            Figure to = Figure.take(figures, p.unit());
+            double least = p.min() == null ? 0 : p.min();
+            return new Step.Fade(twin.gear(), command.id(), rest, p.id(), null, Arg.of(to == null ? least : to.value()),
+                    ms, Step.Fade.Curve.LINEAR, Manner.PLAIN, Map.of());
+        }, -0.15, false));
+        double range = p.min() == null || p.max() == null ? 10 : p.max() - p.min();
+        nudge(command, p, rest, words, List.of("nudge", "up", "brighter", "louder", "more", "raise"), range / 20);
+        nudge(command, p, rest, words, List.of("nudge", "down", "darker", "dimmer", "softer", "less", "lower"),
+                -range / 20);
+    }
+
+    private void nudge(Command command, Param p, Map<String, Arg> rest, List<String> words, List<String> by,
+            double amount) {
+        List<String> all = new ArrayList<>(by);
+        all.addAll(words);
+        double rounded = Math.abs(amount) >= 1 ? Math.rint(amount) : amount;
+        offers.add(new Offer(twin.title(), all, figures -> {
+            Figure given = Figure.take(figures, p.unit());
+            double step = given == null ? rounded : Math.copySign(given.value(), amount);
+            return new Step.Nudge(twin.gear(), command.id(), rest, p.id(), Arg.of(step), false, Manner.PLAIN, Map.of());
+        }, -0.2, false));
+    }
+
+    /** Steps that ask a yes/no reading. */
+    private void reading(Twin.Known known) {
+        if (known.spec().type() != Kind.FLAG) {
+            return;
+        }
+        for (boolean on : new boolean[]{true, false}) {
+            Value value = Value.of(on);
+            Condition condition = Condition.is(twin.gear(), known.id(), value);
+            List<String> words = new ArrayList<>(Finder.words(known.title()));
+            words.add("is");
+            words.addAll(Finder.words(twin.spoken(known, value, now)));
+            words.addAll(Finder.words(twin.title()));
+            tested(words, "wait", "until", figures -> new Step.Wait(0, null, null, condition,
+                    figures.isEmpty() ? null : (Long) Figure.takeMillis(figures, true, 0), Manner.PLAIN, Map.of()));
+            tested(words, "if", "when", _ -> new Step.If(condition, rombix.core.chain.Chain.EMPTY,
+                    rombix.core.chain.Chain.EMPTY, Manner.PLAIN, Map.of()));
+            tested(words, "repeat", "while", _ -> new Step.Repeat(null, condition, 1000L, "count",
+                    rombix.core.chain.Chain.EMPTY, Manner.PLAIN, Map.of()));
+        }
+    }
+
+    private void tested(List<String> words, String first, String second,
+            java.util.function.Function<List<Figure>, Step> step) {
+        List<String> all = new ArrayList<>(List.of(first, second));
+        all.addAll(words);
+        offers.add(new Offer(twin.title(), all, step, -0.25, false));
+    }
+
+    private List<Map<String, Value>> spreadOver(Param p, List<Map<String, Value>> before) {
+        List<Value> values = p.type() == Kind.CHOICE
+                ? twin.items(p.list(), now).stream().map(Item::id).map(Value::of).toList()
+                : List.of(p.usual() != null ? p.usual() : start(p));
+        List<Map<String, Value>> after = new ArrayList<>();
+        for (Map<String, Value> args : before) {
+            for (Value v : values) {
+                if (after.size() < MOST_SPREAD) {
+                    Map<String, Value> more = new LinkedHashMap<>(args);
+                    more.put(p.id(), v);
+                    after.add(more);
+                }
+            }
+        }
+        return after;
+    }
+
+    private static Value start(Param p) {
+        return switch (p.type()) {
+            case NUMBER -> Value.of(p.min() == null ? 0 : p.min());
+            case FLAG -> Value.of(true);
+            case COLOUR -> Value.of("#FFFFFF");
+            case TEXT, CHOICE, LIST -> Value.of("");
+        };
+    }
+}

@@ -1,0 +1,19 @@
+package rombix.core.find;
+
+import java.util.List;
+import java.util.function.Function;
+import rombix.core.chain.Step;
+
+/**
+ * A step that can be had, and the words to find it by.
+ *
+ * @param where whose it is, as people see it
+ * @param step makes it from the typed figures, taking out those that it uses
+ * @param bonus how much likelier it is than others that fit as well
+ * @param always whether it is offered where nothing is typed
+ */
+record Offer(String where, List<String> words, Function<List<Figure>, Step> step, double bonus, boolean always) {
+    Offer(String where, List<String> words, Function<List<Figure>, Step> step) {
+        this(where, words, step, 0, true);
+    }
+}

@@ -1,0 +1,293 @@
+package rombix.core.forecast;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
+import rombix.core.board.Board;
+import rombix.core.board.Button;
+import rombix.core.board.Rig;
+import rombix.core.card.Card.Command;
+import rombix.core.card.Card.Param;
+import rombix.core.card.Card.Undo;
+import rombix.core.card.Carry;
+import rombix.core.card.Order;
+import rombix.core.card.Twin;
+import rombix.core.chain.Arg;
+import rombix.core.chain.Chain;
+import rombix.core.chain.Step;
+import rombix.core.engine.Known;
+import rombix.core.value.Value;
+
+/**
+ * The chain that undoes a chain: its steps reversed, each replaced by what undoes it. What cannot be undone is listed.
+ *
+ * @param left the steps that have no opposite, in the order of the chain
+ */
+public record Opposite(Chain chain, List<Left> left) {
+    private static final int DEEPEST_USE = 50;
+
+    /** A step that was left out, by its place in the chain, and why. */
+    public record Left(String step, Step what, String why) {
+    }
+
+    public Opposite {
+        left = List.copyOf(left);
+    }
+
+    /**
+     * The opposite of a chain that begins when the gear is as known.
+     *
+     * @param place what the places of its steps begin with
+     */
+    public static Opposite of(Rig rig, Known known, Chain chain, String place) {
+        Turner turner = new Turner(rig, known);
+        List<Step> turned = turner.chain(chain, place, 0);
+        return new Opposite(new Chain(turned), turner.left);
+    }
+
+    /** Goes through a chain forwards, keeping what each reading is by then. */
+    private static final class Turner {
+        private final Rig rig;
+        private final Map<String, Map<String, Value>> readings = new HashMap<>();
+        private final Map<String, Value> values = new HashMap<>();
+        private final List<Left> left = new ArrayList<>();
+
+        Turner(Rig rig, Known known) {
+            this.rig = rig;
+            known.readings().forEach((gear, of) -> readings.put(gear, new HashMap<>(of)));
+            rig.board().values().forEach(v -> values.put(v.id(), v.initial()));
+            values.putAll(known.values());
+        }
+
+        List<Step> chain(Chain chain, String place, int depth) {
+            List<Step> turned = new ArrayList<>();
+            each(chain.steps(), place, depth, turned);
+            each(chain.always(), place + "/always", depth, turned);
+            return turned.reversed();
+        }
+
+        private void each(List<Step> steps, String place, int depth, List<Step> turned) {
+            for (int i = 0; i < steps.size(); i++) {
+                Step step = steps.get(i);
+                String here = place + "/" + i;
+                if (step.how().off()) {
+                    continue;
+                }
+                if (step.how().condition() != null) {
+                    leave(here, step, "whether it ran is not known");
+                } else {
+                    step(step, here, depth, turned);
+                }
+            }
+        }
+
+        private void step(Step step, String here, int depth, List<Step> turned) {
+            switch (step) {
+                case Step.Do d -> undo(d, here).ifPresent(turned::add);
+                case Step.Fade f -> fade(f, here).ifPresent(turned::add);
+                case Step.Nudge n -> turned.add(new Step.Nudge(n.gear(), n.command(), n.with(), n.param(),
+                        negated(n.by()), n.wrap(), n.how(), Map.of()));
+                case Step.Wait w -> {
+                    if (w.clock() != null || w.condition() != null) {
+                        leave(here, step, "how long it waited is not known");
+                    } else {
+                        turned.add(w);
+                    }
+                }
+                case Step.Together t -> turned.add(new Step.Together(inner(t, here, depth), t.ends(), t.how(),
+                        Map.of()));
+                case Step.Repeat r -> {
+                    if (r.times() == null || r.condition() != null) {
+                        leave(here, step, "how often it ran is not known");
+                    } else {
+                        turned.add(new Step.Repeat(r.times(), null, r.every(), r.count(),
+                                inner(r, here, depth).getFirst(), r.how(), Map.of()));
+                    }
+                }
+                case Step.Use u -> use(u, here, depth, turned);
+                case Step.Set s -> {
+                    Value before = values.get(s.value());
+                    if (before == null) {
+                        leave(here, step, "what the value was before is not known");
+                    } else {
+                        turned.add(new Step.Set(s.value(), Arg.of(before), s.how(), Map.of()));
+                        if (s.to() instanceof Arg.Constant c) {
+                            values.put(s.value(), c.value());
+                        } else {
+                            values.remove(s.value());
+                        }
+                    }
+                }
+                case Step.ForAWhile _ -> leave(here, step, "it puts back by itself");
+                case Step.Pick _,Step.If _,Step.Ask _ -> leave(here, step, "which chain ran is not known");
+                case Step.Say _ -> leave(here, step, "what was said is said");
+                case Step.Show _ -> leave(here, step, "what was shown before is not known");
+                case Step.Stop _ -> leave(here, step, "what was stopped is not known");
+            }
+        }
+
+        private List<Chain> inner(Step step, String here, int depth) {
+            List<Chain> chains = new ArrayList<>();
+            for (int c = 0; c < step.inner().size(); c++) {
+                chains.add(new Chain(chain(step.inner().get(c), here + "/" + c, depth)));
+            }
+            return chains;
+        }
+
+        private void use(Step.Use u, String here, int depth, List<Step> turned) {
+            Chain used = u.chain() != null
+                    ? rig.board().chain(u.chain()).map(Board.NamedChain::chain).orElse(null)
+                    : rig.board().button(String.valueOf(u.button())).map(b -> state(b, u.state()).chain(u.gesture()))
+                            .orElse(null);
+            if (used == null || depth > DEEPEST_USE) {
+                leave(here, u, "there is no such chain");
+            } else if (!u.with().isEmpty()) {
+                leave(here, u, "it was used with arguments");
+            } else {
+                turned.addAll(chain(used, here + " > ", depth + 1).reversed());
+            }
+        }
+
+        private static rombix.core.board.State state(Button button, @Nullable String id) {
+            return button.states().stream().filter(s -> s.id().equals(id)).findFirst().orElse(button.states()
+                    .getFirst());
+        }
+
+        private Optional<Step> undo(Step.Do d, String here) {
+            Twin twin = rig.twins().get(d.gear());
+            Command command = twin == null ? null : twin.card().command(d.command()).orElse(null);
+            if (twin == null || command == null) {
+                return leave(here, d, "there is no such command");
+            }
+            Order order = order(twin, command, d.with());
+            Step.Do turned = command.undo() == null ? null : undone(twin, command.undo(), d, command, order);
+            if (turned == null && order != null) {
+                turned = reached(twin, order, d);
+            }
+            boolean needsBefore = command.undo() != null || !command.changes().isEmpty();
+            if (order != null) {
+                readings.computeIfAbsent(d.gear(), _ -> new HashMap<>()).putAll(order.changes());
+            }
+            return turned != null
+                    ? Optional.of(turned)
+                    : leave(here, d, needsBefore
+                            ? "what it was before is not known"
+                            : "its card names nothing that undoes it");
+        }
+
+        private @Nullable Order order(Twin twin, Command command, Map<String, Arg> with) {
+            Map<String, Value> args = new LinkedHashMap<>();
+            for (Map.Entry<String, Arg> e : with.entrySet()) {
+                if (e.getValue() instanceof Arg.Constant c) {
+                    args.put(e.getKey(), c.value());
+                } else {
+                    return null;
+                }
+            }
+            try {
+                return twin.order(command, args, of(twin.gear()));
+            } catch (IllegalArgumentException e) {
+                return null;
+            }
+        }
+
+        private Twin.Readings of(String gear) {
+            return id -> readings.getOrDefault(gear, Map.of()).get(id);
+        }
+
+        /** What the card says undoes the command; null where that needs what is not known. */
+        private Step.@Nullable Do undone(Twin twin, Undo undo, Step.Do d, Command command, @Nullable Order order) {
+            Map<String, Arg> args = new LinkedHashMap<>();
+            for (Map.Entry<String, Carry> e : undo.with().entrySet()) {
+                Arg arg = argument(e.getValue(), d, command, order);
+                if (arg == null) {
+                    return null;
+                }
+                args.put(e.getKey(), arg);
+            }
+            return new Step.Do(d.gear(), undo.command(), ordered(twin, undo.command(), args), d.answer(), d.how(),
+                    Map.of());
+        }
+
+        private @Nullable Arg argument(Carry carry, Step.Do d, Command command, @Nullable Order order) {
+            if (carry instanceof Carry.Fixed f && f.value().toString().equals("before")) {
+                String reading = order == null || order.changes().isEmpty()
+                        ? null
+                        : order.changes().keySet().iterator().next();
+                Value before = reading == null ? null : of(d.gear()).apply(reading);
+                return before == null ? null : Arg.of(before);
+            }
+            if (carry instanceof Carry.Filled f && f.template().solePlace().isPresent()) {
+                Arg given = d.with().get(f.template().solePlace().get());
+                if (given != null) {
+                    return given;
+                }
+            }
+            Function<String, @Nullable Value> places = name -> order == null ? null : order.args().get(name);
+            Value value = carry.out(places);
+            return value == null ? null : Arg.of(value);
+        }
+
+        /** A command that brings the changed reading back to what it was; null where there is none. */
+        private Step.@Nullable Do reached(Twin twin, Order order, Step.Do d) {
+            if (order.changes().size() != 1) {
+                return null;
+            }
+            String reading = order.changes().keySet().iterator().next();
+            Value before = of(d.gear()).apply(reading);
+            return before == null
+                    ? null
+                    : twin.toReach(reading, before).map(call -> new Step.Do(d.gear(), call.command().id(),
+                            call.args())).orElse(null);
+        }
+
+        private static Map<String, Arg> ordered(Twin twin, String command, Map<String, Arg> args) {
+            Map<String, Arg> all = new LinkedHashMap<>();
+            twin.card().command(command).ifPresent(c -> {
+                for (Param p : c.params()) {
+                    Arg arg = args.get(p.id());
+                    if (arg != null) {
+                        all.put(p.id(), arg);
+                    }
+                }
+            });
+            return all;
+        }
+
+        private Optional<Step> fade(Step.Fade f, String here) {
+            Twin twin = rig.twins().get(f.gear());
+            Command command = twin == null ? null : twin.card().command(f.command()).orElse(null);
+            Map<String, Arg> with = new LinkedHashMap<>(f.with());
+            with.put(f.param(), f.to());
+            Order order = twin == null || command == null ? null : order(twin, command, with);
+            if (order == null || order.changes().isEmpty()) {
+                return leave(here, f, "what it moves is not known");
+            }
+            String reading = order.changes().keySet().iterator().next();
+            Value before = of(f.gear()).apply(reading);
+            readings.computeIfAbsent(f.gear(), _ -> new HashMap<>()).putAll(order.changes());
+            Arg back = before != null ? Arg.of(before) : f.from();
+            return back == null
+                    ? leave(here, f, "what it was before is not known")
+                    : Optional.of(new Step.Fade(f.gear(), f.command(), f.with(), f.param(), null, back, f.ms(),
+                            f.curve(), f.how(), Map.of()));
+        }
+
+        private static Arg negated(Arg by) {
+            return switch (by) {
+                case Arg.Constant c -> Arg.of(-c.value().asNumber());
+                case Arg.Computed c -> new Arg.Computed("-(" + c.formula() + ")");
+            };
+        }
+
+        private <T> Optional<T> leave(String here, Step step, String why) {
+            left.add(new Left(here, step, why));
+            return Optional.empty();
+        }
+    }
+}

@@ -1,0 +1,17 @@
+package rombix.links;
+
+import java.time.ZonedDateTime;
+import rombix.core.engine.Clock;
+
+/** The machine's own clock. */
+public final class MachineClock implements Clock {
+    @Override
+    public long nanos() {
+        return System.nanoTime();
+    }
+
+    @Override
+    public ZonedDateTime wall() {
+        return ZonedDateTime.now();
+    }
+}
