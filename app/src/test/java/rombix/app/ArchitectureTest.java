@@ -56,5 +56,5 @@ class ArchitectureTest {
 
     @ArchTest
     static final ArchRule DATA_OF_BOARDS_IS_RECORDS = classes().that().resideInAPackage("rombix.core.chain..").and()
-            .areTopLevelClasses().and().areNotEnums().and().areNotInterfaces().should().beRecords();
+            .areTopLevelClasses().and().arePublic().and().areNotEnums().and().areNotInterfaces().should().beRecords();
 }

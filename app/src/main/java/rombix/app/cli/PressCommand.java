@@ -2,15 +2,14 @@ package rombix.app.cli;
 
 import java.io.PrintWriter;
 import java.nio.file.Path;
-import java.util.HashMap;
-import java.util.HashSet;
+import java.util.ArrayDeque;
+import java.util.Deque;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.Callable;
 import java.util.concurrent.LinkedBlockingQueue;
-import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -25,9 +24,8 @@ import rombix.core.chain.Gesture;
 import rombix.core.engine.AsRun;
 import rombix.core.engine.Event;
 import rombix.core.engine.Happening;
-import rombix.core.engine.Status.Phase;
 import rombix.core.store.BoardFile;
-import rombix.standins.StandIns;
+import rombix.core.value.Value;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Presses a button from a script. */
@@ -35,16 +33,13 @@ import tools.jackson.databind.json.JsonMapper;
         "Presses a button of a board: connects its gear, runs the chain to its end and prints a line a step.",
         "Ends with 0, with 1 if a step failed, with 2 for a bad call or a bad file."})
 final class PressCommand implements Callable<Integer> {
-    private static final long SETTLE_MILLIS = 3000;
-    private static final long QUIET_MILLIS = 200;
-
     @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
     private Path board = Path.of("");
 
     @Parameters(index = "1", paramLabel = "BUTTON", description = "The button's id, such as doors-open.")
     private String button = "";
 
-    @Option(names = "--gesture", defaultValue = "press", paramLabel = "GESTURE", description = "press (default) or release.")
+    @Option(names = "--gesture", defaultValue = "press", paramLabel = "GESTURE", converter = RombixCommand.GestureName.class, description = "press (default), release, long-press, double-press, held, turn or turn-fine.")
     private Gesture gesture = Gesture.PRESS;
 
     @Option(names = "--times", defaultValue = "1", paramLabel = "N", description = "How many times, one after the other.")
@@ -56,31 +51,25 @@ final class PressCommand implements Callable<Integer> {
     @Option(names = "--stand-ins", description = "Start stand-ins for the gear on free ports, and use them.")
     private boolean standIns;
 
+    @Option(names = "--answer", paramLabel = "ANSWER", description = "What to answer when the chain asks: a choice by its name or its place from 0, a number, or a text. Several are taken in turn.")
+    private List<String> answers = List.of();
+
     @Option(names = "--json", description = "One JSON object a line; due and at are milliseconds since the first press.")
     private boolean json;
 
     @Spec
     private CommandSpec spec = CommandSpec.create();
+    private int unanswered;
 
     @Override
     public Integer call() throws Exception {
         Rig rig = BoardFile.read(board);
-        Button pressed = rig.board().button(button).orElseThrow(() -> new BadCall(
-                "%s: no button “%s”; it has %s".formatted(board, button,
-                        String.join(", ", rig.board().buttons().map(Button::id).toList()))));
-        for (String gear : at.keySet()) {
-            if (rig.twin(gear).isEmpty()) {
-                throw new BadCall("--at %s: no such gear; the board has %s".formatted(gear,
-                        String.join(", ", rig.twins().keySet())));
-            }
-        }
+        Button pressed = GearAccess.button(rig, board, button);
         if (times < 1) {
             throw new BadCall("--times takes a whole number from 1");
         }
-        try (StandIns gear = standIns ? StandIns.onFreePorts() : null) {
-            Map<String, String> addresses = new HashMap<>(gear == null ? Map.of() : gear.addresses());
-            addresses.putAll(at);
-            return press(rig, pressed, addresses);
+        try (GearAccess gear = GearAccess.open(rig, at, standIns)) {
+            return press(rig, pressed, gear.addresses());
         }
     }
 
@@ -88,31 +77,39 @@ final class PressCommand implements Callable<Integer> {
         BlockingQueue<Happening> happenings = new LinkedBlockingQueue<>();
         try (Show show = new Show(addresses, happenings::add)) {
             show.load(rig);
-            settle(happenings, new HashSet<>(pressed.gear()));
+            GearAccess.settle(happenings, pressed.gear());
+            Deque<String> left = new ArrayDeque<>(answers);
             Report report = new Report(spec.commandLine().getOut(), json, Show.CLOCK.nanos());
             for (int i = 0; i < times; i++) {
                 show.post(new Event.Perform(pressed.id(), gesture, "command line"));
                 for (Happening h = happenings.take(); !(h instanceof Happening.Rested); h = happenings.take()) {
-                    if (h instanceof Happening.Ran ran) {
-                        report.line(ran.line());
+                    switch (h) {
+                        case Happening.Ran ran -> report.line(ran.line());
+                        case Happening.Said said -> report.said(said.text());
+                        case Happening.Asked asked -> answer(show, asked, left);
+                        default -> {
+                            // The rest is not for a script.
+                        }
                     }
                 }
             }
-            return report.faults == 0 ? 0 : 1;
+            return report.faults + unanswered == 0 ? 0 : 1;
         }
     }
 
-    /** Waits until each of some gear answers or is known not to, and what it reports has come. */
-    private static void settle(BlockingQueue<Happening> happenings, Set<String> gear) throws InterruptedException {
-        long until = System.nanoTime() + TimeUnit.MILLISECONDS.toNanos(SETTLE_MILLIS);
-        while (System.nanoTime() - until < 0) {
-            Happening h = happenings.poll(gear.isEmpty() ? QUIET_MILLIS : SETTLE_MILLIS, TimeUnit.MILLISECONDS);
-            if (h == null) {
-                return;
-            }
-            if (h instanceof Happening.Linked l && l.status().phase() != Phase.CONNECTING) {
-                gear.remove(l.gear());
-            }
+    /** Answers a question; where there is no answer left and none comes by itself, the chain is stopped. */
+    private void answer(Show show, Happening.Asked asked, Deque<String> left) {
+        String answer = left.poll();
+        if (answer != null) {
+            Value value = answer.matches("-?\\d+(\\.\\d+)?") && !asked.options().contains(answer)
+                    ? Value.of(Double.parseDouble(answer))
+                    : Value.of(answer);
+            show.post(new Event.Answer(asked.question(), value));
+        } else if (asked.timeoutMillis() < 0) {
+            unanswered++;
+            spec.commandLine().getErr().println("“%s” waits for an answer: give one with --answer%s".formatted(asked
+                    .text(), asked.options().isEmpty() ? "" : ", one of " + String.join(", ", asked.options())));
+            show.post(new Event.StopRun(asked.run()));
         }
     }
 
@@ -149,6 +146,13 @@ final class PressCommand implements Callable<Integer> {
                         line.title(), line.message().isEmpty() ? "" : "  — " + line.message());
             }
             out.flush();
+        }
+
+        void said(String text) {
+            if (!json) {
+                out.printf("%9s    says   %s%n", "", text);
+                out.flush();
+            }
         }
 
         private static String outcome(AsRun line) {

@@ -2,6 +2,7 @@ package rombix.app.cli;
 
 import java.io.PrintWriter;
 import java.net.BindException;
+import java.util.Arrays;
 import java.util.Locale;
 import org.slf4j.LoggerFactory;
 import picocli.CommandLine;
@@ -10,12 +11,14 @@ import picocli.CommandLine.ITypeConverter;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.ParseResult;
 import picocli.CommandLine.Spec;
+import rombix.core.chain.Gesture;
 import rombix.core.store.BadFile;
 
 /** The command {@code rombix}. */
 @Command(name = "rombix", mixinStandardHelpOptions = true, version = "Rombix 0.1.0", description = {
         "A desktop control deck: a grid of buttons, one press for the whole chain."}, subcommands = {DemoCommand.class,
-                OpenCommand.class, PressCommand.class, StandInsCommand.class, PictureCommand.class})
+                OpenCommand.class, PressCommand.class, ForecastCommand.class, OppositeCommand.class, CheckCommand.class,
+                StandInsCommand.class, PictureCommand.class})
 public final class RombixCommand implements Runnable {
     /** The exit code for a bad call or a bad file. */
     static final int BAD_CALL = CommandLine.ExitCode.USAGE;
@@ -50,6 +53,20 @@ public final class RombixCommand implements Runnable {
 
         BadCall(String message) {
             super(message);
+        }
+    }
+
+    /** A gesture as files write it. */
+    static final class GestureName implements ITypeConverter<Gesture> {
+        @Override
+        public Gesture convert(String text) {
+            for (Gesture g : Gesture.values()) {
+                if (g.id().equals(text)) {
+                    return g;
+                }
+            }
+            throw new CommandLine.TypeConversionException("expected one of %s, not %s".formatted(String.join(", ",
+                    Arrays.stream(Gesture.values()).map(Gesture::id).toList()), text));
         }
     }
 

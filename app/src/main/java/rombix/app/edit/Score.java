@@ -4,24 +4,30 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.function.Function;
+import java.util.function.ToDoubleFunction;
 import rombix.core.board.Rig;
-import rombix.core.card.Card.Command;
-import rombix.core.card.Figures;
+import rombix.core.board.StepWords;
 import rombix.core.card.Twin;
-import rombix.core.card.Twin.Readings;
+import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Step;
-import rombix.core.value.Value;
 
 /**
- * A chain drawn against time, as data: a lane for each gear, marks in them, and spans of waiting.
+ * A chain drawn against time, as data: a lane for each gear, marks in them, spans of waiting, and brackets around the
+ * chains that steps hold.
  *
- * @param lanes the gear that the chain touches, in the order in which it touches them
- * @param lengthMillis how long the chain takes
+ * @param lanes the gear that the chain touches, in the order in which it touches them; the deck's own steps have a lane
+ *            without gear
+ * @param waits the waits of the chain itself, and {@code brackets} the steps that hold chains, and the waits within
+ * @param bracketRows how many rows the brackets take
+ * @param lengthMillis how long the chain takes; what is open-ended counts {@value #OPEN_MILLIS} ms
  */
-public record Score(List<Lane> lanes, List<Mark> waits, double lengthMillis) {
+public record Score(List<Lane> lanes, List<Mark> waits, List<Mark> brackets, int bracketRows, double lengthMillis) {
+    /** What a step counts in the drawing whose length is not known beforehand. */
+    public static final double OPEN_MILLIS = 1000;
 
     /** A gear's lane; its marks are put on as many rows as they need not to cover each other. */
     public record Lane(String gear, String title, List<Mark> marks, int rows) {
@@ -30,45 +36,119 @@ public record Score(List<Lane> lanes, List<Mark> waits, double lengthMillis) {
     /**
      * A step as drawn.
      *
-     * @param path where it stands: the index in the chain, then in turn the index of a chain within and of a step in it
-     * @param row the row in its lane, from 0
+     * @param path where it stands; see {@link Paths}
+     * @param row the row in its lane or among the brackets, from 0
      */
     public record Mark(List<Integer> path, Step step, String text, double startMillis, double lengthMillis, int row) {
+        Mark onRow(int next) {
+            return new Mark(path, step, text, startMillis, lengthMillis, next);
+        }
     }
 
     /** Steps of one chain side by side: what the layout needs to know of time and room. */
     private static final class Layout {
-        private final Rig rig;
-        private final Function<String, Readings> readings;
+        private final StepWords words;
         private final Map<String, List<Mark>> lanes = new LinkedHashMap<>();
         private final List<Mark> waits = new ArrayList<>();
+        private final List<Mark> brackets = new ArrayList<>();
+        private String prefix = "";
 
-        Layout(Rig rig, Function<String, Readings> readings) {
-            this.rig = rig;
-            this.readings = readings;
+        Layout(StepWords words) {
+            this.words = words;
         }
 
         double chain(Chain chain, List<Integer> at, double start) {
             double now = start;
             for (int i = 0; i < chain.steps().size(); i++) {
-                List<Integer> path = plus(at, i);
-                switch (chain.steps().get(i)) {
-                    case Step.Do d -> lanes.computeIfAbsent(d.gear(), _ -> new ArrayList<>())
-                            .add(new Mark(path, d, title(rig, d, readings), now, 0, 0));
-                    case Step.Wait w -> {
-                        waits.add(new Mark(path, w, "wait " + Figures.span(w.ms()), now, w.ms(), 0));
-                        now += w.ms();
-                    }
-                    case Step.Together t -> {
-                        double end = now;
-                        for (int c = 0; c < t.chains().size(); c++) {
-                            end = Math.max(end, chain(t.chains().get(c), plus(path, c), now));
-                        }
-                        now = end;
-                    }
-                }
+                now = step(chain.steps().get(i), plus(at, i), now);
+            }
+            for (int i = 0; i < chain.always().size(); i++) {
+                prefix = "always: ";
+                now = step(chain.always().get(i), plus(at, -1 - i), now);
             }
             return now;
+        }
+
+        private double step(Step step, List<Integer> path, double start) {
+            double end = switch (step) {
+                case Step.Do d -> mark(d.gear(), path, step, start, 0);
+                case Step.Nudge n -> mark(n.gear(), path, step, start, 0);
+                case Step.Fade f -> mark(f.gear(), path, step, start, f.ms());
+                case Step.Set _,Step.Show _,Step.Say _,Step.Stop _,Step.Use _ -> mark("", path, step, start, 0);
+                case Step.Wait w -> wait(w, path, start);
+                case Step.Together _,Step.If _,Step.Pick _,Step.Ask _,Step.Repeat _,Step.ForAWhile _ ->
+                    bracket(step, path, start);
+            };
+            Chain instead = step.how().instead();
+            if (instead != null) {
+                prefix = "if it fails: ";
+                chain(instead, plus(path, Paths.INSTEAD), start);
+            }
+            return step.how().off() ? start : end;
+        }
+
+        private String text(Step step) {
+            String text = prefix + words.of(step);
+            prefix = "";
+            return text;
+        }
+
+        private double mark(String gear, List<Integer> path, Step step, double start, double length) {
+            lanes.computeIfAbsent(gear, _ -> new ArrayList<>())
+                    .add(new Mark(path, step, text(step), start, length, 0));
+            return start + length;
+        }
+
+        private double wait(Step.Wait w, List<Integer> path, double start) {
+            double length = w.clock() != null || w.condition() != null
+                    ? OPEN_MILLIS
+                    : w.most() == null ? w.ms() : (w.ms() + w.most()) / 2.0;
+            String text = text(w);
+            (path.size() == 1 && path.getFirst() >= 0 ? waits : brackets).add(new Mark(path, w,
+                    text.replaceFirst("^Wait", "wait"), start, length, 0));
+            return start + length;
+        }
+
+        private double bracket(Step step, List<Integer> path, double start) {
+            int here = brackets.size();
+            String text = text(step);
+            brackets.add(new Mark(path, step, text, start, 0, 0));
+            double end = start;
+            List<Chain> inner = step.inner();
+            for (int c = 0; c < inner.size(); c++) {
+                prefix = prefix(step, c);
+                if (inner.get(c).isEmpty() && !prefix.isEmpty() && !(step instanceof Step.If)) {
+                    lanes.computeIfAbsent("", _ -> new ArrayList<>())
+                            .add(new Mark(plus(path, c), step, prefix + "nothing", start, 0, 0));
+                } else {
+                    end = Math.max(end, chain(inner.get(c), plus(path, c), start));
+                }
+                prefix = "";
+            }
+            end = start + switch (step) {
+                case Step.ForAWhile f -> Math.max(f.ms(), end - start);
+                case Step.Repeat r -> {
+                    double round = Math.max(end - start, r.every() == null ? 0 : r.every());
+                    yield r.times() instanceof Arg.Constant t ? round * Math.max(0, t.value().asNumber()) : round;
+                }
+                case Step.Ask _ -> Math.max(end - start, OPEN_MILLIS);
+                default -> end - start;
+            };
+            brackets.set(here, new Mark(path, step, text, start, end - start, 0));
+            return end;
+        }
+
+        private static String prefix(Step step, int choice) {
+            return switch (step) {
+                case Step.Pick p when p.way() == Step.Pick.Way.RANDOM || p.way() == Step.Pick.Way.NO_REPEAT -> {
+                    double all = p.choices().stream().mapToDouble(Step.Choice::weight).sum();
+                    yield String.format(Locale.ROOT, "%.0f\u00a0%% ", 100 * p.choices().get(choice).weight() / all);
+                }
+                case Step.Pick _ -> "1/" + step.inner().size() + " ";
+                case Step.Ask a -> a.choices().get(choice).label(choice) + ": ";
+                case Step.If _ -> choice == 0 ? "" : "else: ";
+                default -> "";
+            };
         }
     }
 
@@ -78,16 +158,33 @@ public record Score(List<Lane> lanes, List<Mark> waits, double lengthMillis) {
      * @param room how many milliseconds of the drawing a mark with a text takes, so that marks that would cover each
      *            other are put on rows
      */
-    public static Score of(Chain chain, Rig rig, Function<String, Readings> readings, Function<String, Double> room) {
-        Layout layout = new Layout(rig, readings);
+    public static Score of(Chain chain, Rig rig, Function<String, Twin.Readings> readings,
+            ToDoubleFunction<String> room) {
+        Layout layout = new Layout(new StepWords(rig, readings));
         double length = layout.chain(chain, List.of(), 0);
         List<Lane> lanes = new ArrayList<>();
-        layout.lanes.forEach((gear, marks) -> lanes.add(rows(gear,
-                rig.twin(gear).map(Twin::title).orElse(gear), marks, room)));
-        return new Score(lanes, List.copyOf(layout.waits), length);
+        layout.lanes.forEach((gear, marks) -> {
+            List<Mark> placed = rows(marks, room);
+            lanes.add(new Lane(gear, gear.isEmpty() ? "Deck" : rig.twin(gear).map(Twin::title).orElse(gear), placed,
+                    rowCount(placed)));
+        });
+        lanes.sort(Comparator.comparing(l -> l.gear().isEmpty()));
+        List<Mark> brackets = rows(layout.brackets, room);
+        return new Score(lanes, List.copyOf(layout.waits), brackets, layout.brackets.isEmpty() ? 0 : rowCount(brackets),
+                length);
     }
 
-    private static Lane rows(String gear, String title, List<Mark> marks, Function<String, Double> room) {
+    /** How long a chain takes, as it is drawn. */
+    public static double length(Chain chain, Rig rig) {
+        return new Layout(new StepWords(rig, _ -> Twin.Readings.NONE)).chain(chain, List.of(), 0);
+    }
+
+    private static int rowCount(List<Mark> marks) {
+        return 1 + marks.stream().mapToInt(Mark::row).max().orElse(0);
+    }
+
+    /** Puts marks on rows, in the order of their starts; a bracket stands above those within it. */
+    private static List<Mark> rows(List<Mark> marks, ToDoubleFunction<String> room) {
         List<Double> ends = new ArrayList<>();
         List<Mark> placed = new ArrayList<>();
         for (Mark m : marks.stream().sorted(Comparator.comparingDouble(Mark::startMillis)).toList()) {
@@ -95,32 +192,15 @@ public record Score(List<Lane> lanes, List<Mark> waits, double lengthMillis) {
             while (row < ends.size() && ends.get(row) > m.startMillis()) {
                 row++;
             }
-            double end = m.startMillis() + Math.max(m.lengthMillis(), room.apply(m.text()));
+            double end = m.startMillis() + Math.max(m.lengthMillis(), room.applyAsDouble(m.text()));
             if (row == ends.size()) {
                 ends.add(end);
             } else {
                 ends.set(row, end);
             }
-            placed.add(new Mark(m.path(), m.step(), m.text(), m.startMillis(), m.lengthMillis(), row));
+            placed.add(m.onRow(row));
         }
-        return new Lane(gear, title, placed, Math.max(1, ends.size()));
-    }
-
-    /** A command step in words. */
-    public static String title(Rig rig, Step.Do d, Function<String, Readings> readings) {
-        return rig.twin(d.gear()).flatMap(t -> t.card().command(d.command())
-                .map(c -> t.spokenTitle(c, withUsual(c, d), readings.apply(d.gear())))).orElse(d.command());
-    }
-
-    private static Map<String, Value> withUsual(Command c, Step.Do d) {
-        Map<String, Value> all = new LinkedHashMap<>();
-        c.params().forEach(p -> {
-            if (p.usual() != null) {
-                all.put(p.id(), p.usual());
-            }
-        });
-        all.putAll(d.with());
-        return all;
+        return placed;
     }
 
     private static List<Integer> plus(List<Integer> path, int i) {

@@ -4,19 +4,26 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Collection;
+import java.util.Collections;
 import java.util.Deque;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
+import java.util.function.BooleanSupplier;
 import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
+import rombix.core.board.Edits;
 import rombix.core.board.Page;
 import rombix.core.board.Rig;
 import rombix.core.board.State;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
+import rombix.core.chain.Step;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
 
@@ -27,9 +34,23 @@ import rombix.core.store.BoardFile;
 public final class Workbench {
     private static final int MOST_UNDO = 500;
 
-    /** The modes: edit, or press with editing locked. */
+    /** The modes: edit; press for real on twins only; press for real with editing locked. */
     public enum Mode {
-        BUILD, LIVE
+        BUILD, REHEARSE, LIVE
+    }
+
+    /** Which chain is under the hand: that of a gesture, what the button does at the start, or a chain of the board. */
+    public record Part(@Nullable Gesture gesture, @Nullable String chain) {
+        public static final Part START = new Part(null, null);
+
+        public static Part of(Gesture gesture) {
+            return new Part(gesture, null);
+        }
+
+        /** What the places of its steps begin with. */
+        public String place() {
+            return chain != null ? "chain" : gesture == null ? "on-start" : gesture.id();
+        }
     }
 
     private record Done(String name, Board before) {
@@ -45,8 +66,9 @@ public final class Workbench {
     private String page;
     private @Nullable String button;
     private int state;
-    private Gesture gesture = Gesture.PRESS;
-    private @Nullable List<Integer> step;
+    private Part part = Part.of(Gesture.PRESS);
+    private final Set<List<Integer>> steps = new LinkedHashSet<>();
+    private @Nullable List<Integer> cursor;
     private final List<Runnable> watchers = new ArrayList<>();
 
     public Workbench(Path file, Rig rig) {
@@ -59,6 +81,19 @@ public final class Workbench {
     /** Has a watcher told after every change of the board, the selection or the mode. */
     public void watch(Runnable watcher) {
         watchers.add(watcher);
+    }
+
+    /** As {@link #watch}, for as long as something holds. */
+    public void watchWhile(Runnable watcher, BooleanSupplier holds) {
+        Runnable[] self = new Runnable[1];
+        self[0] = () -> {
+            if (holds.getAsBoolean()) {
+                watcher.run();
+            } else {
+                watchers.remove(self[0]);
+            }
+        };
+        watchers.add(self[0]);
     }
 
     private void changed() {
@@ -83,7 +118,7 @@ public final class Workbench {
 
     public void mode(Mode next) {
         mode = next;
-        step = null;
+        unselect();
         changed();
     }
 
@@ -104,10 +139,12 @@ public final class Workbench {
     public void select(@Nullable String id) {
         if (!Objects.equals(id, button)) {
             state = 0;
-            gesture = Gesture.PRESS;
+        }
+        if (!Objects.equals(id, button) || part.chain() != null) {
+            part = Part.of(Gesture.PRESS);
         }
         button = id;
-        step = null;
+        unselect();
         if (id != null) {
             board().pageOf(id).ifPresent(p -> page = p.id());
         }
@@ -124,33 +161,100 @@ public final class Workbench {
 
     public void selectState(int index) {
         state = index;
-        step = null;
+        unselect();
         changed();
     }
 
-    public Gesture gesture() {
-        return gesture;
+    public Part part() {
+        return part;
     }
 
-    public void selectGesture(Gesture next) {
-        gesture = next;
-        step = null;
+    public void selectPart(Part next) {
+        part = next;
+        unselect();
         changed();
     }
 
-    /** The selected chain; empty where no button is selected. */
+    /** The chain under the hand; empty where there is none. */
     public Chain chain() {
-        return state().map(s -> s.chain(gesture)).orElse(Chain.EMPTY);
+        String named = part.chain();
+        Gesture gesture = part.gesture();
+        return named != null
+                ? board().chain(named).map(Board.NamedChain::chain).orElse(Chain.EMPTY)
+                : gesture == null
+                        ? button().map(Button::onStart).orElse(Chain.EMPTY)
+                        : state().map(s -> s.chain(gesture)).orElse(Chain.EMPTY);
     }
 
-    /** Where the selected step stands in the chain; empty where none is. */
+    /** Whether there is a chain under the hand that steps can be added to. */
+    public boolean hasChain() {
+        return part.chain() != null ? board().chain(part.chain()).isPresent() : button().isPresent();
+    }
+
+    /** Edits the chain under the hand. */
+    public void editChain(String name, UnaryOperator<Chain> change) {
+        String named = part.chain();
+        Gesture gesture = part.gesture();
+        if (named != null) {
+            edit(name, b -> Edits.namedChain(b, named, change));
+        } else {
+            button().ifPresent(b -> edit(name, board -> gesture == null
+                    ? Edits.button(board, b.id(), x -> x.withOnStart(change.apply(x.onStart())))
+                    : Edits.chain(board, b.id(), stateIndex(), gesture, change)));
+        }
+    }
+
+    /** Where the selected step stands in the chain; empty where none, or more than one, is. */
     public Optional<List<Integer>> step() {
-        return Optional.ofNullable(step);
+        return steps.size() == 1 ? Optional.of(steps.iterator().next()) : Optional.empty();
     }
 
+    /** Where the selected steps stand, in the order in which they were selected. */
+    public Set<List<Integer>> steps() {
+        return Collections.unmodifiableSet(steps);
+    }
+
+    /** Selects one step; null selects none. The next one is added behind it. */
     public void selectStep(@Nullable List<Integer> path) {
-        step = path;
+        selectSteps(path == null ? List.of() : List.of(path));
+    }
+
+    public void selectSteps(Collection<List<Integer>> paths) {
+        unselect();
+        steps.addAll(paths);
+        cursor = steps.isEmpty() ? null : Paths.next(List.copyOf(steps).getLast());
         changed();
+    }
+
+    private void unselect() {
+        steps.clear();
+        cursor = null;
+    }
+
+    /** Where the next step goes: the end of the chain where nothing else was chosen. */
+    public List<Integer> cursor() {
+        return cursor == null ? List.of(chain().steps().size()) : cursor;
+    }
+
+    /** Chooses where the next step goes. */
+    public void cursor(@Nullable List<Integer> path) {
+        steps.clear();
+        cursor = path;
+        changed();
+    }
+
+    /** Adds steps where the cursor stands, and selects nothing; the next go behind them. */
+    public void add(String name, List<Step> added) {
+        List<Integer> at = cursor();
+        boolean end = cursor == null;
+        editChain(name, c -> Paths.inserted(c, at, added));
+        if (!end) {
+            List<Integer> next = at;
+            for (int i = 0; i < added.size(); i++) {
+                next = Paths.next(next);
+            }
+            cursor(next);
+        }
     }
 
     /** Carries out an edit that can be undone. One that changes nothing leaves no trace. */
@@ -174,7 +278,11 @@ public final class Workbench {
         if (button != null && board.button(button).isEmpty()) {
             button = null;
         }
-        step = null;
+        Chain chain = chain();
+        steps.removeIf(path -> Paths.step(chain, path).isEmpty());
+        if (cursor != null && !Paths.fits(chain, cursor)) {
+            cursor = null;
+        }
         changed();
     }
 
@@ -246,7 +354,8 @@ public final class Workbench {
         redo.clear();
         page = board().pages().getFirst().id();
         button = null;
-        step = null;
+        part = Part.of(Gesture.PRESS);
+        unselect();
         journalled = true;
         changed();
         return journal.isPresent();

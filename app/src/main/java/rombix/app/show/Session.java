@@ -71,7 +71,7 @@ public final class Session implements AutoCloseable {
         show.load(read);
         return onInterface(() -> {
             Workbench bench = new Workbench(file, read);
-            MainWindow window = new MainWindow(bench, model, show::post, show::load);
+            MainWindow window = new MainWindow(bench, model, show);
             Session session = new Session(show, window);
             if (journal.isPresent()) {
                 bench.edit("changes from before", _ -> journal.get());

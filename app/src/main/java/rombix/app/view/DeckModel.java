@@ -12,8 +12,10 @@ import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Twin.Readings;
+import rombix.core.engine.AsRun;
 import rombix.core.engine.Happening;
 import rombix.core.engine.Status;
+import rombix.core.value.Formula;
 import rombix.core.value.Value;
 
 /**
@@ -21,9 +23,10 @@ import rombix.core.value.Value;
  * taken in once a pulse on the interface's. Everything but {@link #feed} belongs to the interface's thread.
  */
 public final class DeckModel {
+    private static final long LATE_MICROS = 20_000;
 
-    /** A chain that runs. */
-    public record Running(long run, String button, long startNanos, long expectedNanos) {
+    /** A chain that runs; {@code what} is the gesture's name or what else has run it. */
+    public record Running(long run, String button, String what, long startNanos, long expectedNanos) {
     }
 
     /** A button as it is: state shown, state on its way or -1. */
@@ -35,10 +38,19 @@ public final class DeckModel {
     public record Fault(String button, @Nullable String gear, String message) {
     }
 
-    /** What changed since the last pulse. */
-    public record Changes(Set<String> gear, Set<String> buttons, boolean runs) {
+    /** What a chain last did, by the places of its steps: those that failed or were late, and what was picked. */
+    public record LastRun(String button, String what, Map<String, String> trouble, Map<String, Integer> picked) {
+    }
+
+    /** A press that waits for more; {@code untilNanos} is when it no longer does. */
+    public record Guarding(boolean hold, long sinceNanos, long untilNanos) {
+    }
+
+    /** What changed since the last pulse; {@code pages} are those to be shown. */
+    public record Changes(Set<String> gear, Set<String> buttons, boolean runs, boolean talk,
+            List<Happening.PageShown> pages) {
         boolean any() {
-            return runs || !gear.isEmpty() || !buttons.isEmpty();
+            return runs || talk || !gear.isEmpty() || !buttons.isEmpty() || !pages.isEmpty();
         }
     }
 
@@ -48,8 +60,17 @@ public final class DeckModel {
     private final Map<String, Status> statuses = new HashMap<>();
     private final Map<String, Play> plays = new HashMap<>();
     private final Map<Long, Running> runs = new LinkedHashMap<>();
+    private final Map<Long, LastRun> told = new HashMap<>();
+    private final Map<String, LastRun> lastRuns = new HashMap<>();
     private final Map<String, Fault> faults = new LinkedHashMap<>();
+    private final Map<String, Value> values = new HashMap<>();
+    private final Map<String, Guarding> guarding = new HashMap<>();
+    private final Map<Long, Happening.Asked> asked = new LinkedHashMap<>();
     private final List<Consumer<Changes>> watchers = new ArrayList<>();
+    private Happening.@Nullable Said said;
+    private long saidNanos;
+    private boolean runsChanged;
+    private boolean talkChanged;
 
     /** Takes a happening, from any thread. */
     public void feed(Happening happening) {
@@ -63,19 +84,29 @@ public final class DeckModel {
 
     /** Takes in what was fed since the last pulse, and tells the watchers once. */
     public void pulse() {
-        Changes changes = new Changes(new HashSet<>(), new HashSet<>(), !runs.isEmpty());
-        boolean runsChanged = false;
+        Changes changes = new Changes(new HashSet<>(), new HashSet<>(), false, false, new ArrayList<>());
+        runsChanged = !runs.isEmpty();
+        talkChanged = false;
         for (Happening h = fed.poll(); h != null; h = fed.poll()) {
-            runsChanged |= take(h, changes);
+            take(h, changes);
         }
-        Changes told = new Changes(changes.gear(), changes.buttons(), changes.runs() || runsChanged);
-        if (told.any()) {
-            watchers.forEach(w -> w.accept(told));
+        Changes all = new Changes(changes.gear(), changes.buttons(), runsChanged, talkChanged, changes.pages());
+        if (all.any()) {
+            watchers.forEach(w -> w.accept(all));
         }
     }
 
-    private boolean take(Happening h, Changes changes) {
+    private void take(Happening h, Changes changes) {
         switch (h) {
+            case Happening.Anew _ -> {
+                changes.buttons().addAll(plays.keySet());
+                changes.gear().addAll(readings.keySet());
+                List.of(readings, since, statuses, plays, runs, told, lastRuns, faults, values, guarding, asked)
+                        .forEach(Map::clear);
+                said = null;
+                runsChanged = true;
+                talkChanged = true;
+            }
             case Happening.Loaded l -> {
                 Set<String> ids = new HashSet<>();
                 l.rig().board().buttons().forEach(b -> ids.add(b.id()));
@@ -87,15 +118,28 @@ public final class DeckModel {
                 plays.put(s.button(), new Play(s.state(), s.onItsWay(), s.held()));
                 changes.buttons().add(s.button());
             }
+            case Happening.Guarded g -> {
+                long now = System.nanoTime();
+                guarding.put(g.button(), new Guarding(g.hold(), now, now + g.millis() * 1_000_000));
+                if (g.millis() == 0) {
+                    guarding.remove(g.button());
+                }
+                changes.buttons().add(g.button());
+                talkChanged = true;
+            }
             case Happening.Started s -> {
-                runs.put(s.run(), new Running(s.run(), s.button(), s.atNanos(), s.expectedNanos()));
+                runs.put(s.run(), new Running(s.run(), s.button(), s.what(), s.atNanos(), s.expectedNanos()));
+                LastRun last = new LastRun(s.button(), s.what(), new HashMap<>(), new HashMap<>());
+                told.put(s.run(), last);
+                lastRuns.put(s.button(), last);
                 changes.buttons().add(s.button());
-                return true;
+                runsChanged = true;
             }
             case Happening.Ended e -> {
                 runs.remove(e.run());
+                told.remove(e.run());
                 changes.buttons().add(e.button());
-                return true;
+                runsChanged = true;
             }
             case Happening.Faulted f -> {
                 String message = f.message();
@@ -104,7 +148,7 @@ public final class DeckModel {
                     faults.put(f.button(), new Fault(f.button(), f.gear(), message));
                 }
                 changes.buttons().add(f.button());
-                return true;
+                runsChanged = true;
             }
             case Happening.Came c -> {
                 readings.computeIfAbsent(c.gear(), _ -> new HashMap<>()).put(c.reading(), c.value());
@@ -115,10 +159,46 @@ public final class DeckModel {
                 statuses.put(l.gear(), l.status());
                 changes.gear().add(l.gear());
             }
-            case Happening.Ran _,Happening.Rested _ -> {
+            case Happening.Ran r -> ran(r.line());
+            case Happening.Picked p -> {
+                LastRun run = told.get(p.run());
+                if (run != null) {
+                    run.picked().put(p.step(), p.choice());
+                }
+            }
+            case Happening.Asked a -> {
+                asked.put(a.question(), a);
+                talkChanged = true;
+            }
+            case Happening.AskClosed a -> {
+                asked.remove(a.question());
+                talkChanged = true;
+            }
+            case Happening.Said s -> {
+                said = s;
+                saidNanos = System.nanoTime();
+                talkChanged = true;
+            }
+            case Happening.PageShown p -> changes.pages().add(p);
+            case Happening.ValueSet v -> {
+                values.put((v.button() == null ? "" : v.button() + "/") + v.value(), v.to());
+                changes.buttons().addAll(plays.keySet());
+            }
+            case Happening.Rested _ -> {
             }
         }
-        return false;
+    }
+
+    private void ran(AsRun line) {
+        LastRun run = told.get(line.run());
+        if (run == null) {
+            return;
+        }
+        if (line.outcome() == AsRun.Outcome.FAULT) {
+            run.trouble().put(line.step(), line.message());
+        } else if (line.lateMicros() > LATE_MICROS) {
+            run.trouble().put(line.step(), line.lateMicros() / 1000 + " ms late");
+        }
     }
 
     public @Nullable Value reading(String gear, String id) {
@@ -143,6 +223,11 @@ public final class DeckModel {
         return plays.getOrDefault(button, Play.AT_REST);
     }
 
+    /** What a press still waits for; null where none does. */
+    public @Nullable Guarding guarding(String button) {
+        return guarding.get(button);
+    }
+
     /** The chains that run, oldest first. */
     public List<Running> runs() {
         return List.copyOf(runs.values());
@@ -156,6 +241,11 @@ public final class DeckModel {
         return found;
     }
 
+    /** What the last chain of a button did; null where none has run. */
+    public @Nullable LastRun lastRun(String button) {
+        return lastRuns.get(button);
+    }
+
     public @Nullable Fault fault(String button) {
         return faults.get(button);
     }
@@ -167,5 +257,33 @@ public final class DeckModel {
             last = f;
         }
         return last;
+    }
+
+    /** The questions that wait for an answer, oldest first. */
+    public List<Happening.Asked> asked() {
+        return List.copyOf(asked.values());
+    }
+
+    /** The last message said, for so many seconds. */
+    public Happening.@Nullable Said said(double seconds) {
+        return said != null && System.nanoTime() - saidNanos < seconds * 1e9 ? said : null;
+    }
+
+    /** A text of a button with what stands in its braces filled in: readings, values, and formulas of both. */
+    public String filled(String text, String button, java.util.function.BiFunction<String, String, String> spoken) {
+        return text.indexOf('{') < 0 ? text : Formula.fill(text, name -> {
+            int colon = name.indexOf(':');
+            if (colon > 0) {
+                return reading(name.substring(0, colon), name.substring(colon + 1));
+            }
+            Value own = values.get(button + "/" + name);
+            return own != null ? own : values.get(name);
+        }, name -> {
+            int colon = name.indexOf(':');
+            Value own = values.get(button + "/" + name);
+            return colon > 0
+                    ? spoken.apply(name.substring(0, colon), name.substring(colon + 1))
+                    : String.valueOf(own != null ? own : values.get(name));
+        });
     }
 }

@@ -3,16 +3,20 @@ package rombix.app.view;
 import java.util.Map;
 import java.util.function.Consumer;
 import rombix.app.edit.Workbench;
-import rombix.core.chain.Gesture;
 import rombix.core.engine.Event;
 import rombix.core.value.Value;
 
 /** What every view works with: the board under the hand, the deck as it is, the way to the deck, and what lies over. */
 record Desk(Workbench bench, DeckModel model, Overlay overlay, Consumer<Event> post) {
 
-    /** A hand works a button, with the mouse or a key. */
-    void work(String button, Gesture gesture, String source) {
-        post.accept(new Event.Worked(button, gesture, source));
+    /** A hand begins to press a button, with the mouse or a key. */
+    void press(String button, String source) {
+        post.accept(new Event.Pressed(button, source));
+    }
+
+    /** A hand, or something else, ends the press. */
+    void release(String button, String source) {
+        post.accept(new Event.Released(button, source));
     }
 
     /** A gear is told something by hand. */

@@ -63,25 +63,25 @@ final class FacePopover {
         int index = desk.bench().stateIndex();
         State state = button.states().get(index);
         box.getChildren().setAll(
-                named("Name of the button", text("face-name", button.name(), name -> desk.bench().edit(
+                Fields.named("Name of the button", text("face-name", button.name(), name -> desk.bench().edit(
                         "name " + name, b -> Edits.button(b, id, x -> x.withName(name))))),
-                named(button.states().size() > 1 ? "Label while “" + state.name() + "”" : "Label",
+                Fields.named(button.states().size() > 1 ? "Label while “" + state.name() + "”" : "Label",
                         text("face-label", state.face().label() == null ? "" : state.face().label(),
                                 words -> face(id, index, f -> f.withLabel(words.isBlank() ? null : words)),
                                 "as the name")),
-                named("Icon", icons(id, index)), named("Tint", fills(id, index)));
+                Fields.named("Icon", icons(id, index)), Fields.named("Tint", fills(id, index)));
         if (button.states().size() > 1) {
-            box.getChildren().add(named("Name of the state", text("state-name", state.name(),
+            box.getChildren().add(Fields.named("Name of the state", text("state-name", state.name(),
                     name -> desk.bench().edit("name the state",
                             b -> Edits.state(b, id, index, s -> s.withName(name))))));
         }
-        box.getChildren().add(named("This state is shown while", when(id, index, state)));
-        Button delete = plain("Delete button", "Delete");
+        box.getChildren().add(Fields.named("This state is shown while", when(id, index, state)));
+        Button delete = Fields.plain("Delete button", "Delete");
         delete.setOnAction(_ -> {
             desk.overlay().close();
             desk.bench().edit("delete " + button.name(), b -> Edits.removeButton(b, id));
         });
-        Button done = plain("Done", "Esc");
+        Button done = Fields.plain("Done", "Esc");
         done.setOnAction(_ -> desk.overlay().close());
         HBox foot = new HBox(8, delete, new javafx.scene.layout.Region(), done);
         HBox.setHgrow(foot.getChildren().get(1), Priority.ALWAYS);
@@ -90,23 +90,6 @@ final class FacePopover {
 
     private void face(String id, int index, java.util.function.UnaryOperator<Face> change) {
         desk.bench().edit("change the face", b -> Edits.state(b, id, index, s -> s.withFace(change.apply(s.face()))));
-    }
-
-    static VBox named(String name, Node field) {
-        Label label = new Label(name);
-        label.getStyleClass().add("field-name");
-        label.setLabelFor(field);
-        field.setAccessibleText(name);
-        return new VBox(3, label, field);
-    }
-
-    static Button plain(String text, String key) {
-        Button b = new Button(text);
-        b.getStyleClass().add("plain");
-        if (!key.isEmpty()) {
-            b.setTooltip(new Tooltip(text + " · " + key));
-        }
-        return b;
     }
 
     private static TextField text(String id, String value, java.util.function.Consumer<String> changed,

@@ -11,7 +11,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import rombix.app.edit.Paths;
-import rombix.core.board.Edits;
+import rombix.core.board.StepWords;
 import rombix.core.find.Finder;
 import rombix.core.find.Finder.Found;
 
@@ -29,7 +29,7 @@ final class FinderField extends TextField {
         this.desk = desk;
         getStyleClass().add("finder");
         setId("finder");
-        setPromptText("Add a step: type what it should do, such as “mute host”, “desk key 40 %” or “wait 2 s”   ( / )");
+        prompt();
         setAccessibleText("Add a step by typing what it should do");
         list.setId("found");
         list.setPrefWidth(460);
@@ -40,6 +40,27 @@ final class FinderField extends TextField {
                 desk.overlay().close();
             }
         });
+    }
+
+    /** Says where the next step goes. */
+    void prompt() {
+        List<Integer> at = desk.bench().cursor();
+        StepWords words = new StepWords(desk.bench().rig(), g -> desk.model().readings(g));
+        String where = "Add a step";
+        if (at.size() > 2 && at.getLast() == 0) {
+            List<Integer> within = at.subList(0, at.size() - 2);
+            where = Paths.step(desk.bench().chain(), within).map(s -> "Add a step into “" + words.of(s) + "”").orElse(
+                    where);
+        } else if (at.size() > 1 || at.getFirst() < desk.bench().chain().steps().size()) {
+            List<Integer> before = new java.util.ArrayList<>(at);
+            int last = before.removeLast();
+            before.add(last < 0 ? last + 1 : last - 1);
+            where = last == -1
+                    ? "Add a step that runs however the chain ends"
+                    : Paths.step(desk.bench().chain(), before).map(s -> "Add a step behind “" + words.of(s) + "”")
+                            .orElse(where);
+        }
+        setPromptText(where + ": type what it should do, such as “mute host”, “desk key 40 %” or “wait 2 s”   ( / )");
     }
 
     private void search() {
@@ -108,10 +129,7 @@ final class FinderField extends TextField {
             return;
         }
         Found f = found.get(picked);
-        List<Integer> after = desk.bench().step().orElse(null);
-        desk.bench().button().ifPresent(b -> desk.bench().edit("add “" + f.title() + "”",
-                board -> Edits.chain(board, b.id(), desk.bench().stateIndex(), desk.bench().gesture(),
-                        c -> Paths.insertedAfter(c, after, f.step()))));
+        desk.bench().add("add “" + f.title() + "”", List.of(f.step()));
         clear();
     }
 }

@@ -9,8 +9,10 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 import rombix.core.card.Twin;
 import rombix.core.engine.Event;
+import rombix.core.engine.Happening;
 import rombix.core.value.Kind;
 import rombix.core.value.Value;
 
@@ -18,6 +20,7 @@ import rombix.core.value.Value;
 final class LiveStrips {
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm:ss");
     private static final int MOST_CARDS = 3;
+    private static final double SAID_SECONDS = 12;
 
     private final Desk desk;
     private final HBox air = new HBox();
@@ -26,8 +29,10 @@ final class LiveStrips {
     private final VBox message = new VBox(3);
     private final Label messageHead = new Label();
     private final Label messageText = new Label();
+    private final Button answer = Fields.plain("Answer", "");
 
-    LiveStrips(Desk desk) {
+    /** @param openQuestion shows the question that waits */
+    LiveStrips(Desk desk, Runnable openQuestion) {
         this.desk = desk;
         air.getStyleClass().add("air-strip");
         running.getStyleClass().add("run-strip");
@@ -52,13 +57,17 @@ final class LiveStrips {
         message.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
         HBox.setHgrow(message, Priority.ALWAYS);
         message.setMinWidth(200);
-        running.getChildren().addAll(cards, message, stopAll);
+        answer.setId("open-question");
+        answer.setMinHeight(48);
+        answer.setMinWidth(Region.USE_PREF_SIZE);
+        answer.setOnAction(_ -> openQuestion.run());
+        running.getChildren().addAll(cards, message, answer, stopAll);
         desk.model().watch(c -> {
             if (!desk.building()) {
                 if (!c.gear().isEmpty()) {
                     air();
                 }
-                if (c.runs()) {
+                if (c.runs() || c.talk()) {
                     running();
                 }
             }
@@ -86,6 +95,7 @@ final class LiveStrips {
     void tick() {
         if (!desk.building()) {
             air();
+            message(desk.model().runs());
         }
     }
 
@@ -126,20 +136,59 @@ final class LiveStrips {
         for (DeckModel.Running run : runs.subList(Math.max(0, runs.size() - MOST_CARDS), runs.size())) {
             cards.getChildren().add(card(run));
         }
+        message(runs);
+    }
+
+    /** What matters most now: a question that waits, a message, a press that waits for more, a fault. */
+    private void message(List<DeckModel.Running> runs) {
+        Happening.Asked ask = desk.model().asked().isEmpty() ? null : desk.model().asked().getFirst();
+        Happening.Said said = desk.model().said(SAID_SECONDS);
         DeckModel.Fault fault = desk.model().lastFault();
-        messageHead.setText(fault == null
-                ? runs.size() > MOST_CARDS ? "and " + (runs.size() - MOST_CARDS) + " more run" : ""
-                : desk.bench().board().button(fault.button()).map(b -> b.name()).orElse(fault.button()));
-        messageText.setText(fault == null ? runs.isEmpty() ? "Nothing runs." : "" : fault.message());
+        answer.setVisible(ask != null);
+        answer.setManaged(ask != null);
+        messageHead.getStyleClass().setAll("label", "message-head");
+        if (ask != null) {
+            tell(name(ask.button()) + " asks", ask.text(), "talk");
+        } else if (said != null) {
+            tell(name(said.button()), said.text(), "talk");
+        } else if (guarding() != null) {
+            tell(name(guarding()),
+                    desk.model().guarding(String.valueOf(guarding())) instanceof DeckModel.Guarding g && g
+                            .hold() ? "Keep holding to fire." : "Press once more to fire.",
+                    "talk");
+        } else if (fault != null) {
+            tell(name(fault.button()), fault.message(), "");
+        } else {
+            tell(runs.size() > MOST_CARDS ? "and " + (runs.size() - MOST_CARDS) + " more run" : "", runs.isEmpty()
+                    ? "Nothing runs."
+                    : "", "");
+        }
+    }
+
+    private @Nullable String guarding() {
+        return desk.bench().board().buttons().map(b -> b.id()).filter(id -> desk.model().guarding(id) != null)
+                .findFirst().orElse(null);
+    }
+
+    private void tell(String head, String text, String style) {
+        messageHead.setText(head);
+        messageText.setText(text);
+        if (!style.isEmpty()) {
+            messageHead.getStyleClass().add(style);
+        }
+    }
+
+    private String name(@Nullable String button) {
+        return button == null ? "" : desk.bench().board().button(button).map(b -> b.name()).orElse(button);
     }
 
     private VBox card(DeckModel.Running run) {
-        Label name = new Label(desk.bench().board().button(run.button()).map(b -> b.name()).orElse(run.button()));
+        Label name = new Label(name(run.button()));
         name.getStyleClass().add("run-name");
         double gone = (System.nanoTime() - run.startNanos()) / 1e9;
         Label left = new Label(run.expectedNanos() > 0 ? Shapes.left(run.expectedNanos() / 1e9 - gone) : "runs");
         left.getStyleClass().add("run-left");
-        Button stop = FacePopover.plain("STOP", "");
+        Button stop = Fields.plain("STOP", "");
         stop.setAccessibleText("Stop " + name.getText());
         stop.setFocusTraversable(false);
         stop.setMinHeight(48);

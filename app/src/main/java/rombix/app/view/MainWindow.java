@@ -3,7 +3,8 @@ package rombix.app.view;
 import java.io.File;
 import java.io.IOException;
 import java.nio.file.Path;
-import java.util.function.Consumer;
+import java.util.EnumMap;
+import java.util.Map;
 import javafx.animation.AnimationTimer;
 import javafx.scene.Parent;
 import javafx.scene.Scene;
@@ -44,7 +45,8 @@ public final class MainWindow {
     private final Workbench bench;
     private final DeckModel model;
     private final Desk desk;
-    private final Consumer<Rig> load;
+    private final Player player;
+    private final HBox rehearsal = new HBox();
     private final BorderPane layout = new BorderPane();
     private final Overlay overlay = new Overlay();
     private final VBox notices = new VBox(6);
@@ -57,6 +59,7 @@ public final class MainWindow {
     private Rig loaded;
     private Mode shownMode;
     private long lastTick;
+    private final Map<KeyCode, String> heldByKey = new EnumMap<>(KeyCode.class);
 
     static {
         for (String font : new String[]{"archivo-narrow-latin-400-normal", "archivo-narrow-latin-600-normal",
@@ -67,21 +70,29 @@ public final class MainWindow {
     }
 
     /**
-     * @param post the way to the deck
-     * @param load plays a board from now on; called after every edit
+     * @param player plays the board; told of it after every edit
      */
-    public MainWindow(Workbench bench, DeckModel model, Consumer<Event> post, Consumer<Rig> load) {
+    public MainWindow(Workbench bench, DeckModel model, Player player) {
         this.bench = bench;
         this.model = model;
-        this.load = load;
+        this.player = player;
         this.loaded = bench.rig();
         this.shownMode = bench.mode();
-        desk = new Desk(bench, model, overlay, post);
+        desk = new Desk(bench, model, overlay, player::post);
         masthead = new Masthead(desk, this::chooseBoard);
         rack = new RackView(desk);
         page = new PageView(desk);
-        score = new ScoreView(desk, page::editFace);
-        strips = new LiveStrips(desk);
+        score = new ScoreView(desk, player::known, page::editFace);
+        AskPopover ask = new AskPopover(desk, page::tileOf);
+        strips = new LiveStrips(desk, ask::open);
+        Label word = new Label("REHEARSAL");
+        word.getStyleClass().add("rehearsal-word");
+        Label what = new Label("Presses run on twins: nothing leaves this machine.");
+        what.getStyleClass().add("read");
+        rehearsal.getChildren().addAll(word, what);
+        rehearsal.getStyleClass().add("rehearsal");
+        rehearsal.setId("rehearsal");
+        model.watch(c -> c.pages().forEach(p -> bench.showPage(p.page())));
         notices.setPickOnBounds(false);
         notices.setMaxHeight(Region.USE_PREF_SIZE);
         notices.setMaxWidth(640);
@@ -92,6 +103,7 @@ public final class MainWindow {
         scene.getStylesheets().addAll(css("tokens.css"), css("rombix.css"));
         theme(Theme.NIGHT);
         scene.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
+        scene.addEventFilter(KeyEvent.KEY_RELEASED, this::keyReleased);
         arrange();
         bench.watch(this::changed);
         new AnimationTimer() {
@@ -125,7 +137,9 @@ public final class MainWindow {
         bench.watch(() -> title(stage));
         stage.focusedProperty().addListener((_, _, focused) -> {
             if (!focused) {
+                heldByKey.clear();
                 page.letGo();
+                player.post(new Event.LetGo());
             }
         });
         stage.setOnCloseRequest(_ -> closing());
@@ -164,10 +178,15 @@ public final class MainWindow {
     private void changed() {
         if (bench.rig() != loaded) {
             loaded = bench.rig();
-            load.accept(loaded);
+            player.load(loaded);
         }
         if (bench.mode() != shownMode) {
             shownMode = bench.mode();
+            page.letGo();
+            player.rehearse(shownMode == Mode.REHEARSE);
+            if (shownMode == Mode.LIVE) {
+                player.post(new Event.WentLive());
+            }
             arrange();
         }
     }
@@ -183,9 +202,15 @@ public final class MainWindow {
             middle.getChildren().add(score);
             layout.setBottom(null);
         } else {
-            layout.setTop(new VBox(masthead, strips.airStrip()));
-            layout.setLeft(null);
+            boolean twins = bench.mode() == Mode.REHEARSE;
+            layout.setTop(
+                    twins ? new VBox(masthead, rehearsal, strips.airStrip()) : new VBox(masthead, strips.airStrip()));
+            layout.setLeft(twins ? rack : null);
             layout.setBottom(strips.runStrip());
+        }
+        layout.getStyleClass().remove("rehearsing");
+        if (bench.mode() == Mode.REHEARSE) {
+            layout.getStyleClass().add("rehearsing");
         }
         layout.setCenter(middle);
     }
@@ -198,8 +223,12 @@ public final class MainWindow {
             bench.mode(Mode.BUILD);
         } else if (e.getCode() == KeyCode.F6) {
             bench.mode(Mode.LIVE);
-        } else if (bench.mode() == Mode.LIVE) {
-            return;
+        } else if (e.getCode() == KeyCode.F7) {
+            bench.mode(Mode.REHEARSE);
+        } else if (bench.mode() != Mode.BUILD) {
+            if (typing || !keyPressed(e)) {
+                return;
+            }
         } else if (matches(e, KeyCode.Z, KeyCombination.SHORTCUT_DOWN, KeyCombination.SHIFT_DOWN)
                 || matches(e, KeyCode.Y, KeyCombination.SHORTCUT_DOWN)) {
             bench.redo();
@@ -215,6 +244,22 @@ public final class MainWindow {
             return;
         }
         e.consume();
+    }
+
+    /** Presses the button whose key it is; a key that the keyboard repeats while it is held presses once. */
+    private boolean keyPressed(KeyEvent e) {
+        rombix.core.board.Button b = RulesPopover.Keys.pressedBy(e, bench.board());
+        if (b != null && heldByKey.putIfAbsent(e.getCode(), b.id()) == null) {
+            desk.press(b.id(), "key " + RulesPopover.Keys.name(e));
+        }
+        return b != null;
+    }
+
+    private void keyReleased(KeyEvent e) {
+        String held = heldByKey.remove(e.getCode());
+        if (held != null) {
+            desk.release(held, "key");
+        }
     }
 
     private static boolean matches(KeyEvent e, KeyCode code, KeyCombination.Modifier... modifiers) {
@@ -266,7 +311,7 @@ public final class MainWindow {
         words.setWrapText(true);
         HBox.setHgrow(words, Priority.ALWAYS);
         words.setMaxWidth(Double.MAX_VALUE);
-        Button close = FacePopover.plain("Close", "");
+        Button close = Fields.plain("Close", "");
         close.setMinWidth(Region.USE_PREF_SIZE);
         HBox box = new HBox(words, close);
         box.getStyleClass().add("notice");

@@ -38,15 +38,20 @@ final class Masthead extends HBox {
         name.setOnAction(_ -> open.run());
         modes.setAlignment(javafx.geometry.Pos.CENTER);
         for (Mode mode : Mode.values()) {
-            ToggleButton b = new ToggleButton(mode == Mode.BUILD ? "Build" : "Live");
+            ToggleButton b = new ToggleButton(switch (mode) {
+                case BUILD -> "Build";
+                case REHEARSE -> "Rehearse";
+                case LIVE -> "Live";
+            });
             b.setId("mode-" + mode.name().toLowerCase(java.util.Locale.ROOT));
             b.getStyleClass().add("mode");
             b.setUserData(mode);
             b.setOnAction(_ -> desk.bench().mode(mode));
-            b.setTooltip(new Tooltip(mode == Mode.BUILD
-                    ? "Edit the board · F5"
-                    : "Press for real, nothing can be"
-                            + " edited · F6"));
+            b.setTooltip(new Tooltip(switch (mode) {
+                case BUILD -> "Edit the board · F5";
+                case REHEARSE -> "Press on twins: nothing leaves this machine · F7";
+                case LIVE -> "Press for real, nothing can be edited · F6";
+            }));
             modes.getChildren().add(b);
         }
         stopAll.getStyleClass().add("stop-all");

@@ -18,6 +18,8 @@ final class Overlay extends Pane {
     private @Nullable Region open;
     private @Nullable Node anchor;
     private @Nullable Runnable closed;
+    /** Where the anchor was: an edit may have put another node in its place. */
+    private @Nullable Bounds lastAnchor;
 
     Overlay() {
         setPickOnBounds(false);
@@ -57,6 +59,7 @@ final class Overlay extends Pane {
         }
         open = popover;
         anchor = by;
+        lastAnchor = null;
         closed = whenClosed;
         getChildren().setAll(popover);
         requestLayout();
@@ -92,7 +95,8 @@ final class Overlay extends Pane {
         }
         double w = Math.min(popover.prefWidth(-1), getWidth() - 2 * GAP);
         double h = Math.min(popover.prefHeight(w), getHeight() - 2 * GAP);
-        Bounds at = by.getScene() == null ? null : sceneToLocal(by.localToScene(by.getBoundsInLocal()));
+        Bounds at = by.getScene() == null ? lastAnchor : sceneToLocal(by.localToScene(by.getBoundsInLocal()));
+        lastAnchor = at;
         double x = at == null ? (getWidth() - w) / 2 : at.getMinX();
         double y = at == null ? (getHeight() - h) / 2 : at.getMaxY() + GAP;
         if (at != null && y + h > getHeight() - GAP) {

@@ -18,7 +18,7 @@ import rombix.core.board.Button;
 import rombix.core.board.Edits;
 import rombix.core.board.Page;
 import rombix.core.board.State;
-import rombix.core.chain.Gesture;
+import rombix.core.engine.Event;
 
 /**
  * The page in the middle: its buttons in their cells. In Build a click selects, a drag moves and an empty cell takes a
@@ -50,12 +50,25 @@ final class PageView extends Pane {
         rebuild();
     }
 
-    /** Lets go of what is held here. */
+    /** Something other than the hand ends what is held here. */
     void letGo() {
         if (pressed != null) {
-            desk.work(pressed, Gesture.RELEASE, "let go");
+            pressed = null;
+            desk.post().accept(new Event.LetGo());
+        }
+    }
+
+    private void released(String source) {
+        if (pressed != null) {
+            desk.release(pressed, source);
             pressed = null;
         }
+    }
+
+    /** The tile of a button; the page itself where the button is on another. */
+    Node tileOf(String button) {
+        Tile tile = tiles.get(button);
+        return tile == null ? this : tile;
     }
 
     private void rebuild() {
@@ -168,7 +181,7 @@ final class PageView extends Pane {
         tile.addEventHandler(KeyEvent.KEY_PRESSED, e -> keyPressed(tile, e));
         tile.addEventHandler(KeyEvent.KEY_RELEASED, e -> {
             if (!desk.building() && e.getCode() == KeyCode.SPACE) {
-                letGo();
+                released("key");
                 e.consume();
             }
         });
@@ -199,9 +212,9 @@ final class PageView extends Pane {
     }
 
     private void press(Tile tile, String source) {
-        letGo();
+        released(source);
         pressed = tile.button().id();
-        desk.work(tile.button().id(), Gesture.PRESS, source);
+        desk.press(tile.button().id(), source);
     }
 
     private void mouseDragged(Tile tile, MouseEvent e) {
@@ -225,7 +238,7 @@ final class PageView extends Pane {
         }
         grabbed = false;
         if (!desk.building()) {
-            letGo();
+            released("mouse");
         } else if (dragging) {
             dragging = false;
             tile.setTranslateX(0);

@@ -40,7 +40,8 @@ class ScoreTest {
         assertThat(s.lanes().get(0).marks()).extracting(Score.Mark::startMillis).containsExactly(0.0, 700.0);
         assertThat(s.lanes().get(1).marks()).extracting(Score.Mark::startMillis).containsExactly(500.0, 1400.0);
         assertThat(s.lengthMillis()).isEqualTo(1400);
-        assertThat(s.waits()).extracting(Score.Mark::path).containsExactly(List.of(1), List.of(2, 0, 1),
+        assertThat(s.waits()).extracting(Score.Mark::path).containsExactly(List.of(1));
+        assertThat(s.brackets()).extracting(Score.Mark::path).containsExactly(List.of(2), List.of(2, 0, 1),
                 List.of(2, 1, 0));
     }
 
@@ -68,9 +69,9 @@ class ScoreTest {
         assertThat(Paths.step(longer, List.of(1, 1, 0))).contains(new Step.Wait(9));
         Chain without = Paths.changed(chain, List.of(1, 1, 1), _ -> null);
         assertThat(Paths.step(without, List.of(1, 1, 1))).isEmpty();
-        Chain more = Paths.insertedAfter(chain, List.of(1, 1, 0), MUTE);
+        Chain more = Paths.inserted(chain, Paths.next(List.of(1, 1, 0)), List.of(MUTE));
         assertThat(Paths.step(more, List.of(1, 1, 1))).contains(MUTE);
-        assertThat(Paths.insertedAfter(chain, null, FAN).steps()).hasSize(3);
+        assertThat(Paths.inserted(chain, List.of(2), List.of(FAN)).steps()).hasSize(3);
         assertThat(Paths.changed(chain, List.of(7), _ -> null)).isEqualTo(chain);
     }
 }

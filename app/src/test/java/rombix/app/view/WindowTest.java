@@ -231,7 +231,7 @@ class WindowTest {
         robot.clickOn(find("#delete-step"));
         assertThat(bench().chain().steps()).hasSize(2);
         robot.clickOn(find("#gesture-release"));
-        assertThat(bench().gesture()).isEqualTo(Gesture.RELEASE);
+        assertThat(bench().part().gesture()).isEqualTo(Gesture.RELEASE);
     }
 
     @Test

@@ -262,12 +262,12 @@ class DeckTest {
     @Test
     void aWatcherThatFailsDoesNotStopTheDeck() {
         SimulatedClock clock = new SimulatedClock();
-        Deck deck = new Deck(clock, (_, _) -> {
+        Deck deck = new Deck(clock, new java.util.Random(1), (_, _) -> {
         }, _ -> {
             throw new IllegalStateException("on purpose");
-        });
+        }, Trace.NONE);
         deck.take(new Event.Load(TestDeck.rig(button("b", state(Chain.of(pause(1)))))), 0);
-        deck.take(new Event.Worked("b", rombix.core.chain.Gesture.PRESS, "test"), 0);
+        deck.take(new Event.Pressed("b", "test"), 0);
         assertThat(deck.advance()).isEqualTo(1_000_000);
     }
 }

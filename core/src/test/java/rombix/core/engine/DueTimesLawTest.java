@@ -42,6 +42,7 @@ class DueTimesLawTest {
                     }
                     now = end;
                 }
+                default -> throw new AssertionError(step);
             }
         }
         return now;

@@ -51,7 +51,7 @@ public final class TestDeck {
     final List<Happening> happened = new ArrayList<>();
     final Set<String> deaf = new HashSet<>();
     boolean obeys = true;
-    final Deck deck = new Deck(clock, this::send, happened::add);
+    final Deck deck = new Deck(clock, new java.util.Random(7), this::send, happened::add, Trace.NONE);
 
     /** A deck that plays a board with these buttons; its gear is ready, and lamp A is off. */
     static TestDeck with(Button... buttons) {
@@ -123,11 +123,11 @@ public final class TestDeck {
     }
 
     void press(String button) {
-        post(new Event.Worked(button, Gesture.PRESS, "test"));
+        post(new Event.Pressed(button, "test"));
     }
 
     void release(String button) {
-        post(new Event.Worked(button, Gesture.RELEASE, "test"));
+        post(new Event.Released(button, "test"));
     }
 
     void click(String button) {

@@ -9,6 +9,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import rombix.core.board.Rig;
 import rombix.core.card.Twin.Readings;
+import rombix.core.chain.Arg;
 import rombix.core.chain.Step;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
@@ -55,7 +56,7 @@ class FinderTest {
         Step step = Finder.find("desk key 40%", rig, _ -> SCENES, 1).getFirst().step();
         assertThat(step).isInstanceOfSatisfying(Step.Do.class, d -> {
             assertThat(d.gear()).isEqualTo("lamps");
-            assertThat(d.with()).containsEntry("lamp", Value.of("desk-key")).containsEntry("level", Value.of(40));
+            assertThat(d.with()).containsEntry("lamp", Arg.of("desk-key")).containsEntry("level", Arg.of(40));
         });
     }
 }

@@ -1,0 +1,60 @@
+package rombix.app.cli;
+
+import java.io.PrintWriter;
+import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+import rombix.core.check.Check;
+import rombix.core.check.Finding;
+import rombix.core.store.BoardFile;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Says what is wrong with a board. */
+@Command(name = "check", mixinStandardHelpOptions = true, description = {
+        "Says what is wrong with a board, a line each: where, what, and what to do.",
+        "Ends with 0 if nothing is, with 1 if something is, with 2 if the file cannot be read as a board."})
+final class CheckCommand implements Callable<Integer> {
+    @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
+    private Path board = Path.of("");
+
+    @Option(names = "--json", description = "One JSON object a line: kind, place, where, message, button.")
+    private boolean json;
+
+    @Spec
+    private CommandSpec spec = CommandSpec.create();
+
+    @Override
+    public Integer call() throws Exception {
+        BoardFile.Draft draft = BoardFile.draft(board);
+        List<Finding> findings = Check.of(draft.rig());
+        PrintWriter out = spec.commandLine().getOut();
+        JsonMapper mapper = JsonMapper.builder().build();
+        for (Finding f : findings) {
+            String place = draft.where(f.pointer());
+            if (json) {
+                Map<String, String> line = new LinkedHashMap<>();
+                line.put("kind", f.kind().name().toLowerCase(java.util.Locale.ROOT).replace('_', '-'));
+                line.put("place", place);
+                line.put("where", f.where());
+                line.put("message", f.message());
+                line.put("button", f.button());
+                out.println(mapper.writeValueAsString(line));
+            } else {
+                out.println("%s%s: %s: %s: %s".formatted(board, place.isEmpty() ? "" : ":" + place, f.where(), f.kind()
+                        .words(), f.message()));
+            }
+        }
+        if (findings.isEmpty() && !json) {
+            out.println(board + ": nothing is wrong");
+        }
+        out.flush();
+        return findings.isEmpty() ? 0 : 1;
+    }
+}

@@ -1,0 +1,90 @@
+package rombix.app.cli;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.TimeUnit;
+import org.jspecify.annotations.Nullable;
+import rombix.app.cli.RombixCommand.BadCall;
+import rombix.app.show.Show;
+import rombix.core.board.Button;
+import rombix.core.board.Rig;
+import rombix.core.engine.Happening;
+import rombix.core.engine.Known;
+import rombix.core.engine.Status.Phase;
+import rombix.standins.StandIns;
+
+/** The gear that a command works with: at the board's addresses, at others, or stand-ins of its own. */
+final class GearAccess implements AutoCloseable {
+    private static final long SETTLE_MILLIS = 3000;
+    private static final long QUIET_MILLIS = 200;
+
+    private final @Nullable StandIns standIns;
+    private final Map<String, String> addresses;
+
+    private GearAccess(@Nullable StandIns standIns, Map<String, String> addresses) {
+        this.standIns = standIns;
+        this.addresses = addresses;
+    }
+
+    static GearAccess open(Rig rig, Map<String, String> at, boolean standIns) throws BadCall, IOException {
+        for (String gear : at.keySet()) {
+            if (rig.twin(gear).isEmpty()) {
+                throw new BadCall("--at %s: no such gear; the board has %s".formatted(gear,
+                        String.join(", ", rig.twins().keySet())));
+            }
+        }
+        StandIns started = standIns ? StandIns.onFreePorts() : null;
+        Map<String, String> addresses = new HashMap<>(started == null ? Map.of() : started.addresses());
+        addresses.putAll(at);
+        return new GearAccess(started, addresses);
+    }
+
+    Map<String, String> addresses() {
+        return addresses;
+    }
+
+    /** A button of a board, by its id. */
+    static Button button(Rig rig, Path board, String id) throws BadCall {
+        return rig.board().button(id).orElseThrow(() -> new BadCall("%s: no button “%s”; it has %s".formatted(board, id,
+                String.join(", ", rig.board().buttons().map(Button::id).toList()))));
+    }
+
+    /** What the gear says now: connects all of it, and listens until it is quiet. */
+    Known known(Rig rig) throws InterruptedException {
+        BlockingQueue<Happening> happenings = new LinkedBlockingQueue<>();
+        try (Show show = new Show(addresses, happenings::add)) {
+            show.load(rig);
+            settle(happenings, rig.twins().keySet());
+            return show.known();
+        }
+    }
+
+    /** Waits until each of some gear answers or is known not to, and what it reports has come. */
+    static void settle(BlockingQueue<Happening> happenings, Collection<String> gear) throws InterruptedException {
+        Set<String> left = new HashSet<>(gear);
+        long until = System.nanoTime() + TimeUnit.MILLISECONDS.toNanos(SETTLE_MILLIS);
+        while (System.nanoTime() - until < 0) {
+            Happening h = happenings.poll(left.isEmpty() ? QUIET_MILLIS : SETTLE_MILLIS, TimeUnit.MILLISECONDS);
+            if (h == null) {
+                return;
+            }
+            if (h instanceof Happening.Linked l && l.status().phase() != Phase.CONNECTING) {
+                left.remove(l.gear());
+            }
+        }
+    }
+
+    @Override
+    public void close() throws IOException {
+        if (standIns != null) {
+            standIns.close();
+        }
+    }
+}
