@@ -270,7 +270,9 @@ final class Orders {
         go(frame, ramped.ramp().at(to), due, -1);
     }
 
-    private @Nullable Value presently(Key key) {
+    /** Where a reading is, or where it was just sent. */
+    @Nullable
+    Value presently(Key key) {
         Sent s = sent.get(key);
         return s != null && deck.clock.nanos() - s.atNanos() < ECHO_NANOS
                 ? s.value()

@@ -51,9 +51,10 @@ final class WhileFrame implements Run.Parent, Run.Activity {
     /** An order of the chain within is about to go out: what it will change is remembered as it is. */
     void about(Order order) {
         order.changes().keySet().forEach(reading -> {
-            Value now = frame.run.deck.situation.reading(order.gear(), reading);
+            Key key = new Key(order.gear(), reading);
+            Value now = frame.run.deck.orders.presently(key);
             if (now != null) {
-                before.putIfAbsent(new Key(order.gear(), reading), now);
+                before.putIfAbsent(key, now);
             }
         });
     }

@@ -96,7 +96,9 @@ public final class Shadowing {
         Value from = first > 0 ? all.get(first - 1).value() : start == null ? ride.getFirst().value() : start;
         List<Moved> path = new ArrayList<>(ride);
         if (!path.getFirst().value().equals(from)) {
-            path.addFirst(new Moved(path.getFirst().atMillis() - GRAIN_MILLIS, from));
+            // It left its place one report before the first.
+            long apart = Math.min(GRAIN_MILLIS, path.get(1).atMillis() - path.get(0).atMillis());
+            path.addFirst(new Moved(path.getFirst().atMillis() - apart, from));
         }
         double low = path.stream().mapToDouble(m -> m.value().asNumber()).min().orElse(0);
         double high = path.stream().mapToDouble(m -> m.value().asNumber()).max().orElse(0);

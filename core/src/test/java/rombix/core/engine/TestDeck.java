@@ -2,12 +2,12 @@ package rombix.core.engine;
 
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Face;
@@ -35,78 +35,102 @@ public final class TestDeck {
              "commands": [
                {"id": "on", "title": "{lamp} on", "params": [{"id": "lamp", "type": "choice"}],
                 "send": {"osc": [{"to": "/set/{lamp}", "args": [true]}]},
-                "changes": [{"reading": "on/{lamp}", "to": true}]},
+                "changes": [{"reading": "on/{lamp}", "to": true}], "undo": {"command": "off", "with": {"lamp": "{lamp}"}}},
                {"id": "off", "title": "{lamp} off", "params": [{"id": "lamp", "type": "choice"}],
                 "send": {"osc": [{"to": "/set/{lamp}", "args": [false]}]},
-                "changes": [{"reading": "on/{lamp}", "to": false}]},
+                "changes": [{"reading": "on/{lamp}", "to": false}], "undo": {"command": "on", "with": {"lamp": "{lamp}"}}},
                {"id": "level", "title": "Level {level}",
                 "params": [{"id": "level", "type": "number", "unit": "%", "min": 0, "max": 100, "default": 50}],
                 "send": {"osc": [{"to": "/level", "args": ["{level}"]}]},
-                "changes": [{"reading": "level", "to": "{level}"}]}]}
+                "changes": [{"reading": "level", "to": "{level}"}],
+                "undo": {"command": "level", "with": {"level": "before"}}},
+               {"id": "ping", "title": "Ping", "send": {"osc": [{"to": "/ping"}]}}]}
             """;
+    public static final Step PING = new Step.Do("gear", "ping", Map.of());
     static final Condition A_ON = Condition.is("gear", "on/a", Value.of(true));
     static final Condition A_OFF = Condition.is("gear", "on/a", Value.of(false));
 
     final SimulatedClock clock = new SimulatedClock();
     final List<Happening> happened = new ArrayList<>();
     final Set<String> deaf = new HashSet<>();
+    private final List<String> sentOrders = new ArrayList<>();
     boolean obeys = true;
     final Deck deck = new Deck(clock, new java.util.Random(7), this::send, happened::add, Trace.NONE);
 
     /** A deck that plays a board with these buttons; its gear is ready, and lamp A is off. */
     static TestDeck with(Button... buttons) {
+        return playing(rig(buttons));
+    }
+
+    static TestDeck playing(Rig rig) {
         TestDeck t = new TestDeck();
-        t.post(new Event.Load(rig(buttons)));
+        t.post(new Event.Load(rig));
         t.post(new Event.Linked("gear", new Status(Status.Phase.READY, "ready", "", 0)));
         t.post(new Event.Came("gear", "on/a", Value.of(false)));
         return t;
     }
 
-    static Rig rig(Button... buttons) {
+    /** A deck with one button that runs a chain when pressed. */
+    static TestDeck running(Step... steps) {
+        return with(button("b", state(Chain.of(steps))));
+    }
+
+    public static Rig rig(Button... buttons) {
+        return rig(b -> b, buttons);
+    }
+
+    /** A board with these buttons on one page, changed further. */
+    public static Rig rig(UnaryOperator<Board> change, Button... buttons) {
         try {
             var card = CardLibrary.read(Path.of("switcher.json"), CARD);
+            List<Button> placed = new ArrayList<>();
+            for (int i = 0; i < buttons.length; i++) {
+                placed.add(buttons[i].withColumn(i));
+            }
             Board board = new Board(1, "Test",
                     List.of(new Gear("gear", "Gear", "switcher", new Gear.Link(Protocol.OSC, "127.0.0.1:1", Map.of()),
                             Map.of(), Map.of())),
-                    List.of(new Page("p", "P", 32, 16, Arrays.asList(buttons), Map.of())), Map.of());
-            return Rig.of(board, Map.of("switcher", card));
+                    List.of(new Page("p", "P", 8, 4, placed, Map.of())), Map.of());
+            return Rig.of(change.apply(board), Map.of("switcher", card));
         } catch (BadFile e) {
             throw new AssertionError(e);
         }
     }
 
-    static Button button(String id, State... states) {
+    public static Button button(String id, State... states) {
         return new Button(id, id, 0, 0, 1, 1, Button.Busy.RESTART, List.of(states), Map.of());
     }
 
-    static State state(String id, Condition when, Chain press, Chain release) {
+    public static State state(String id, Condition when, Chain press, Chain release) {
         Map<Gesture, Chain> on = new EnumMap<>(Gesture.class);
         on.put(Gesture.PRESS, press);
         on.put(Gesture.RELEASE, release);
         return new State(id, id, Face.PLAIN, State.NEXT, when, on, Map.of());
     }
 
-    static State state(Chain press) {
+    public static State state(Chain press) {
         return state("on", null, press, Chain.EMPTY);
     }
 
-    static Step on(String lamp) {
+    public static Step on(String lamp) {
         return new Step.Do("gear", "on", Map.of("lamp", Value.of(lamp)));
     }
 
-    static Step off(String lamp) {
+    public static Step off(String lamp) {
         return new Step.Do("gear", "off", Map.of("lamp", Value.of(lamp)));
     }
 
-    static Step level(double level) {
+    public static Step level(double level) {
         return new Step.Do("gear", "level", Map.of("level", Value.of(level)));
     }
 
-    static Step pause(long ms) {
+    public static Step pause(long ms) {
         return new Step.Wait(ms);
     }
 
     private void send(long ticket, rombix.core.card.Order order) {
+        sentOrders.add(order.packets().getFirst().address() + order.packets().getFirst().args() + " @"
+                + clock.nanos() / 1_000_000);
         if (deaf.contains(order.command().id())) {
             deck.take(new Event.Answered(ticket, clock.nanos(), "did not hear"), clock.nanos());
             return;
@@ -166,6 +190,11 @@ public final class TestDeck {
         return (Happening.Shows) happened.stream()
                 .filter(h -> h instanceof Happening.Shows s && s.button().equals(button)).reduce((_, b) -> b)
                 .orElseThrow();
+    }
+
+    /** The fill of the lamp as it was sent each time, for fades: the level and when it was due, in milliseconds. */
+    List<String> sent() {
+        return List.copyOf(sentOrders);
     }
 
     List<String> faults() {

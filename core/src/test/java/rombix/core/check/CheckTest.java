@@ -1,0 +1,168 @@
+package rombix.core.check;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static rombix.core.engine.TestDeck.button;
+import static rombix.core.engine.TestDeck.off;
+import static rombix.core.engine.TestDeck.on;
+import static rombix.core.engine.TestDeck.pause;
+import static rombix.core.engine.TestDeck.rig;
+import static rombix.core.engine.TestDeck.state;
+
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.Arguments;
+import org.junit.jupiter.params.provider.MethodSource;
+import rombix.core.board.Board;
+import rombix.core.board.Board.BoardValue;
+import rombix.core.board.Button;
+import rombix.core.board.Face;
+import rombix.core.board.Gear;
+import rombix.core.board.Rig;
+import rombix.core.board.State;
+import rombix.core.board.Trigger;
+import rombix.core.card.Protocol;
+import rombix.core.chain.Arg;
+import rombix.core.chain.Chain;
+import rombix.core.chain.Gesture;
+import rombix.core.chain.Manner;
+import rombix.core.chain.Step;
+import rombix.core.check.Finding.Kind;
+import rombix.core.value.Value;
+
+class CheckTest {
+    private static final Manner PLAIN = Manner.PLAIN;
+
+    private static State plain(String id) {
+        return new State(id, id, Face.PLAIN.withLabel(id), State.NEXT, null, Map.of(), Map.of());
+    }
+
+    private static Step use(String button) {
+        return new Step.Use(button, null, Gesture.PRESS, null, Map.of(), PLAIN, Map.of());
+    }
+
+    private static Step repeat(String whileIt, Step... steps) {
+        return new Step.Repeat(null, whileIt == null ? null : new rombix.core.chain.Test.Computed(whileIt), null,
+                "count", Chain.of(steps), PLAIN, Map.of());
+    }
+
+    private static Rig presses(Step... steps) {
+        return rig(b -> b.withValues(List.of(new BoardValue("n", "N", Value.of(0)))), button("b", state(Chain.of(
+                steps))));
+    }
+
+    static Stream<Arguments> wrong() {
+        Step set = new Step.Set("n", new Arg.Computed("{n} + 1"), PLAIN, Map.of());
+        return Stream.of(
+                Arguments.of(Kind.DEAD_REFERENCE, presses(use("nobody")), "/pages/0/buttons/0/states/0/on/press/0"),
+                Arguments.of(Kind.DEAD_REFERENCE, presses(new Step.Show("nowhere", false, null, null, PLAIN, Map.of())),
+                        "page"),
+                Arguments.of(Kind.DEAD_REFERENCE, presses(new Step.Set("m", Arg.of(1), PLAIN, Map
+                        .of())), "value"),
+                Arguments.of(Kind.DEAD_REFERENCE, presses(new Step.If(
+                        new rombix.core.chain.Test.Computed("{gear:mood} > 1"), Chain.EMPTY,
+                        Chain.EMPTY, PLAIN, Map.of())), "press/0"),
+                Arguments.of(Kind.FORMULA, presses(
+                        repeat("1 +", pause(5))), "press/0"),
+                Arguments.of(
+                        Kind.UNREACHABLE_STATE, rig(button("b", plain("x").withThen(
+                                State.STAY), plain("y"))),
+                        "states/1"),
+                Arguments.of(
+                        Kind.UNREACHABLE_STATE, rig(button("b", plain(
+                                "x").withWhen(
+                                        rombix.core.chain.Condition.is(
+                                                "gear", "on/a", Value
+                                                        .of(true))),
+                                plain("y"))),
+                        "states/1"),
+                Arguments.of(
+                        Kind.SAME_LOOK, rig(button("b",
+                                plain("x"), plain("y")
+                                        .withFace(plain(
+                                                "x")
+                                                .face()))),
+                        "states/1"),
+                Arguments.of(
+                        Kind.ENDLESS_LOOP,
+                        presses(repeat(null, on(
+                                "a"))),
+                        "press/0"),
+                Arguments
+                        .of(Kind.ENDLESS_LOOP,
+                                presses(repeat(
+                                        "{n} < 3",
+                                        on("a"))),
+                                "press/0"),
+                Arguments.of(Kind.ENDLESS_LOOP, presses(use("b")), "press"), Arguments.of(Kind.ENDLESS_LOOP, rig(button(
+                        "b", state(Chain.of(use("c")))), button("c", state(Chain.of(on("a"), use("b"))))), "press"),
+                Arguments.of(Kind.NOT_UNDONE, rig(button("b", state("s", null, Chain.of(on("a")), Chain.of(off(
+                        "b"))))), "release"),
+                Arguments.of(Kind.TRIGGER_TWICE, rig(button("b", plain("x"))
+                        .withTriggers(List.of(new Trigger.Key("Ctrl+Shift+K"))),
+                        button("c", plain("x"))
+                                .withTriggers(List.of(new Trigger.Key("shift+ctrl+k")))),
+                        "triggers/0"),
+                Arguments.of(Kind.NO_LINK, rig(b -> b.withGear(List.of(b.gear().getFirst().withLink(new Gear.Link(
+                        Protocol.OSC, " ", Map.of())))), button("b", plain("x"))), "/gear/0/link"),
+                Arguments.of(
+                        Kind.NO_LINK, rig(b -> b.withGear(List.of(b.gear().getFirst().withLink(new Gear.Link(
+                                Protocol.MIDI, "Desk", Map.of())))), button("b", plain("x"))),
+                        "/gear/0/link"),
+                Arguments.of(Kind.LABEL_TOO_LONG, rig(button("b", plain(
+                        "A label that is far too long for a tile of one small cell"))), "face"),
+                Arguments.of(
+                        Kind.LOW_CONTRAST, rig(button("b", plain("x").withFace(Face.PLAIN.withTint("#F2B134")
+                                .withInk("#FFFFFF")))),
+                        "face"),
+                Arguments.of(Kind.ENDLESS_LOOP, presses(set,
+                        repeat(null, set)), "press/1"));
+    }
+
+    @ParameterizedTest(name = "{0} at {2}")
+    @MethodSource("wrong")
+    void finds(Kind kind, Rig rig, String place) {
+        List<Finding> found = Check.of(rig);
+        assertThat(found).anySatisfy(f -> {
+            assertThat(f.kind()).isEqualTo(kind);
+            assertThat(f.pointer()).contains(place);
+            assertThat(f.message()).isNotBlank();
+        });
+        assertThat(found).extracting(Finding::kind).containsOnly(kind);
+    }
+
+    @Test
+    void findsNothingWhereNothingIsWrong() {
+        Step set = new Step.Set("n", new Arg.Computed("{n} + 1"), PLAIN, Map.of());
+        Step until = new Step.If(new rombix.core.chain.Test.Computed("{n} < 3"), Chain.of(use("b")), Chain.EMPTY, PLAIN,
+                Map.of());
+        Rig fine = rig(b -> b.withValues(List.of(new BoardValue("n", "N", Value.of(0)))), button("b", state(Chain.of(
+                repeat("{n} < 3", set), repeat(null, pause(10)), set, until))), button("c", state("s", null,
+                        Chain.of(
+                                on("a")),
+                        Chain.of(off("a")))),
+                button("d", state(Chain.of(pause(5), use("d")))), button("e",
+                        plain("x").withFallBack(new State.FallBack("y", 5)).withThen(State.STAY), plain("y"))
+                        .withTriggers(List.of(new Trigger.Key("F9"))),
+                button("f", plain("x").withFace(
+                        Face.PLAIN.withTint("#123456"))));
+        assertThat(Check.of(fine)).isEmpty();
+    }
+
+    @Test
+    void contrastIsThatOfTheStandard() {
+        assertThat(Contrast.of("#000000", "#FFFFFF")).isEqualTo(21);
+        assertThat(Contrast.of("#777777", "#FFFFFF")).isBetween(4.47, 4.49);
+        assertThat(Contrast.inkOn("#F2B134")).isEqualTo("#16201B");
+    }
+
+    @Test
+    void aBoardWithAMissingReferenceIsRefusedAndADraftOfItIsNot() {
+        Board board = presses(use("nobody")).board();
+        assertThat(References.flaws(presses(use("nobody")))).extracting(References.Flaw::pointer).containsExactly(
+                "/pages/0/buttons/0/states/0/on/press/0/button");
+        assertThat(board.button("b").map(Button::name)).contains("b");
+    }
+}
