@@ -1,11 +1,22 @@
 package rombix.links;
 
 import rombix.core.card.Order;
+import rombix.core.engine.Glide;
 
 /** The transport to one gear. It looks after itself: it connects, reports, and comes back when the gear does. */
 public interface Link extends AutoCloseable {
     /** Sends an order and answers for the ticket, once. Called on the conductor's thread; does not block. */
     void send(long ticket, Order order);
+
+    /** See {@link rombix.core.engine.Gears#glide}. */
+    default boolean glide(Glide glide) {
+        return false;
+    }
+
+    /** See {@link rombix.core.engine.Gears#hold}. */
+    default void hold(Glide glide) {
+        // Nothing moves by itself here.
+    }
 
     /** Lets go of everything. Orders not answered yet are answered with a fault. */
     @Override

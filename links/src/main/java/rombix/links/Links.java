@@ -12,6 +12,7 @@ import rombix.core.card.Twin;
 import rombix.core.engine.Clock;
 import rombix.core.engine.Event;
 import rombix.core.engine.Gears;
+import rombix.core.engine.Glide;
 import rombix.core.engine.Status.Phase;
 import rombix.links.dmx.DmxLink;
 import rombix.links.midi.MidiLink;
@@ -94,6 +95,20 @@ public final class Links implements Gears, AutoCloseable {
             deck.accept(new Event.Answered(ticket, clock.nanos(), "no link to " + order.gear()));
         } else {
             to.link().send(ticket, order);
+        }
+    }
+
+    @Override
+    public boolean glide(Glide glide) {
+        Wired to = wired.get(glide.ramp().gear());
+        return to != null && to.link().glide(glide);
+    }
+
+    @Override
+    public void hold(Glide glide) {
+        Wired to = wired.get(glide.ramp().gear());
+        if (to != null) {
+            to.link().hold(glide);
         }
     }
 

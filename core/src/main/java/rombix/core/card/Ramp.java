@@ -29,6 +29,11 @@ public final class Ramp {
         this.title = title;
     }
 
+    /** The gear that it moves. */
+    public String gear() {
+        return first.gear();
+    }
+
     /** The reading that shows where it is; null where the card names none. */
     public @Nullable String moves() {
         return moving.isEmpty() ? null : moving.keySet().iterator().next();

@@ -31,6 +31,7 @@ public final class Twin {
     private final Card card;
     private final Protocol protocol;
     private final Map<String, List<Item>> lists;
+    private final Map<String, Map<String, Item>> itemsById = new HashMap<>();
     private final Map<String, Landing> fixedLandings = new HashMap<>();
     private final List<Landing> openLandings = new ArrayList<>();
     private final Set<Template> reported = new HashSet<>();
@@ -64,6 +65,11 @@ public final class Twin {
         Map<String, List<Item>> all = new HashMap<>(card.lists());
         all.putAll(lists);
         this.lists = Map.copyOf(all);
+        this.lists.forEach((list, items) -> {
+            Map<String, Item> byId = new HashMap<>();
+            items.forEach(i -> byId.putIfAbsent(i.id(), i));
+            itemsById.put(list, byId);
+        });
         for (ReadingSpec spec : card.readings()) {
             Arrival arrival = spec.arrives().get(protocol);
             if (arrival != null) {
@@ -172,7 +178,10 @@ public final class Twin {
 
     /** The item of a list with this id. */
     public Optional<Item> item(String list, String id, Readings now) {
-        return items(list, now).stream().filter(i -> i.id().equals(id)).findFirst();
+        Map<String, Item> known = itemsById.get(list);
+        return known != null
+                ? Optional.ofNullable(known.get(id))
+                : items(list, now).stream().filter(i -> i.id().equals(id)).findFirst();
     }
 
     /**

@@ -11,6 +11,9 @@ import java.util.random.RandomGenerator;
  * The one thread that owns a deck: it takes what is posted, does what is due, and sleeps until the next of either.
  */
 public final class Conductor implements AutoCloseable {
+    /** How long before something is due the thread wakes up, and watches the clock. */
+    private static final long EARLY_NANOS = 250_000;
+
     private final Clock clock;
     private final Queue<Posted> posted = new ConcurrentLinkedQueue<>();
     private final Deck deck;
@@ -52,10 +55,20 @@ public final class Conductor implements AutoCloseable {
             if (posted.isEmpty()) {
                 if (wait == Long.MAX_VALUE) {
                     LockSupport.park(this);
+                } else if (wait > EARLY_NANOS) {
+                    LockSupport.parkNanos(this, wait - EARLY_NANOS);
                 } else {
-                    LockSupport.parkNanos(this, wait);
+                    watchTheClock(wait);
                 }
             }
+        }
+    }
+
+    /** Waits the last moment awake: a thread that sleeps until a moment wakes up after it. */
+    private void watchTheClock(long wait) {
+        long start = clock.nanos();
+        while (clock.nanos() - start < wait && posted.isEmpty() && !closed) {
+            Thread.onSpinWait();
         }
     }
 

@@ -13,4 +13,19 @@ public interface Gears {
      * {@link Event.Answered} for the ticket, once, from any thread; for {@link #NO_ANSWER} only when it failed.
      */
     void send(long ticket, Order order);
+
+    /**
+     * Hands a level over that is to move by itself from now on, at the gear's own rate, until an order for the same
+     * level comes or it is held. Called on the conductor's thread; must not block.
+     *
+     * @return false where the gear's link cannot do that: then each step of the way is sent as an order
+     */
+    default boolean glide(Glide glide) {
+        return false;
+    }
+
+    /** A level that moves by itself stays where it is. Called on the conductor's thread; must not block. */
+    default void hold(Glide glide) {
+        // Nothing moves by itself here.
+    }
 }

@@ -22,6 +22,9 @@ final class Orders {
     /** For how long what was sent counts for more than what the gear last said. */
     private static final long ECHO_NANOS = 300_000_000L;
 
+    private static final long PROGRESS_NANOS = 150_000_000L;
+    private static final int PROGRESS_MOST = 12;
+
     /** A reading of a gear. */
     record Key(String gear, String reading) {
     }
@@ -42,6 +45,7 @@ final class Orders {
     private final Map<Long, Pending> pending = new HashMap<>();
     private final Map<Key, FadeFrame> fading = new HashMap<>();
     private final Map<Key, Sent> sent = new HashMap<>();
+    private final Set<FadeFrame> gliding = new LinkedHashSet<>();
     private final Set<WhileFrame> holding = new LinkedHashSet<>();
     private long lastTicket = Gears.NO_ANSWER;
 
@@ -122,18 +126,50 @@ final class Orders {
         return new Ramped(ramp, reading == null ? null : new Key(gear, reading));
     }
 
-    /** Sends one of the orders of a fade; its step does not wait. Says at once what keeps it from going out. */
+    /** Sends the first or the last order of a fade; its step does not wait. Says what keeps it from going out. */
     @Nullable
-    String send(FadeFrame fade, SeqFrame frame, Order order, long due, boolean logged) {
-        if (!logged) {
-            String refusal = refusal(order);
-            if (refusal == null) {
-                hand(Gears.NO_ANSWER, order, fade);
-                assumed(order);
-            }
-            return refusal;
-        }
+    String send(FadeFrame fade, SeqFrame frame, Order order, long due) {
         return send(frame.run, frame, frame.place(), order, due, Long.MIN_VALUE, fade);
+    }
+
+    /** Sends one of the many orders of a fade on its way. */
+    void pass(FadeFrame fade, Order order) {
+        if (refusal(order) == null) {
+            hand(Gears.NO_ANSWER, order, fade);
+            assumed(order);
+        }
+    }
+
+    /** Has the gear's link render a fade; false where it does not, and the fade is to be sent step by step. */
+    boolean glide(FadeFrame fade, Glide glide) {
+        if (!gears.glide(glide)) {
+            return false;
+        }
+        if (gliding.isEmpty()) {
+            deck.agenda.at(deck.now() + PROGRESS_NANOS, this::progress);
+        }
+        gliding.add(fade);
+        return true;
+    }
+
+    /** A fade that the link renders stays where it is. */
+    void hold(FadeFrame fade, Glide glide) {
+        if (gliding.remove(fade)) {
+            gears.hold(glide);
+        }
+    }
+
+    /** Tells where fades are that links render: so many at a time in turn, so that thousands cost no more than some. */
+    private void progress(long due) {
+        for (int i = Math.min(gliding.size(), PROGRESS_MOST); i > 0; i--) {
+            FadeFrame fade = gliding.iterator().next();
+            gliding.remove(fade);
+            gliding.add(fade);
+            fade.progress();
+        }
+        if (!gliding.isEmpty()) {
+            deck.agenda.at(due + PROGRESS_NANOS, this::progress);
+        }
     }
 
     private @Nullable String send(@Nullable Run run, @Nullable SeqFrame frame, String place, Order order, long due,
@@ -230,7 +266,7 @@ final class Orders {
     }
 
     /** What a gear will never report is taken to be as sent. */
-    private void assumed(Order order) {
+    void assumed(Order order) {
         for (String reading : order.assumed()) {
             Value value = order.changes().get(reading);
             if (value != null) {

@@ -1,0 +1,57 @@
+package rombix.bench;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Runs the measurements, prints them as a table and writes them as JSON. */
+public final class Bench {
+    private static final Path OUT = Path.of("bench/target/figures.json");
+
+    /** A group of figures that are measured together. */
+    interface Measured {
+        List<Figure> measure() throws Exception;
+    }
+
+    private Bench() {
+    }
+
+    /** @param args the names of the groups to measure; all where there are none */
+    public static void main(String[] args) throws Exception {
+        Map<String, Measured> all = new LinkedHashMap<>();
+        all.put("press", new Press());
+        all.put("lateness", new Lateness());
+        all.put("waiting", new Waiting());
+        all.put("burst", new Burst());
+        all.put("forecast", new Forecasts());
+        all.put("fades", new Fades());
+        List<String> wanted = args.length == 0 ? List.copyOf(all.keySet()) : List.of(args);
+        List<Figure> figures = new ArrayList<>();
+        System.out.printf("%-20s %12s %12s %8s  %-6s %s%n", "figure", "Rombix", "baseline", "ratio", "unit", "");
+        for (String name : wanted) {
+            Measured group = all.get(name);
+            if (group == null) {
+                System.err.println("no figures “" + name + "”; there are " + all.keySet());
+                System.exit(2);
+                return;
+            }
+            for (Figure f : group.measure()) {
+                figures.add(f);
+                System.out.printf(Locale.ROOT, "%-20s %12.3f %12.3f %8.2f  %-6s %s%n", f.figure(), f.rombix(), f
+                        .baseline(), f.ratio(), f.unit(),
+                        f.reach() == 0
+                                ? ""
+                                : f.verdict() + " (" + f.reach() + ")");
+            }
+        }
+        Files.createDirectories(OUT.getParent());
+        Files.writeString(OUT, JsonMapper.builder().build().writerWithDefaultPrettyPrinter().writeValueAsString(
+                figures));
+        System.exit(0);
+    }
+}
