@@ -15,6 +15,7 @@ import rombix.core.engine.Gears;
 import rombix.core.engine.Glide;
 import rombix.core.engine.Status.Phase;
 import rombix.links.dmx.DmxLink;
+import rombix.links.irc.IrcLink;
 import rombix.links.midi.MidiLink;
 import rombix.links.mqtt.MqttLink;
 import rombix.links.osc.OscLink;
@@ -68,6 +69,7 @@ public final class Links implements Gears, AutoCloseable {
                 case MIDI -> new MidiLink(report, address);
                 case DMX -> new DmxLink(report, address);
                 case MQTT -> new MqttLink(report, HostPort.of(address));
+                case IRC -> new IrcLink(report, HostPort.of(address));
             };
         } catch (IllegalArgumentException e) {
             report.status(Phase.OFF, String.valueOf(e.getMessage()), "Set its address.");

@@ -7,8 +7,10 @@ import java.net.InetSocketAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.CopyOnWriteArrayList;
 import rombix.wire.Malformed;
 import rombix.wire.midi.MidiCodec;
 import rombix.wire.midi.MidiMessage;
@@ -28,6 +30,10 @@ public final class SoundDesk implements AutoCloseable {
     private static final int FIRST_MUTE = 20;
     private static final int FIRST_LEVEL = 30;
 
+    private static final int STINGS = 10;
+    private static final long STING_NANOS = 1_200_000_000L;
+
+    private final List<Integer> played = new CopyOnWriteArrayList<>();
     private final ServerSocket server;
     private final Set<Socket> cables = ConcurrentHashMap.newKeySet();
     private final int[] mutes = {127, 127, 0, 0, 0};
@@ -77,8 +83,12 @@ public final class SoundDesk implements AutoCloseable {
         MidiStream stream = new MidiStream(bytes -> {
             try {
                 MidiMessage message = MidiCodec.decode(bytes).orElse(null);
-                if (message instanceof Control c) {
-                    take(c);
+                switch (message) {
+                    case Control c -> take(c);
+                    case MidiMessage.Note n when n.channel() == STINGS && n.velocity() > 0 -> play(n.number());
+                    case null, default -> {
+                        // A desk passes over the rest.
+                    }
                 }
             } catch (Malformed e) {
                 // A desk ignores what it does not understand.
@@ -94,6 +104,21 @@ public final class SoundDesk implements AutoCloseable {
         } finally {
             cables.remove(cable);
         }
+    }
+
+    /** Plays a sting: says that it plays, and after its length that it is over. */
+    private void play(int note) {
+        played.add(note);
+        babble(MidiCodec.encode(new MidiMessage.Note(STINGS, note, 127)));
+        Thread.ofVirtual().start(() -> {
+            java.util.concurrent.locks.LockSupport.parkNanos(STING_NANOS);
+            babble(MidiCodec.encode(new MidiMessage.Note(STINGS, note, 0)));
+        });
+    }
+
+    /** The stings that were played, by their notes, oldest first. */
+    public List<Integer> played() {
+        return List.copyOf(played);
     }
 
     private synchronized void take(Control c) {

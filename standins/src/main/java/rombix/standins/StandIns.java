@@ -12,29 +12,32 @@ public final class StandIns implements AutoCloseable {
     public static final int SOUND_DESK_PORT = 9102;
     public static final int LAMPS_PORT = 5568;
     public static final int HOUSE_PORT = 9104;
+    public static final int CHAT_PORT = 9105;
 
     private final Studio studio;
     private final SoundDesk desk;
     private final Lamps lamps;
     private final House house;
+    private final Chat chat;
 
-    private StandIns(int studioPort, int deskPort, int lampsPort, int housePort) throws IOException {
+    private StandIns(int studioPort, int deskPort, int lampsPort, int housePort, int chatPort) throws IOException {
         studio = new Studio(studioPort);
         desk = new SoundDesk(deskPort);
         CableProvider.plug(CableProvider.SOUND_DESK,
                 new InetSocketAddress(InetAddress.getLoopbackAddress(), desk.port()));
         lamps = new Lamps(lampsPort);
         house = new House(housePort);
+        chat = new Chat(chatPort);
     }
 
     /** Starts them on the ports that the demo board names. Throws BindException if one is taken. */
     public static StandIns onTheirPorts() throws IOException {
-        return new StandIns(STUDIO_PORT, SOUND_DESK_PORT, LAMPS_PORT, HOUSE_PORT);
+        return new StandIns(STUDIO_PORT, SOUND_DESK_PORT, LAMPS_PORT, HOUSE_PORT, CHAT_PORT);
     }
 
     /** Starts them on any free ports. */
     public static StandIns onFreePorts() throws IOException {
-        return new StandIns(0, 0, 0, 0);
+        return new StandIns(0, 0, 0, 0, 0);
     }
 
     /** Where each can be reached, by the id that the demo board's gear has. */
@@ -44,6 +47,7 @@ public final class StandIns implements AutoCloseable {
         all.put("desk", CableProvider.SOUND_DESK);
         all.put("lamps", "127.0.0.1:" + lamps.port());
         all.put("house", "127.0.0.1:" + house.port());
+        all.put("chat", "127.0.0.1:" + chat.port());
         return all;
     }
 
@@ -63,11 +67,16 @@ public final class StandIns implements AutoCloseable {
         return house;
     }
 
+    public Chat chat() {
+        return chat;
+    }
+
     @Override
     public void close() throws IOException {
         studio.close();
         desk.close();
         lamps.close();
         house.close();
+        chat.close();
     }
 }

@@ -30,6 +30,7 @@ final class StandInsCommand implements Callable<Integer> {
                     + gear.desk().port());
             out.println("lamps       sACN    127.0.0.1:" + gear.lamps().port() + ", universe 1");
             out.println("house       MQTT    127.0.0.1:" + gear.house().port());
+            out.println("chat        IRC     127.0.0.1:" + gear.chat().port() + ", channel #star-night");
             out.flush();
             CountDownLatch stop = new CountDownLatch(1);
             if (forMillis == null) {

@@ -3,6 +3,7 @@ package rombix.app.view;
 import java.util.Map;
 import java.util.function.Consumer;
 import rombix.app.edit.Workbench;
+import rombix.core.board.StepWords;
 import rombix.core.engine.Event;
 import rombix.core.value.Value;
 
@@ -22,6 +23,14 @@ record Desk(Workbench bench, DeckModel model, Overlay overlay, Consumer<Event> p
     /** A gear is told something by hand. */
     void tell(String gear, String command, Map<String, Value> args) {
         post.accept(new Event.Told(gear, command, args));
+    }
+
+    /** A reading's present value in words. */
+    String spoken(String gear, String reading) {
+        Value value = model.reading(gear, reading);
+        return value == null
+                ? "—"
+                : new StepWords(bench.rig(), g -> model.readings(g)).value(gear, reading, value);
     }
 
     boolean building() {

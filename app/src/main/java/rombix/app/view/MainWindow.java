@@ -55,6 +55,7 @@ public final class MainWindow {
     private final PageView page;
     private final ScoreView score;
     private final LiveStrips strips;
+    private final AskPopover ask;
     private final Scene scene;
     private Rig loaded;
     private Mode shownMode;
@@ -83,7 +84,7 @@ public final class MainWindow {
         rack = new RackView(desk);
         page = new PageView(desk);
         score = new ScoreView(desk, player::known, page::editFace);
-        AskPopover ask = new AskPopover(desk, page::tileOf);
+        ask = new AskPopover(desk, page::tileOf);
         strips = new LiveStrips(desk, ask::open);
         Label word = new Label("REHEARSAL");
         word.getStyleClass().add("rehearsal-word");
@@ -213,6 +214,7 @@ public final class MainWindow {
             layout.getStyleClass().add("rehearsing");
         }
         layout.setCenter(middle);
+        javafx.application.Platform.runLater(ask::open);
     }
 
     private void key(KeyEvent e) {

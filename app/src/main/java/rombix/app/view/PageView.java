@@ -119,15 +119,15 @@ final class PageView extends Pane {
         for (Tile tile : tiles.values()) {
             if (changes.buttons().contains(tile.button().id()) || !changes.gear().isEmpty() && watches(tile, changes)) {
                 show(tile);
-            } else if (changes.runs()) {
+            } else if (changes.runs() || desk.model().guarding(tile.button().id()) != null) {
                 tile.run(desk.model());
             }
         }
     }
 
     private static boolean watches(Tile tile, DeckModel.Changes changes) {
-        return tile.button().states().stream().flatMap(s -> s.face().tally().stream())
-                .anyMatch(t -> changes.gear().contains(t.when().gear()));
+        return tile.button().states().stream().anyMatch(s -> s.face().label() != null && s.face().label().contains("{")
+                || s.face().tally().stream().anyMatch(t -> changes.gear().contains(t.when().gear())));
     }
 
     private Node cell(int column, int row) {
@@ -173,7 +173,7 @@ final class PageView extends Pane {
     }
 
     private Tile tile(Button b) {
-        Tile tile = new Tile(b);
+        Tile tile = new Tile(b, desk::spoken);
         tile.setId("tile-" + b.id());
         tile.addEventHandler(MouseEvent.MOUSE_PRESSED, e -> mousePressed(tile, e));
         tile.addEventHandler(MouseEvent.MOUSE_DRAGGED, e -> mouseDragged(tile, e));

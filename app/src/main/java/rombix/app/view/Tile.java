@@ -11,12 +11,14 @@ import javafx.scene.shape.Polygon;
 import javafx.scene.shape.Rectangle;
 import javafx.scene.text.Font;
 import javafx.scene.text.TextAlignment;
+import java.util.function.BiFunction;
 import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.javafx.FontIcon;
 import rombix.core.board.Button;
 import rombix.core.board.Face;
 import rombix.core.board.State;
 import rombix.core.card.Card.Tone;
+import rombix.core.check.Contrast;
 
 /** A button's face on the page: a flat tile with one cut corner. It shows; what is done with it is the page's affair. */
 final class Tile extends Region {
@@ -35,11 +37,16 @@ final class Tile extends Region {
     private final HBox pips = new HBox(3);
     private @Nullable FontIcon icon;
     private @Nullable String iconLiteral;
+    /** What the icon's own style says: its font. */
+    private String iconStyle = "";
     private Button button;
     private double runDone = -1;
+    private final BiFunction<String, String, String> spoken;
 
-    Tile(Button button) {
+    /** @param spoken a reading's present value in words, by gear and reading, for labels with readings in them */
+    Tile(Button button, BiFunction<String, String, String> spoken) {
         this.button = button;
+        this.spoken = spoken;
         getStyleClass().add("tile");
         setFocusTraversable(true);
         setAccessibleRole(AccessibleRole.BUTTON);
@@ -73,7 +80,7 @@ final class Tile extends Region {
         State state = shown.states().get(index);
         Face face = state.face();
         getStyleClass().setAll("tile", face.fill().name().toLowerCase(java.util.Locale.ROOT));
-        String words = face.label() == null ? shown.name() : face.label();
+        String words = model.filled(face.label() == null ? shown.name() : face.label(), shown.id(), spoken);
         label.setText(words);
         Face.Tally lit = face.tally().stream()
                 .filter(t -> t.when().holds(model.reading(t.when().gear(), t.when().reading()))).findFirst()
@@ -96,16 +103,35 @@ final class Tile extends Region {
         notch.setVisible(wrong != null);
         pseudoClassStateChanged(PICKED, picked);
         pseudoClassStateChanged(HELD, play.held());
-        setAccessibleText(words + ", " + (shown.states().size() > 1 ? state.name() + ", " : "")
+        custom(face);
+        setAccessibleText(words.replace('\n', ' ') + ", " + (shown.states().size() > 1 ? state.name() + ", " : "")
                 + (lit == null ? "" : lit.word() + ", ") + (wrong == null ? "" : "fault: " + wrong.message()));
         run(model);
         requestLayout();
     }
 
-    /** Shows how far the running chain is. */
+    /** A tint, an ink and an accent of the person's own. */
+    private void custom(Face face) {
+        String tint = face.tint();
+        String ink = tint == null ? null : face.ink() == null ? Contrast.inkOn(tint) : face.ink();
+        body.setStyle(tint == null ? "" : "-fx-fill: " + tint + ";");
+        label.setStyle(ink == null ? "" : "-fx-text-fill: " + ink + ";");
+        if (icon != null) {
+            icon.setStyle(iconStyle + (tint == null
+                    ? ""
+                    : "-fx-icon-color: " + (face.accent() == null ? ink : face.accent()) + ";"));
+        }
+    }
+
+    /** Shows how far the running chain is, or how long a press that waits for more still waits. */
     void run(DeckModel model) {
         DeckModel.Running run = model.running(button.id());
-        if (run == null) {
+        DeckModel.Guarding guard = model.guarding(button.id());
+        if (guard != null) {
+            double whole = guard.untilNanos() - guard.sinceNanos();
+            runDone = Math.clamp((System.nanoTime() - guard.sinceNanos()) / whole, 0, 1);
+            left.setText(guard.hold() ? "HOLD" : "AGAIN");
+        } else if (run == null) {
             left.setText("");
             runDone = -1;
         } else {
@@ -129,6 +155,7 @@ final class Tile extends Region {
         icon = Shapes.icon(literal, 24).orElse(null);
         if (icon != null) {
             getChildren().add(icon);
+            iconStyle = icon.getStyle();
         }
     }
 

@@ -18,7 +18,10 @@ public enum Protocol {
     DMX("sACN", "\\S+ \\S+", "UNIVERSE SLOT, such as 1 12", 44),
     /** {@code topic/of/the/message}. */
     @JsonProperty("mqtt")
-    MQTT("MQTT", "[^#+]+", "a topic without wildcards", 10);
+    MQTT("MQTT", "[^#+]+", "a topic without wildcards", 10),
+    /** {@code COMMAND PARAMS}, such as {@code PRIVMSG #room}; what is carried follows as the last parameters. */
+    @JsonProperty("irc")
+    IRC("IRC", "[A-Z]+( \\S+)*", "an IRC command and its first parameters, such as PRIVMSG #room", 2);
 
     private final String title;
     private final Pattern form;

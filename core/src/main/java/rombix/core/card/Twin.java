@@ -220,6 +220,11 @@ public final class Twin {
                 changes, assumed);
     }
 
+    /** The addresses at which readings arrive that are known in full: those of lists that the gear need not tell. */
+    public Set<String> fixedArrivals() {
+        return Set.copyOf(fixedLandings.keySet());
+    }
+
     /** The addresses at which readings arrive, places included. */
     public List<String> arrivals() {
         return card.readings().stream().map(r -> r.arrives().get(protocol)).filter(java.util.Objects::nonNull)

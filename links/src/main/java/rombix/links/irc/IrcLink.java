@@ -1,0 +1,212 @@
+package rombix.links.irc;
+
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.io.OutputStream;
+import java.net.InetSocketAddress;
+import java.net.Socket;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.ThreadLocalRandom;
+import org.jspecify.annotations.Nullable;
+import rombix.core.card.Order;
+import rombix.core.engine.Status.Phase;
+import rombix.core.value.Value;
+import rombix.links.GearReport;
+import rombix.links.Link;
+import rombix.wire.Malformed;
+import rombix.wire.irc.IrcLine;
+
+/**
+ * IRC: joins the channels that the card's packets name, sends commands, and follows what is said and what modes are
+ * set. A packet goes to {@code COMMAND PARAMS}, and what it carries follows as the last parameters. What comes in has
+ * the same form; a change of modes comes as one packet for each mode, {@code MODE #channel m}, which carries {@code +}
+ * or {@code -}.
+ */
+public final class IrcLink implements Link {
+    private static final int CONNECT_MILLIS = 3000;
+    private static final int QUIET_MILLIS = 60_000;
+    private static final long RETRY_MILLIS = 2000;
+    private static final String MODES_ARE = "324";
+    private static final String WELCOME = "001";
+    private static final String NICK_TAKEN = "433";
+
+    private final GearReport report;
+    private final InetSocketAddress address;
+    private final BlockingQueue<Outgoing> queue = new LinkedBlockingQueue<>(1000);
+    private final Set<String> channels = new LinkedHashSet<>();
+    private final Thread reader;
+    private final Thread writer;
+    private volatile @Nullable Socket socket;
+    private volatile boolean closed;
+    private volatile boolean joined;
+
+    private record Outgoing(long ticket, List<String> lines) {
+    }
+
+    public IrcLink(GearReport report, InetSocketAddress address) {
+        this.report = report;
+        this.address = address;
+        report.twin().fixedArrivals().forEach(a -> {
+            for (String word : a.split(" ")) {
+                if (word.startsWith("#")) {
+                    channels.add(word);
+                }
+            }
+        });
+        reader = Thread.ofVirtual().name("irc-in " + report.twin().gear()).start(this::keepConnected);
+        writer = Thread.ofVirtual().name("irc-out " + report.twin().gear()).start(this::write);
+    }
+
+    private void keepConnected() {
+        try {
+            while (!closed) {
+                try (Socket s = new Socket()) {
+                    s.connect(address, CONNECT_MILLIS);
+                    s.setSoTimeout(QUIET_MILLIS);
+                    s.setTcpNoDelay(true);
+                    socket = s;
+                    talk(s);
+                    lost("it ended the connection");
+                } catch (IOException e) {
+                    lost("no answer at " + address.getHostString() + ":" + address.getPort());
+                }
+                Thread.sleep(RETRY_MILLIS);
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    private void lost(String why) {
+        socket = null;
+        joined = false;
+        if (!closed) {
+            report.off(why);
+        }
+    }
+
+    private void talk(Socket s) throws IOException {
+        String nick = "rombix";
+        say(s, IrcLine.of("NICK", nick));
+        say(s, IrcLine.of("USER", "rombix", "0", "*", "Rombix"));
+        BufferedReader in = new BufferedReader(new InputStreamReader(s.getInputStream(), StandardCharsets.UTF_8));
+        for (String text = in.readLine(); text != null; text = in.readLine()) {
+            try {
+                IrcLine line = IrcLine.decode(text);
+                switch (line.command()) {
+                    case "PING" -> say(s, IrcLine.of("PONG", line.param(0)));
+                    case NICK_TAKEN -> say(s, IrcLine.of("NICK", "rombix" + ThreadLocalRandom.current().nextInt(1000)));
+                    case WELCOME -> {
+                        for (String channel : channels) {
+                            say(s, IrcLine.of("JOIN", channel));
+                            say(s, IrcLine.of("MODE", channel));
+                        }
+                        joined = true;
+                        report.ready();
+                    }
+                    case MODES_ARE -> modes(line.param(1), line.param(2));
+                    case "MODE" -> modes(line.param(0), line.param(1));
+                    case "PRIVMSG", "NOTICE" -> landed(line.command() + " " + line.param(0), List.of(Value.of(line
+                            .param(1)), Value.of(line.nick())));
+                    default -> {
+                        // The rest is between the server and its people.
+                    }
+                }
+            } catch (Malformed e) {
+                report.ignored(String.valueOf(e.getMessage()));
+            }
+        }
+    }
+
+    /** {@code +m-s}: one packet a mode. */
+    private void modes(String channel, String modes) {
+        String sign = "+";
+        for (char c : modes.toCharArray()) {
+            if (c == '+' || c == '-') {
+                sign = String.valueOf(c);
+            } else {
+                landed("MODE " + channel + " " + c, List.of(Value.of(sign)));
+            }
+        }
+    }
+
+    private void landed(String place, List<Value> args) {
+        report.landed(place, args);
+    }
+
+    private static void say(Socket s, IrcLine line) throws IOException {
+        byte[] bytes = (line.encode() + "\r\n").getBytes(StandardCharsets.UTF_8);
+        OutputStream out = s.getOutputStream();
+        synchronized (s) {
+            out.write(bytes);
+            out.flush();
+        }
+    }
+
+    private void write() {
+        try {
+            while (!closed) {
+                Outgoing next = queue.take();
+                Socket s = socket;
+                if (s == null || !joined) {
+                    report.failed(next.ticket(), "is not connected");
+                    continue;
+                }
+                try {
+                    for (String line : next.lines()) {
+                        s.getOutputStream().write((line + "\r\n").getBytes(StandardCharsets.UTF_8));
+                    }
+                    report.sent(next.ticket());
+                } catch (IOException e) {
+                    report.failed(next.ticket(), "the connection broke: " + e.getMessage());
+                    s.close();
+                }
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        } catch (IOException e) {
+            report.status(Phase.OFF, "cannot be closed", "");
+        }
+    }
+
+    @Override
+    public void send(long ticket, Order order) {
+        List<String> lines = new ArrayList<>();
+        for (Order.Outgoing packet : order.packets()) {
+            List<String> words = new ArrayList<>(List.of(packet.address().split(" ")));
+            String command = words.removeFirst();
+            packet.args().forEach(a -> words.add(a.toString()));
+            String line = new IrcLine("", command, words).encode();
+            if (line.getBytes(StandardCharsets.UTF_8).length + 2 > IrcLine.LONGEST) {
+                report.failed(ticket, "a message has at most " + IrcLine.LONGEST + " bytes; this one is longer");
+                return;
+            }
+            lines.add(line);
+        }
+        if (!queue.offer(new Outgoing(ticket, lines))) {
+            report.failed(ticket, "has more waiting than it takes");
+        }
+    }
+
+    @Override
+    public void close() {
+        closed = true;
+        reader.interrupt();
+        writer.interrupt();
+        Socket s = socket;
+        if (s != null) {
+            try {
+                s.close();
+            } catch (IOException e) {
+                // It is gone either way.
+            }
+        }
+    }
+}

@@ -1,0 +1,5 @@
+/** Chat over IRC. */
+@NullMarked
+package rombix.links.irc;
+
+import org.jspecify.annotations.NullMarked;
