@@ -74,8 +74,10 @@ final class Lateness implements Bench.Measured {
         double trend = median(late.stream().map(l -> mean(l.subList(WAITS - ENDS, WAITS)) - mean(l.subList(0, ENDS)))
                 .toList()) / 1e3;
         double level = median(late.stream().map(Lateness::mean).toList()) / 1e3;
-        return List.of(Figure.of("lateness-p50", at(late, 0.5), at(bare, 0.5), "µs", 1.25), Figure.of("lateness-p99", at(
-                late, 0.99), at(bare, 0.99), "µs", 1.25), Figure.of("lateness-trend", trend, level, "µs", 1));
+        return List.of(Figure.of("lateness-p50", at(late, 0.5), at(bare, 0.5), "µs", 1.25),
+                Figure.of("lateness-p99", at(
+                        late, 0.99), at(bare, 0.99), "µs", 1.25),
+                Figure.of("lateness-trend", trend, level, "µs", 1));
     }
 
     /** A percentile in microseconds: the median of the rounds, so that a round in which the machine stood still counts little. */

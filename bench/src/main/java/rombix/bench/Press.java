@@ -70,7 +70,8 @@ final class Press implements Bench.Measured {
             }
         }
         return List.of(Figure.of("press-p50", Figure.percentile(ours, 0.5) / 1e3, Figure.percentile(bare, 0.5) / 1e3,
-                "µs", 2), Figure.of("press-p99", Figure.percentile(ours, 0.99) / 1e3, Figure.percentile(bare, 0.99)
+                "µs", 2),
+                Figure.of("press-p99", Figure.percentile(ours, 0.99) / 1e3, Figure.percentile(bare, 0.99)
                         / 1e3, "µs", 2));
     }
 

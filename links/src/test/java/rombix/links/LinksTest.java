@@ -11,12 +11,14 @@ import java.net.DatagramSocket;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.nio.ByteBuffer;
+import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import rombix.core.engine.Status.Phase;
 import rombix.core.value.Value;
 import rombix.standins.CableProvider;
+import rombix.standins.Chat;
 import rombix.standins.House;
 import rombix.standins.Lamps;
 import rombix.standins.SoundDesk;
@@ -172,6 +174,31 @@ class LinksTest {
             other.publishWith().topic("house/heater/temperature").payload("22.5".getBytes()).send();
             bench.awaitReading("house/temperature", Value.of(22.5));
             other.disconnect();
+        }
+    }
+
+    @Test
+    void ircTellsTheChatAndFollowsItsModes() throws IOException {
+        Chat chat = new Chat(0);
+        int port = chat.port();
+        try (LinkBench bench = new LinkBench(only("chat", "127.0.0.1:" + port))) {
+            bench.awaitPhase("chat", Phase.READY);
+            bench.awaitReading("chat/slow/star-night", Value.of(false));
+            bench.awaitAnswer(bench.send("chat", "say", Map.of("room", Value.of("star-night"), "text", Value.of(
+                    "clear\r\nQUIT"))), "sent");
+            soon().until(() -> chat.said().equals(List.of("clear  QUIT")));
+            bench.awaitAnswer(bench.send("chat", "slow-on", Map.of("room", Value.of("star-night"))), "sent");
+            bench.awaitReading("chat/slow/star-night", Value.of(true));
+            chat.mode('s', false);
+            bench.awaitReading("chat/slow/star-night", Value.of(false));
+            chat.close();
+            bench.awaitPhase("chat", Phase.OFF);
+            bench.awaitAnswer(bench.send("chat", "slow-on", Map.of("room", Value.of("star-night"))), "not connected");
+            try (Chat again = new Chat(port)) {
+                bench.awaitPhase("chat", Phase.READY);
+                again.mode('M', true);
+                bench.awaitReading("chat/members/star-night", Value.of(true));
+            }
         }
     }
 

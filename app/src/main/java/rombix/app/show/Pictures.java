@@ -22,7 +22,7 @@ import rombix.standins.StandIns;
 /** Pictures of the window in a given state. */
 public final class Pictures {
     /** What can be pictured. */
-    public static final List<String> VIEWS = List.of("build", "live", "face", "search", "step");
+    public static final List<String> VIEWS = List.of("build", "live", "rehearse", "face", "search", "step", "rules");
 
     private final Session session;
     private final Rig rig;
@@ -73,6 +73,10 @@ public final class Pictures {
             bench.mode(Workbench.Mode.LIVE);
             return;
         }
+        if (wanted.view().equals("rehearse")) {
+            bench.mode(Workbench.Mode.REHEARSE);
+            return;
+        }
         String button = wanted.button();
         if (button == null) {
             button = rig.board().page(bench.page().id()).flatMap(p -> p.buttons().stream().findFirst())
@@ -81,6 +85,7 @@ public final class Pictures {
         bench.select(button);
         switch (wanted.view()) {
             case "face" -> click("#edit-face");
+            case "rules" -> click("#edit-rules");
             case "step" -> session.window().scene().getRoot().lookupAll(".mark-step").stream().findFirst()
                     .ifPresent(n -> n.getOnMouseClicked().handle(null));
             case "search" -> {

@@ -108,4 +108,53 @@ class CommandLineTest {
             assertThat(run(command, "--help").code()).isZero();
         }
     }
+
+    @Test
+    void aForecastSaysWhatAPressWillDoAndSendsNothing() {
+        Result r = run("forecast", DEMO, "clouded-out", "--json", "--runs", "300", "--seed", "3");
+        assertThat(r.code()).as(r.err()).isZero();
+        JsonNode f = new JsonMapper().readTree(r.out());
+        assertThat(f.get("runs").asInt()).isEqualTo(300);
+        assertThat(f.get("length").get("most").asDouble()).isEqualTo(2100);
+        assertThat(f.get("odds")).hasSize(2);
+        assertThat(f.get("readings").toString()).contains("clouded-out", "muted/dome");
+        assertThat(run("forecast", DEMO, "clouded-out", "--json", "--runs", "300", "--seed", "3").out()).isEqualTo(r
+                .out());
+        assertThat(run("forecast", DEMO, "clouded-out").out()).contains("Takes 2.1", "Readings", "Odds", "Thunder");
+        assertThat(run("forecast", DEMO, "nobody").code()).isEqualTo(2);
+    }
+
+    @Test
+    void theOppositeIsMadeAndWhatIsLeftIsListed() {
+        Result r = run("opposite", DEMO, "calm-chat", "--stand-ins");
+        assertThat(r.code()).as(r.err()).isZero();
+        assertThat(r.out()).contains("Star night as it comes", "Star night for everyone", "Cannot be undone", "Notice");
+    }
+
+    @Test
+    void theCheckTellsAllThatIsWrong(@org.junit.jupiter.api.io.TempDir Path folder) throws Exception {
+        assertThat(run("check", DEMO).code()).isZero();
+        Path bad = folder.resolve("bad.json");
+        java.nio.file.Files.writeString(bad, java.nio.file.Files.readString(Path.of(DEMO))
+                .replace("\"chain\": \"dim-desk\"", "\"chain\": \"nowhere\"")
+                .replace("\"key\": \"F10\"", "\"key\": \"f9\""));
+        Result r = run("check", bad.toString(), "--json");
+        assertThat(r.code()).isEqualTo(1);
+        assertThat(r.out()).contains("dead-reference", "trigger-twice", "“Dark sky”");
+        assertThat(r.out().lines().map(l -> new JsonMapper().readTree(l).get("place").asString())).allMatch(
+                place -> place.matches("\\d+:\\d+"));
+        assertThat(run("press", bad.toString(), "dark-sky").code()).isEqualTo(2);
+        java.nio.file.Files.writeString(bad, "{");
+        assertThat(run("check", bad.toString()).code()).isEqualTo(2);
+    }
+
+    @Test
+    void questionsAreAnsweredOnTheCommandLine() {
+        Result r = run("press", DEMO, "next-target-ask", "--stand-ins", "--answer", "Vega");
+        assertThat(r.code()).as(r.out() + r.err()).isZero();
+        assertThat(r.out()).contains("Next in the scope: Vega");
+        Result none = run("press", DEMO, "next-target-ask", "--stand-ins");
+        assertThat(none.code()).isEqualTo(1);
+        assertThat(none.err()).contains("--answer");
+    }
 }

@@ -270,4 +270,67 @@ class WindowTest {
         soon(() -> stage.getScene().getRoot().lookup(".notice") != null);
         assertThat(bench().board()).isSameAs(before);
     }
+
+    @Test
+    void stepsOfEveryKindAreAddedByTypingAndGoIntoEachOther() {
+        robot.clickOn(find("#page-trouble"));
+        robot.clickOn(tile("test-tone"));
+        type("one of 3 shuffled");
+        assertThat(bench().chain().steps().getLast()).isInstanceOf(rombix.core.chain.Step.Pick.class);
+        robot.interact(() -> bench().cursor(java.util.List.of(1, 2, 0)));
+        type("fade host -10 in 3 s");
+        type("wait 500 ms");
+        var pick = (rombix.core.chain.Step.Pick) bench().chain().steps().getLast();
+        assertThat(pick.choices().get(2).chain().steps()).hasSize(2);
+        assertThat(pick.choices().get(2).chain().steps().getFirst()).isInstanceOfSatisfying(
+                rombix.core.chain.Step.Fade.class, f -> {
+                    assertThat(f.ms()).isEqualTo(3000);
+                    assertThat(f.to()).isEqualTo(rombix.core.chain.Arg.of(-10));
+                });
+        soon(() -> find("#forecast").getAccessibleText() != null && find("#forecast").getAccessibleText().contains(
+                "3.5"));
+    }
+
+    private void type(String words) {
+        robot.clickOn(find("#finder"));
+        robot.write(words);
+        robot.type(KeyCode.ENTER);
+    }
+
+    @Test
+    void aQuestionIsAnsweredOverItsButton() {
+        mode(Mode.LIVE);
+        robot.clickOn(find("#page-observing"));
+        robot.clickOn(tile("ring-colour"));
+        soon(() -> find("#answer-1") != null);
+        robot.clickOn(find("#answer-1"));
+        soon(() -> gear.lamps().slot(11) == 0xC0);
+        soon(() -> find("#answer-1") == null);
+    }
+
+    @Test
+    void aRehearsalLeavesTheGearAlone() {
+        mode(Mode.REHEARSE);
+        assertThat(find("#rehearsal")).isNotNull();
+        robot.clickOn(tile("waiting-card"));
+        soon(() -> tile("waiting-card").getAccessibleText().contains("ON AIR"));
+        assertThat(gear.studio().scene()).isNotEqualTo("waiting-card");
+        mode(Mode.BUILD);
+        soon(() -> !tile("waiting-card").getAccessibleText().contains("ON AIR"));
+        assertThat(gear.studio().scene()).isNotEqualTo("waiting-card");
+    }
+
+    @Test
+    void aKeyHoldsItsButtonAndAGuardKeepsAPressBack() {
+        mode(Mode.LIVE);
+        robot.press(KeyCode.F9);
+        soon(() -> !gear.desk().muted(0));
+        robot.release(KeyCode.F9);
+        soon(() -> gear.desk().muted(0));
+        robot.clickOn(find("#page-trouble"));
+        robot.clickOn(tile("everything-quiet"));
+        robot.moveTo(tile("everything-quiet")).press(MouseButton.PRIMARY);
+        soon(() -> gear.desk().muted(2));
+        robot.release(MouseButton.PRIMARY);
+    }
 }
