@@ -88,7 +88,7 @@ class TwinTest {
     void aReadingOfAnUnlistedItemIsKnownByItsForm() {
         assertThat(studio.reading("shown/lower-third", Readings.NONE)).isPresent();
         assertThat(desk.reading("muted/nobody", Readings.NONE)).isEmpty();
-        assertThat(desk.readings(Readings.NONE)).hasSize(10);
+        assertThat(desk.readings(Readings.NONE)).hasSize(14);
     }
 
     @Test
