@@ -20,12 +20,12 @@ import rombix.standins.StandIns;
 /** Makes a picture of the window, for a manual or a check. */
 @Command(name = "picture", mixinStandardHelpOptions = true, description = {
         "Makes a PNG of the real window, with stand-ins running, without a screen.",
-        "Views: build, live, rehearse, face, search, step, rules."})
+        "Views: build, live, rehearse, face, search, step, rules, list, check, commands, find."})
 final class PictureCommand implements Callable<Integer> {
     @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
     private Path board = Path.of("");
 
-    @Parameters(index = "1", paramLabel = "VIEW", description = "One of build, live, rehearse, face, search, step, rules.")
+    @Parameters(index = "1", paramLabel = "VIEW", description = "One of build, live, rehearse, face, search, step, rules, list, check, commands, find.")
     private String view = "";
 
     @Parameters(index = "2", paramLabel = "OUT.png", description = "Where the picture goes.")

@@ -1,6 +1,7 @@
 package rombix.app.edit;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
@@ -64,6 +65,38 @@ public final class Paths {
     /** Whether a step can be put in at a path: it names a list that is there, and a place in it or its end. */
     public static boolean fits(Chain chain, List<Integer> path) {
         return holding(chain, path).filter(c -> place(path.getLast()) <= part(c, path.getLast()).size()).isPresent();
+    }
+
+    /** The steps at some paths, in the order in which they stand; one within another of them is left out. */
+    public static List<Step> steps(Chain chain, Collection<List<Integer>> paths) {
+        return outer(paths).stream().flatMap(p -> step(chain, p).stream()).toList();
+    }
+
+    /** The chain without the steps at some paths. */
+    public static Chain without(Chain chain, Collection<List<Integer>> paths) {
+        Chain left = chain;
+        for (List<Integer> path : outer(paths).reversed()) {
+            left = changed(left, path, _ -> null);
+        }
+        return left;
+    }
+
+    /** Paths in the order of their steps, without those that are within another. */
+    public static List<List<Integer>> outer(Collection<List<Integer>> paths) {
+        return paths.stream().filter(p -> paths.stream().noneMatch(o -> o.size() < p.size() && p.subList(0, o.size())
+                .equals(o))).sorted(Paths::compare).toList();
+    }
+
+    private static int compare(List<Integer> a, List<Integer> b) {
+        for (int i = 0; i < Math.min(a.size(), b.size()); i++) {
+            int x = a.get(i);
+            int y = b.get(i);
+            if (x != y) {
+                // The always part, which counts downwards from -1, comes behind the steps.
+                return x < 0 && y < 0 ? y - x : x < 0 ? 1 : y < 0 ? -1 : x - y;
+            }
+        }
+        return a.size() - b.size();
     }
 
     /** The path behind a path, in the same list. */

@@ -6,8 +6,10 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.ToDoubleFunction;
+import rombix.core.board.Board;
 import rombix.core.board.Rig;
 import rombix.core.board.StepWords;
 import rombix.core.card.Twin;
@@ -28,6 +30,8 @@ import rombix.core.chain.Step;
 public record Score(List<Lane> lanes, List<Mark> waits, List<Mark> brackets, int bracketRows, double lengthMillis) {
     /** What a step counts in the drawing whose length is not known beforehand. */
     public static final double OPEN_MILLIS = 1000;
+
+    private static final int DEEPEST_USE = 8;
 
     /** A gear's lane; its marks are put on as many rows as they need not to cover each other. */
     public record Lane(String gear, String title, List<Mark> marks, int rows) {
@@ -51,10 +55,20 @@ public record Score(List<Lane> lanes, List<Mark> waits, List<Mark> brackets, int
         private final Map<String, List<Mark>> lanes = new LinkedHashMap<>();
         private final List<Mark> waits = new ArrayList<>();
         private final List<Mark> brackets = new ArrayList<>();
+        private final Rig rig;
+        private final int uses;
         private String prefix = "";
 
-        Layout(StepWords words) {
+        Layout(Rig rig, StepWords words) {
+            this.rig = rig;
             this.words = words;
+            this.uses = 0;
+        }
+
+        private Layout(Rig rig, int uses) {
+            this.rig = rig;
+            this.words = new StepWords(rig, _ -> Twin.Readings.NONE);
+            this.uses = uses;
         }
 
         double chain(Chain chain, List<Integer> at, double start) {
@@ -74,7 +88,8 @@ public record Score(List<Lane> lanes, List<Mark> waits, List<Mark> brackets, int
                 case Step.Do d -> mark(d.gear(), path, step, start, 0);
                 case Step.Nudge n -> mark(n.gear(), path, step, start, 0);
                 case Step.Fade f -> mark(f.gear(), path, step, start, f.ms());
-                case Step.Set _,Step.Show _,Step.Say _,Step.Stop _,Step.Use _ -> mark("", path, step, start, 0);
+                case Step.Set _,Step.Show _,Step.Say _,Step.Stop _ -> mark("", path, step, start, 0);
+                case Step.Use u -> mark("", path, step, start, used(u));
                 case Step.Wait w -> wait(w, path, start);
                 case Step.Together _,Step.If _,Step.Pick _,Step.Ask _,Step.Repeat _,Step.ForAWhile _ ->
                     bracket(step, path, start);
@@ -85,6 +100,19 @@ public record Score(List<Lane> lanes, List<Mark> waits, List<Mark> brackets, int
                 chain(instead, plus(path, Paths.INSTEAD), start);
             }
             return step.how().off() ? start : end;
+        }
+
+        /** How long the chain takes that a step uses; chains that use each other count so deep and no deeper. */
+        private double used(Step.Use u) {
+            if (uses >= DEEPEST_USE) {
+                return 0;
+            }
+            Layout inner = new Layout(rig, uses + 1);
+            return Optional.ofNullable(u.chain()).flatMap(rig.board()::chain).map(Board.NamedChain::chain)
+                    .or(() -> rig.board().button(String.valueOf(u.button())).map(b -> b.states().stream()
+                            .filter(s -> s.id().equals(u.state())).findFirst().orElse(b.states().getFirst())
+                            .chain(u.gesture())))
+                    .map(c -> inner.chain(c, List.of(), 0)).orElse(0.0);
         }
 
         private String text(Step step) {
@@ -160,7 +188,7 @@ public record Score(List<Lane> lanes, List<Mark> waits, List<Mark> brackets, int
      */
     public static Score of(Chain chain, Rig rig, Function<String, Twin.Readings> readings,
             ToDoubleFunction<String> room) {
-        Layout layout = new Layout(new StepWords(rig, readings));
+        Layout layout = new Layout(rig, new StepWords(rig, readings));
         double length = layout.chain(chain, List.of(), 0);
         List<Lane> lanes = new ArrayList<>();
         layout.lanes.forEach((gear, marks) -> {
@@ -176,7 +204,7 @@ public record Score(List<Lane> lanes, List<Mark> waits, List<Mark> brackets, int
 
     /** How long a chain takes, as it is drawn. */
     public static double length(Chain chain, Rig rig) {
-        return new Layout(new StepWords(rig, _ -> Twin.Readings.NONE)).chain(chain, List.of(), 0);
+        return new Layout(rig, 0).chain(chain, List.of(), 0);
     }
 
     private static int rowCount(List<Mark> marks) {

@@ -8,6 +8,8 @@ import java.util.concurrent.locks.LockSupport;
 import javafx.embed.swing.SwingFXUtils;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.image.WritableImage;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.stage.Stage;
 import javax.imageio.ImageIO;
 import org.jspecify.annotations.Nullable;
@@ -22,7 +24,9 @@ import rombix.standins.StandIns;
 /** Pictures of the window in a given state. */
 public final class Pictures {
     /** What can be pictured. */
-    public static final List<String> VIEWS = List.of("build", "live", "rehearse", "face", "search", "step", "rules");
+    public static final List<String> VIEWS = List.of("build", "live", "rehearse", "face", "search", "step", "rules",
+            "list", "check",
+            "commands", "find");
 
     private final Session session;
     private final Rig rig;
@@ -86,6 +90,15 @@ public final class Pictures {
         switch (wanted.view()) {
             case "face" -> click("#edit-face");
             case "rules" -> click("#edit-rules");
+            case "list" -> press(KeyCode.F4, false);
+            case "check" -> press(KeyCode.F8, false);
+            case "commands" -> press(KeyCode.F1, false);
+            case "find" -> {
+                press(KeyCode.F, true);
+                if (window.scene().lookup("#overview-find") instanceof TextInputControl field) {
+                    field.setText(wanted.type());
+                }
+            }
             case "step" -> session.window().scene().getRoot().lookupAll(".mark-step").stream().findFirst()
                     .ifPresent(n -> n.getOnMouseClicked().handle(null));
             case "search" -> {
@@ -97,6 +110,12 @@ public final class Pictures {
             default -> {
             }
         }
+    }
+
+    private void press(KeyCode code, boolean shortcut) {
+        javafx.event.Event.fireEvent(session.window().scene().getRoot(),
+                new KeyEvent(KeyEvent.KEY_PRESSED, "", "", code,
+                        false, shortcut, false, false));
     }
 
     private void click(String id) {

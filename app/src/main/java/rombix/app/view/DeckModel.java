@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Queue;
 import java.util.Set;
 import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Twin.Readings;
@@ -67,6 +68,7 @@ public final class DeckModel {
     private final Map<String, Guarding> guarding = new HashMap<>();
     private final Map<Long, Happening.Asked> asked = new LinkedHashMap<>();
     private final List<Consumer<Changes>> watchers = new ArrayList<>();
+    private @Nullable BiConsumer<Happening.Came, Long> heard;
     private Happening.@Nullable Said said;
     private long saidNanos;
     private boolean runsChanged;
@@ -75,6 +77,11 @@ public final class DeckModel {
     /** Takes a happening, from any thread. */
     public void feed(Happening happening) {
         fed.add(happening);
+    }
+
+    /** Has a listener told of each reading that comes in, with when it was taken in; null has nobody told. */
+    void listen(@Nullable BiConsumer<Happening.Came, Long> listener) {
+        heard = listener;
     }
 
     /** Has a watcher told of the changes of each pulse. */
@@ -154,6 +161,9 @@ public final class DeckModel {
                 readings.computeIfAbsent(c.gear(), _ -> new HashMap<>()).put(c.reading(), c.value());
                 since.computeIfAbsent(c.gear(), _ -> new HashMap<>()).put(c.reading(), System.nanoTime());
                 changes.gear().add(c.gear());
+                if (heard != null) {
+                    heard.accept(c, System.nanoTime());
+                }
             }
             case Happening.Linked l -> {
                 statuses.put(l.gear(), l.status());

@@ -50,12 +50,12 @@ final class FacePopover {
         VBox box = new VBox();
         box.setPrefWidth(340);
         box.setId("face-popover");
-        fill(box, id);
+        fill(box, id, by);
         desk.overlay().show(box, by, by::requestFocus);
         box.lookupAll(".text-field").stream().findFirst().ifPresent(Node::requestFocus);
     }
 
-    private void fill(VBox box, String id) {
+    private void fill(VBox box, String id, Node anchor) {
         rombix.core.board.Button button = desk.bench().board().button(id).orElse(null);
         if (button == null) {
             return;
@@ -79,7 +79,7 @@ final class FacePopover {
         Button delete = Fields.plain("Delete button", "Delete");
         delete.setOnAction(_ -> {
             desk.overlay().close();
-            desk.bench().edit("delete " + button.name(), b -> Edits.removeButton(b, id));
+            Confirm.deleteButton(desk, anchor, button);
         });
         Button done = Fields.plain("Done", "Esc");
         done.setOnAction(_ -> desk.overlay().close());

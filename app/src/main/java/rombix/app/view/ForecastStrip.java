@@ -60,9 +60,10 @@ final class ForecastStrip extends HBox {
         changes.getStyleClass().add("quiet");
         trouble.getStyleClass().add("trouble");
         for (Label l : new Label[]{length, changes, trouble}) {
-            l.setMinWidth(Region.USE_PREF_SIZE);
+            l.setMinWidth(0);
             l.getStyleClass().add("read");
         }
+        length.setMinWidth(Region.USE_PREF_SIZE);
         getChildren().addAll(length, changes, trouble);
         desk.bench().watch(() -> ask(false));
         desk.model().watch(c -> {

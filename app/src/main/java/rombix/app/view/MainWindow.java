@@ -4,6 +4,7 @@ import java.io.File;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.EnumMap;
+import java.util.List;
 import java.util.Map;
 import javafx.animation.AnimationTimer;
 import javafx.scene.Parent;
@@ -56,6 +57,7 @@ public final class MainWindow {
     private final ScoreView score;
     private final LiveStrips strips;
     private final AskPopover ask;
+    private final Overview overview;
     private final Scene scene;
     private Rig loaded;
     private Mode shownMode;
@@ -81,11 +83,12 @@ public final class MainWindow {
         this.shownMode = bench.mode();
         desk = new Desk(bench, model, overlay, player::post);
         masthead = new Masthead(desk, this::chooseBoard);
-        rack = new RackView(desk);
         page = new PageView(desk);
+        rack = new RackView(desk, player::known, page);
         score = new ScoreView(desk, player::known, page::editFace);
         ask = new AskPopover(desk, page::tileOf);
         strips = new LiveStrips(desk, ask::open);
+        overview = new Overview(desk, commands());
         Label word = new Label("REHEARSAL");
         word.getStyleClass().add("rehearsal-word");
         Label what = new Label("Presses run on twins: nothing leaves this machine.");
@@ -240,12 +243,60 @@ public final class MainWindow {
             save();
         } else if (matches(e, KeyCode.O, KeyCombination.SHORTCUT_DOWN)) {
             chooseBoard();
+        } else if (e.getCode() == KeyCode.F4) {
+            score.toggleList();
+        } else if (matches(e, KeyCode.F, KeyCombination.SHORTCUT_DOWN)) {
+            overview.find(layout);
+        } else if (e.getCode() == KeyCode.F8) {
+            overview.check(layout);
+        } else if (e.getCode() == KeyCode.F1 || matches(e, KeyCode.K, KeyCombination.SHORTCUT_DOWN)) {
+            overview.commands(layout);
         } else if (e.getCode() == KeyCode.SLASH && !typing && !e.isShortcutDown()) {
             score.focusFinder();
         } else {
             return;
         }
         e.consume();
+    }
+
+    /** Everything that the window can do, for the list of commands. */
+    private List<Overview.Command> commands() {
+        return List.of(new Overview.Command("Add a step by typing", "/", () -> score.focusFinder()),
+                new Overview.Command("Find a page, a button, a step, a note", "Ctrl+F", () -> overview().find(layout)),
+                new Overview.Command("Check the board", "F8", () -> overview().check(layout)),
+                new Overview.Command("Read the steps as a list, or look at them", "F4", () -> score.toggleList()),
+                new Overview.Command("Edit the face of the button", "F2", page::editFace),
+                new Overview.Command("Undo", "Ctrl+Z", bench::undo), new Overview.Command("Redo", "Ctrl+Shift+Z",
+                        bench::redo),
+                new Overview.Command("Save the board", "Ctrl+S", this::save),
+                new Overview.Command("Open another board", "Ctrl+O", this::chooseBoard),
+                new Overview.Command("Build: edit the board", "F5", () -> bench.mode(Mode.BUILD)),
+                new Overview.Command("Rehearse: press on twins", "F7", () -> bench.mode(Mode.REHEARSE)),
+                new Overview.Command("Live: press for real", "F6", () -> bench.mode(Mode.LIVE)),
+                new Overview.Command("Stop every chain that runs", "Ctrl+.", () -> player.post(new Event.StopAll())),
+                new Overview.Command("Night colours", "", () -> theme(Theme.NIGHT)), new Overview.Command("Day colours",
+                        "", () -> theme(Theme.DAY)),
+                key("Copy, cut, paste, double the selected steps",
+                        "Ctrl+C X V D"),
+                key("Select steps, one by one", "← →, Shift"), key(
+                        "Switch steps off or on", "O"),
+                key("Zoom the score", "+ − 0, Ctrl+wheel"), key(
+                        "Move a button to another cell", "Alt+arrows"),
+                key(
+                        "Delete the button or the steps", "Delete"));
+    }
+
+    private Overview overview() {
+        return overview;
+    }
+
+    /** A key that works where the focus is; choosing it puts the focus on the score. */
+    private Overview.Command key(String words, String key) {
+        return new Overview.Command(words, key, () -> {
+            if (scene.lookup("#score-drawing") instanceof javafx.scene.Node n) {
+                n.requestFocus();
+            }
+        });
     }
 
     /** Presses the button whose key it is; a key that the keyboard repeats while it is held presses once. */

@@ -5,6 +5,7 @@ import java.util.List;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
@@ -25,8 +26,9 @@ final class Masthead extends HBox {
     private final Desk desk;
     private final Button name = new Button();
     private final HBox pages = new HBox(2);
-    private final HBox lamps = new HBox(8);
+    private final LampRow lamps = new LampRow();
     private final HBox modes = new HBox();
+    private final MenuButton morePages = new MenuButton("Pages");
     private final Button stopAll = new Button("STOP ALL");
     private List<Page> shownPages = List.of();
 
@@ -58,16 +60,18 @@ final class Masthead extends HBox {
         stopAll.setId("stop-all");
         stopAll.setTooltip(new Tooltip("Stop every chain that runs · Ctrl+."));
         stopAll.setOnAction(_ -> desk.post().accept(new Event.StopAll()));
-        Region space = new Region();
-        HBox.setHgrow(space, Priority.ALWAYS);
+        HBox.setHgrow(lamps, Priority.ALWAYS);
         pages.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
-        lamps.setAlignment(javafx.geometry.Pos.CENTER_RIGHT);
-        lamps.setMinWidth(0);
         name.setMinWidth(Region.USE_PREF_SIZE);
         modes.setMinWidth(Region.USE_PREF_SIZE);
         stopAll.setMinWidth(Region.USE_PREF_SIZE);
         pages.setMinWidth(Region.USE_PREF_SIZE);
-        getChildren().addAll(Shapes.rhombus(20, "mark"), name, pages, space, lamps, modes, stopAll);
+        getChildren().addAll(Shapes.rhombus(20, "mark"), name, pages, morePages, lamps, modes, stopAll);
+        morePages.getStyleClass().add("quiet-choice");
+        morePages.setId("pages-menu");
+        morePages.setAccessibleText("Add, name, size, move, double or delete pages");
+        morePages.setOnShowing(_ -> new PagesMenu(desk).fill(morePages));
+        morePages.getItems().add(new javafx.scene.control.MenuItem());
         desk.bench().watch(this::rebuild);
         desk.model().watch(c -> {
             if (!c.gear().isEmpty()) {
@@ -100,6 +104,8 @@ final class Masthead extends HBox {
         for (Node n : modes.getChildren()) {
             ((ToggleButton) n).setSelected(n.getUserData() == desk.bench().mode());
         }
+        morePages.setVisible(desk.building());
+        morePages.setManaged(desk.building());
         stopAll.setVisible(desk.building());
         stopAll.setManaged(desk.building());
         lamps();

@@ -15,6 +15,7 @@ import org.jspecify.annotations.Nullable;
  */
 final class Overlay extends Pane {
     private static final double GAP = 6;
+    private static final double WHOLE = 0.8;
     private @Nullable Region open;
     private @Nullable Node anchor;
     private @Nullable Runnable closed;
@@ -96,6 +97,9 @@ final class Overlay extends Pane {
         double w = Math.min(popover.prefWidth(-1), getWidth() - 2 * GAP);
         double h = Math.min(popover.prefHeight(w), getHeight() - 2 * GAP);
         Bounds at = by.getScene() == null ? lastAnchor : sceneToLocal(by.localToScene(by.getBoundsInLocal()));
+        if (at != null && at.getWidth() > getWidth() * WHOLE && at.getHeight() > getHeight() * WHOLE) {
+            at = null; // By the whole window means in its middle.
+        }
         lastAnchor = at;
         double x = at == null ? (getWidth() - w) / 2 : at.getMinX();
         double y = at == null ? (getHeight() - h) / 2 : at.getMaxY() + GAP;

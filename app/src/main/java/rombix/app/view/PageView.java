@@ -1,8 +1,10 @@
 package rombix.app.view;
 
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.AccessibleRole;
 import javafx.scene.Node;
@@ -14,6 +16,7 @@ import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.StackPane;
 import org.jspecify.annotations.Nullable;
+import rombix.app.edit.Grab;
 import rombix.core.board.Button;
 import rombix.core.board.Edits;
 import rombix.core.board.Page;
@@ -28,10 +31,12 @@ final class PageView extends Pane {
     private static final double GAP = 8;
     private static final double MARGIN = 14;
     private static final double DRAG = 8;
+    private static final PseudoClass TARGET = PseudoClass.getPseudoClass("target");
 
     private final Desk desk;
     private final FacePopover facePopover;
     private final Map<String, Tile> tiles = new HashMap<>();
+    private @Nullable Grab carried;
     private @Nullable Page shown;
     private boolean shownBuilding;
     private @Nullable String pressed;
@@ -276,7 +281,7 @@ final class PageView extends Pane {
                 e.consume();
             }
             case DELETE, BACK_SPACE -> {
-                desk.bench().edit("delete " + b.name(), board -> Edits.removeButton(board, b.id()));
+                Confirm.deleteButton(desk, tile, b);
                 e.consume();
             }
             default -> {
@@ -361,5 +366,52 @@ final class PageView extends Pane {
         double y = Math.rint(MARGIN + row * (size[1] + GAP));
         n.resizeRelocate(x, y, Math.rint(width * size[0] + (width - 1) * GAP),
                 Math.rint(height * size[1] + (height - 1) * GAP));
+    }
+
+    /** A control of the rack is carried over the window: where it would land is shown. */
+    void carry(Grab grab, double sceneX, double sceneY) {
+        carried = grab;
+        for (Node n : getChildren()) {
+            n.pseudoClassStateChanged(TARGET, n.contains(n.sceneToLocal(sceneX, sceneY)));
+        }
+        if (getScene() != null) {
+            getScene().setCursor(javafx.scene.Cursor.CLOSED_HAND);
+        }
+    }
+
+    /** What is carried is let go: on an empty cell it makes a button, on a button or in the score a step. */
+    void drop(double sceneX, double sceneY) {
+        Grab grab = carried;
+        carried = null;
+        getChildren().forEach(n -> n.pseudoClassStateChanged(TARGET, false));
+        if (getScene() != null) {
+            getScene().setCursor(javafx.scene.Cursor.DEFAULT);
+        }
+        if (grab == null) {
+            return;
+        }
+        for (Node n : getChildren()) {
+            if (n.contains(n.sceneToLocal(sceneX, sceneY))) {
+                if (n instanceof Tile tile) {
+                    desk.bench().select(tile.button().id());
+                    grab.step().ifPresent(s -> desk.bench().add("grab “" + grab.known().title() + "”", List.of(s)));
+                } else if (n.getUserData() instanceof int[] at) {
+                    made(grab, at[0], at[1]);
+                }
+                return;
+            }
+        }
+        Node score = getScene() == null ? null : getScene().lookup("#score-drawing");
+        if (score != null && score.contains(score.sceneToLocal(sceneX, sceneY)) && desk.bench().hasChain()) {
+            grab.step().ifPresent(s -> desk.bench().add("grab “" + grab.known().title() + "”", List.of(s)));
+        }
+    }
+
+    private void made(Grab grab, int column, int row) {
+        String name = grab.name(desk.model().readings(grab.twin().gear()));
+        String id = Edits.freshId(desk.bench().board(), name);
+        Button button = grab.button(id, name, column, row);
+        desk.bench().edit("grab “" + name + "”", b -> Edits.addButton(b, desk.bench().page().id(), button));
+        desk.bench().select(id);
     }
 }

@@ -5,12 +5,15 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Supplier;
 import javafx.scene.control.Button;
 import javafx.scene.control.ColorPicker;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.Slider;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
+import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.ColumnConstraints;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
@@ -19,12 +22,16 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import org.jspecify.annotations.Nullable;
+import rombix.app.edit.Grab;
+import rombix.app.edit.Shadow;
 import rombix.core.card.Card.Item;
 import rombix.core.card.Card.Tone;
 import rombix.core.card.Card.Word;
 import rombix.core.card.Twin;
 import rombix.core.card.Twin.Known;
 import rombix.core.card.Twin.Readings;
+import rombix.core.chain.Step;
+import rombix.core.forecast.Snapshot;
 import rombix.core.engine.Status;
 import rombix.core.value.Kind;
 import rombix.core.value.Value;
@@ -36,12 +43,15 @@ final class RackView extends ScrollPane {
     private final Desk desk;
     private final VBox gears = new VBox();
     private final Map<String, GearBox> boxes = new HashMap<>();
+    private final PageView page;
     private @Nullable Object shownGear;
+    private @Nullable Shadow shadow;
 
-    RackView(Desk desk) {
+    RackView(Desk desk, Supplier<rombix.core.engine.Known> known, PageView page) {
         this.desk = desk;
+        this.page = page;
         setId("rack");
-        setContent(gears);
+        setContent(new VBox(tools(known), gears));
         setFitToWidth(true);
         setHbarPolicy(ScrollBarPolicy.NEVER);
         setPrefWidth(276);
@@ -56,6 +66,88 @@ final class RackView extends ScrollPane {
             }
         }));
         rebuild();
+    }
+
+    /** Writes steps from the gear: as it is now, or as it is worked from now on. */
+    private HBox tools(Supplier<rombix.core.engine.Known> known) {
+        Button snapshot = Fields.plain("Snapshot", "");
+        snapshot.setId("snapshot");
+        snapshot.setTooltip(new Tooltip("Write the gear's present readings as steps into the chain below"));
+        snapshot.setOnAction(_ -> snapshots(known.get(), snapshot));
+        ToggleButton shadowMe = new ToggleButton("Shadow me");
+        shadowMe.setId("shadow");
+        shadowMe.getStyleClass().setAll("button", "plain");
+        shadowMe.setTooltip(
+                new Tooltip("Work the gear by hand; stop, and the steps stand in the score with their timing"));
+        shadowMe.setOnAction(_ -> {
+            if (shadowMe.isSelected()) {
+                Shadow started = new Shadow(desk.bench(), known.get());
+                shadow = started;
+                desk.model().listen(started::came);
+            } else {
+                desk.model().listen(null);
+                List<Step> steps = shadow == null ? List.of() : shadow.steps();
+                shadow = null;
+                if (!steps.isEmpty() && desk.bench().hasChain()) {
+                    desk.bench().add("shadow " + steps.size() + " steps", steps);
+                }
+            }
+            shadowMe.setText(shadowMe.isSelected() ? "Stop shadowing" : "Shadow me");
+        });
+        HBox tools = new HBox(6, snapshot, shadowMe);
+        tools.setPadding(new javafx.geometry.Insets(10, 12, 0, 12));
+        desk.bench().watch(() -> {
+            tools.setVisible(desk.building());
+            tools.setManaged(desk.building());
+            snapshot.setDisable(!desk.bench().hasChain());
+            shadowMe.setDisable(!desk.bench().hasChain());
+        });
+        snapshot.setDisable(true);
+        shadowMe.setDisable(true);
+        return tools;
+    }
+
+    /** Which gear the snapshot is of. */
+    private void snapshots(rombix.core.engine.Known known, Button by) {
+        VBox box = new VBox(6);
+        box.setId("snapshot-popover");
+        box.getChildren().add(Fields.read("Whose present readings?"));
+        Map<String, javafx.scene.control.CheckBox> of = new LinkedHashMap<>();
+        desk.bench().rig().twins().values().forEach(t -> {
+            var check = Fields.check("snapshot-" + t.gear(), t.title(), false, _ -> {
+            });
+            of.put(t.gear(), check);
+            box.getChildren().add(check);
+        });
+        Button write = Fields.plain("Write the steps", "");
+        write.setId("snapshot-write");
+        write.setOnAction(_ -> {
+            List<String> gear = of.entrySet().stream().filter(e -> e.getValue().isSelected()).map(Map.Entry::getKey)
+                    .toList();
+            List<Step> steps = Snapshot.ofGear(desk.bench().rig(), known, gear).steps();
+            desk.overlay().close();
+            if (!steps.isEmpty()) {
+                desk.bench().add("a snapshot of " + steps.size() + " readings", steps);
+            }
+        });
+        box.getChildren().add(write);
+        desk.overlay().show(box, by, () -> {
+        });
+    }
+
+    /** A control can be grabbed and dragged onto the page, a button, or the score. */
+    private void grabbable(javafx.scene.Node node, Twin twin, Twin.Known known, Supplier<@Nullable Value> value) {
+        node.addEventHandler(MouseEvent.MOUSE_DRAGGED, e -> {
+            if (desk.building() && !e.isStillSincePress()) {
+                Grab.of(twin, known, value.get()).ifPresent(g -> page.carry(g, e.getSceneX(), e.getSceneY()));
+            }
+        });
+        node.addEventHandler(MouseEvent.MOUSE_RELEASED, e -> {
+            if (desk.building() && !e.isStillSincePress()) {
+                page.drop(e.getSceneX(), e.getSceneY());
+                e.consume();
+            }
+        });
     }
 
     private void rebuild() {
@@ -193,6 +285,13 @@ final class RackView extends ScrollPane {
                 b.setDisable(call.isEmpty());
                 b.setOnAction(_ -> call.ifPresent(this::tell));
                 buttons.put(item.id(), b);
+                grabbable(b, twin, k, () -> Value.of(item.id()));
+                // A press that became a drag does not tell the gear.
+                b.addEventFilter(MouseEvent.MOUSE_RELEASED, e -> {
+                    if (!e.isStillSincePress()) {
+                        b.disarm();
+                    }
+                });
                 grid.add(b, i % 2, i / 2);
             }
             VBox box = new VBox(grid);
@@ -219,6 +318,7 @@ final class RackView extends ScrollPane {
             Button b = new Button();
             b.getStyleClass().add("rack-switch");
             b.setId("rack-%s-%s".formatted(twin.gear(), k.id()));
+            grabbable(row.getChildren().getFirst(), twin, k, () -> now().apply(k.id()));
             Region space = new Region();
             HBox.setHgrow(space, Priority.ALWAYS);
             row.getChildren().addAll(space, b);
@@ -253,6 +353,10 @@ final class RackView extends ScrollPane {
             double least = k.spec().min() == null ? 0 : k.spec().min();
             double most = k.spec().max() == null ? 100 : k.spec().max();
             Slider slider = new Slider(least, most, least);
+            grabbable(value, twin, k, () -> now().apply(k.id()));
+            if (row.getChildren().size() == 1) {
+                grabbable(row.getChildren().getFirst(), twin, k, () -> now().apply(k.id()));
+            }
             slider.setId("rack-%s-%s".formatted(twin.gear(), k.id()));
             slider.setMinWidth(36);
             slider.setPrefWidth(48);

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
+import javafx.application.Platform;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.AccessibleRole;
@@ -24,6 +25,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Paths;
 import rombix.app.edit.Score;
 import rombix.app.edit.Score.Mark;
+import rombix.app.edit.StepEdits;
 import rombix.core.card.Figures;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Step;
@@ -44,6 +46,7 @@ final class ScoreDrawing extends ScrollPane {
 
     private final Desk desk;
     private final StepPopover stepPopover;
+    private final StepEdits edits;
     private final Pane drawing = new Pane();
     private final Line playhead = new Line();
     private double zoom = 1;
@@ -55,8 +58,9 @@ final class ScoreDrawing extends ScrollPane {
             DeckModel.@Nullable LastRun last, int trouble) {
     }
 
-    ScoreDrawing(Desk desk) {
+    ScoreDrawing(Desk desk, StepEdits edits) {
         this.desk = desk;
+        this.edits = edits;
         this.stepPopover = new StepPopover(desk);
         getStyleClass().add("score-scroll");
         setId("score-drawing");
@@ -64,7 +68,8 @@ final class ScoreDrawing extends ScrollPane {
         setFitToHeight(true);
         playhead.getStyleClass().add("playhead");
         playhead.setMouseTransparent(true);
-        viewportBoundsProperty().addListener((_, _, _) -> draw());
+        // Not from within the layout: what is added there is not styled.
+        viewportBoundsProperty().addListener((_, _, _) -> Platform.runLater(this::draw));
         addEventFilter(ScrollEvent.SCROLL, e -> {
             if (e.isShortcutDown()) {
                 zoom(e.getDeltaY() > 0 ? zoom * ZOOM_STEP : zoom / ZOOM_STEP);
@@ -94,11 +99,60 @@ final class ScoreDrawing extends ScrollPane {
             case PLUS, ADD, EQUALS -> zoom(zoom * ZOOM_STEP);
             case MINUS, SUBTRACT -> zoom(zoom / ZOOM_STEP);
             case DIGIT0, NUMPAD0 -> zoom(1);
+            case DELETE, BACK_SPACE -> edits.delete();
+            case LEFT, RIGHT -> step(e.getCode() == KeyCode.RIGHT ? 1 : -1, e.isShiftDown());
+            case O -> edits.switchOff();
             default -> {
-                return;
+                if (!e.isShortcutDown() || !copying(e.getCode())) {
+                    return;
+                }
             }
         }
         e.consume();
+    }
+
+    private boolean copying(KeyCode code) {
+        switch (code) {
+            case C -> edits.copy();
+            case X -> edits.cut();
+            case V -> edits.paste();
+            case D -> edits.duplicate();
+            case A -> {
+                List<List<Integer>> all = new ArrayList<>();
+                for (int i = 0; i < desk.bench().chain().steps().size(); i++) {
+                    all.add(List.of(i));
+                }
+                desk.bench().selectSteps(all);
+            }
+            default -> {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    /** Goes to the next step as it is drawn, from left to right; with Shift it is selected as well. */
+    private void step(int by, boolean more) {
+        List<Mark> marks = drawing.getChildren().stream().filter(n -> n.getUserData() instanceof Mark)
+                .map(n -> (Mark) n.getUserData()).sorted(java.util.Comparator.comparingDouble(Mark::startMillis))
+                .toList();
+        List<List<Integer>> selected = List.copyOf(desk.bench().steps());
+        int now = -1;
+        for (int i = 0; i < marks.size(); i++) {
+            if (!selected.isEmpty() && marks.get(i).path().equals(selected.getLast())) {
+                now = i;
+            }
+        }
+        int next = now < 0 ? by > 0 ? 0 : marks.size() - 1 : now + by;
+        if (next >= 0 && next < marks.size()) {
+            Set<List<Integer>> all = new LinkedHashSet<>(more ? selected : List.of());
+            all.add(marks.get(next).path());
+            desk.bench().selectSteps(all);
+            Node node = drawing.lookup("#" + id(marks.get(next).path()));
+            if (node != null) {
+                node.requestFocus();
+            }
+        }
     }
 
     private Set<String> off() {
@@ -306,16 +360,20 @@ final class ScoreDrawing extends ScrollPane {
             Tooltip.install(node, new Tooltip(String.join("\n", java.util.stream.Stream.of(trouble, note, manner)
                     .filter(s -> s != null && !s.isEmpty()).toList())));
         }
-        node.setOnMouseClicked(e -> clicked(m, e));
+        node.setOnMouseClicked(e -> {
+            if (e == null || e.isStillSincePress()) {
+                clicked(m, e);
+            }
+        });
         node.addEventHandler(KeyEvent.KEY_PRESSED, e -> {
             if (e.getCode() == KeyCode.ENTER || e.getCode() == KeyCode.SPACE) {
                 open(m);
                 e.consume();
-            } else if (e.getCode() == KeyCode.DELETE || e.getCode() == KeyCode.BACK_SPACE) {
-                delete(m.path());
-                e.consume();
+            } else if (!desk.bench().steps().contains(m.path())) {
+                desk.bench().selectStep(m.path()); // What follows is done with the step that has the focus.
             }
         });
+        new Drag(node, m);
     }
 
     private void clicked(Mark m, @Nullable MouseEvent e) {
@@ -371,4 +429,62 @@ final class ScoreDrawing extends ScrollPane {
         }
     }
 
+    /** A step under the hand: dragged along it goes to another time, by its end it is stretched. */
+    private final class Drag {
+        private static final double EDGE = 8;
+        private final Region node;
+        private final Mark mark;
+        private double fromX;
+        private boolean stretching;
+
+        Drag(Region node, Mark mark) {
+            this.node = node;
+            this.mark = mark;
+            node.addEventHandler(MouseEvent.MOUSE_PRESSED, e -> {
+                fromX = e.getSceneX();
+                stretching = stretches() && e.getX() > mark.lengthMillis() * perMilli - EDGE;
+            });
+            node.addEventHandler(MouseEvent.MOUSE_DRAGGED, e -> {
+                if (!e.isStillSincePress()) {
+                    node.setTranslateX(stretching ? 0 : e.getSceneX() - fromX);
+                    node.setOpacity(0.7);
+                }
+            });
+            node.addEventHandler(MouseEvent.MOUSE_RELEASED, this::released);
+            if (stretches()) {
+                node.addEventHandler(MouseEvent.MOUSE_MOVED, e -> node.setCursor(e.getX() > mark.lengthMillis()
+                        * perMilli - EDGE ? javafx.scene.Cursor.E_RESIZE : javafx.scene.Cursor.HAND));
+            }
+        }
+
+        private boolean stretches() {
+            return mark.step() instanceof Step.Wait w && w.clock() == null && w.condition() == null
+                    || mark.step() instanceof Step.Fade || mark.step() instanceof Step.ForAWhile;
+        }
+
+        private void released(MouseEvent e) {
+            node.setTranslateX(0);
+            node.setOpacity(1);
+            if (e.isStillSincePress()) {
+                return;
+            }
+            double by = (e.getSceneX() - fromX) / perMilli;
+            if (stretching) {
+                long ms = Math.max(10, Math.round((mark.lengthMillis() + by) / 10) * 10);
+                desk.bench().editChain("stretch a step", c -> Paths.changed(c, mark.path(), s -> switch (s) {
+                    case Step.Wait w -> new Step.Wait(ms, null, null, null, null, w.how(), w.extra());
+                    case Step.Fade f -> new Step.Fade(f.gear(), f.command(), f.with(), f.param(), f.from(), f.to(), ms,
+                            f.curve(), f.how(), f.extra());
+                    case Step.ForAWhile f -> new Step.ForAWhile(f.chain(), ms, f.how(), f.extra());
+                    default -> s;
+                }));
+            } else {
+                if (!desk.bench().steps().contains(mark.path())) {
+                    desk.bench().selectStep(mark.path());
+                }
+                edits.moveInTime(mark.path(), mark.startMillis() + by, s -> Score.length(Chain.of(s), desk.bench()
+                        .rig()));
+            }
+        }
+    }
 }

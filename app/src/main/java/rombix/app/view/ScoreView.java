@@ -2,6 +2,7 @@ package rombix.app.view;
 
 import java.util.List;
 import java.util.function.Supplier;
+import javafx.application.Platform;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -12,14 +13,20 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import rombix.app.edit.Paths;
+import rombix.app.edit.StepEdits;
 import rombix.app.edit.Workbench.Part;
 import rombix.core.board.Board;
 import rombix.core.board.Edits;
 import rombix.core.board.State;
+import rombix.core.board.StepWords;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
+import rombix.core.engine.Event;
 import rombix.core.engine.Known;
+import rombix.core.forecast.Opposite;
 
 /** The score of the chain under the hand, along the foot: whose it is, what it will do, its drawing, and the search. */
 final class ScoreView extends VBox {
@@ -28,22 +35,33 @@ final class ScoreView extends VBox {
     private final Runnable editFace;
     private final HBox head = new HBox();
     private final ForecastStrip forecast;
+    private final Supplier<Known> known;
+    private final ToggleButton asList;
 
     ScoreView(Desk desk, Supplier<Known> known, Runnable editFace) {
         this.desk = desk;
         this.editFace = editFace;
+        this.known = known;
         this.finder = new FinderField(desk);
         this.forecast = new ForecastStrip(desk, known);
         getStyleClass().add("score");
         setId("score");
         head.getStyleClass().add("score-head");
         head.setMinHeight(42);
-        ScoreDrawing drawing = new ScoreDrawing(desk);
-        VBox.setVgrow(drawing, Priority.ALWAYS);
-        HBox foot = new HBox(finder);
+        StepEdits edits = new StepEdits(desk.bench());
+        ScoreDrawing drawing = new ScoreDrawing(desk, edits);
+        StepList list = new StepList(desk, edits);
+        list.setVisible(false);
+        StackPane middle = new StackPane(drawing, list);
+        VBox.setVgrow(middle, Priority.ALWAYS);
+        asList = tab("list", false, () -> showList(drawing, list));
+        asList.setId("as-list");
+        asList.setTooltip(new Tooltip("Read the steps as a list · F4"));
+        HBox foot = new HBox(8, finder, asList, wraps(edits), opposite(edits), tries(), always());
+        foot.setAlignment(Pos.CENTER_LEFT);
         foot.setPadding(new Insets(6, 14, 10, 14));
         HBox.setHgrow(finder, Priority.ALWAYS);
-        getChildren().addAll(head, drawing, foot);
+        getChildren().addAll(head, middle, foot);
         setPrefHeight(306);
         setMinHeight(220);
         desk.bench().watch(this::heading);
@@ -53,6 +71,118 @@ final class ScoreView extends VBox {
     /** Puts the hand where a step is added by typing. */
     void focusFinder() {
         finder.requestFocus();
+    }
+
+    private void showList(ScoreDrawing drawing, StepList list) {
+        list.setVisible(asList.isSelected());
+        drawing.setVisible(!asList.isSelected());
+    }
+
+    /** Turns between the drawing and the list. */
+    void toggleList() {
+        asList.fire();
+    }
+
+    private Button always() {
+        Button always = Fields.plain("+ always", "");
+        always.setId("add-always");
+        always.setMinWidth(Region.USE_PREF_SIZE);
+        always.setTooltip(new Tooltip("Add steps that run however this chain ends"));
+        always.setOnAction(_ -> {
+            desk.bench().cursor(List.of(-1 - desk.bench().chain().always().size()));
+            focusFinder();
+        });
+        return always;
+    }
+
+    /** Wraps the selected steps; shown while there are some. */
+    private ComboBox<StepEdits.Wrap> wraps(StepEdits edits) {
+        ComboBox<StepEdits.Wrap> wrap = Fields.choice("wrap", List.of(StepEdits.Wrap.values()), null,
+                StepEdits.Wrap::words, w -> Platform.runLater(() -> edits.wrap(w)));
+        quiet(wrap, "Wrap into…", "Wrap the selected steps into one that holds them");
+        desk.bench().watch(() -> {
+            boolean any = !desk.bench().steps().isEmpty();
+            wrap.setVisible(any);
+            wrap.setManaged(any);
+            wrap.setValue(null);
+        });
+        wrap.setVisible(false);
+        wrap.setManaged(false);
+        return wrap;
+    }
+
+    private static void quiet(ComboBox<?> choice, String prompt, String what) {
+        choice.setPromptText(prompt);
+        choice.setAccessibleText(what);
+        choice.setTooltip(new Tooltip(what));
+        choice.getStyleClass().add("quiet-choice");
+        choice.setPrefWidth(112);
+        choice.setMinWidth(112);
+    }
+
+    private Button opposite(StepEdits edits) {
+        Button opposite = Fields.plain("Opposite", "");
+        opposite.setId("make-opposite");
+        opposite.setMinWidth(Region.USE_PREF_SIZE);
+        opposite.setTooltip(new Tooltip("Make the other state with the chain that undoes this one"));
+        opposite.setOnAction(_ -> {
+            List<Opposite.Left> left = edits.makeOpposite(known.get());
+            if (!left.isEmpty()) {
+                tellLeft(left, opposite);
+            }
+        });
+        return opposite;
+    }
+
+    /** What could not be reversed, for the person to fill. */
+    private void tellLeft(List<Opposite.Left> left, Button by) {
+        StepWords words = new StepWords(desk.bench().rig(), g -> desk.model().readings(g));
+        VBox box = new VBox(6);
+        box.setId("opposite-left");
+        Label title = new Label("These steps could not be reversed:");
+        title.getStyleClass().add("gear-name");
+        box.getChildren().add(title);
+        left.forEach(l -> {
+            Label line = Fields.read(words.of(l.what()) + " — " + l.why());
+            line.setMaxWidth(460);
+            box.getChildren().add(line);
+        });
+        desk.overlay().show(box, by, () -> {
+        });
+    }
+
+    private enum Try {
+        STEP("this step"), FROM("from here"), ALL("all");
+
+        private final String words;
+
+        Try(String words) {
+            this.words = words;
+        }
+    }
+
+    /** Runs what is under the hand on the gear, to try it. */
+    private ComboBox<Try> tries() {
+        ComboBox<Try> tries = Fields.choice("try", List.of(Try.values()), null, t -> t.words, this::tryOut);
+        quiet(tries, "Try…", "Run this step, from here, or all on the gear, to try it");
+        tries.setPrefWidth(92);
+        tries.setMinWidth(92);
+        return tries;
+    }
+
+    private void tryOut(Try what) {
+        List<Integer> path = desk.bench().step().orElse(null);
+        Chain chain = desk.bench().chain();
+        Chain tried = switch (what) {
+            case ALL -> chain;
+            case STEP -> path == null ? Chain.EMPTY : new Chain(Paths.steps(chain, List.of(path)));
+            case FROM -> path == null
+                    ? chain
+                    : Paths.holding(chain, path).map(c -> new Chain(c.steps().subList(Math.max(
+                            0, path.getLast()), c.steps().size()))).orElse(chain);
+        };
+        desk.bench().button().filter(_ -> !tried.isEmpty()).ifPresent(b -> desk.post().accept(new Event.Try(b.id(),
+                tried, what == Try.ALL ? desk.bench().part().place() : "try")));
     }
 
     private void heading() {
@@ -67,25 +197,21 @@ final class ScoreView extends VBox {
         }
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        Button always = Fields.plain("+ always", "");
-        always.setId("add-always");
-        always.setTooltip(new Tooltip("Add steps that run however this chain ends"));
-        always.setOnAction(_ -> desk.bench().cursor(List.of(-1 - desk.bench().chain().always().size())));
         String named = desk.bench().part().chain();
         if (named != null) {
             Label title = title(desk.bench().board().chain(named).map(Board.NamedChain::name).orElse(named));
             head.getChildren().addAll(title, Fields.read("a chain of the board, for steps that use it"), space,
-                    forecast, always);
+                    forecast);
             return;
         }
         desk.bench().button().ifPresent(b -> head.getChildren().addAll(title(b.name()), states(b), gestures(), space,
-                forecast, always, rules(), face()));
+                forecast, rules(), face()));
     }
 
     private static Label title(String text) {
         Label title = new Label(text);
         title.getStyleClass().add("score-title");
-        title.setMinWidth(60);
+        title.setMinWidth(Region.USE_PREF_SIZE);
         return title;
     }
 

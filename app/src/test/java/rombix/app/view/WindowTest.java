@@ -333,4 +333,31 @@ class WindowTest {
         soon(() -> gear.desk().muted(2));
         robot.release(MouseButton.PRIMARY);
     }
+
+    @Test
+    void aRackControlBecomesAButtonItsOppositeAndWhatIsShadowedStepsAndAllIsUndone() {
+        Board before = bench().board();
+        robot.clickOn(find("#page-close"));
+        Node cell = find("#cell-0-3");
+        robot.drag(find("#rack-studio-scene-host-desk")).dropTo(cell);
+        assertThat(bench().button().map(b -> b.name())).contains("Host Desk");
+        assertThat(gear.studio().scene()).as("a drag tells the gear nothing").isNotEqualTo("host-desk");
+        robot.clickOn(find("#make-opposite"));
+        assertThat(bench().button().orElseThrow().states()).hasSize(2);
+        robot.type(KeyCode.ESCAPE);
+        robot.clickOn(find("#shadow"));
+        robot.clickOn(find("#rack-desk-muted/dome"));
+        soon(() -> gear.desk().muted(2));
+        robot.clickOn(find("#rack-studio-stream"));
+        soon(() -> label("#rack-studio-stream").equals("ON AIR"));
+        robot.clickOn(find("#shadow"));
+        assertThat(bench().chain().steps().stream().filter(rombix.core.chain.Step.Do.class::isInstance).count())
+                .isGreaterThanOrEqualTo(3);
+        robot.clickOn(find("#as-list"));
+        assertThat(find("#line-0")).isNotNull();
+        while (bench().undoName().isPresent()) {
+            robot.interact(() -> bench().undo());
+        }
+        assertThat(bench().board()).isEqualTo(before);
+    }
 }

@@ -1,6 +1,7 @@
 package rombix.core.board;
 
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -97,6 +98,18 @@ public final class Edits {
         return state(board, buttonId, state, s -> s.withChain(gesture, change.apply(s.chain(gesture))));
     }
 
+    /** Changes every chain of a board. */
+    public static Board chains(Board board, UnaryOperator<Chain> change) {
+        Board changed = pages(board, p -> p.withButtons(p.buttons().stream().map(b -> b.withOnStart(change.apply(b
+                .onStart())).withStates(b.states().stream().map(s -> {
+                    Map<Gesture, Chain> on = new EnumMap<>(Gesture.class);
+                    s.on().forEach((g, c) -> on.put(g, change.apply(c)));
+                    return s.withOn(on);
+                }).toList())).toList()));
+        return changed.withChains(changed.chains().stream().map(c -> new Board.NamedChain(c.id(), c.name(), c.params(),
+                change.apply(c.chain()))).toList());
+    }
+
     /** Changes a chain of the board. */
     public static Board namedChain(Board board, String chainId, UnaryOperator<Chain> change) {
         return board.withChains(board.chains().stream().map(c -> c.id().equals(chainId)
@@ -140,6 +153,69 @@ public final class Edits {
             List<State> left = new ArrayList<>(b.states());
             left.remove(state);
             return b.withStates(left.stream().map(s -> s.then().equals(gone) ? s.withThen(State.NEXT) : s).toList());
+        });
+    }
+
+    /** Adds an empty page behind all others, of the size of the last one. */
+    public static Board addPage(Board board, String name) {
+        Page last = board.pages().getLast();
+        String id = freshId(name, "page", x -> board.page(x).isPresent());
+        return board.withPages(plus(board.pages(), new Page(id, name, last.columns(), last.rows(), List.of(), Map
+                .of())));
+    }
+
+    /** Puts a copy of a page behind it; its buttons get ids of their own. */
+    public static Board duplicatePage(Board board, String pageId) {
+        Page page = board.page(pageId).orElse(null);
+        if (page == null) {
+            return board;
+        }
+        Set<String> taken = board.buttons().map(Button::id).collect(Collectors.toSet());
+        List<Button> buttons = new ArrayList<>();
+        for (Button b : page.buttons()) {
+            String id = freshId(b.id(), "button", taken::contains);
+            taken.add(id);
+            buttons.add(b.withId(id).withTriggers(List.of()));
+        }
+        List<Page> pages = new ArrayList<>(board.pages());
+        pages.add(pages.indexOf(page) + 1, page.withId(freshId(page.id(), "page", x -> board.page(x).isPresent()))
+                .withName(page.name() + " 2").withButtons(buttons));
+        return board.withPages(pages);
+    }
+
+    /** Moves a page by so many places. */
+    public static Board movePage(Board board, String pageId, int by) {
+        List<Page> pages = new ArrayList<>(board.pages());
+        Page page = board.page(pageId).orElse(null);
+        int to = page == null ? -1 : pages.indexOf(page) + by;
+        if (page == null || to < 0 || to >= pages.size()) {
+            return board;
+        }
+        pages.remove(page);
+        pages.add(to, page);
+        return board.withPages(pages);
+    }
+
+    /** Takes a page away with its buttons; the last one stays. */
+    public static Board removePage(Board board, String pageId) {
+        return board.pages().size() < 2
+                ? board
+                : board.withPages(board.pages().stream().filter(p -> !p.id().equals(pageId)).toList());
+    }
+
+    /** The buttons that a page of another size would not hold. */
+    public static List<Button> beyond(Page page, int columns, int rows) {
+        return page.buttons().stream().filter(b -> b.column() + b.width() > columns || b.row() + b.height() > rows)
+                .toList();
+    }
+
+    /** Gives a page another size; buttons that fall off go. */
+    public static Board resizePage(Board board, String pageId, int columns, int rows) {
+        return page(board, pageId, p -> {
+            List<Button> gone = beyond(p, columns, rows);
+            return new Page(p.id(), p.name(), columns, rows,
+                    p.buttons().stream().filter(b -> !gone.contains(b)).toList(),
+                    p.extra());
         });
     }
 

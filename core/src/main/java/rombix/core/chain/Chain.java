@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import java.util.Set;
+import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 import tools.jackson.databind.annotation.JsonDeserialize;
 import tools.jackson.databind.annotation.JsonSerialize;
@@ -67,6 +68,22 @@ public record Chain(List<Step> steps, List<Step> always) {
         List<Step> all = new ArrayList<>(steps);
         all.set(at, change.apply(all.get(at)));
         return new Chain(all, always);
+    }
+
+    /** This chain without the steps that meet a condition, at any depth. */
+    public Chain without(Predicate<Step> gone) {
+        return new Chain(without(steps, gone), without(always, gone));
+    }
+
+    private static List<Step> without(List<Step> steps, Predicate<Step> gone) {
+        return steps.stream().filter(s -> !gone.test(s)).map(s -> {
+            Step inner = s.inner().isEmpty() ? s : s.withInner(s.inner().stream().map(c -> c.without(gone)).toList());
+            Manner how = inner.how();
+            return how.instead() == null
+                    ? inner
+                    : inner.in(new Manner(how.off(), how.note(), how.condition(), how.fail(), how.tries(), how
+                            .backOff(), how.instead().without(gone)));
+        }).toList();
     }
 
     /** This chain with one step moved to another place. */

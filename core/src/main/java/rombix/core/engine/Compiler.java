@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
+import rombix.core.board.Board;
 import rombix.core.board.Rig;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Param;
@@ -21,6 +22,9 @@ import rombix.core.value.FormulaFault;
 /** Turns chains into what the conductor runs. */
 final class Compiler {
     private static final long NANOS = 1_000_000L;
+    /** How deep chains that use each other are counted in what is expected. */
+    private static final int DEEPEST_USE = 4;
+
     private final Rig rig;
 
     Compiler(Rig rig) {
@@ -33,7 +37,8 @@ final class Compiler {
      * @param place what the places of its steps begin with
      */
     Op.Seq seq(Chain chain, String place) {
-        return new Op.Seq(items(chain.steps(), place), items(chain.always(), place + "/always"), expected(chain));
+        return new Op.Seq(items(chain.steps(), place), items(chain.always(), place + "/always"),
+                expected(chain, 0));
     }
 
     private Op.Item[] items(List<Step> steps, String place) {
@@ -162,22 +167,31 @@ final class Compiler {
     }
 
     /** How long a chain takes, as far as that is known beforehand, in nanoseconds. */
-    private static long expected(Chain chain) {
+    private long expected(Chain chain, int uses) {
         long sum = 0;
         for (Step step : chain.steps()) {
-            if (!step.how().off()) {
-                sum += switch (step) {
-                    case Step.Wait w -> (w.ms() + (w.most() == null ? w.ms() : w.most())) / 2 * NANOS;
-                    case Step.Fade f -> f.ms() * NANOS;
-                    case Step.ForAWhile w -> Math.max(w.ms() * NANOS, expected(w.chain()));
-                    case Step.Repeat r -> r.times() instanceof Arg.Constant c
-                            ? (long) c.value().asNumber()
-                                    * Math.max(expected(r.chain()), r.every() == null ? 0 : r.every() * NANOS)
-                            : expected(r.chain());
-                    default -> step.inner().stream().mapToLong(Compiler::expected).max().orElse(0);
-                };
-            }
+            sum += step.how().off() ? 0 : expected(step, uses);
         }
         return sum;
+    }
+
+    private long expected(Step step, int uses) {
+        return switch (step) {
+            case Step.Wait w -> (w.ms() + (w.most() == null ? w.ms() : w.most())) / 2 * NANOS;
+            case Step.Fade f -> f.ms() * NANOS;
+            case Step.ForAWhile w -> Math.max(w.ms() * NANOS, expected(w.chain(), uses));
+            case Step.Repeat r -> (r.times() instanceof Arg.Constant c ? Math.max(0, (long) c.value().asNumber()) : 1)
+                    * Math.max(expected(r.chain(), uses), r.every() == null ? 0 : r.every() * NANOS);
+            case Step.Use u -> uses >= DEEPEST_USE ? 0 : expected(used(u), uses + 1);
+            default -> step.inner().stream().mapToLong(c -> expected(c, uses)).max().orElse(0);
+        };
+    }
+
+    private Chain used(Step.Use u) {
+        return u.chain() != null
+                ? rig.board().chain(u.chain()).map(Board.NamedChain::chain).orElse(Chain.EMPTY)
+                : rig.board().button(String.valueOf(u.button())).map(b -> b.states().stream()
+                        .filter(s -> s.id().equals(u.state())).findFirst().orElse(b.states().getFirst())
+                        .chain(u.gesture())).orElse(Chain.EMPTY);
     }
 }

@@ -1,0 +1,101 @@
+package rombix.app.edit;
+
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import rombix.core.board.Button;
+import rombix.core.board.Face;
+import rombix.core.board.Face.Fill;
+import rombix.core.board.Face.Tally;
+import rombix.core.board.State;
+import rombix.core.card.Card.Tone;
+import rombix.core.card.Card.Word;
+import rombix.core.card.Twin;
+import rombix.core.card.Twin.Known;
+import rombix.core.chain.Chain;
+import rombix.core.chain.Condition;
+import rombix.core.chain.Gesture;
+import rombix.core.chain.Step;
+import rombix.core.value.Kind;
+import rombix.core.value.Value;
+
+/**
+ * A control of the rack under the hand: a reading, and the value that it is to get (its other one for a yes or no). It
+ * becomes a step, or a whole button with a following face.
+ */
+public record Grab(Twin twin, Known known, Value value) {
+
+    /** What a reading is to become when its control is grabbed: the other of two, or what it is. */
+    public static Optional<Grab> of(Twin twin, Known known, @Nullable Value now) {
+        Value to = known.spec().type() == Kind.FLAG ? Value.of(now == null || !now.asFlag()) : now;
+        return to == null || twin.toReach(known.id(), to).isEmpty()
+                ? Optional.empty()
+                : Optional.of(new Grab(twin, known, to));
+    }
+
+    /** The step that brings the value about. */
+    public Optional<Step> step() {
+        return step(value);
+    }
+
+    private Optional<Step> step(Value to) {
+        return twin.toReach(known.id(), to).map(c -> new Step.Do(twin.gear(), c.command().id(), c.args()));
+    }
+
+    /** A button: for a yes or no with two states that follow, for a choice with a tally, else one that sets it. */
+    public Button button(String id, String name, int column, int row) {
+        List<State> states = new ArrayList<>();
+        if (known.spec().type() == Kind.FLAG && step(Value.of(true)).isPresent() && step(Value.of(false)).isPresent()) {
+            for (boolean on : new boolean[]{false, true}) {
+                Value is = Value.of(on);
+                states.add(new State(on ? "on" : "off", word(on), face(), State.NEXT, Condition.is(twin.gear(), known
+                        .id(), is), on(step(Value.of(!on)).orElseThrow()), Map.of()));
+            }
+        } else {
+            states.add(new State("on", "on", face(), State.STAY, null, step().map(Grab::on).orElse(Map.of()), Map
+                    .of()));
+        }
+        return new Button(id, name, column, row, 1, 1, Button.Busy.RESTART, states, Map.of());
+    }
+
+    private static Map<Gesture, Chain> on(Step step) {
+        Map<Gesture, Chain> on = new EnumMap<>(Gesture.class);
+        on.put(Gesture.PRESS, Chain.of(step));
+        return on;
+    }
+
+    private String word(boolean on) {
+        Word word = on ? known.spec().yes() : known.spec().no();
+        return word == null ? on ? "on" : "off" : word.word().toLowerCase(java.util.Locale.ROOT);
+    }
+
+    private Face face() {
+        List<Tally> tally = new ArrayList<>();
+        if (known.spec().type() == Kind.FLAG) {
+            for (boolean on : new boolean[]{true, false}) {
+                Word word = on ? known.spec().yes() : known.spec().no();
+                if (word != null) {
+                    tally.add(new Tally(Condition.is(twin.gear(), known.id(), Value.of(on)), word.word(), word.tone(),
+                            Map.of()));
+                }
+            }
+        } else if (known.spec().type() == Kind.CHOICE) {
+            tally.add(new Tally(Condition.is(twin.gear(), known.id(), value), known.spec().lamp() ? "ON AIR" : "NOW",
+                    known.spec().lamp() ? Tone.AIR : Tone.READY, Map.of()));
+        }
+        return Face.PLAIN.withIcon(twin.card().icon()).withFill(fill()).withTally(tally);
+    }
+
+    /** Gear of one kind gets one tint. */
+    private Fill fill() {
+        return Fill.values()[Math.floorMod(twin.card().id().hashCode(), Fill.values().length - 1)];
+    }
+
+    /** What a button made of it is called: the thing itself, {@code Host}, or the choice, {@code Sky Map}. */
+    public String name(Twin.Readings now) {
+        return known.spec().type() == Kind.CHOICE ? twin.spoken(known, value, now) : known.title();
+    }
+}

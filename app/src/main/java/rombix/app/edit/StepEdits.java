@@ -1,0 +1,243 @@
+package rombix.app.edit;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import rombix.core.board.Board;
+import rombix.core.board.Button;
+import rombix.core.board.Edits;
+import rombix.core.chain.Arg;
+import rombix.core.chain.Chain;
+import rombix.core.chain.Gesture;
+import rombix.core.chain.Manner;
+import rombix.core.chain.Step;
+import rombix.core.engine.Known;
+import rombix.core.forecast.Opposite;
+
+/** What is done with the selected steps of the chain under the hand. Each is one edit, with a name. */
+public final class StepEdits {
+    private final Workbench bench;
+    private List<Step> copied = List.of();
+
+    public StepEdits(Workbench bench) {
+        this.bench = bench;
+    }
+
+    /** What steps can be wrapped into. */
+    public enum Wrap {
+        TOGETHER("Together", c -> new Step.Together(c.steps().stream().map(Chain::of).toList())), REPEAT("Repeat",
+                c -> new Step.Repeat(Arg.of(2), null, null, "count", c, Manner.PLAIN, Map.of())), PICK("One of",
+                        c -> new Step.Pick(Step.Pick.Way.RANDOM, c.steps().stream().map(s -> new Step.Choice(null, 1,
+                                Chain.of(s))).toList(), Manner.PLAIN, Map.of())), FOR_A_WHILE("For a while",
+                                        c -> new Step.ForAWhile(c, 60_000, Manner.PLAIN, Map.of()));
+
+        private final String words;
+        private final Function<Chain, Step> make;
+
+        Wrap(String words, Function<Chain, Step> make) {
+            this.words = words;
+            this.make = make;
+        }
+
+        public String words() {
+            return words;
+        }
+    }
+
+    private String count() {
+        int n = Paths.outer(bench.steps()).size();
+        return n == 1 ? "a step" : n + " steps";
+    }
+
+    public void copy() {
+        List<Step> now = Paths.steps(bench.chain(), bench.steps());
+        copied = now.isEmpty() ? copied : now;
+    }
+
+    public void cut() {
+        copy();
+        delete("cut ");
+    }
+
+    public void delete() {
+        delete("delete ");
+    }
+
+    private void delete(String what) {
+        List<List<Integer>> gone = List.copyOf(bench.steps());
+        if (!gone.isEmpty()) {
+            bench.editChain(what + count(), c -> Paths.without(c, gone));
+        }
+    }
+
+    /** Puts what was copied where the cursor stands. */
+    public void paste() {
+        if (!copied.isEmpty()) {
+            bench.add(copied.size() == 1 ? "paste a step" : "paste " + copied.size() + " steps", copied);
+        }
+    }
+
+    /** Puts the selected steps once more behind the last of them. */
+    public void duplicate() {
+        List<List<Integer>> paths = Paths.outer(bench.steps());
+        if (!paths.isEmpty()) {
+            List<Step> again = Paths.steps(bench.chain(), paths);
+            bench.editChain("duplicate " + count(), c -> Paths.inserted(c, Paths.next(paths.getLast()), again));
+        }
+    }
+
+    /** Wraps the selected steps into one that holds them, where the first of them stood. */
+    public void wrap(Wrap into) {
+        List<List<Integer>> paths = Paths.outer(bench.steps());
+        if (paths.isEmpty()) {
+            return;
+        }
+        Step wrapped = into.make.apply(new Chain(Paths.steps(bench.chain(), paths)));
+        bench.editChain("wrap " + count() + " into “" + into.words() + "”", c -> Paths.inserted(Paths.without(c, paths),
+                paths.getFirst(), List.of(wrapped)));
+        bench.selectStep(paths.getFirst());
+    }
+
+    /**
+     * Gives the button the opposite of the chain under the hand: in the state that follows, where that has no chain of
+     * the same gesture yet, else in a new one.
+     *
+     * @return the steps that have no opposite
+     */
+    public List<Opposite.Left> makeOpposite(Known known) {
+        Button button = bench.button().orElse(null);
+        Gesture gesture = bench.part().gesture();
+        if (button == null || gesture == null) {
+            return List.of();
+        }
+        Opposite opposite = Opposite.of(bench.rig(), known, bench.chain(), gesture.id());
+        int next = (bench.stateIndex() + 1) % button.states().size();
+        boolean free = next != bench.stateIndex() && button.states().get(next).chain(gesture).isEmpty();
+        int target = free ? next : button.states().size();
+        bench.edit("make the opposite", board -> {
+            Board with = free ? board : Edits.addState(board, button.id());
+            return Edits.chain(with, button.id(), target, gesture, _ -> opposite.chain());
+        });
+        bench.selectState(Math.min(target, bench.button().map(b -> b.states().size() - 1).orElse(0)));
+        return opposite.left();
+    }
+
+    /** Switches the selected steps off, or on again where all of them are off. */
+    public void switchOff() {
+        List<List<Integer>> paths = List.copyOf(bench.steps());
+        boolean on = paths.stream().allMatch(p -> Paths.step(bench.chain(), p).map(s -> s.how().off()).orElse(false));
+        bench.editChain(on ? "switch " + count() + " on" : "switch " + count() + " off", c -> {
+            Chain all = c;
+            for (List<Integer> p : paths) {
+                all = Paths.changed(all, p, s -> {
+                    Manner m = s.how();
+                    return s.in(new Manner(!on, m.note(), m.condition(), m.fail(), m.tries(), m.backOff(), m
+                            .instead()));
+                });
+            }
+            return all;
+        });
+    }
+
+    /** Moves the selected steps before what stands at a path. */
+    public void move(List<Integer> before) {
+        List<List<Integer>> paths = Paths.outer(bench.steps());
+        if (paths.isEmpty() || paths.stream().anyMatch(p -> p.size() <= before.size() && before.subList(0, p.size())
+                .equals(p))) {
+            return;
+        }
+        List<Step> moved = Paths.steps(bench.chain(), paths);
+        // A mark in its place keeps the place while those before it are taken out.
+        Step mark = new Step.Say("\u0000", Manner.PLAIN, Map.of());
+        bench.editChain("move " + count(), c -> {
+            Chain marked = Paths.inserted(c, before, List.of(mark));
+            Chain without = Paths.without(marked, paths.stream().map(p -> shifted(p, before)).toList());
+            return replaced(without, mark, moved);
+        });
+    }
+
+    /**
+     * Moves a step of the chain itself to a time: waits around it are made shorter or longer, or a wait is made for it,
+     * so that everything else stays where it is in time.
+     *
+     * @param length how long a step takes, in milliseconds
+     */
+    public void moveInTime(List<Integer> path, double toMillis, java.util.function.ToDoubleFunction<Step> length) {
+        if (path.size() != 1 || path.getFirst() < 0) {
+            return;
+        }
+        bench.editChain("move a step in time", c -> {
+            List<Step> rest = new ArrayList<>(c.steps());
+            Step moved = rest.remove(path.getFirst().intValue());
+            double to = Math.max(0, Math.round(toMillis / 50) * 50);
+            List<Step> all = new ArrayList<>();
+            double now = 0;
+            boolean placed = false;
+            for (Step s : rest) {
+                double takes = length.applyAsDouble(s);
+                if (!placed && s instanceof Step.Wait w && w.most() == null && w.condition() == null
+                        && w.clock() == null
+                        && to < now + takes && to >= now) {
+                    // Into the middle of a wait: what is left of it follows.
+                    addWait(all, to - now);
+                    all.add(moved);
+                    placed = true;
+                    addWait(all, Math.max(0, now + takes - to - length.applyAsDouble(moved)));
+                    now += takes;
+                    continue;
+                }
+                if (!placed && to < now) {
+                    all.add(moved);
+                    placed = true;
+                }
+                all.add(s);
+                now += takes;
+            }
+            if (!placed) {
+                addWait(all, to - now);
+                all.add(moved);
+            }
+            return new Chain(all, c.always());
+        });
+    }
+
+    private static void addWait(List<Step> to, double millis) {
+        if (millis >= 1) {
+            to.add(new Step.Wait(Math.round(millis)));
+        }
+    }
+
+    /** A path once a step was put in at another. */
+    private static List<Integer> shifted(List<Integer> path, List<Integer> at) {
+        int last = at.size() - 1;
+        if (path.size() < at.size() || !path.subList(0, last).equals(at.subList(0, last))
+                || (path.get(last) < 0) != (at.get(last) < 0)) {
+            return path;
+        }
+        boolean always = at.get(last) < 0;
+        boolean behind = always ? path.get(last) <= at.get(last) : path.get(last) >= at.get(last);
+        List<Integer> next = new ArrayList<>(path);
+        next.set(last, path.get(last) + (behind ? always ? -1 : 1 : 0));
+        return next;
+    }
+
+    private static Chain replaced(Chain chain, Step mark, List<Step> by) {
+        return new Chain(replaced(chain.steps(), mark, by), replaced(chain.always(), mark, by));
+    }
+
+    private static List<Step> replaced(List<Step> steps, Step mark, List<Step> by) {
+        List<Step> all = new ArrayList<>();
+        for (Step s : steps) {
+            if (s == mark) {
+                all.addAll(by);
+            } else {
+                all.add(s.inner().isEmpty()
+                        ? s
+                        : s.withInner(s.inner().stream().map(c -> replaced(c, mark, by))
+                                .toList()));
+            }
+        }
+        return all;
+    }
+}

@@ -1,0 +1,164 @@
+package rombix.app.edit;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import rombix.core.board.Board;
+import rombix.core.board.Edits;
+import rombix.core.board.Rig;
+import rombix.core.card.Twin;
+import rombix.core.card.Twin.Readings;
+import rombix.core.chain.Chain;
+import rombix.core.chain.Gesture;
+import rombix.core.chain.Step;
+import rombix.core.check.Check;
+import rombix.core.engine.Known;
+import rombix.core.store.BadFile;
+import rombix.core.store.BoardFile;
+import rombix.core.value.Value;
+
+class StepEditsTest {
+    private static final Step A = new Step.Wait(100);
+    private static final Step B = new Step.Wait(200);
+    private static final Step C = new Step.Wait(300);
+    private static final Step D = new Step.Wait(400);
+    private Workbench bench;
+    private StepEdits edits;
+
+    @BeforeEach
+    void open() throws BadFile {
+        bench = new Workbench(Path.of("b.json"), BoardFile.read(Path.of("../demo/star-night.json")));
+        edits = new StepEdits(bench);
+        bench.select("test-tone");
+        bench.editChain("start", _ -> Chain.of(A, B, new Step.Together(List.of(Chain.of(C), Chain.of(D)))));
+    }
+
+    private List<Step> steps() {
+        return bench.chain().steps();
+    }
+
+    @Test
+    void stepsAreCopiedCutPastedAndDoubled() {
+        bench.selectSteps(List.of(List.of(0), List.of(1)));
+        edits.copy();
+        bench.selectStep(List.of(2, 0, 0));
+        edits.paste();
+        assertThat(((Step.Together) steps().get(2)).chains().getFirst()).isEqualTo(Chain.of(C, A, B));
+        bench.selectStep(List.of(0));
+        edits.cut();
+        assertThat(steps().getFirst()).isEqualTo(B);
+        edits.paste();
+        assertThat(steps()).last().isEqualTo(A);
+        bench.selectStep(List.of(0));
+        edits.duplicate();
+        assertThat(steps().subList(0, 2)).containsExactly(B, B);
+        assertThat(bench.undoName()).contains("duplicate a step");
+    }
+
+    @Test
+    void stepsAreWrappedAndSwitchedOff() {
+        bench.selectSteps(List.of(List.of(1), List.of(0)));
+        edits.wrap(StepEdits.Wrap.REPEAT);
+        assertThat(steps().getFirst()).isInstanceOfSatisfying(Step.Repeat.class, r -> assertThat(r.chain()).isEqualTo(
+                Chain.of(A, B)));
+        assertThat(bench.step()).contains(List.of(0));
+        edits.switchOff();
+        assertThat(steps().getFirst().how().off()).isTrue();
+        edits.switchOff();
+        assertThat(steps().getFirst().how().off()).isFalse();
+    }
+
+    @Test
+    void aStepWithinAnotherThatIsSelectedGoesWithIt() {
+        bench.selectSteps(List.of(List.of(2), List.of(2, 1, 0), List.of(0)));
+        edits.delete();
+        assertThat(steps()).containsExactly(B);
+    }
+
+    @Test
+    void stepsMoveBetweenListsAndWithinTheirOwn() {
+        bench.selectSteps(List.of(List.of(0)));
+        edits.move(List.of(2, 1, 1));
+        assertThat(steps()).hasSize(2);
+        assertThat(((Step.Together) steps().get(1)).chains().get(1)).isEqualTo(Chain.of(D, A));
+        bench.selectSteps(List.of(List.of(1, 1, 0)));
+        edits.move(List.of(0));
+        assertThat(steps().subList(0, 2)).containsExactly(D, B);
+        bench.selectSteps(List.of(List.of(2)));
+        edits.move(List.of(2, 0, 0));
+        assertThat(steps()).as("a step does not go into itself").hasSize(3);
+    }
+
+    @ParameterizedTest
+    @CsvSource({"0, 'P W100 W200'", "100, 'W100 P W200'", "50, 'W50 P W50 W200'", "200, 'W100 W100 P W100'",
+            "1000, 'W100 W200 W700 P'"})
+    void aStepMovesInTimeAndTheRestStays(double to, String expected) {
+        Step ping = new Step.Say("P", rombix.core.chain.Manner.PLAIN, Map.of());
+        bench.editChain("test", _ -> Chain.of(A, ping, B));
+        edits.moveInTime(List.of(1), to, s -> s instanceof Step.Wait w ? w.ms() : 0);
+        assertThat(String.join(" ", steps().stream().map(s -> s instanceof Step.Wait w ? "W" + w.ms() : "P").toList()))
+                .isEqualTo(expected);
+    }
+
+    @Test
+    void theOppositeBecomesTheOtherState() {
+        bench.editChain("test", _ -> Chain.of(new Step.Do("desk", "mute", Map.of("channel", Value.of("host"))),
+                new Step.Say("hello", rombix.core.chain.Manner.PLAIN, Map.of())));
+        var left = edits.makeOpposite(Known.NOTHING);
+        assertThat(left).hasSize(1);
+        assertThat(bench.button().orElseThrow().states()).hasSize(2);
+        assertThat(bench.stateIndex()).isEqualTo(1);
+        assertThat(steps()).containsExactly(new Step.Do("desk", "unmute", Map.of("channel", Value.of("host"))));
+        bench.undo();
+        assertThat(bench.button().orElseThrow().states()).hasSize(1);
+    }
+
+    @Test
+    void aGrabbedControlBecomesAButtonThatFollows() {
+        Twin desk = bench.rig().twin("desk").orElseThrow();
+        Twin.Known muted = desk.reading("muted/guest", Readings.NONE).orElseThrow();
+        Grab grab = Grab.of(desk, muted, Value.of(true)).orElseThrow();
+        assertThat(grab.step()).contains(new Step.Do("desk", "unmute", Map.of("channel", Value.of("guest"))));
+        var button = grab.button("g", "Guest", 5, 3);
+        assertThat(button.follows()).isTrue();
+        assertThat(button.states().get(0).chain(Gesture.PRESS)).isEqualTo(Chain.of(new Step.Do("desk", "mute", Map.of(
+                "channel", Value.of("guest")))));
+        Board with = Edits.addButton(bench.board(), "trouble", button);
+        assertThat(Check.of(bench.rig().with(with))).isEmpty();
+    }
+
+    @Test
+    void whatUsesAThingIsFoundAndGoesWithIt() {
+        assertThat(Uses.ofButton(bench.board(), "good-night")).containsExactly("“Close at half past”, press");
+        Board without = Uses.withoutButton(bench.board(), "clouded-out");
+        Rig rig = bench.rig().with(without);
+        assertThat(without.button("clouded-out")).isEmpty();
+        assertThat(Check.of(rig)).isEmpty();
+        assertThat(Check.of(bench.rig().with(Uses.withoutPage(bench.board(), "doors")))).isEmpty();
+    }
+
+    @Test
+    void anythingIsFoundAndGoneTo() {
+        var places = Places.find("thunder", bench, _ -> Readings.NONE, 20);
+        assertThat(places).isNotEmpty();
+        places.getLast().go().run();
+        assertThat(bench.button().map(b -> b.id())).contains("clouded-out");
+        assertThat(bench.step()).contains(List.of(4, 0, 0));
+        assertThat(Places.find("questions", bench, _ -> Readings.NONE, 20).getFirst().where()).isEqualTo("page");
+    }
+
+    @Test
+    void pagesAreDoubledMovedAndSized() {
+        Board twice = Edits.duplicatePage(bench.board(), "close");
+        assertThat(Check.of(bench.rig().with(twice))).isEmpty();
+        assertThat(Edits.movePage(twice, "doors", 2).pages().get(2).id()).isEqualTo("doors");
+        assertThat(Edits.beyond(bench.board().page("close").orElseThrow(), 3, 1)).hasSize(2);
+        assertThat(Edits.resizePage(bench.board(), "close", 3, 1).page("close").orElseThrow().buttons()).hasSize(3);
+    }
+}
