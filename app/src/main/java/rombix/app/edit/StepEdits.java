@@ -68,6 +68,7 @@ public final class StepEdits {
         List<List<Integer>> gone = List.copyOf(bench.steps());
         if (!gone.isEmpty()) {
             bench.editChain(what + count(), c -> Paths.without(c, gone));
+            bench.cursor(Paths.outer(gone).getFirst());
         }
     }
 

@@ -215,6 +215,11 @@ public final class DeckModel {
         return readings.getOrDefault(gear, Map.of()).get(id);
     }
 
+    /** What a gear lists now, as choices. */
+    List<Value> lists(String gear) {
+        return readings.getOrDefault(gear, Map.of()).values().stream().filter(Value.Choices.class::isInstance).toList();
+    }
+
     public Readings readings(String gear) {
         return id -> reading(gear, id);
     }

@@ -10,6 +10,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Paths;
 import rombix.core.board.StepWords;
 import rombix.core.find.Finder;
@@ -24,6 +25,8 @@ final class FinderField extends TextField {
     private final VBox list = new VBox();
     private List<Found> found = List.of();
     private int picked;
+    private @Nullable Finder finder;
+    private @Nullable Object finderOf;
 
     FinderField(Desk desk) {
         this.desk = desk;
@@ -71,7 +74,14 @@ final class FinderField extends TextField {
             }
             return;
         }
-        found = Finder.find(getText(), desk.bench().rig(), g -> desk.model().readings(g), MOST);
+        Object now = List.of(System.identityHashCode(desk.bench().rig()),
+                desk.bench().rig().twins().keySet().stream().map(g -> desk.model()
+                        .lists(g)).toList());
+        if (finder == null || !now.equals(finderOf)) {
+            finder = new Finder(desk.bench().rig(), g -> desk.model().readings(g));
+            finderOf = now;
+        }
+        found = finder.find(getText(), MOST);
         picked = 0;
         list.getChildren().clear();
         if (found.isEmpty()) {

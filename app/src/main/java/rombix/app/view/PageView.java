@@ -139,6 +139,7 @@ final class PageView extends Pane {
         StackPane cell = new StackPane();
         cell.getStyleClass().add("cell");
         cell.setUserData(new int[]{column, row});
+        cell.setId("cell-" + column + "-" + row);
         if (desk.building()) {
             Label add = new Label("+ button");
             cell.getChildren().add(add);
@@ -163,6 +164,9 @@ final class PageView extends Pane {
     }
 
     private void addButton(int column, int row) {
+        if (desk.bench().page().at(column, row).isPresent()) {
+            return; // Something was dropped here with this very click.
+        }
         String name = "New button";
         String id = Edits.freshId(desk.bench().board(), name);
         Button button = new Button(id, name, column, row, 1, 1, Button.Busy.RESTART,
@@ -372,7 +376,7 @@ final class PageView extends Pane {
     void carry(Grab grab, double sceneX, double sceneY) {
         carried = grab;
         for (Node n : getChildren()) {
-            n.pseudoClassStateChanged(TARGET, n.contains(n.sceneToLocal(sceneX, sceneY)));
+            n.pseudoClassStateChanged(TARGET, n.getBoundsInParent().contains(sceneToLocal(sceneX, sceneY)));
         }
         if (getScene() != null) {
             getScene().setCursor(javafx.scene.Cursor.CLOSED_HAND);
@@ -390,8 +394,8 @@ final class PageView extends Pane {
         if (grab == null) {
             return;
         }
-        for (Node n : getChildren()) {
-            if (n.contains(n.sceneToLocal(sceneX, sceneY))) {
+        for (Node n : List.copyOf(getChildren())) {
+            if (n.getBoundsInParent().contains(sceneToLocal(sceneX, sceneY))) {
                 if (n instanceof Tile tile) {
                     desk.bench().select(tile.button().id());
                     grab.step().ifPresent(s -> desk.bench().add("grab “" + grab.known().title() + "”", List.of(s)));

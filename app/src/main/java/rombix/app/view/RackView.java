@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Supplier;
+import javafx.event.EventHandler;
 import javafx.scene.control.Button;
 import javafx.scene.control.ColorPicker;
 import javafx.scene.control.Label;
@@ -137,16 +138,37 @@ final class RackView extends ScrollPane {
 
     /** A control can be grabbed and dragged onto the page, a button, or the score. */
     private void grabbable(javafx.scene.Node node, Twin twin, Twin.Known known, Supplier<@Nullable Value> value) {
-        node.addEventHandler(MouseEvent.MOUSE_DRAGGED, e -> {
-            if (desk.building() && !e.isStillSincePress()) {
-                Grab.of(twin, known, value.get()).ifPresent(g -> page.carry(g, e.getSceneX(), e.getSceneY()));
+        node.addEventFilter(MouseEvent.MOUSE_PRESSED, _ -> {
+            if (!desk.building() || getScene() == null) {
+                return;
             }
-        });
-        node.addEventHandler(MouseEvent.MOUSE_RELEASED, e -> {
-            if (desk.building() && !e.isStillSincePress()) {
-                page.drop(e.getSceneX(), e.getSceneY());
-                e.consume();
-            }
+            // The scene, not the control: wherever the hand goes, the grab goes along.
+            javafx.scene.Scene scene = getScene();
+            boolean[] carrying = new boolean[1];
+            EventHandler<MouseEvent> dragged = e -> {
+                if (!e.isStillSincePress()) {
+                    Grab.of(twin, known, value.get()).ifPresent(g -> {
+                        carrying[0] = true;
+                        page.carry(g, e.getSceneX(), e.getSceneY());
+                    });
+                }
+            };
+            scene.addEventFilter(MouseEvent.MOUSE_DRAGGED, dragged);
+            scene.addEventFilter(MouseEvent.MOUSE_RELEASED, new EventHandler<>() {
+                @Override
+                public void handle(MouseEvent e) {
+                    scene.removeEventFilter(MouseEvent.MOUSE_DRAGGED, dragged);
+                    scene.removeEventFilter(MouseEvent.MOUSE_RELEASED, this);
+                    if (carrying[0]) {
+                        // A press that became a drag does not tell the gear.
+                        if (node instanceof Button b) {
+                            b.disarm();
+                        }
+                        page.drop(e.getSceneX(), e.getSceneY());
+                        e.consume();
+                    }
+                }
+            });
         });
     }
 
@@ -286,12 +308,6 @@ final class RackView extends ScrollPane {
                 b.setOnAction(_ -> call.ifPresent(this::tell));
                 buttons.put(item.id(), b);
                 grabbable(b, twin, k, () -> Value.of(item.id()));
-                // A press that became a drag does not tell the gear.
-                b.addEventFilter(MouseEvent.MOUSE_RELEASED, e -> {
-                    if (!e.isStillSincePress()) {
-                        b.disarm();
-                    }
-                });
                 grid.add(b, i % 2, i / 2);
             }
             VBox box = new VBox(grid);

@@ -54,10 +54,10 @@ class StepEditsTest {
         edits.cut();
         assertThat(steps().getFirst()).isEqualTo(B);
         edits.paste();
-        assertThat(steps()).last().isEqualTo(A);
-        bench.selectStep(List.of(0));
+        assertThat(steps().subList(0, 2)).containsExactly(A, B);
+        bench.selectStep(List.of(1));
         edits.duplicate();
-        assertThat(steps().subList(0, 2)).containsExactly(B, B);
+        assertThat(steps().subList(0, 3)).containsExactly(A, B, B);
         assertThat(bench.undoName()).contains("duplicate a step");
     }
 

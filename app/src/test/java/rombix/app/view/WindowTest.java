@@ -339,22 +339,24 @@ class WindowTest {
         Board before = bench().board();
         robot.clickOn(find("#page-close"));
         Node cell = find("#cell-0-3");
-        robot.drag(find("#rack-studio-scene-host-desk")).dropTo(cell);
-        assertThat(bench().button().map(b -> b.name())).contains("Host Desk");
+        robot.moveTo(find("#rack-studio-scene-host-desk")).press(MouseButton.PRIMARY).moveTo(cell).release(
+                MouseButton.PRIMARY);
+        soon(() -> bench().button().filter(b -> b.name().equals("Host Desk")).isPresent());
         assertThat(gear.studio().scene()).as("a drag tells the gear nothing").isNotEqualTo("host-desk");
         robot.clickOn(find("#make-opposite"));
-        assertThat(bench().button().orElseThrow().states()).hasSize(2);
+        soon(() -> bench().button().orElseThrow().states().size() == 2);
         robot.type(KeyCode.ESCAPE);
-        robot.clickOn(find("#shadow"));
+        soon(() -> !find("#shadow").isDisabled());
+        robot.interact(((javafx.scene.control.ToggleButton) find("#shadow"))::fire);
+        soon(() -> label("#shadow").equals("Stop shadowing"));
         robot.clickOn(find("#rack-desk-muted/dome"));
         soon(() -> gear.desk().muted(2));
         robot.clickOn(find("#rack-studio-stream"));
         soon(() -> label("#rack-studio-stream").equals("ON AIR"));
-        robot.clickOn(find("#shadow"));
-        assertThat(bench().chain().steps().stream().filter(rombix.core.chain.Step.Do.class::isInstance).count())
-                .isGreaterThanOrEqualTo(3);
+        robot.interact(((javafx.scene.control.ToggleButton) find("#shadow"))::fire);
+        soon(() -> bench().chain().steps().stream().filter(rombix.core.chain.Step.Do.class::isInstance).count() >= 3);
         robot.clickOn(find("#as-list"));
-        assertThat(find("#line-0")).isNotNull();
+        soon(() -> find("#line-0") != null);
         while (bench().undoName().isPresent()) {
             robot.interact(() -> bench().undo());
         }

@@ -30,12 +30,20 @@ final class DeckOffers {
     private DeckOffers() {
     }
 
-    static List<Offer> of(String query, Rig rig) {
+    /** What can be had whatever is typed. */
+    static List<Offer> of(Rig rig) {
         DeckOffers all = new DeckOffers();
-        all.time(query);
+        all.time();
         all.choices();
-        all.talk(query);
         all.board(rig.board());
+        return all.offers;
+    }
+
+    /** What is made from the very words that are typed: a time of day, a message, a question. */
+    static List<Offer> typed(String query) {
+        DeckOffers all = new DeckOffers();
+        all.clock(query);
+        all.talk(query);
         return all.offers;
     }
 
@@ -43,7 +51,7 @@ final class DeckOffers {
         offers.add(new Offer(where, Finder.words(words), step, bonus, false));
     }
 
-    private void time(String query) {
+    private void clock(String query) {
         Matcher clock = CLOCK.matcher(query);
         if (clock.find()) {
             String time = clock.group();
@@ -52,6 +60,9 @@ final class DeckOffers {
                 return new Step.Wait(0, null, time, null, null, Manner.PLAIN, Map.of());
             });
         }
+    }
+
+    private void time() {
         add("time", "wait pause delay", 0.05, figures -> {
             long least = Figure.takeMillis(figures, true, 1000);
             return new Step.Wait(least);

@@ -20,7 +20,19 @@ import rombix.core.chain.Step;
 public final class Finder {
     private static final Pattern NUMBER = Pattern.compile("([-\u2212]?\\d+(?:[.,]\\d+)?)([a-z%°]*)");
 
-    private Finder() {
+    private final StepWords speech;
+    private final List<Offer> offers = new ArrayList<>();
+
+    private record Fitting(Offer offer, Step step, double fit) {
+    }
+
+    /** Gathers what the gear and the board can do now; it may be searched until one of them changes. */
+    public Finder(Rig rig, Function<String, Readings> readings) {
+        speech = new StepWords(rig, readings);
+        offers.addAll(DeckOffers.of(rig));
+        for (Twin twin : rig.twins().values()) {
+            offers.addAll(GearOffers.of(twin, readings.apply(twin.gear())));
+        }
     }
 
     /**
@@ -33,7 +45,7 @@ public final class Finder {
     }
 
     /** The likeliest steps, best first. */
-    public static List<Found> find(String query, Rig rig, Function<String, Readings> readings, int most) {
+    public List<Found> find(String query, int most) {
         List<String> words = new ArrayList<>();
         List<Figure> figures = new ArrayList<>();
         for (String token : words(query)) {
@@ -47,24 +59,21 @@ public final class Finder {
                 words.add(token);
             }
         }
-        StepWords speech = new StepWords(rig, readings);
-        List<Found> found = new ArrayList<>();
-        List<Offer> offers = new ArrayList<>(DeckOffers.of(query, rig));
-        for (Twin twin : rig.twins().values()) {
-            offers.addAll(GearOffers.of(twin, readings.apply(twin.gear())));
-        }
-        for (Offer offer : offers) {
-            double score = score(words, offer.words());
-            if (score >= 0 && (offer.always() || !words.isEmpty() || !figures.isEmpty())) {
-                List<Figure> left = new ArrayList<>(figures);
-                Step step = offer.step().apply(left);
-                int used = figures.size() - left.size();
-                double fit = score + offer.bonus() - 0.5 * left.size() + 0.35 * used;
-                found.add(new Found(speech.of(step), offer.where(), step, fit));
+        List<Fitting> fitting = new ArrayList<>();
+        for (List<Offer> some : List.of(DeckOffers.typed(query), offers)) {
+            for (Offer offer : some) {
+                double score = score(words, offer.words());
+                if (score >= 0 && (offer.always() || !words.isEmpty() || !figures.isEmpty())) {
+                    List<Figure> left = new ArrayList<>(figures);
+                    Step step = offer.step().apply(left);
+                    int used = figures.size() - left.size();
+                    fitting.add(new Fitting(offer, step, score + offer.bonus() - 0.5 * left.size() + 0.35 * used));
+                }
             }
         }
-        found.sort(Comparator.comparingDouble(Found::score).reversed());
-        return found.subList(0, Math.min(most, found.size()));
+        fitting.sort(Comparator.comparingDouble(Fitting::fit).reversed());
+        return fitting.stream().limit(most).map(f -> new Found(speech.of(f.step()), f.offer().where(), f.step(), f
+                .fit())).toList();
     }
 
     /** How well all of the words are met; negative if one is not. */

@@ -31,7 +31,7 @@ class FinderTest {
     }
 
     private String first(String query) {
-        List<Finder.Found> found = Finder.find(query, rig, _ -> SCENES, 5);
+        List<Finder.Found> found = new Finder(rig, _ -> SCENES).find(query, 5);
         return found.isEmpty() ? "" : found.getFirst().title().replace('\u00a0', ' ');
     }
 
@@ -48,12 +48,12 @@ class FinderTest {
 
     @Test
     void whatNoGearCanDoFindsNothing() {
-        assertThat(Finder.find("launch rocket", rig, _ -> SCENES, 5)).isEmpty();
+        assertThat(new Finder(rig, _ -> SCENES).find("launch rocket", 5)).isEmpty();
     }
 
     @Test
     void aFoundStepCarriesItsArguments() {
-        Step step = Finder.find("desk key 40%", rig, _ -> SCENES, 1).getFirst().step();
+        Step step = new Finder(rig, _ -> SCENES).find("desk key 40%", 1).getFirst().step();
         assertThat(step).isInstanceOfSatisfying(Step.Do.class, d -> {
             assertThat(d.gear()).isEqualTo("lamps");
             assertThat(d.with()).containsEntry("lamp", Arg.of("desk-key")).containsEntry("level", Arg.of(40));

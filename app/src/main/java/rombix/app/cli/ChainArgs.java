@@ -1,0 +1,77 @@
+package rombix.app.cli;
+
+import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import rombix.app.cli.RombixCommand.BadCall;
+import rombix.core.board.Button;
+import rombix.core.board.Rig;
+import rombix.core.board.State;
+import rombix.core.chain.Chain;
+import rombix.core.chain.Gesture;
+import rombix.core.engine.Known;
+import rombix.core.store.BadFile;
+import rombix.core.store.BoardFile;
+
+/** Which chain a command is about, and what is known of the gear: for those that look at chains and send nothing. */
+final class ChainArgs {
+    @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
+    private Path board = Path.of("");
+
+    @Parameters(index = "1", paramLabel = "BUTTON", description = "The button's id, such as doors-open.")
+    private String button = "";
+
+    @Option(names = "--gesture", defaultValue = "press", paramLabel = "GESTURE", converter = RombixCommand.GestureName.class, description = "press (default), release, long-press, double-press, held, turn or turn-fine.")
+    private Gesture gesture = Gesture.PRESS;
+
+    @Option(names = "--state", paramLabel = "S", description = "The id of the state whose chain it is; the one that would be shown when left out.")
+    private @Nullable String state;
+
+    @Option(names = "--at", paramLabel = "GEAR=HOST:PORT", description = "Reach a gear at another address than the board's, and ask for its readings.")
+    private Map<String, String> at = new LinkedHashMap<>();
+
+    @Option(names = "--live", description = "Ask the board's gear for its readings first.")
+    private boolean live;
+
+    @Option(names = "--stand-ins", description = "Start stand-ins for the gear, and ask them.")
+    private boolean standIns;
+
+    /** A chain with whose it is. */
+    record Chosen(Rig rig, Known known, Button button, State state, Gesture gesture) {
+        Chain chain() {
+            return state.chain(gesture);
+        }
+    }
+
+    /** Reads the board, asks the gear where that is wanted, and finds the chain. */
+    Chosen choose() throws BadFile, BadCall, java.io.IOException, InterruptedException {
+        Rig rig = BoardFile.read(board);
+        Button chosen = GearAccess.button(rig, board, button);
+        Known known = Known.NOTHING;
+        try (GearAccess gear = GearAccess.open(rig, at, standIns)) {
+            if (live || standIns || !at.isEmpty()) {
+                known = gear.known(rig);
+            }
+        }
+        return new Chosen(rig, known, chosen, state(chosen, known), gesture);
+    }
+
+    private State state(Button of, Known known) throws BadCall {
+        for (State s : of.states()) {
+            if (state == null
+                    ? s.when() != null && s.when().holds(known.readings().getOrDefault(s.when().gear(), Map.of()).get(s
+                            .when().reading()))
+                    : s.id().equals(state)) {
+                return s;
+            }
+        }
+        if (state != null) {
+            throw new BadCall("“%s” has no state “%s”; it has %s".formatted(of.name(), state, of.states().stream().map(
+                    State::id).toList()));
+        }
+        return of.states().getFirst();
+    }
+}
