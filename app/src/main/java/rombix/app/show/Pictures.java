@@ -63,8 +63,19 @@ public final class Pictures {
             return true;
         });
         pause(600);
+        for (int i = 0; i < 30 && Session.onInterface(this::forecasting); i++) {
+            pause(100);
+        }
         WritableImage image = Session.onInterface(() -> stage.getScene().snapshot(null));
         ImageIO.write(SwingFXUtils.fromFXImage(image, null), "png", out.toFile());
+    }
+
+    /** Whether there is a forecast to come. */
+    private boolean forecasting() {
+        return session.window().bench().mode() == Workbench.Mode.BUILD && session.window().bench().hasChain()
+                && !session.window().bench().chain().isEmpty()
+                && session.window().scene().lookup("#forecast") instanceof javafx.scene.Node n
+                && (n.getAccessibleText() == null || n.getAccessibleText().isBlank());
     }
 
     private void pose(Wanted wanted) {

@@ -69,6 +69,7 @@ final class Masthead extends HBox {
         getChildren().addAll(Shapes.rhombus(20, "mark"), name, pages, morePages, lamps, modes, stopAll);
         morePages.getStyleClass().add("quiet-choice");
         morePages.setId("pages-menu");
+        morePages.setMinWidth(Region.USE_PREF_SIZE);
         morePages.setAccessibleText("Add, name, size, move, double or delete pages");
         morePages.setOnShowing(_ -> new PagesMenu(desk).fill(morePages));
         morePages.getItems().add(new javafx.scene.control.MenuItem());
