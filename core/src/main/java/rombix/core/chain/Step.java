@@ -168,7 +168,7 @@ public sealed interface Step {
 
     /** Several chains side by side; ends with the last of them, or with the first, when the rest are stopped. */
     @JsonTypeName("together")
-    record Together(List<Chain> chains, Ends ends,
+    record Together(@JsonInclude(JsonInclude.Include.ALWAYS) List<Chain> chains, Ends ends,
             @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainManner.class) Manner how,
             @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step {
         /** When it ends. */
@@ -214,7 +214,7 @@ public sealed interface Step {
 
     /** One of several chains. */
     @JsonTypeName("pick")
-    record Pick(Way way, List<Choice> choices,
+    record Pick(Way way, @JsonInclude(JsonInclude.Include.ALWAYS) List<Choice> choices,
             @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainManner.class) Manner how,
             @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step {
         /** How one is picked. */

@@ -13,7 +13,7 @@ public final class Glide {
     private final Curve curve;
 
     /** @param nanos how long it takes, more than 0 */
-    Glide(Ramp ramp, double from, double to, long startNanos, long nanos, Curve curve) {
+    public Glide(Ramp ramp, double from, double to, long startNanos, long nanos, Curve curve) {
         this.ramp = ramp;
         this.from = from;
         this.to = to;

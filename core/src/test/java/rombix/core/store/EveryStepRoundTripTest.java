@@ -1,0 +1,198 @@
+package rombix.core.store;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.networknt.schema.InputFormat;
+import com.networknt.schema.Schema;
+import com.networknt.schema.SchemaRegistry;
+import com.networknt.schema.SpecificationVersion;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import net.jqwik.api.Arbitraries;
+import net.jqwik.api.Arbitrary;
+import net.jqwik.api.Combinators;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.Provide;
+import rombix.core.board.Board;
+import rombix.core.board.Board.BoardValue;
+import rombix.core.board.Board.NamedChain;
+import rombix.core.board.Button;
+import rombix.core.board.Button.Guard;
+import rombix.core.board.Face;
+import rombix.core.board.Gear;
+import rombix.core.board.Page;
+import rombix.core.board.State;
+import rombix.core.board.Trigger;
+import rombix.core.card.Protocol;
+import rombix.core.chain.Arg;
+import rombix.core.chain.Chain;
+import rombix.core.chain.Condition;
+import rombix.core.chain.Gesture;
+import rombix.core.chain.Manner;
+import rombix.core.chain.Step;
+import rombix.core.chain.Test;
+import rombix.core.value.Value;
+
+/** Random boards with every kind of step and rule: written, read and written again they are the same. */
+class EveryStepRoundTripTest {
+    private static final Path FILE = Path.of("b.json");
+
+    @Property(tries = 150)
+    void aBoardSurvivesItsFile(@ForAll("boards") Board board) throws BadFile {
+        String text = BoardFile.format(board);
+        Board again = BoardFile.parse(FILE, text, CardLibrary.shipped());
+        assertThat(again).isEqualTo(board);
+        assertThat(BoardFile.format(again)).isEqualTo(text);
+    }
+
+    @Property(tries = 40)
+    void whatIsWrittenIsWhatTheSchemaSays(@ForAll("boards") Board board) throws IOException {
+        Schema schema = SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
+                .getSchema(Files.readString(Path.of("../docs/board.schema.json")), InputFormat.JSON);
+        assertThat(schema.validate(BoardFile.format(board), InputFormat.JSON)).isEmpty();
+    }
+
+    @Provide
+    Arbitrary<Board> boards() {
+        return Combinators.combine(chain(2), chain(1), chain(1), manners(1)).as((press, release, named, how) -> {
+            Map<Gesture, Chain> on = new EnumMap<>(Gesture.class);
+            on.put(Gesture.PRESS, press);
+            on.put(Gesture.RELEASE, release);
+            on.put(Gesture.TURN_FINE, Chain.of(new Step.Say("{turn}", how, Map.of())));
+            on.values().removeIf(Chain::isEmpty);
+            State one = new State("one", "One", Face.PLAIN.withTint("#102030").withLabel("{n}"), State.RANDOM,
+                    new State.FallBack("two", 900), Condition.is("desk", "muted/host", Value.of(true)), on, Map.of());
+            State two = new State("two", "two", Face.PLAIN, "one", null, Map.of(), Map.of());
+            Button b = new Button("b", "B", 1, 0, 1, 1, Button.Busy.QUEUE, List.of(one, two), Map.of())
+                    .withGuard(new Guard(Guard.Kind.TWICE, 1500)).withTag("noise").withRepeat(150).withPressAlso(true)
+                    .withTriggers(List.of(new Trigger.Key("Ctrl+K"))).withOnStart(release)
+                    .withValues(List.of(new BoardValue("own", "Own", Value.of("x"))));
+            return new Board(1, "Random", List.of(new Gear("desk", "Desk", "sound-desk", new Gear.Link(Protocol.MIDI,
+                    "Desk", Map.of()), Map.of(), Map.of())), List.of(new Page("p", "P", 3, 2, List.of(b), Map.of())),
+                    List.of(new BoardValue("n", "N", Value.of(4))), List.of(new NamedChain("c", "C", List.of("to"),
+                            named)),
+                    700, 0, Map.of());
+        });
+    }
+
+    private static Arbitrary<Chain> chain(int depth) {
+        Arbitrary<List<Step>> steps = step(depth).list().ofMaxSize(4);
+        return Combinators.combine(steps, step(0).list().ofMaxSize(1)).as(Chain::new);
+    }
+
+    private static Arbitrary<Manner> manners(int depth) {
+        Arbitrary<Manner> plain = Arbitraries.just(Manner.PLAIN);
+        Arbitrary<Manner> others = Arbitraries.of(new Manner(true, "a note", null, Manner.Fail.GO_ON, 0, 0, null),
+                new Manner(false, null, new Test.Computed("{n} > 1"), Manner.Fail.STOP, 0, 0, null), new Manner(false,
+                        null, new Condition("desk", "level/host", null, -20.0, 3.5, Map.of()), Manner.Fail.RETRY, 4,
+                        250, null));
+        return depth == 0
+                ? Arbitraries.oneOf(plain, others)
+                : Arbitraries.oneOf(plain, others, chain(0).filter(c -> !c.isEmpty()).map(c -> new Manner(false, null,
+                        null, Manner.Fail.INSTEAD, 0, 0, c)));
+    }
+
+    private static Arbitrary<Step> step(int depth) {
+        Map<String, Arg> host = Map.of("channel", Arg.of("host"));
+        Arbitrary<Arg> args = Arbitraries.of(Arg.of(-12), Arg.of(2.5), new Arg.Computed("{n} * 2"));
+        Arbitrary<Test> tests = Arbitraries.of(new Test.Computed("{n} == 4"), Condition.is("desk", "muted/guest", Value
+                .of(false)), new Condition("desk", "level/host", null, -10.0, null, Map.of()));
+        Arbitrary<Step> plain = Arbitraries.oneOf(Combinators.combine(args, Arbitraries.of(0L, 1L)).as((level,
+                answer) -> new Step.Do("desk", "level", Map.of("channel", Arg.of("host"), "level", level), answer == 0
+                        ? null
+                        : 900L, Manner.PLAIN, Map.of())),
+                Arbitraries.longs().between(0, 5000).map(Step.Wait::new),
+                Arbitraries.longs().between(0, 90).map(ms -> new Step.Wait(ms, ms + 10, null, null, null, Manner.PLAIN,
+                        Map.of())),
+                Arbitraries.of("7:05", "21:30:15").map(t -> new Step.Wait(0, null, t, null, null,
+                        Manner.PLAIN, Map.of())),
+                tests.map(t -> new Step.Wait(0, null, null, t, 5000L,
+                        Manner.PLAIN, Map.of())),
+                Combinators.combine(args, Arbitraries.of(
+                        Step.Fade.Curve.values())).as(
+                                (to, curve) -> new Step.Fade("desk",
+                                        "level", host, "level", null, to, 800, curve, Manner.PLAIN, Map
+                                                .of())),
+                args.map(by -> new Step.Nudge("desk", "level",
+                        host, "level", by, true, Manner.PLAIN, Map
+                                .of())),
+                args.map(to -> new Step.Set(
+                        "n", to, Manner.PLAIN, Map
+                                .of())),
+                Arbitraries.of(
+                        new Step.Use("b",
+                                "two",
+                                Gesture.LONG_PRESS,
+                                null,
+                                Map.of(),
+                                Manner.PLAIN,
+                                Map.of()),
+                        new Step.Use(
+                                null,
+                                null,
+                                Gesture.PRESS,
+                                "c",
+                                Map.of("to",
+                                        Arg.of(3)),
+                                Manner.PLAIN,
+                                Map.of()),
+                        new Step.Show(
+                                "p",
+                                true,
+                                null,
+                                null,
+                                Manner.PLAIN,
+                                Map.of()),
+                        new Step.Show(
+                                null,
+                                false,
+                                "b",
+                                "one",
+                                Manner.PLAIN,
+                                Map.of()),
+                        new Step.Stop(
+                                Step.Stop.What.TAG,
+                                null,
+                                "noise",
+                                Manner.PLAIN,
+                                Map.of()),
+                        new Step.Say(
+                                "“x” {n}",
+                                Manner.PLAIN,
+                                Map.of("later",
+                                        7))));
+        Arbitrary<Step> all = depth == 0 ? plain : Arbitraries.oneOf(plain, holding(depth, args, tests));
+        return Combinators.combine(all, manners(Math.min(depth, 1))).as(Step::in);
+    }
+
+    private static Arbitrary<Step> holding(int depth, Arbitrary<Arg> args, Arbitrary<Test> tests) {
+        Arbitrary<Chain> inner = chain(depth - 1);
+        Arbitrary<List<Step.Choice>> choices = Combinators.combine(Arbitraries.of("Red", ""), Arbitraries.of(1.0, 2.5),
+                inner).as((name, weight, c) -> new Step.Choice(name.isEmpty() ? null : name, weight, c)).list()
+                .ofMinSize(1).ofMaxSize(3);
+        return Arbitraries.oneOf(Combinators.combine(inner.list().ofMaxSize(3), Arbitraries.of(Step.Together.Ends
+                .values())).as((cs, ends) -> new Step.Together(cs, ends, Manner.PLAIN, Map.of())), Combinators.combine(
+                        choices, Arbitraries.of(Step.Pick.Way.values())).as(
+                                (cs, way) -> new Step.Pick(way, cs,
+                                        Manner.PLAIN, Map.of())),
+                Combinators.combine(tests, inner, inner).as((t, a,
+                        b) -> new Step.If(t, a, b, Manner.PLAIN, Map.of())),
+                Combinators.combine(args,
+                        tests, inner).as(
+                                (times, t, c) -> new Step.Repeat(times, t, 300L, "i",
+                                        c, Manner.PLAIN, Map.of())),
+                inner.map(c -> new Step.ForAWhile(
+                        c, 4000, Manner.PLAIN, Map.of())),
+                choices.map(
+                        cs -> new Step.Ask("Which?",
+                                Step.Ask.Kind.CHOICE, cs, "n", Value.of(
+                                        0),
+                                2000L, Manner.PLAIN, Map
+                                        .of())));
+    }
+}

@@ -1,0 +1,70 @@
+package rombix.core.value;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.util.Map;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class FormulaTest {
+    private static final Map<String, Value> NOW = Map.of("n", Value.of(4), "desk:level/host", Value.of(-12.5), "on",
+            Value.of(true), "name", Value.of("Vega"));
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', value = {"1 + 2 * 3 | 7", "{n} * 2 | 8", "{desk:level/host} + 0.5 | -12",
+            "MIN({n}, 3) + MAX(1, 2) | 5", "ROUND(2.567, 1) | 2.6", "IF({on}, 10, 20) | 10", "{n} % 3 | 1",
+            "ABS(0 - 3) | 3", "FLOOR(2.9) + CEILING(2.1) | 5"})
+    void computesNumbers(String source, double expected) throws FormulaFault {
+        assertThat(new Formula(source).value(NOW::get).asNumber()).isEqualTo(expected);
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', value = {"{n} == 4 | true", "{n} > 4 | false", "{on} && {n} < 5 | true",
+            "!{on} | false", "{name} == \"Vega\" | true", "CONTAINS({name}, \"eg\") | true", "NOT({on}) | false"})
+    void computesYesAndNo(String source, boolean expected) throws FormulaFault {
+        assertThat(new Formula(source).value(NOW::get)).isEqualTo(Value.of(expected));
+    }
+
+    @Test
+    void computesTexts() throws FormulaFault {
+        assertThat(new Formula("\"Next: \" + {name}").value(NOW::get)).isEqualTo(Value.of("Next: Vega"));
+        assertThat(new Formula("UPPER({name})").value(NOW::get)).isEqualTo(Value.of("VEGA"));
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', value = {"1 + | 3", "foo + 1 | 1", "{n} + * 2 | 7", "(1 | 1"})
+    void aFaultHasItsPlace(String source, int position) {
+        assertThatThrownBy(() -> new Formula(source)).isInstanceOfSatisfying(FormulaFault.class, e -> {
+            assertThat(e.position()).isEqualTo(position);
+            assertThat(e.getMessage()).isNotBlank();
+        });
+    }
+
+    @Test
+    void whatHasNoValueYetIsSaidWhereItStands() throws FormulaFault {
+        assertThatThrownBy(() -> new Formula("1 + {gone}").value(NOW::get)).isInstanceOfSatisfying(FormulaFault.class,
+                e -> assertThat(e.position()).isEqualTo(5)).hasMessageContaining("gone");
+        assertThatThrownBy(() -> new Formula("1 / 0").value(NOW::get)).isInstanceOf(FormulaFault.class);
+    }
+
+    @Test
+    void textsAreFilled() {
+        assertThat(Formula.fill("{name} is {= {n} * 2}° up, {gone}", NOW::get, n -> "“" + NOW.get(n) + "”")).isEqualTo(
+                "“Vega” is 8° up, —");
+        assertThat(Formula.fill("no end {", NOW::get, String::valueOf)).isEqualTo("no end {");
+        assertThat(Formula.fill("{= 1 + }", NOW::get, String::valueOf)).isEqualTo("?");
+    }
+
+    @Property(tries = 1000)
+    void anyTextIsReadOrRefusedAndNeverAnythingElse(@ForAll String source) {
+        try {
+            new Formula(source).value(NOW::get);
+        } catch (FormulaFault e) {
+            assertThat(e.getMessage()).isNotNull();
+        }
+    }
+}
