@@ -1,5 +1,6 @@
 package rombix.bench;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.SplittableRandom;
 import java.util.concurrent.ScheduledThreadPoolExecutor;
@@ -22,25 +23,26 @@ final class Waiting implements Bench.Measured {
 
     @Override
     public List<Figure> measure() throws InterruptedException {
-        double ours = Double.MAX_VALUE;
-        double bare = Double.MAX_VALUE;
+        List<Long> ours = new ArrayList<>();
+        List<Long> bare = new ArrayList<>();
         double oursHeap = 0;
         double bareHeap = 0;
         for (int i = 0; i < ROUNDS; i++) {
             Deck deck = deck();
             long before = heap(i);
-            ours = Math.min(ours, chains(deck));
+            ours.add(chains(deck));
             oursHeap = (heap(i) - before) / (double) CHAINS;
             deck.advance();
             ScheduledThreadPoolExecutor executor = new ScheduledThreadPoolExecutor(1);
             executor.prestartAllCoreThreads();
             before = heap(i);
-            bare = Math.min(bare, entries(executor));
+            bare.add(entries(executor));
             bareHeap = (heap(i) - before) / (double) CHAINS;
             executor.shutdownNow();
         }
-        return List.of(Figure.of("waiting-start", ours / 1e6, bare / 1e6, "ms", 2), new Figure("waiting-heap", oursHeap,
-                bareHeap, oursHeap / bareHeap, "B", MOST_BYTES / bareHeap));
+        return List.of(Figure.of("waiting-start", Figure.percentile(ours, 0.5) / 1e6, Figure.percentile(bare, 0.5)
+                / 1e6, "ms", 2), new Figure("waiting-heap", oursHeap,
+                        bareHeap, oursHeap / bareHeap, "B", MOST_BYTES / bareHeap));
     }
 
     /** The heap in use, once it is collected; only looked at in the last round. */

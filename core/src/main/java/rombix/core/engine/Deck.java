@@ -327,7 +327,7 @@ public final class Deck {
     }
 
     Run start(ButtonPlay b, String what, Op.Seq chain, Scope scope, long at, String source) {
-        return start(b, what, chain, scope, at, source, new HashMap<>());
+        return start(b, what, chain, scope, at, source, Map.of());
     }
 
     private Run start(ButtonPlay b, String what, Op.Seq chain, Scope scope, long at, String source,
@@ -347,7 +347,7 @@ public final class Deck {
 
     /** Runs the always part of a chain that was stopped. */
     void detached(Run of, Op.Seq chain, Scope scope) {
-        begin(new Run(++lastRun, this, of.button, chain, scope, new HashMap<>()), "always", "stopped", moment);
+        begin(new Run(++lastRun, this, of.button, chain, scope, Map.of()), "always", "stopped", moment);
     }
 
     void runEnded(Run run, long due, Happening.End end) {

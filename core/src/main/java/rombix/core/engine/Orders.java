@@ -22,8 +22,8 @@ final class Orders {
     /** For how long what was sent counts for more than what the gear last said. */
     private static final long ECHO_NANOS = 300_000_000L;
 
-    private static final long PROGRESS_NANOS = 150_000_000L;
-    private static final int PROGRESS_MOST = 12;
+    private static final long PROGRESS_NANOS = 250_000_000L;
+    private static final int PROGRESS_MOST = 16;
 
     /** A reading of a gear. */
     record Key(String gear, String reading) {

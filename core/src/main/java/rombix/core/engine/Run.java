@@ -16,7 +16,8 @@ final class Run {
     final @Nullable ButtonPlay button;
     final Op.Seq chain;
     private final SeqFrame root;
-    private final Map<Op.ForAWhile, Map<Key, Value>> inherited;
+    /** What is inherited and not taken up yet; most runs inherit nothing. */
+    private Map<Op.ForAWhile, Map<Key, Value>> inherited;
     private @Nullable Map<Op.ForAWhile, Map<Key, Value>> handed;
     boolean over;
     int faults;
@@ -72,7 +73,7 @@ final class Run {
     /** Stops it for a new run of the same chain, and gives what that one inherits. */
     Map<Op.ForAWhile, Map<Key, Value>> stopForAnother() {
         Map<Op.ForAWhile, Map<Key, Value>> mine = new HashMap<>(inherited);
-        inherited.clear();
+        inherited = Map.of();
         handed = mine;
         stop(Happening.End.STOPPED);
         return mine;
@@ -94,8 +95,9 @@ final class Run {
     }
 
     private void putBackInherited(long due) {
-        inherited.values().forEach(before -> deck.orders.putBack(this, "", before, due));
-        inherited.clear();
+        Map<Op.ForAWhile, Map<Key, Value>> left = inherited;
+        inherited = Map.of();
+        left.values().forEach(before -> deck.orders.putBack(this, "", before, due));
     }
 
     /** Something that is going on in a chain and can be stopped. */
