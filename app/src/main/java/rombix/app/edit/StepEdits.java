@@ -141,23 +141,6 @@ public final class StepEdits {
         });
     }
 
-    /** Moves the selected steps before what stands at a path. */
-    public void move(List<Integer> before) {
-        List<List<Integer>> paths = Paths.outer(bench.steps());
-        if (paths.isEmpty() || paths.stream().anyMatch(p -> p.size() <= before.size() && before.subList(0, p.size())
-                .equals(p))) {
-            return;
-        }
-        List<Step> moved = Paths.steps(bench.chain(), paths);
-        // A mark in its place keeps the place while those before it are taken out.
-        Step mark = new Step.Say("\u0000", Manner.PLAIN, Map.of());
-        bench.editChain("move " + count(), c -> {
-            Chain marked = Paths.inserted(c, before, List.of(mark));
-            Chain without = Paths.without(marked, paths.stream().map(p -> shifted(p, before)).toList());
-            return replaced(without, mark, moved);
-        });
-    }
-
     /**
      * Moves a step of the chain itself to a time: waits around it are made shorter or longer, or a wait is made for it,
      * so that everything else stays where it is in time.
@@ -207,38 +190,5 @@ public final class StepEdits {
         if (millis >= 1) {
             to.add(new Step.Wait(Math.round(millis)));
         }
-    }
-
-    /** A path once a step was put in at another. */
-    private static List<Integer> shifted(List<Integer> path, List<Integer> at) {
-        int last = at.size() - 1;
-        if (path.size() < at.size() || !path.subList(0, last).equals(at.subList(0, last))
-                || (path.get(last) < 0) != (at.get(last) < 0)) {
-            return path;
-        }
-        boolean always = at.get(last) < 0;
-        boolean behind = always ? path.get(last) <= at.get(last) : path.get(last) >= at.get(last);
-        List<Integer> next = new ArrayList<>(path);
-        next.set(last, path.get(last) + (behind ? always ? -1 : 1 : 0));
-        return next;
-    }
-
-    private static Chain replaced(Chain chain, Step mark, List<Step> by) {
-        return new Chain(replaced(chain.steps(), mark, by), replaced(chain.always(), mark, by));
-    }
-
-    private static List<Step> replaced(List<Step> steps, Step mark, List<Step> by) {
-        List<Step> all = new ArrayList<>();
-        for (Step s : steps) {
-            if (s == mark) {
-                all.addAll(by);
-            } else {
-                all.add(s.inner().isEmpty()
-                        ? s
-                        : s.withInner(s.inner().stream().map(c -> replaced(c, mark, by))
-                                .toList()));
-            }
-        }
-        return all;
     }
 }

@@ -3,11 +3,8 @@ package rombix.app.view;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
-import javafx.collections.FXCollections;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
@@ -15,18 +12,14 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import javafx.util.StringConverter;
 import org.jspecify.annotations.Nullable;
-import rombix.core.board.Board;
+import rombix.app.edit.Tests;
 import rombix.core.board.Edits;
 import rombix.core.board.Face;
 import rombix.core.board.Face.Fill;
 import rombix.core.board.State;
-import rombix.core.card.Twin;
-import rombix.core.card.Twin.Readings;
+import rombix.core.board.StepWords;
 import rombix.core.chain.Condition;
-import rombix.core.value.Kind;
-import rombix.core.value.Value;
 
 /** Edits a button's name and the look of its selected state, by the button itself. */
 final class FacePopover {
@@ -169,65 +162,27 @@ final class FacePopover {
     }
 
     private Node when(String id, int index, State state) {
-        ComboBox<When> choice = new ComboBox<>(FXCollections.observableArrayList(conditions()));
-        choice.setId("state-when");
-        choice.setMaxWidth(Double.MAX_VALUE);
-        choice.setConverter(new StringConverter<>() {
-            @Override
-            public String toString(@Nullable When w) {
-                return w == null ? "" : w.words();
-            }
-
-            @Override
-            public When fromString(String words) {
-                throw new UnsupportedOperationException("conditions are chosen, not typed");
-            }
-        });
-        choice.getSelectionModel().select(choice.getItems().stream()
-                .filter(w -> java.util.Objects.equals(w.condition(), state.when())).findFirst()
-                .orElseGet(() -> {
-                    When own = new When(words(state.when()), state.when());
-                    choice.getItems().add(1, own);
-                    return own;
-                }));
-        choice.setOnAction(_ -> {
-            When w = choice.getValue();
-            desk.bench().edit("follow a reading", (Board b) -> Edits.state(b, id, index,
-                    s -> s.withWhen(w.condition())));
-        });
-        return choice;
+        List<When> all = new ArrayList<>(conditions());
+        When now = all.stream().filter(w -> java.util.Objects.equals(w.condition(), state.when())).findFirst()
+                .orElseGet(() -> new When(words(state.when()), state.when()));
+        if (!all.contains(now)) {
+            all.add(1, now);
+        }
+        return Fields.choice("state-when", all, now, When::words, w -> desk.bench().edit("follow a reading",
+                b -> Edits.state(b, id, index, s -> s.withWhen(w.condition()))));
     }
 
     private String words(@Nullable Condition c) {
-        if (c == null) {
-            return "";
-        }
-        Optional<Twin> twin = desk.bench().rig().twin(c.gear());
-        Readings now = desk.model().readings(c.gear());
-        String what = twin.flatMap(t -> t.reading(c.reading(), now)).map(Twin.Known::title).orElse(c.reading());
-        return what + (c.is() == null ? "" : " is " + c.is()) + (c.above() == null ? "" : " above " + c.above())
-                + (c.below() == null ? "" : " below " + c.below());
+        return c == null ? "" : new StepWords(desk.bench().rig(), g -> desk.model().readings(g)).of(c);
     }
 
     /** What can be followed: each flag's two words, and each choice. */
     private List<When> conditions() {
         List<When> all = new ArrayList<>();
         all.add(new When("pressed (follows no gear)", null));
-        for (Twin twin : desk.bench().rig().twins().values()) {
-            Readings now = desk.model().readings(twin.gear());
-            for (Twin.Known known : twin.readings(now)) {
-                if (known.spec().type() == Kind.FLAG) {
-                    for (boolean on : new boolean[]{true, false}) {
-                        Value v = Value.of(on);
-                        all.add(new When("%s: %s %s".formatted(twin.title(), known.title(),
-                                twin.spoken(known, v, now)), Condition.is(twin.gear(), known.id(), v)));
-                    }
-                } else if (known.spec().type() == Kind.CHOICE) {
-                    String list = known.spec().choices() == null ? known.id() : known.spec().choices();
-                    twin.items(list, now).forEach(item -> all.add(new When(
-                            "%s: %s is %s".formatted(twin.title(), known.title(), item.name()),
-                            Condition.is(twin.gear(), known.id(), Value.of(item.id())))));
-                }
+        for (Tests.Offered o : Tests.all(desk.bench().rig(), g -> desk.model().readings(g))) {
+            if (o.test() instanceof Condition c && c.is() != null) {
+                all.add(new When(o.words(), c));
             }
         }
         return all;

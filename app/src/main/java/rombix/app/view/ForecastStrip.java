@@ -44,7 +44,6 @@ final class ForecastStrip extends HBox {
     private final Label changes = new Label();
     private final Label trouble = new Label();
     private volatile @Nullable Question asked;
-    private @Nullable Forecast answer;
     private long askedNanos;
 
     private record Question(Rig rig, String button, Chain chain, String place) {
@@ -73,16 +72,9 @@ final class ForecastStrip extends HBox {
         });
     }
 
-    /** The last forecast of the chain under the hand; null while there is none. */
-    @Nullable
-    Forecast forecast() {
-        return answer;
-    }
-
     private void ask(boolean again) {
         if (!desk.building() || !desk.bench().hasChain() || desk.bench().chain().isEmpty()) {
             asked = null;
-            answer = null;
             length.setText(
                     desk.building() && desk.bench().hasChain() ? "No steps yet: type below what it should do" : "");
             changes.setText("");
@@ -112,7 +104,6 @@ final class ForecastStrip extends HBox {
     }
 
     private void show(Forecast f, Question question, Known now) {
-        answer = f;
         length.setText(f.endless() ? "until it is stopped" : span(f.length()));
         int n = f.changes().size();
         changes.setText("· " + (n == 0 ? "nothing changes" : n == 1 ? "1 reading changes" : n + " readings change")

@@ -81,20 +81,6 @@ class StepEditsTest {
         assertThat(steps()).containsExactly(B);
     }
 
-    @Test
-    void stepsMoveBetweenListsAndWithinTheirOwn() {
-        bench.selectSteps(List.of(List.of(0)));
-        edits.move(List.of(2, 1, 1));
-        assertThat(steps()).hasSize(2);
-        assertThat(((Step.Together) steps().get(1)).chains().get(1)).isEqualTo(Chain.of(D, A));
-        bench.selectSteps(List.of(List.of(1, 1, 0)));
-        edits.move(List.of(0));
-        assertThat(steps().subList(0, 2)).containsExactly(D, B);
-        bench.selectSteps(List.of(List.of(2)));
-        edits.move(List.of(2, 0, 0));
-        assertThat(steps()).as("a step does not go into itself").hasSize(3);
-    }
-
     @ParameterizedTest
     @CsvSource({"0, 'P W100 W200'", "100, 'W100 P W200'", "50, 'W50 P W50 W200'", "200, 'W100 W100 P W100'",
             "1000, 'W100 W200 W700 P'"})

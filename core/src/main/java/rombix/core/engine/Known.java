@@ -20,9 +20,4 @@ public record Known(Map<String, Map<String, Value>> readings, Map<String, Status
         statuses = Map.copyOf(statuses);
         values = Map.copyOf(values);
     }
-
-    /** The same with all gear reachable, as in a rehearsal. */
-    public Known allReachable() {
-        return new Known(readings, Map.of(), values);
-    }
 }
