@@ -313,8 +313,8 @@ public final class Deck {
         List.copyOf(b.running).forEach(r -> r.stop(Happening.End.STOPPED));
     }
 
-    /** Stops what runs for a button and starts anew; what the same chain has to put back goes over to the new run. */
-    Run restart(ButtonPlay b, String what, Op.Seq chain, long at, String source) {
+    /** Stops what runs for a button before it runs a chain anew; gives what runs of the same chain have to put back. */
+    Map<Op.ForAWhile, Map<Orders.Key, Value>> stopForAnother(ButtonPlay b, Op.Seq chain) {
         Map<Op.ForAWhile, Map<Orders.Key, Value>> inherited = new HashMap<>();
         for (Run run : List.copyOf(b.running)) {
             if (run.chain == chain) {
@@ -323,14 +323,15 @@ public final class Deck {
                 run.stop(Happening.End.STOPPED);
             }
         }
-        return start(b, what, chain, Scope.of(b.button.id()), at, source, inherited);
+        return inherited;
     }
 
     Run start(ButtonPlay b, String what, Op.Seq chain, Scope scope, long at, String source) {
         return start(b, what, chain, scope, at, source, Map.of());
     }
 
-    private Run start(ButtonPlay b, String what, Op.Seq chain, Scope scope, long at, String source,
+    /** @param inherited what the run has to put back for one before it */
+    Run start(ButtonPlay b, String what, Op.Seq chain, Scope scope, long at, String source,
             Map<Op.ForAWhile, Map<Orders.Key, Value>> inherited) {
         Run run = new Run(++lastRun, this, b, chain, scope, inherited);
         b.running.add(run);

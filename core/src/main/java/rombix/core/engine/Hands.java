@@ -1,5 +1,6 @@
 package rombix.core.engine;
 
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Button.Guard;
 import rombix.core.board.State;
@@ -186,13 +187,18 @@ final class Hands {
         switch (gesture) {
             case PRESS, LONG_PRESS, DOUBLE_PRESS -> run(b, gesture, at, source);
             case RELEASE, HELD -> started(b, gesture, chain(b, gesture), at, source);
-            case TURN, TURN_FINE -> turn(b, 1, gesture == Gesture.TURN_FINE, at, source);
+            case TURN, TURN_FINE -> {
+                if (!turn(b, 1, gesture == Gesture.TURN_FINE, at, source)) {
+                    // Whoever asked is told that it is over.
+                    deck.start(b, gesture.id(), Op.Seq.NOTHING, Scope.of(b.button.id()), at, source);
+                }
+            }
         }
         deck.shows(b);
     }
 
-    /** A dial is turned; where no finer chain is given, the coarse one runs. */
-    void turn(ButtonPlay b, int detents, boolean fine, long at, String source) {
+    /** A dial is turned; where no finer chain is given, the coarse one runs. Says whether there was one. */
+    boolean turn(ButtonPlay b, int detents, boolean fine, long at, String source) {
         Op.Seq chain = fine ? b.chain(b.shown, Gesture.TURN_FINE) : null;
         Op.Seq turned = chain == null ? b.chain(b.shown, Gesture.TURN) : chain;
         if (turned != null) {
@@ -200,6 +206,7 @@ final class Hands {
             deck.start(b, (chain == null ? Gesture.TURN : Gesture.TURN_FINE).id(), turned,
                     Scope.of(b.button.id()).with("turn", Value.of(detents)), at, source);
         }
+        return turned != null;
     }
 
     /** Runs a gesture by the button's busy rule. */
@@ -237,13 +244,12 @@ final class Hands {
                 || !answers(b, Gesture.PRESS) && (gesture == Gesture.LONG_PRESS || gesture == Gesture.DOUBLE_PRESS);
         boolean restarts = !b.running.isEmpty() && b.button.busy() == rombix.core.board.Button.Busy.RESTART
                 && gesture != Gesture.RELEASE && gesture != Gesture.HELD;
+        // What ran before is stopped first: it takes what was on its way with it.
+        Map<Op.ForAWhile, Map<Orders.Key, Value>> inherited = restarts ? deck.stopForAnother(b, chain) : Map.of();
         if (moves && !answers(b, Gesture.RELEASE)) {
             move(b, state);
         }
-        Run run = restarts
-                ? deck.restart(b, gesture.id(), chain, at, source)
-                : deck.start(b, gesture.id(), chain, Scope.of(b.button.id()), at, source);
-        awaitFollow(b, run, at);
+        awaitFollow(b, deck.start(b, gesture.id(), chain, Scope.of(b.button.id()), at, source, inherited), at);
     }
 
     private static boolean answers(ButtonPlay b, Gesture gesture) {

@@ -177,6 +177,28 @@ class GesturesTest {
     }
 
     @Test
+    void aPressThatRestartsIsOnItsWayLikeTheFirst() {
+        TestDeck t = TestDeck.with(button("b", state("off", TestDeck.A_OFF, Chain.of(TestDeck.on("a"), pause(500)),
+                Chain.EMPTY), state("on", TestDeck.A_ON, Chain.EMPTY, Chain.EMPTY)));
+        t.obeys = false;
+        t.click("b");
+        t.pass(100);
+        t.click("b");
+        assertThat(t.shows("b").onItsWay()).isEqualTo(1);
+        t.post(new Event.Came("gear", "on/a", Value.of(true)));
+        assertThat(t.shows("b")).isEqualTo(new Happening.Shows("b", 1, -1, false));
+    }
+
+    @Test
+    void aGestureThatTheStateDoesNotAnswerIsOverAtOnce() {
+        for (Gesture gesture : Gesture.values()) {
+            TestDeck t = TestDeck.with(answering(Map.of()));
+            t.post(new Event.Perform("b", gesture, "test"));
+            assertThat(t.all(Happening.Rested.class)).as(gesture.id()).hasSize(1);
+        }
+    }
+
+    @Test
     void goingLiveRunsTheStartChains() {
         TestDeck t = TestDeck.with(button("b", state(Chain.of(TestDeck.on("a")))).withOnStart(Chain.of(off("a"))));
         t.post(new Event.WentLive());
