@@ -25,11 +25,15 @@ public final class Bench {
     public static void main(String[] args) throws Exception {
         Map<String, Measured> all = new LinkedHashMap<>();
         all.put("press", new Press());
+        all.put("touch", new Touched());
         all.put("lateness", new Lateness());
         all.put("waiting", new Waiting());
         all.put("burst", new Burst());
         all.put("forecast", new Forecasts());
         all.put("fades", new Fades());
+        all.put("frames", new Frames());
+        all.put("flood", new Flooded());
+        all.put("logged", new Logged());
         List<String> wanted = args.length == 0 ? List.copyOf(all.keySet()) : List.of(args);
         List<Figure> figures = new ArrayList<>();
         System.out.printf("%-20s %12s %12s %8s  %-6s %s%n", "figure", "Rombix", "baseline", "ratio", "unit", "");

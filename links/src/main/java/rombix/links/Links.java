@@ -14,6 +14,7 @@ import rombix.core.engine.Event;
 import rombix.core.engine.Gears;
 import rombix.core.engine.Glide;
 import rombix.core.engine.Status.Phase;
+import rombix.links.desktop.DesktopLink;
 import rombix.links.dmx.DmxLink;
 import rombix.links.irc.IrcLink;
 import rombix.links.midi.MidiLink;
@@ -70,6 +71,7 @@ public final class Links implements Gears, AutoCloseable {
                 case DMX -> new DmxLink(report, address);
                 case MQTT -> new MqttLink(report, HostPort.of(address));
                 case IRC -> new IrcLink(report, HostPort.of(address));
+                case DESKTOP -> new DesktopLink(report);
             };
         } catch (IllegalArgumentException e) {
             report.status(Phase.OFF, String.valueOf(e.getMessage()), "Set its address.");

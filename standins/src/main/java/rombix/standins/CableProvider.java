@@ -8,16 +8,22 @@ import javax.sound.midi.MidiDevice;
 import javax.sound.midi.spi.MidiDeviceProvider;
 
 /**
- * MIDI ports that are cables to a {@link SoundDesk}, found by the platform like any other port. The one named
- * {@value #SOUND_DESK} is always there and leads to the port that the desk has when it runs alone.
+ * MIDI ports that are cables to a {@link SoundDesk} or to {@link Pads}, found by the platform like any other port. Those
+ * named {@value #SOUND_DESK} and {@value #PADS} are always there and lead to the ports that those have when they run
+ * alone.
  */
 public final class CableProvider extends MidiDeviceProvider {
     public static final String SOUND_DESK = "Larkmoor Sound Desk";
-    private static final Map<String, InetSocketAddress> PLUGGED = new ConcurrentSkipListMap<>(
-            Map.of(SOUND_DESK, new InetSocketAddress(InetAddress.getLoopbackAddress(), StandIns.SOUND_DESK_PORT)));
+    public static final String PADS = "Larkmoor Pads";
+    private static final Map<String, InetSocketAddress> PLUGGED = new ConcurrentSkipListMap<>(Map.of(SOUND_DESK, at(
+            StandIns.SOUND_DESK_PORT), PADS, at(StandIns.PADS_PORT)));
 
     /** The platform knows a port by the very description it was given, so there is one for each name. */
     private static final Map<String, Cable.Label> LABELS = new ConcurrentSkipListMap<>();
+
+    private static InetSocketAddress at(int port) {
+        return new InetSocketAddress(InetAddress.getLoopbackAddress(), port);
+    }
 
     /** Makes a port that leads to an address, or leads a port there. */
     public static void plug(String name, InetSocketAddress desk) {

@@ -13,14 +13,17 @@ public final class StandIns implements AutoCloseable {
     public static final int LAMPS_PORT = 5568;
     public static final int HOUSE_PORT = 9104;
     public static final int CHAT_PORT = 9105;
+    public static final int PADS_PORT = 9106;
 
     private final Studio studio;
     private final SoundDesk desk;
     private final Lamps lamps;
     private final House house;
     private final Chat chat;
+    private final Pads pads;
 
-    private StandIns(int studioPort, int deskPort, int lampsPort, int housePort, int chatPort) throws IOException {
+    private StandIns(int studioPort, int deskPort, int lampsPort, int housePort, int chatPort, int padsPort)
+            throws IOException {
         studio = new Studio(studioPort);
         desk = new SoundDesk(deskPort);
         CableProvider.plug(CableProvider.SOUND_DESK,
@@ -28,16 +31,18 @@ public final class StandIns implements AutoCloseable {
         lamps = new Lamps(lampsPort);
         house = new House(housePort);
         chat = new Chat(chatPort);
+        pads = new Pads(padsPort);
+        CableProvider.plug(CableProvider.PADS, new InetSocketAddress(InetAddress.getLoopbackAddress(), pads.port()));
     }
 
     /** Starts them on the ports that the demo board names. Throws BindException if one is taken. */
     public static StandIns onTheirPorts() throws IOException {
-        return new StandIns(STUDIO_PORT, SOUND_DESK_PORT, LAMPS_PORT, HOUSE_PORT, CHAT_PORT);
+        return new StandIns(STUDIO_PORT, SOUND_DESK_PORT, LAMPS_PORT, HOUSE_PORT, CHAT_PORT, PADS_PORT);
     }
 
     /** Starts them on any free ports. */
     public static StandIns onFreePorts() throws IOException {
-        return new StandIns(0, 0, 0, 0, 0);
+        return new StandIns(0, 0, 0, 0, 0, 0);
     }
 
     /** Where each can be reached, by the id that the demo board's gear has. */
@@ -71,8 +76,13 @@ public final class StandIns implements AutoCloseable {
         return chat;
     }
 
+    public Pads pads() {
+        return pads;
+    }
+
     @Override
     public void close() throws IOException {
+        pads.close();
         studio.close();
         desk.close();
         lamps.close();

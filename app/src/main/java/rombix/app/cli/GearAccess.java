@@ -59,7 +59,7 @@ final class GearAccess implements AutoCloseable {
     /** What the gear says now: connects all of it, and listens until it is quiet. */
     Known known(Rig rig) throws InterruptedException {
         BlockingQueue<Happening> happenings = new LinkedBlockingQueue<>();
-        try (Show show = new Show(addresses, happenings::add)) {
+        try (Show show = new Show(addresses, happenings::add, null)) {
             show.load(rig);
             settle(happenings, rig.twins().keySet());
             return show.known();

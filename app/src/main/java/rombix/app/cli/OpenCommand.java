@@ -33,7 +33,7 @@ final class OpenCommand implements Callable<Integer> {
                     + (forMillis == null ? " until it is stopped (Ctrl+C)." : "."));
         }
         Session.startToolkit(offscreen);
-        try (Session session = Session.open(board, addresses, _ -> {
+        try (Session session = Session.open(board, addresses, Session.logOf(board), _ -> {
         })) {
             session.await(forMillis);
         }

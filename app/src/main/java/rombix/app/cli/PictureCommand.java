@@ -3,7 +3,6 @@ package rombix.app.cli;
 import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
@@ -71,8 +70,9 @@ final class PictureCommand implements Callable<Integer> {
             throw new BadCall("--size takes a width and a height such as 1280x800, not " + size);
         }
         Session.startToolkit(true);
+        Path log = java.nio.file.Files.createTempDirectory("rombix-picture").resolve("log");
         try (StandIns gear = StandIns.onFreePorts();
-                Session session = Session.open(board, new HashMap<>(gear.addresses()), null)) {
+                Session session = Session.open(board, new HashMap<>(gear.addresses()), log, null)) {
             new Pictures(session, rig, gear).take(new Pictures.Wanted(view, page, button, press, type, theme,
                     Integer.parseInt(m.group(1)), Integer.parseInt(m.group(2))), out);
         }

@@ -75,7 +75,7 @@ final class PressCommand implements Callable<Integer> {
 
     private int press(Rig rig, Button pressed, Map<String, String> addresses) throws InterruptedException {
         BlockingQueue<Happening> happenings = new LinkedBlockingQueue<>();
-        try (Show show = new Show(addresses, happenings::add)) {
+        try (Show show = new Show(addresses, happenings::add, null)) {
             show.load(rig);
             GearAccess.settle(happenings, pressed.gear());
             Deque<String> left = new ArrayDeque<>(answers);

@@ -18,7 +18,7 @@ import rombix.core.store.BadFile;
 @Command(name = "rombix", mixinStandardHelpOptions = true, version = "Rombix 0.1.0", description = {
         "A desktop control deck: a grid of buttons, one press for the whole chain."}, subcommands = {DemoCommand.class,
                 OpenCommand.class, PressCommand.class, ForecastCommand.class, OppositeCommand.class, CheckCommand.class,
-                StandInsCommand.class, PictureCommand.class})
+                StandInsCommand.class, LogCommand.class, PictureCommand.class})
 public final class RombixCommand implements Runnable {
     /** The exit code for a bad call or a bad file. */
     static final int BAD_CALL = CommandLine.ExitCode.USAGE;

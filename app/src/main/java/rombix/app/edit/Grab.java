@@ -7,12 +7,14 @@ import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Button;
+import rombix.core.board.Control;
 import rombix.core.board.Face;
-import rombix.core.board.Face.Fill;
 import rombix.core.board.Face.Tally;
+import rombix.core.board.Proposals;
 import rombix.core.board.State;
 import rombix.core.card.Card.Tone;
 import rombix.core.card.Card.Word;
+import rombix.core.card.Scale;
 import rombix.core.card.Twin;
 import rombix.core.card.Twin.Known;
 import rombix.core.chain.Chain;
@@ -45,7 +47,7 @@ public record Grab(Twin twin, Known known, Value value) {
         return twin.toReach(known.id(), to).map(c -> new Step.Do(twin.gear(), c.command().id(), c.args()));
     }
 
-    /** A button: for a yes or no with two states that follow, for a choice with a tally, else one that sets it. */
+    /** A button: for a yes or no with two states that follow, for a choice with a tally, for a level a fader, else one that sets it. */
     public Button button(String id, String name, int column, int row) {
         List<State> states = new ArrayList<>();
         if (known.spec().type() == Kind.FLAG && step(Value.of(true)).isPresent() && step(Value.of(false)).isPresent()) {
@@ -58,7 +60,12 @@ public record Grab(Twin twin, Known known, Value value) {
             states.add(new State("on", "on", face(), State.STAY, null, step().map(Grab::on).orElse(Map.of()), Map
                     .of()));
         }
-        return new Button(id, name, column, row, 1, 1, Button.Busy.RESTART, states, Map.of());
+        Button made = new Button(id, name, column, row, 1, 1, Button.Busy.RESTART, states, Map.of());
+        // A level that can be moved is moved: a fader says more than a button that sets it to what it was once.
+        return known.spec().type() == Kind.NUMBER && Scale.of(twin, known.id()).isPresent()
+                ? made.withStates(List.of(State.named("on").withFace(face())))
+                        .withControl(new Control.Fader(new Control.Axis(twin.gear(), known.id())))
+                : made;
     }
 
     private static Map<Gesture, Chain> on(Step step) {
@@ -86,12 +93,7 @@ public record Grab(Twin twin, Known known, Value value) {
             tally.add(new Tally(Condition.is(twin.gear(), known.id(), value), known.spec().lamp() ? "ON AIR" : "NOW",
                     known.spec().lamp() ? Tone.AIR : Tone.READY, Map.of()));
         }
-        return Face.PLAIN.withIcon(twin.card().icon()).withFill(fill()).withTally(tally);
-    }
-
-    /** Gear of one kind gets one tint. */
-    private Fill fill() {
-        return Fill.values()[Math.floorMod(twin.card().id().hashCode(), Fill.values().length - 1)];
+        return Face.PLAIN.withIcon(twin.card().icon()).withFill(Proposals.fill(twin.card())).withTally(tally);
     }
 
     /** What a button made of it is called: the thing itself, {@code Host}, or the choice, {@code Sky Map}. */

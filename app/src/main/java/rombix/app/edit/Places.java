@@ -4,8 +4,10 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.Function;
+import rombix.core.board.Paths;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
+import rombix.core.board.Gear;
 import rombix.core.board.Page;
 import rombix.core.board.State;
 import rombix.core.board.StepWords;
@@ -46,6 +48,11 @@ public final class Places {
                 }
                 add(found, wanted, b.name(), "on " + page.name(), all.toString(), () -> bench.select(b.id()));
             }
+        }
+        for (Gear g : board.gear()) {
+            String kind = bench.rig().twin(g.id()).map(t -> t.card().title()).orElse(g.card());
+            add(found, wanted, g.name(), "gear, " + g.link().protocol().title(), g.name() + " " + kind + " " + g.link()
+                    .address() + " " + g.link().protocol().title(), () -> bench.seek(g.id()));
         }
         board.chains().forEach(c -> add(found, wanted, c.name(), "chain", c.name(), () -> bench.selectPart(
                 new Workbench.Part(null, c.id()))));

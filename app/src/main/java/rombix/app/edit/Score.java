@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.ToDoubleFunction;
+import rombix.core.board.Paths;
 import rombix.core.board.Board;
 import rombix.core.board.Rig;
 import rombix.core.board.StepWords;

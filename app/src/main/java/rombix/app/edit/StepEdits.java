@@ -4,9 +4,12 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
+import java.util.function.ToDoubleFunction;
+import rombix.core.board.Paths;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Edits;
+import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
@@ -142,48 +145,151 @@ public final class StepEdits {
     }
 
     /**
-     * Moves a step of the chain itself to a time: waits around it are made shorter or longer, or a wait is made for it,
-     * so that everything else stays where it is in time.
+     * Moves a step to a time within its list: waits around it are made shorter or longer, or a wait is made for it, so
+     * that everything else stays where it is in time. Steps of an always part stay.
      *
+     * @param toMillis from where the list starts
      * @param length how long a step takes, in milliseconds
      */
-    public void moveInTime(List<Integer> path, double toMillis, java.util.function.ToDoubleFunction<Step> length) {
-        if (path.size() != 1 || path.getFirst() < 0) {
+    public void moveInTime(List<Integer> path, double toMillis, ToDoubleFunction<Step> length) {
+        int at = path.getLast();
+        if (at >= 0) {
+            bench.editChain("move a step in time", c -> Paths.relisted(c, path, steps -> {
+                List<Step> rest = new ArrayList<>(steps);
+                return placed(rest, rest.remove(at), toMillis, length);
+            }));
+        }
+    }
+
+    /** Adds a step to the chain under the hand at a time. */
+    public void addAt(String name, Step step, double toMillis, ToDoubleFunction<Step> length) {
+        bench.editChain(name, c -> new Chain(placed(c.steps(), step, toMillis, length), c.always()));
+    }
+
+    /**
+     * Moves the step at a path into another list, behind those that are in it, or to a place in it.
+     *
+     * @param to the place, as paths are before the move
+     */
+    public void moveInto(List<Integer> path, List<Integer> to) {
+        boolean within = to.size() > path.size() && to.subList(0, path.size()).equals(path);
+        Step step = Paths.step(bench.chain(), path).orElse(null);
+        if (step == null || within) {
+            return; // A step cannot go into itself.
+        }
+        bench.editChain("move a step", c -> Paths.without(Paths.inserted(c, to, List.of(step)), List.of(Paths.shifted(
+                path, to, 1))));
+        bench.selectStep(Paths.shifted(to, path, -1));
+    }
+
+    /** Moves the step at a path out of what holds it, to a time of the chain itself. */
+    public void moveOut(List<Integer> path, double toMillis, ToDoubleFunction<Step> length) {
+        Paths.step(bench.chain(), path).ifPresent(step -> bench.editChain("move a step out", c -> {
+            Chain left = Paths.without(c, List.of(path));
+            return new Chain(placed(left.steps(), step, toMillis, length), left.always());
+        }));
+    }
+
+    /** Moves the selected steps that stand in one list by one place. */
+    public void moveBy(int by) {
+        List<Integer> path = bench.step().orElse(null);
+        if (path == null) {
             return;
         }
-        bench.editChain("move a step in time", c -> {
-            List<Step> rest = new ArrayList<>(c.steps());
-            Step moved = rest.remove(path.getFirst().intValue());
-            double to = Math.max(0, Math.round(toMillis / 50) * 50);
-            List<Step> all = new ArrayList<>();
-            double now = 0;
-            boolean placed = false;
-            for (Step s : rest) {
-                double takes = length.applyAsDouble(s);
-                if (!placed && s instanceof Step.Wait w && w.most() == null && w.condition() == null
-                        && w.clock() == null
-                        && to < now + takes && to >= now) {
-                    // Into the middle of a wait: what is left of it follows.
-                    addWait(all, to - now);
-                    all.add(moved);
-                    placed = true;
-                    addWait(all, Math.max(0, now + takes - to - length.applyAsDouble(moved)));
-                    now += takes;
-                    continue;
+        int size = Paths.holding(bench.chain(), path).map(c -> (path.getLast() < 0 ? c.always() : c.steps()).size())
+                .orElse(0);
+        int place = path.getLast() < 0 ? -1 - path.getLast() : path.getLast();
+        if (place + by >= 0 && place + by < size) {
+            bench.editChain("move a step", c -> Paths.relisted(c, path, steps -> {
+                List<Step> all = new ArrayList<>(steps);
+                Step step = all.remove(place);
+                all.add(place + by, step);
+                return all;
+            }));
+            List<Integer> now = new ArrayList<>(path);
+            now.set(now.size() - 1, path.getLast() < 0 ? path.getLast() - by : path.getLast() + by);
+            bench.selectStep(now);
+        }
+    }
+
+    /** Moves the selected step into the step before it, or behind it, that holds chains. */
+    public void moveIn() {
+        bench.step().ifPresent(path -> {
+            for (int by : new int[]{-1, 1}) {
+                List<Integer> beside = new ArrayList<>(path);
+                beside.set(beside.size() - 1, path.getLast() + by);
+                Step holder = path.getLast() + by < 0 ? null : Paths.step(bench.chain(), beside).orElse(null);
+                if (holder != null && !holder.inner().isEmpty()) {
+                    int last = holder.inner().size() - 1;
+                    moveInto(path, Paths.within(beside, last, holder.inner().get(last).steps().size()));
+                    return;
                 }
-                if (!placed && to < now) {
-                    all.add(moved);
-                    placed = true;
-                }
-                all.add(s);
-                now += takes;
             }
-            if (!placed) {
+        });
+    }
+
+    /** Moves the selected step out of the step that holds it, behind that. */
+    public void moveOut() {
+        bench.step().filter(p -> p.size() > 2).ifPresent(path -> moveInto(path, Paths.next(path.subList(0, path.size()
+                - 2))));
+    }
+
+    /** Has a step tell another gear the same; nothing where that one knows no such command. */
+    public boolean moveToGear(List<Integer> path, String gear) {
+        Twin twin = bench.rig().twins().get(gear);
+        Step step = Paths.step(bench.chain(), path).orElse(null);
+        if (twin == null || step == null) {
+            return false;
+        }
+        String command = switch (step) {
+            case Step.Do d -> d.command();
+            case Step.Fade f -> f.command();
+            case Step.Nudge n -> n.command();
+            default -> "";
+        };
+        if (twin.card().command(command).isEmpty()) {
+            return false;
+        }
+        bench.editChain("move a step to " + twin.title(), c -> Paths.changed(c, path, s -> switch (s) {
+            case Step.Do d -> new Step.Do(gear, d.command(), d.with(), d.answer(), d.how(), d.extra());
+            case Step.Fade f -> new Step.Fade(gear, f.command(), f.with(), f.param(), f.from(), f.to(), f.ms(), f
+                    .curve(), f.how(), f.extra());
+            case Step.Nudge n -> new Step.Nudge(gear, n.command(), n.with(), n.param(), n.by(), n.wrap(), n.how(), n
+                    .extra());
+            default -> s;
+        }));
+        return true;
+    }
+
+    private static List<Step> placed(List<Step> rest, Step moved, double toMillis, ToDoubleFunction<Step> length) {
+        double to = Math.max(0, Math.round(toMillis / 50) * 50);
+        List<Step> all = new ArrayList<>();
+        double now = 0;
+        boolean placed = false;
+        for (Step s : rest) {
+            double takes = length.applyAsDouble(s);
+            if (!placed && s instanceof Step.Wait w && w.most() == null && w.condition() == null && w.clock() == null
+                    && to < now + takes && to >= now) {
+                // Into the middle of a wait: what is left of it follows.
                 addWait(all, to - now);
                 all.add(moved);
+                placed = true;
+                addWait(all, Math.max(0, now + takes - to - length.applyAsDouble(moved)));
+                now += takes;
+                continue;
             }
-            return new Chain(all, c.always());
-        });
+            if (!placed && to < now) {
+                all.add(moved);
+                placed = true;
+            }
+            all.add(s);
+            now += takes;
+        }
+        if (!placed) {
+            addWait(all, to - now);
+            all.add(moved);
+        }
+        return all;
     }
 
     private static void addWait(List<Step> to, double millis) {

@@ -43,6 +43,53 @@ public final class Uses {
         return Edits.removeButton(Edits.chains(board, c -> c.without(button(button))), button);
     }
 
+    /** The board with every step that names a button naming another; where that lacks the state, its first. */
+    public static Board repointed(Board board, String from, String to) {
+        String first = board.button(to).map(b -> b.states().getFirst().id()).orElse("");
+        return Edits.chains(board, c -> c.each(s -> switch (s) {
+            case Step.Use u when from.equals(u.button()) -> new Step.Use(to, null, u.gesture(), null, u.with(), u.how(),
+                    u.extra());
+            case Step.Show h when from.equals(h.button()) -> new Step.Show(null, h.way(), to, first, h.how(), h
+                    .extra());
+            case Step.Stop t when from.equals(t.button()) -> new Step.Stop(t.what(), to, t.tag(), t.how(), t.extra());
+            default -> s;
+        }));
+    }
+
+    /** The steps that name a state of a button. */
+    public static Predicate<Step> state(String button, String state) {
+        return s -> switch (s) {
+            case Step.Use u -> button.equals(u.button()) && state.equals(u.state());
+            case Step.Show h -> button.equals(h.button()) && state.equals(h.state());
+            default -> false;
+        };
+    }
+
+    /** The board without a state of a button, and without the steps that name it. */
+    public static Board withoutState(Board board, String button, int index) {
+        String state = board.button(button).filter(b -> b.states().size() > 1 && index < b.states().size()).map(b -> b
+                .states().get(index).id()).orElse("");
+        return state.isEmpty()
+                ? board
+                : Edits.removeState(Edits.chains(board, c -> c.without(state(button, state))), button, index);
+    }
+
+    /** The steps that name a value of the board. */
+    public static Predicate<Step> value(String value) {
+        return s -> s instanceof Step.Set t && value.equals(t.value()) || s instanceof Step.Ask a && value.equals(a
+                .into());
+    }
+
+    /** The steps that use a chain of the board. */
+    public static Predicate<Step> chain(String chain) {
+        return s -> s instanceof Step.Use u && chain.equals(u.chain());
+    }
+
+    /** Where steps of some kind stand, in words. */
+    public static List<String> of(Board board, Predicate<Step> uses) {
+        return of(board, uses, "");
+    }
+
     /** The board without a page and its buttons, and without the steps that name any of them. */
     public static Board withoutPage(Board board, String page) {
         Board left = Edits.chains(board, c -> c.without(page(page)));

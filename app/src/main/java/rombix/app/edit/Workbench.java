@@ -15,6 +15,7 @@ import java.util.Set;
 import java.util.function.BooleanSupplier;
 import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
+import rombix.core.board.Paths;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Edits;
@@ -33,6 +34,7 @@ import rombix.core.store.BoardFile;
  */
 public final class Workbench {
     private static final int MOST_UNDO = 500;
+    private static final int MOST_RECENT = 40;
 
     /** The modes: edit; press for real on twins only; press for real with editing locked. */
     public enum Mode {
@@ -65,6 +67,10 @@ public final class Workbench {
     private Mode mode = Mode.BUILD;
     private String page;
     private @Nullable String button;
+    private @Nullable String sought;
+    private final Set<String> besides = new LinkedHashSet<>();
+    private UnaryOperator<Rig> rule = r -> r;
+    private final Deque<Step> recent = new ArrayDeque<>();
     private int state;
     private Part part = Part.of(Gesture.PRESS);
     private final Set<List<Integer>> steps = new LinkedHashSet<>();
@@ -135,8 +141,48 @@ public final class Workbench {
         return button == null ? Optional.empty() : board().button(button);
     }
 
-    /** Selects a button, its first state and its press; null selects none. */
+    /** All selected buttons, the one whose score is shown first. */
+    public List<Button> buttons() {
+        List<Button> all = new ArrayList<>(button().stream().toList());
+        besides.stream().filter(b -> !b.equals(button)).flatMap(b -> board().button(b).stream()).forEach(all::add);
+        return all;
+    }
+
+    /** Selects a button of this page besides those that are selected, or lets go of it. */
+    public void selectAlso(String id) {
+        if (id.equals(button)) {
+            List<Button> all = buttons();
+            if (all.size() > 1) {
+                Set<String> left = new LinkedHashSet<>(besides);
+                left.remove(all.get(1).id());
+                select(all.get(1).id());
+                besides.addAll(left);
+                besides.remove(id);
+            }
+        } else if (button == null) {
+            select(id);
+            return;
+        } else if (!besides.remove(id)) {
+            besides.add(id);
+        }
+        changed();
+    }
+
+    /** Has a gear looked for: the rack shows it. */
+    public void seek(String gear) {
+        sought = gear;
+        changed();
+        sought = null;
+    }
+
+    /** The gear that is looked for right now. */
+    public Optional<String> sought() {
+        return Optional.ofNullable(sought);
+    }
+
+    /** Selects a button, its first state and its press, and no other; null selects none. */
     public void select(@Nullable String id) {
+        besides.clear();
         if (!Objects.equals(id, button)) {
             state = 0;
         }
@@ -243,10 +289,22 @@ public final class Workbench {
         changed();
     }
 
+    /** The steps that were added last, newest first. */
+    public List<Step> recent() {
+        return List.copyOf(recent);
+    }
+
     /** Adds steps where the cursor stands, and selects nothing; the next go behind them. */
     public void add(String name, List<Step> added) {
         List<Integer> at = cursor();
         boolean end = cursor == null;
+        added.forEach(s -> {
+            recent.remove(s);
+            recent.push(s);
+        });
+        while (recent.size() > MOST_RECENT) {
+            recent.removeLast();
+        }
         editChain(name, c -> Paths.inserted(c, at, added));
         if (!end) {
             List<Integer> next = at;
@@ -257,10 +315,15 @@ public final class Workbench {
         }
     }
 
+    /** Has something done to the board after every edit, as part of it. */
+    public void follow(UnaryOperator<Rig> next) {
+        rule = next;
+    }
+
     /** Carries out an edit that can be undone. One that changes nothing leaves no trace. */
     public void edit(String name, UnaryOperator<Board> edit) {
         Board before = board();
-        Board after = edit.apply(before);
+        Board after = rule.apply(rig.with(edit.apply(before))).board();
         if (after.equals(before)) {
             return;
         }
@@ -278,6 +341,7 @@ public final class Workbench {
         if (button != null && board.button(button).isEmpty()) {
             button = null;
         }
+        besides.removeIf(b -> board.button(b).isEmpty());
         Chain chain = chain();
         steps.removeIf(path -> Paths.step(chain, path).isEmpty());
         if (cursor != null && !Paths.fits(chain, cursor)) {
@@ -354,6 +418,7 @@ public final class Workbench {
         redo.clear();
         page = board().pages().getFirst().id();
         button = null;
+        besides.clear();
         part = Part.of(Gesture.PRESS);
         unselect();
         journalled = true;

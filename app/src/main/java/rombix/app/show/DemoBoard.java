@@ -2,6 +2,7 @@ package rombix.app.show;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -15,12 +16,14 @@ public final class DemoBoard {
     }
 
     /** The board as it ships. */
-    public static String text() throws IOException {
+    public static String text() {
         try (InputStream in = DemoBoard.class.getResourceAsStream("/rombix/demo/" + NAME)) {
             if (in == null) {
-                throw new IOException("the demo board does not ship");
+                throw new IllegalStateException("the demo board does not ship");
             }
             return new String(in.readAllBytes(), StandardCharsets.UTF_8);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
         }
     }
 

@@ -26,7 +26,7 @@ public final class Pictures {
     /** What can be pictured. */
     public static final List<String> VIEWS = List.of("build", "live", "rehearse", "face", "search", "step", "rules",
             "list", "check",
-            "commands", "find");
+            "commands", "find", "menu", "boards", "parts", "log", "triggers", "report", "small");
 
     private final Session session;
     private final Rig rig;
@@ -66,7 +66,17 @@ public final class Pictures {
         for (int i = 0; i < 30 && Session.onInterface(this::forecasting); i++) {
             pause(100);
         }
-        WritableImage image = Session.onInterface(() -> stage.getScene().snapshot(null));
+        WritableImage image = Session.onInterface(() -> wanted.view().equals("small")
+                ? session.window().smallWindow().snapshot(null)
+                : stage.getScene().snapshot(null));
+        Session.onInterface(() -> {
+            if (wanted.view().equals("small")) {
+                session.window().smallWindow();
+            }
+            stage.hide(); // What is still to be painted as the toolkit ends would be told as an error.
+            return true;
+        });
+        pause(100);
         ImageIO.write(SwingFXUtils.fromFXImage(image, null), "png", out.toFile());
     }
 
@@ -84,7 +94,7 @@ public final class Pictures {
         if (wanted.page() != null) {
             bench.showPage(wanted.page());
         }
-        if (wanted.view().equals("live")) {
+        if (wanted.view().equals("live") || wanted.view().equals("small")) {
             bench.mode(Workbench.Mode.LIVE);
             return;
         }
@@ -101,6 +111,27 @@ public final class Pictures {
         switch (wanted.view()) {
             case "face" -> click("#edit-face");
             case "rules" -> click("#edit-rules");
+            case "menu" -> {
+                if (window.scene().lookup("#tile-" + button) instanceof javafx.scene.Node tile) {
+                    tile.requestFocus();
+                }
+                press(KeyCode.CONTEXT_MENU, false);
+            }
+            case "log" -> press(KeyCode.L, true);
+            case "report" -> {
+                bench.mode(Workbench.Mode.REHEARSE);
+                click("#pace-20");
+                session.show().post(new Event.Perform(String.valueOf(button), Gesture.PRESS, "picture"));
+                javafx.animation.PauseTransition soon = new javafx.animation.PauseTransition(javafx.util.Duration
+                        .millis(400));
+                soon.setOnFinished(_ -> click("#rehearsal-report"));
+                soon.play();
+            }
+            case "triggers" -> press(KeyCode.T, true);
+            case "boards" -> press(KeyCode.N, true);
+            case "parts" ->
+                javafx.event.Event.fireEvent(window.scene().getRoot(), new KeyEvent(KeyEvent.KEY_PRESSED, "",
+                        "", KeyCode.V, false, false, true, false));
             case "list" -> press(KeyCode.F4, false);
             case "check" -> press(KeyCode.F8, false);
             case "commands" -> press(KeyCode.F1, false);

@@ -4,22 +4,37 @@ import java.nio.file.Path;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Consumer;
 import javafx.application.Application;
 import javafx.application.Platform;
 import javafx.stage.Stage;
 import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import rombix.app.edit.Workbench;
+import rombix.app.log.LogStore;
+import rombix.app.log.LogWriter;
 import rombix.app.view.DeckModel;
 import rombix.app.view.MainWindow;
 import rombix.core.board.Board;
 import rombix.core.board.Rig;
+import rombix.core.engine.Event;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
 
 /** A window on a board, with its show behind it. */
 public final class Session implements AutoCloseable {
+    private static final Logger LOG = LoggerFactory.getLogger(Session.class);
+    /** Held, as a logger that nobody holds forgets its level. */
+    private static final java.util.logging.Logger TOOLKIT = java.util.logging.Logger.getLogger("javafx");
+    private static final AtomicBoolean STARTED = new AtomicBoolean();
+
+    /** Among addresses: the port at which OSC messages are awaited that pull triggers. */
+    public static final String OSC = "osc triggers";
+
     private final Show show;
+    private final Inputs inputs;
     private final MainWindow window;
     private final CountDownLatch closed = new CountDownLatch(1);
 
@@ -29,9 +44,12 @@ public final class Session implements AutoCloseable {
                 || System.getenv("DISPLAY") != null || System.getenv("WAYLAND_DISPLAY") != null;
     }
 
-    /** Starts the toolkit; offscreen where there is no display, or where that is asked for. Once in a process. */
+    /** Starts the toolkit; offscreen where that is asked for. It starts once in a process, however often it is asked. */
     public static void startToolkit(boolean offscreen) {
-        java.util.logging.Logger.getLogger("javafx").setLevel(java.util.logging.Level.SEVERE); // It warns of the class path.
+        if (STARTED.getAndSet(true)) {
+            return;
+        }
+        TOOLKIT.setLevel(java.util.logging.Level.SEVERE); // It warns of the class path.
 
         if (offscreen) {
             System.setProperty("glass.platform", "Headless");
@@ -51,8 +69,9 @@ public final class Session implements AutoCloseable {
         }
     }
 
-    private Session(Show show, MainWindow window) {
+    private Session(Show show, MainWindow window, Inputs inputs) {
         this.show = show;
+        this.inputs = inputs;
         this.window = window;
     }
 
@@ -60,19 +79,34 @@ public final class Session implements AutoCloseable {
      * Opens a board in a window. Not on the interface's thread.
      *
      * @param addresses addresses that take the place of the board's, by gear
+     * @param logFile where the as-run log is kept; null where none is
      * @param stage told of the stage before it is shown, on the interface's thread; no stage is shown when null
      */
-    public static Session open(Path file, Map<String, String> addresses, @Nullable Consumer<Stage> stage)
-            throws BadFile {
+    public static Session open(Path file, Map<String, String> addresses, @Nullable Path logFile,
+            @Nullable Consumer<Stage> stage) throws BadFile {
         Rig read = BoardFile.read(file);
         Optional<Board> journal = BoardFile.unsaved(file, read.cards());
         DeckModel model = new DeckModel();
-        Show show = new Show(addresses, model::feed);
-        show.load(read);
+        LogStore log = log(logFile);
+        Show[] playing = new Show[1];
+        Workbench[] under = new Workbench[1];
+        Inputs inputs = new Inputs(e -> playing[0].post(e), b -> {
+            if (under[0].mode() == Workbench.Mode.BUILD) {
+                under[0].select(b);
+            }
+        }, addresses.containsKey(OSC) ? Integer.valueOf(addresses.get(OSC)) : null);
+        Show show = new Show(addresses, h -> {
+            model.feed(h);
+            inputs.accept(h);
+        }, log == null ? null : new LogWriter(log, Show.CLOCK, System::currentTimeMillis));
+        playing[0] = show;
         return onInterface(() -> {
             Workbench bench = new Workbench(file, read);
-            MainWindow window = new MainWindow(bench, model, show);
-            Session session = new Session(show, window);
+            under[0] = bench;
+            show.load(read);
+            show.post(new Event.Opened());
+            MainWindow window = new MainWindow(bench, model, show, DemoBoard::text, log, inputs);
+            Session session = new Session(show, window, inputs);
             if (journal.isPresent()) {
                 bench.edit("changes from before", _ -> journal.get());
                 window.broughtBack();
@@ -85,6 +119,21 @@ public final class Session implements AutoCloseable {
             }
             return session;
         });
+    }
+
+    /** Where the log of a board is kept: beside it, hidden. */
+    public static Path logOf(Path board) {
+        return board.toAbsolutePath().resolveSibling("." + board.getFileName() + ".as-run");
+    }
+
+    /** The show goes on without a log where it cannot be kept. */
+    private static @Nullable LogStore log(@Nullable Path file) {
+        try {
+            return file == null ? null : new LogStore(file);
+        } catch (LogStore.Trouble e) {
+            LOG.warn("{}; what is run is not kept", e.getMessage());
+            return null;
+        }
     }
 
     /** Runs something on the interface's thread and waits for what it gives. */
@@ -125,5 +174,6 @@ public final class Session implements AutoCloseable {
             return true;
         });
         show.close();
+        inputs.close(); // Last: until the deck has ended it tells them what happens.
     }
 }

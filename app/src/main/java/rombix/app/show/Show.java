@@ -5,11 +5,14 @@ import java.util.SplittableRandom;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
+import rombix.app.log.LogWriter;
+import rombix.app.edit.Workbench.Mode;
 import rombix.app.view.Player;
 import rombix.core.board.Rig;
 import rombix.core.engine.Clock;
 import rombix.core.engine.Conductor;
 import rombix.core.engine.Event;
+import rombix.core.engine.FastClock;
 import rombix.core.engine.Happening;
 import rombix.core.engine.Knowledge;
 import rombix.core.engine.Known;
@@ -27,18 +30,23 @@ public final class Show implements Player, AutoCloseable {
     public static final Clock CLOCK = new MachineClock();
 
     private final Consumer<Happening> watcher;
+    private final @Nullable LogWriter log;
     private final Conductor conductor;
     private final Links links;
     private final Map<String, String> addresses;
     private final Knowledge knowledge = new Knowledge();
     private volatile @Nullable Rig rig;
     private volatile @Nullable Conductor rehearsal;
+    private volatile Clock clock = CLOCK;
+    private volatile double pace = 1;
 
     /**
      * @param addresses addresses that take the place of the board's, by gear
      * @param watcher told of everything that happens, on the conductor's thread
+     * @param log keeps what was run; closed with the show; null where nothing is to be kept
      */
-    public Show(Map<String, String> addresses, Consumer<Happening> watcher) {
+    public Show(Map<String, String> addresses, Consumer<Happening> watcher, @Nullable LogWriter log) {
+        this.log = log;
         this.addresses = Map.copyOf(addresses);
         this.watcher = watcher;
         CompletableFuture<Links> made = new CompletableFuture<>();
@@ -52,6 +60,9 @@ public final class Show implements Player, AutoCloseable {
 
     private void happened(Happening happening) {
         knowledge.accept(happening);
+        if (log != null) {
+            log.accept(happening, false, CLOCK);
+        }
         if (rehearsal == null) {
             watcher.accept(happening);
         }
@@ -77,7 +88,47 @@ public final class Show implements Player, AutoCloseable {
     }
 
     @Override
-    public synchronized void rehearse(boolean on) {
+    public synchronized void mode(Mode mode) {
+        boolean twins = mode == Mode.REHEARSE;
+        if (twins && rehearsal == null) {
+            conductor.post(new Event.StopAll());
+        }
+        twins(twins);
+        if (twins) {
+            conductor.post(new Event.Arm(false));
+        }
+        post(new Event.Arm(mode != Mode.BUILD));
+        if (mode != Mode.BUILD) {
+            post(new Event.WentLive());
+        }
+    }
+
+    @Override
+    public void pace(double factor) {
+        pace = factor;
+        Conductor now = rehearsal;
+        if (now != null && clock instanceof FastClock fast) {
+            fast.factor(factor);
+            now.post(new Event.Latest(() -> null)); // It reckons anew how long to wait.
+        }
+    }
+
+    @Override
+    public long nanos() {
+        return clock.nanos();
+    }
+
+    @Override
+    public synchronized void tryOnTwins(Event.@Nullable Try tried) {
+        pace = 1;
+        twins(tried != null);
+        Conductor now = rehearsal;
+        if (now != null && tried != null) {
+            now.post(tried);
+        }
+    }
+
+    private void twins(boolean on) {
         Conductor now = rehearsal;
         Rig played = rig;
         if (on == (now != null) || played == null) {
@@ -85,13 +136,19 @@ public final class Show implements Player, AutoCloseable {
         }
         if (now != null) {
             rehearsal = null;
+            clock = CLOCK;
             now.close();
             conductor.post(new Event.Recite());
             return;
         }
-        conductor.post(new Event.StopAll());
         Known known = knowledge.now();
-        Conductor twins = new Conductor(CLOCK, new SplittableRandom(), post -> new TwinGears(CLOCK, post), h -> {
+        FastClock fast = new FastClock(CLOCK);
+        clock = fast;
+        fast.factor(pace);
+        Conductor twins = new Conductor(fast, new SplittableRandom(), post -> new TwinGears(fast, post), h -> {
+            if (log != null) {
+                log.accept(h, true, fast);
+            }
             if (rehearsal != null) {
                 watcher.accept(h);
             }
@@ -121,5 +178,8 @@ public final class Show implements Player, AutoCloseable {
         }
         conductor.close();
         links.close();
+        if (log != null) {
+            log.close();
+        }
     }
 }

@@ -2,11 +2,13 @@ package rombix.app.view;
 
 import java.util.List;
 import javafx.scene.Node;
-import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
+import rombix.app.edit.ButtonEdits;
 import rombix.app.edit.Uses;
+import rombix.core.board.Button;
 
 /** Asks before something goes that is used elsewhere, and says where. What nothing uses goes at once: undo is cheap. */
 final class Confirm {
@@ -15,13 +17,35 @@ final class Confirm {
     private Confirm() {
     }
 
-    /** Deletes a button. */
-    static void deleteButton(Desk desk, Node by, rombix.core.board.Button button) {
-        ask(desk, by, "Delete “" + button.name() + "”?", Uses.ofButton(desk.bench().board(), button.id()), "Delete",
-                () -> desk.bench().edit("delete " + button.name(), b -> Uses.withoutButton(b, button.id())));
+    /** Deletes the selected buttons. */
+    static void deleteButtons(Desk desk, Node by, ButtonEdits edits) {
+        List<Button> gone = desk.bench().buttons();
+        List<String> ids = gone.stream().map(Button::id).toList();
+        List<String> uses = gone.stream().flatMap(b -> Uses.ofButton(desk.bench().board(), b.id()).stream()).distinct()
+                .toList();
+        ask(desk, by, "Delete " + (gone.size() == 1 ? "“" + gone.getFirst().name() + "”" : gone.size() + " buttons")
+                + "?", uses, "Delete", edits::delete, gone.size() == 1 ? instead(desk, gone.getFirst(), ids) : null);
+    }
+
+    /** Another button that the steps could name from then on. */
+    private static Node instead(Desk desk, Button gone, List<String> ids) {
+        List<Button> others = desk.bench().board().buttons().filter(b -> !ids.contains(b.id())).toList();
+        var choice = Fields.choice("confirm-instead", others, null, Button::name, other -> {
+            desk.overlay().close();
+            desk.bench().edit("delete “" + gone.name() + "” for “" + other.name() + "”", b -> Uses.withoutButton(Uses
+                    .repointed(b, gone.id(), other.id()), gone.id()));
+        });
+        choice.setPromptText("or have them use another button…");
+        choice.setAccessibleText("Delete it, and have the steps use another button");
+        return choice;
     }
 
     static void ask(Desk desk, Node by, String question, List<String> uses, String yes, Runnable then) {
+        ask(desk, by, question, uses, yes, then, null);
+    }
+
+    private static void ask(Desk desk, Node by, String question, List<String> uses, String yes, Runnable then,
+            @Nullable Node instead) {
         if (uses.isEmpty()) {
             then.run();
             return;
@@ -38,13 +62,16 @@ final class Confirm {
             box.getChildren().add(Fields.read("and " + (uses.size() - MOST) + " more"));
         }
         box.getChildren().add(Fields.read("The steps that name it go with it; undo brings all back."));
-        Button go = Fields.plain(yes, "");
+        if (instead != null) {
+            box.getChildren().add(instead);
+        }
+        var go = Fields.plain(yes, "");
         go.setId("confirm-yes");
         go.setOnAction(_ -> {
             desk.overlay().close();
             then.run();
         });
-        Button stay = Fields.plain("Keep it", "Esc");
+        var stay = Fields.plain("Keep it", "Esc");
         stay.setOnAction(_ -> desk.overlay().close());
         box.getChildren().add(new HBox(8, go, stay));
         desk.overlay().show(box, by, () -> {

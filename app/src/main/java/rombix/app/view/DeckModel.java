@@ -11,6 +11,7 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;
+import java.util.function.LongSupplier;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Twin.Readings;
 import rombix.core.engine.AsRun;
@@ -47,20 +48,39 @@ public final class DeckModel {
     public record Guarding(boolean hold, long sinceNanos, long untilNanos) {
     }
 
-    /** What changed since the last pulse; {@code pages} are those to be shown. */
-    public record Changes(Set<String> gear, Set<String> buttons, boolean runs, boolean talk,
-            List<Happening.PageShown> pages) {
+    /**
+     * What changed since the last pulse.
+     *
+     * @param gear all gear of which anything did; {@code whole} that of which more did than {@code readings}, each
+     *            {@code gear:reading}, which list no choices
+     * @param pages those to be shown
+     * @param ran what was sent, or failed
+     */
+    public record Changes(Set<String> gear, Set<String> whole, Set<String> readings, Set<String> buttons, boolean runs,
+            boolean talk, List<Happening> pages, List<AsRun> ran) {
         boolean any() {
-            return runs || talk || !gear.isEmpty() || !buttons.isEmpty() || !pages.isEmpty();
+            return runs || talk || !ran.isEmpty() || !gear.isEmpty() || !buttons.isEmpty() || !pages.isEmpty();
+        }
+
+        /** Whether a reading may have changed. */
+        boolean touches(String gearId, String reading) {
+            return whole.contains(gearId) || readings.contains(gearId + ":" + reading);
+        }
+
+        private void all(String gearId) {
+            gear.add(gearId);
+            whole.add(gearId);
         }
     }
 
+    private LongSupplier clock = System::nanoTime;
     private final Queue<Happening> fed = new ConcurrentLinkedQueue<>();
     private final Map<String, Map<String, Value>> readings = new HashMap<>();
     private final Map<String, Map<String, Long>> since = new HashMap<>();
     private final Map<String, Status> statuses = new HashMap<>();
     private final Map<String, Play> plays = new HashMap<>();
     private final Map<Long, Running> runs = new LinkedHashMap<>();
+    private final Map<Long, String> doing = new HashMap<>();
     private final Map<Long, LastRun> told = new HashMap<>();
     private final Map<String, LastRun> lastRuns = new HashMap<>();
     private final Map<String, Fault> faults = new LinkedHashMap<>();
@@ -79,6 +99,16 @@ public final class DeckModel {
         fed.add(happening);
     }
 
+    /** Has chains timed by a clock: that of what plays, which in a rehearsal may go faster. */
+    void clock(LongSupplier nanos) {
+        clock = nanos;
+    }
+
+    /** The moment on that clock. */
+    long now() {
+        return clock.getAsLong();
+    }
+
     /** Has a listener told of each reading that comes in, with when it was taken in; null has nobody told. */
     void listen(@Nullable BiConsumer<Happening.Came, Long> listener) {
         heard = listener;
@@ -91,13 +121,15 @@ public final class DeckModel {
 
     /** Takes in what was fed since the last pulse, and tells the watchers once. */
     public void pulse() {
-        Changes changes = new Changes(new HashSet<>(), new HashSet<>(), false, false, new ArrayList<>());
+        Changes changes = new Changes(new HashSet<>(), new HashSet<>(), new HashSet<>(), new HashSet<>(), false, false,
+                new ArrayList<>(), new ArrayList<>());
         runsChanged = !runs.isEmpty();
         talkChanged = false;
         for (Happening h = fed.poll(); h != null; h = fed.poll()) {
             take(h, changes);
         }
-        Changes all = new Changes(changes.gear(), changes.buttons(), runsChanged, talkChanged, changes.pages());
+        Changes all = new Changes(changes.gear(), changes.whole(), changes.readings(), changes.buttons(), runsChanged,
+                talkChanged, changes.pages(), changes.ran());
         if (all.any()) {
             watchers.forEach(w -> w.accept(all));
         }
@@ -107,8 +139,8 @@ public final class DeckModel {
         switch (h) {
             case Happening.Anew _ -> {
                 changes.buttons().addAll(plays.keySet());
-                changes.gear().addAll(readings.keySet());
-                List.of(readings, since, statuses, plays, runs, told, lastRuns, faults, values, guarding, asked)
+                readings.keySet().forEach(changes::all);
+                List.of(readings, since, statuses, plays, runs, doing, told, lastRuns, faults, values, guarding, asked)
                         .forEach(Map::clear);
                 said = null;
                 runsChanged = true;
@@ -119,14 +151,14 @@ public final class DeckModel {
                 l.rig().board().buttons().forEach(b -> ids.add(b.id()));
                 plays.keySet().retainAll(ids);
                 faults.keySet().retainAll(ids);
-                changes.gear().addAll(l.rig().twins().keySet());
+                l.rig().twins().keySet().forEach(changes::all);
             }
             case Happening.Shows s -> {
                 plays.put(s.button(), new Play(s.state(), s.onItsWay(), s.held()));
                 changes.buttons().add(s.button());
             }
             case Happening.Guarded g -> {
-                long now = System.nanoTime();
+                long now = clock.getAsLong();
                 guarding.put(g.button(), new Guarding(g.hold(), now, now + g.millis() * 1_000_000));
                 if (g.millis() == 0) {
                     guarding.remove(g.button());
@@ -142,8 +174,14 @@ public final class DeckModel {
                 changes.buttons().add(s.button());
                 runsChanged = true;
             }
+            case Happening.Doing d -> {
+                if (runs.containsKey(d.run())) {
+                    doing.put(d.run(), d.step());
+                }
+            }
             case Happening.Ended e -> {
                 runs.remove(e.run());
+                doing.remove(e.run());
                 told.remove(e.run());
                 changes.buttons().add(e.button());
                 runsChanged = true;
@@ -161,15 +199,23 @@ public final class DeckModel {
                 readings.computeIfAbsent(c.gear(), _ -> new HashMap<>()).put(c.reading(), c.value());
                 since.computeIfAbsent(c.gear(), _ -> new HashMap<>()).put(c.reading(), System.nanoTime());
                 changes.gear().add(c.gear());
+                if (c.value() instanceof Value.Choices) {
+                    changes.whole().add(c.gear());
+                } else {
+                    changes.readings().add(c.gear() + ":" + c.reading());
+                }
                 if (heard != null) {
                     heard.accept(c, System.nanoTime());
                 }
             }
             case Happening.Linked l -> {
                 statuses.put(l.gear(), l.status());
-                changes.gear().add(l.gear());
+                changes.all(l.gear());
             }
-            case Happening.Ran r -> ran(r.line());
+            case Happening.Ran r -> {
+                changes.ran().add(r.line());
+                ran(r.line());
+            }
             case Happening.Picked p -> {
                 LastRun run = told.get(p.run());
                 if (run != null) {
@@ -189,12 +235,12 @@ public final class DeckModel {
                 saidNanos = System.nanoTime();
                 talkChanged = true;
             }
-            case Happening.PageShown p -> changes.pages().add(p);
+            case Happening.PageShown _,Happening.PageFollows _ -> changes.pages().add(h);
             case Happening.ValueSet v -> {
                 values.put((v.button() == null ? "" : v.button() + "/") + v.value(), v.to());
                 changes.buttons().addAll(plays.keySet());
             }
-            case Happening.Rested _ -> {
+            case Happening.Armed _,Happening.Answered _,Happening.Rested _ -> {
             }
         }
     }
@@ -254,6 +300,11 @@ public final class DeckModel {
             found = r.button().equals(button) ? r : found;
         }
         return found;
+    }
+
+    /** Where the step stands that a running chain is at; empty where it takes no time. */
+    public String doing(long run) {
+        return doing.getOrDefault(run, "");
     }
 
     /** What the last chain of a button did; null where none has run. */

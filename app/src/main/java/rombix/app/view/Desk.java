@@ -1,9 +1,13 @@
 package rombix.app.view;
 
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.Consumer;
 import rombix.app.edit.Workbench;
+import rombix.core.board.Board;
+import rombix.core.board.Control;
 import rombix.core.board.StepWords;
+import rombix.core.card.Scale;
 import rombix.core.engine.Event;
 import rombix.core.value.Value;
 
@@ -31,6 +35,16 @@ record Desk(Workbench bench, DeckModel model, Overlay overlay, Consumer<Event> p
         return value == null
                 ? "—"
                 : new StepWords(bench.rig(), g -> model.readings(g)).value(gear, reading, value);
+    }
+
+    /** A picture of the board by its id. */
+    Optional<Board.Picture> picture(String id) {
+        return bench.board().picture(id);
+    }
+
+    /** How a level is shown and worked. */
+    Optional<Scale> scale(Control.Axis axis) {
+        return bench.rig().twin(axis.gear()).flatMap(t -> Scale.of(t, axis.reading()));
     }
 
     boolean building() {

@@ -6,6 +6,7 @@ import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.collections.FXCollections;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -14,6 +15,7 @@ import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.Slider;
+import javafx.scene.control.TableColumn;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
@@ -25,6 +27,7 @@ import rombix.core.card.Figures;
 
 /** The controls that popovers are made of. Each tells of a change once it is meant, not on every key. */
 final class Fields {
+    private static final double NARROW = 90;
     private static final Pattern SPAN = Pattern.compile("(\\d+(?:[.,]\\d+)?)\\s*(ms|s|min|h)?");
     private static final Pattern MINUTES = Pattern.compile("(\\d+):([0-5]\\d)(?:\\s*min)?");
 
@@ -140,6 +143,7 @@ final class Fields {
         Slider slider = new Slider(least, most, value);
         slider.setBlockIncrement(range / 20);
         slider.setAccessibleText(name);
+        unit(slider, unit);
         HBox.setHgrow(slider, Priority.ALWAYS);
         TextField field = new TextField(Figures.withUnit(value, unit));
         field.setPrefColumnCount(6);
@@ -161,6 +165,24 @@ final class Fields {
         HBox row = new HBox(8, slider, field);
         row.setAlignment(Pos.CENTER_LEFT);
         return row;
+    }
+
+    /** A slider of colour temperatures shows them, from warm to cold. */
+    static void unit(Slider slider, @Nullable String unit) {
+        if ("K".equals(unit)) {
+            slider.getStyleClass().add("kelvin");
+        }
+    }
+
+    /** A column of texts, in the order of its table. */
+    static <T> TableColumn<T, String> column(String name, double width, Function<T, String> of) {
+        TableColumn<T, String> column = new TableColumn<>(name);
+        column.setCellValueFactory(c -> new ReadOnlyStringWrapper(of.apply(c.getValue())));
+        column.setPrefWidth(width);
+        column.setMinWidth(Math.min(width, NARROW)); // What is short is not cut shorter still.
+        column.setSortable(false);
+        column.setReorderable(false);
+        return column;
     }
 
     static CheckBox check(String id, String text, boolean on, Consumer<Boolean> changed) {

@@ -1,5 +1,6 @@
 package rombix.app.view;
 
+import java.util.ArrayList;
 import java.util.List;
 import javafx.css.PseudoClass;
 import javafx.scene.control.Label;
@@ -11,20 +12,25 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
-import rombix.app.edit.Paths;
+import rombix.core.board.Paths;
 import rombix.core.board.StepWords;
+import rombix.core.chain.Step;
 import rombix.core.find.Finder;
 import rombix.core.find.Finder.Found;
+import rombix.core.find.Usual;
 
 /** Adds steps by typing a few words and choosing from what the present gear can do. */
 final class FinderField extends TextField {
     private static final PseudoClass PICKED = PseudoClass.getPseudoClass("picked");
     private static final int MOST = 7;
+    private static final String START = "Add a step";
 
     private final Desk desk;
     private final VBox list = new VBox();
     private List<Found> found = List.of();
     private int picked;
+    /** Whether what usually comes next is shown while nothing is typed. */
+    private boolean offering;
     private @Nullable Finder finder;
     private @Nullable Object finderOf;
 
@@ -41,6 +47,9 @@ final class FinderField extends TextField {
         focusedProperty().addListener((_, _, in) -> {
             if (!in && desk.overlay().showing(this)) {
                 desk.overlay().close();
+            } else if (in) {
+                offering = true;
+                search();
             }
         });
     }
@@ -49,7 +58,7 @@ final class FinderField extends TextField {
     void prompt() {
         List<Integer> at = desk.bench().cursor();
         StepWords words = new StepWords(desk.bench().rig(), g -> desk.model().readings(g));
-        String where = "Add a step";
+        String where = START;
         if (at.size() > 2 && at.getLast() == 0) {
             List<Integer> within = at.subList(0, at.size() - 2);
             where = Paths.step(desk.bench().chain(), within).map(s -> "Add a step into “" + words.of(s) + "”").orElse(
@@ -63,11 +72,13 @@ final class FinderField extends TextField {
                     : Paths.step(desk.bench().chain(), before).map(s -> "Add a step behind “" + words.of(s) + "”")
                             .orElse(where);
         }
-        setPromptText(where + ": type what it should do, such as “mute host”, “desk key 40 %” or “wait 2 s”   ( / )");
+        setPromptText(where + (where.equals(START)
+                ? ": type what it should do, such as “mute host”, “desk key 40 %” or “wait 2 s”   ( / )"
+                : "   ( / )"));
     }
 
     private void search() {
-        if (getText().isBlank()) {
+        if (getText().isBlank() && !(offering && isFocused())) {
             found = List.of();
             if (desk.overlay().showing(this)) {
                 desk.overlay().close();
@@ -81,14 +92,22 @@ final class FinderField extends TextField {
             finder = new Finder(desk.bench().rig(), g -> desk.model().readings(g));
             finderOf = now;
         }
-        found = finder.find(getText(), MOST);
-        picked = 0;
+        boolean usual = getText().isBlank();
+        found = usual
+                ? Usual.next(desk.bench().rig(), g -> desk.model().readings(g), before(), desk.bench().recent(), MOST)
+                : finder.find(getText(), MOST, desk.bench().recent());
+        picked = usual ? -1 : 0; // What was not asked for is not added by a slip.
         list.getChildren().clear();
         if (found.isEmpty()) {
             Label none = new Label("No gear here can do that. Try a scene, a channel, a lamp, a door, or “wait 2 s”.");
             none.getStyleClass().addAll("read", "quiet");
             none.setWrapText(true);
             list.getChildren().add(none);
+        }
+        if (usual && !found.isEmpty()) {
+            Label head = new Label("What usually comes next; or type");
+            head.getStyleClass().addAll("found-head", "quiet");
+            list.getChildren().add(head);
         }
         for (int i = 0; i < found.size(); i++) {
             int index = i;
@@ -116,15 +135,21 @@ final class FinderField extends TextField {
     }
 
     private void pick() {
-        for (int i = 0; i < list.getChildren().size(); i++) {
-            list.getChildren().get(i).pseudoClassStateChanged(PICKED, i == picked && !found.isEmpty());
+        List<javafx.scene.Node> rows = list.getChildren().stream().filter(n -> n instanceof HBox).toList();
+        for (int i = 0; i < rows.size(); i++) {
+            rows.get(i).pseudoClassStateChanged(PICKED, i == picked);
         }
     }
 
     private void key(KeyEvent e) {
         if (e.getCode() == KeyCode.DOWN || e.getCode() == KeyCode.UP) {
-            if (!found.isEmpty()) {
-                picked = Math.floorMod(picked + (e.getCode() == KeyCode.DOWN ? 1 : -1), found.size());
+            if (getText().isBlank() && !offering) {
+                offering = true;
+                search();
+            } else if (!found.isEmpty()) {
+                picked = Math.floorMod(
+                        Math.max(picked, e.getCode() == KeyCode.DOWN ? -1 : 0) + (e.getCode() == KeyCode.DOWN ? 1 : -1),
+                        found.size());
                 pick();
             }
             e.consume();
@@ -135,11 +160,23 @@ final class FinderField extends TextField {
     }
 
     private void add() {
-        if (picked >= found.size()) {
+        if (picked < 0 || picked >= found.size()) {
             return;
         }
         Found f = found.get(picked);
         desk.bench().add("add “" + f.title() + "”", List.of(f.step()));
+        offering = false; // The score is to be seen; the down arrow brings the offers back.
+        if (getText().isEmpty()) {
+            search();
+        }
         clear();
+    }
+
+    /** The step that the next one comes behind; null at the start of a chain. */
+    private @Nullable Step before() {
+        List<Integer> at = new ArrayList<>(desk.bench().cursor());
+        int last = at.removeLast();
+        at.add(last < 0 ? last + 1 : last - 1);
+        return last == 0 || last == -1 ? null : Paths.step(desk.bench().chain(), at).orElse(null);
     }
 }

@@ -4,14 +4,50 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import javafx.scene.Node;
+import javafx.scene.control.Label;
 import javafx.scene.layout.Pane;
+import javafx.scene.layout.Region;
 
 /** Lamps in a row, to the right; where there is no room for all, the quiet ones give way to those that are lit. */
 final class LampRow extends Pane {
     private static final double GAP = 8;
 
+    /** What a lamp says, and how: {@code air}, {@code ready} or plain. */
+    record Lit(String text, String tone) {
+        boolean air() {
+            return tone.equals("air");
+        }
+
+        /** A lamp that says so. */
+        Label label() {
+            Label lamp = new Label();
+            lamp.setMinWidth(Region.USE_PREF_SIZE);
+            on(lamp);
+            return lamp;
+        }
+
+        private void on(Label lamp) {
+            Styles.text(lamp, text);
+            Styles.set(lamp, tone.isEmpty() ? new String[]{"label", "lamp"} : new String[]{"label", "lamp", tone});
+        }
+    }
+
     LampRow() {
         setMinWidth(0);
+    }
+
+    /** Shows lamps; those that are there already change only where they must. */
+    void show(List<Lit> lit) {
+        while (getChildren().size() > lit.size()) {
+            getChildren().removeLast();
+        }
+        for (int i = 0; i < lit.size(); i++) {
+            if (i < getChildren().size()) {
+                lit.get(i).on((Label) getChildren().get(i));
+            } else {
+                getChildren().add(lit.get(i).label());
+            }
+        }
     }
 
     @Override

@@ -2,7 +2,11 @@ package rombix.app.view;
 
 import java.time.LocalTime;
 import java.time.format.DateTimeFormatter;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
@@ -10,6 +14,9 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
+import rombix.core.board.Board;
+import rombix.core.board.StepWords;
+import rombix.core.board.Walk;
 import rombix.core.card.Twin;
 import rombix.core.engine.Event;
 import rombix.core.engine.Happening;
@@ -20,15 +27,22 @@ import rombix.core.value.Value;
 final class LiveStrips {
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm:ss");
     private static final int MOST_CARDS = 3;
+    private static final double DOING_WIDTH = 150;
     private static final double SAID_SECONDS = 12;
+    private static final long ABOUT_NANOS = 20_000_000_000L;
 
     private final Desk desk;
+    private final Map<String, String> words = new HashMap<>();
+    private @Nullable Board worded;
     private final HBox air = new HBox();
     private final HBox running = new HBox();
     private final HBox cards = new HBox(10);
     private final VBox message = new VBox(3);
     private final Label messageHead = new Label();
     private final Label messageText = new Label();
+    private String about = "";
+    private long aboutUntil = System.nanoTime();
+    private DeckModel.@Nullable Fault aboutFault;
     private final Button answer = Fields.plain("Answer", "");
 
     /** @param openQuestion shows the question that waits */
@@ -76,6 +90,14 @@ final class LiveStrips {
         refresh();
     }
 
+    /** Says for a while what stands in the way of the show that begins. */
+    void missing(String text) {
+        about = text;
+        aboutUntil = System.nanoTime() + ABOUT_NANOS;
+        aboutFault = desk.model().lastFault(); // What goes wrong from now on matters more.
+        refresh();
+    }
+
     HBox airStrip() {
         return air;
     }
@@ -100,15 +122,15 @@ final class LiveStrips {
     }
 
     private void air() {
-        List<Label> lamps = Masthead.lamps(desk);
-        boolean on = lamps.stream().anyMatch(l -> l.getStyleClass().contains("air"));
+        List<LampRow.Lit> lamps = Masthead.lamps(desk);
+        boolean on = lamps.stream().anyMatch(LampRow.Lit::air);
         air.getStyleClass().setAll(on ? List.of("air-strip", "on") : List.of("air-strip"));
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         Label clock = new Label(LocalTime.now().format(TIME));
         clock.getStyleClass().add("clock");
         clock.setMinWidth(Region.USE_PREF_SIZE);
-        air.getChildren().setAll(lamps);
+        air.getChildren().setAll(lamps.stream().map(LampRow.Lit::label).toList());
         scenes().forEach(scene -> air.getChildren().add(Math.min(1, air.getChildren().size()), scene));
         air.getChildren().addAll(space, clock);
     }
@@ -131,10 +153,23 @@ final class LiveStrips {
     }
 
     private void running() {
-        cards.getChildren().clear();
         List<DeckModel.Running> runs = desk.model().runs();
-        for (DeckModel.Running run : runs.subList(Math.max(0, runs.size() - MOST_CARDS), runs.size())) {
-            cards.getChildren().add(card(run));
+        List<DeckModel.Running> shown = runs.subList(Math.max(0, runs.size() - MOST_CARDS), runs.size());
+        List<Long> ids = shown.stream().map(DeckModel.Running::run).toList();
+        if (!ids.equals(cards.getChildren().stream().map(Node::getUserData).toList())) {
+            cards.getChildren().setAll(shown.stream().map(this::card).toList());
+        }
+        for (int i = 0; i < shown.size(); i++) {
+            DeckModel.Running run = shown.get(i);
+            double gone = (desk.model().now() - run.startNanos()) / 1e9;
+            if (cards.getChildren().get(i).lookup(".run-left") instanceof Label left) {
+                Styles.text(left, run.expectedNanos() > 0
+                        ? Shapes.left(run.expectedNanos() / 1e9 - gone)
+                        : "runs");
+            }
+            if (cards.getChildren().get(i).lookup(".run-doing") instanceof Label doing) {
+                Styles.text(doing, doing(run));
+            }
         }
         message(runs);
     }
@@ -146,7 +181,6 @@ final class LiveStrips {
         DeckModel.Fault fault = desk.model().lastFault();
         answer.setVisible(ask != null);
         answer.setManaged(ask != null);
-        messageHead.getStyleClass().setAll("label", "message-head");
         if (ask != null) {
             tell(name(ask.button()) + " asks", ask.text(), "talk");
         } else if (said != null) {
@@ -156,6 +190,8 @@ final class LiveStrips {
                     desk.model().guarding(String.valueOf(guarding())) instanceof DeckModel.Guarding g && g
                             .hold() ? "Keep holding to fire." : "Press once more to fire.",
                     "talk");
+        } else if (System.nanoTime() < aboutUntil && Objects.equals(fault, aboutFault)) {
+            tell("Live, but", about, "");
         } else if (fault != null) {
             tell(name(fault.button()), fault.message(), "");
         } else {
@@ -171,33 +207,59 @@ final class LiveStrips {
     }
 
     private void tell(String head, String text, String style) {
-        messageHead.setText(head);
-        messageText.setText(text);
-        if (!style.isEmpty()) {
-            messageHead.getStyleClass().add(style);
-        }
+        Styles.text(messageHead, head);
+        Styles.text(messageText, text);
+        Styles.set(messageHead, style.isEmpty()
+                ? new String[]{"label", "message-head"}
+                : new String[]{"label", "message-head", style});
     }
 
     private String name(@Nullable String button) {
         return button == null ? "" : desk.bench().board().button(button).map(b -> b.name()).orElse(button);
     }
 
+    /** What a chain is at, in words. */
+    private String doing(DeckModel.Running run) {
+        String place = desk.model().doing(run.run());
+        Board board = desk.bench().board();
+        if (board != worded) {
+            worded = board;
+            words.clear();
+        }
+        return place.isEmpty() ? "" : words.computeIfAbsent(run.button() + " " + place, _ -> {
+            String[] found = {""};
+            StepWords of = new StepWords(desk.bench().rig(), g -> desk.model().readings(g));
+            Walk.steps(board, s -> {
+                if (s.place().equals(place) && s.owner().button() != null && s.owner().button().id().equals(run
+                        .button())) {
+                    found[0] = of.of(s.step());
+                }
+            });
+            return found[0];
+        });
+    }
+
     private VBox card(DeckModel.Running run) {
         Label name = new Label(name(run.button()));
         name.getStyleClass().add("run-name");
-        double gone = (System.nanoTime() - run.startNanos()) / 1e9;
-        Label left = new Label(run.expectedNanos() > 0 ? Shapes.left(run.expectedNanos() / 1e9 - gone) : "runs");
+        Label left = new Label();
         left.getStyleClass().add("run-left");
         Button stop = Fields.plain("STOP", "");
         stop.setAccessibleText("Stop " + name.getText());
         stop.setFocusTraversable(false);
         stop.setMinHeight(48);
-        stop.setOnMousePressed(_ -> desk.post().accept(new Event.StopRun(run.run())));
+        stop.setId("stop-run-" + run.button());
+        stop.setOnAction(_ -> desk.post().accept(new Event.StopRun(run.run())));
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        HBox top = new HBox(8, new VBox(name, left), space, stop);
+        Label doing = new Label();
+        doing.getStyleClass().add("run-doing");
+        doing.setMaxWidth(DOING_WIDTH);
+        left.setMinWidth(Region.USE_PREF_SIZE);
+        HBox top = new HBox(8, new VBox(name, left, doing), space, stop);
         VBox card = new VBox(top);
         card.getStyleClass().add("run-card");
+        card.setUserData(run.run());
         return card;
     }
 }

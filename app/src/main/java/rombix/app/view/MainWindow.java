@@ -3,19 +3,18 @@ package rombix.app.view;
 import java.io.File;
 import java.io.IOException;
 import java.nio.file.Path;
-import java.util.EnumMap;
+import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
+import java.util.function.Supplier;
 import javafx.animation.AnimationTimer;
+import javafx.geometry.Point2D;
+import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.TextInputControl;
-import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyCodeCombination;
 import javafx.scene.input.KeyCombination;
-import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -25,18 +24,29 @@ import javafx.scene.layout.VBox;
 import javafx.scene.text.Font;
 import javafx.stage.FileChooser;
 import javafx.stage.Stage;
+import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import rombix.app.edit.ButtonEdits;
+import rombix.app.edit.StepEdits;
 import rombix.app.edit.Workbench;
 import rombix.app.edit.Workbench.Mode;
+import rombix.app.log.LogStore;
+import rombix.core.board.Proposals;
 import rombix.core.board.Rig;
+import rombix.core.chain.Step.Show.Way;
+import rombix.core.check.Check;
 import rombix.core.engine.Event;
+import rombix.core.engine.Happening;
+import rombix.core.engine.Status;
 import rombix.core.store.BadFile;
 
 /** The window: masthead, rack, page and score; in Live the page with its strips. */
 public final class MainWindow {
     private static final Logger LOG = LoggerFactory.getLogger(MainWindow.class);
     private static final long AUTOSAVE_NANOS = 1_000_000_000L;
+    /** How many pulses the twins are still shown after what was tried has ended. */
+    private static final int TRIAL_PULSES = 150;
 
     /** The two looks. */
     public enum Theme {
@@ -47,7 +57,8 @@ public final class MainWindow {
     private final DeckModel model;
     private final Desk desk;
     private final Player player;
-    private final HBox rehearsal = new HBox();
+    private final Touches touches;
+    private final RehearsalBand rehearsal;
     private final BorderPane layout = new BorderPane();
     private final Overlay overlay = new Overlay();
     private final VBox notices = new VBox(6);
@@ -58,11 +69,20 @@ public final class MainWindow {
     private final LiveStrips strips;
     private final AskPopover ask;
     private final Overview overview;
+    private final LogView logView;
+    private final TriggersView triggersView;
     private final Scene scene;
+    private final PageTrail trail;
+    private @Nullable SmallWindow smallWindow;
     private Rig loaded;
     private Mode shownMode;
     private long lastTick;
-    private final Map<KeyCode, String> heldByKey = new EnumMap<>(KeyCode.class);
+    private Point2D pointer = new Point2D(640, 400);
+    private boolean trial;
+    private int trialQuiet;
+    private final Commands commands;
+    private final Keyboard keyboard;
+    private final ButtonEdits buttons;
 
     static {
         for (String font : new String[]{"archivo-narrow-latin-400-normal", "archivo-narrow-latin-600-normal",
@@ -74,29 +94,41 @@ public final class MainWindow {
 
     /**
      * @param player plays the board; told of it after every edit
+     * @param demo the demo board's text
+     * @param log what was run; null where it is not kept
+     * @param touches what presses from outside
      */
-    public MainWindow(Workbench bench, DeckModel model, Player player) {
+    public MainWindow(Workbench bench, DeckModel model, Player player, Supplier<String> demo, @Nullable LogStore log,
+            Touches touches) {
         this.bench = bench;
+        this.touches = touches;
         this.model = model;
         this.player = player;
         this.loaded = bench.rig();
         this.shownMode = bench.mode();
         desk = new Desk(bench, model, overlay, player::post);
-        masthead = new Masthead(desk, this::chooseBoard);
-        page = new PageView(desk);
+        trail = new PageTrail(bench);
+        masthead = new Masthead(desk, this::mode,
+                new BoardsPopover(desk, this::open, this::chooseBoard, player::known, demo),
+                player::known, trail, this::commands);
+        buttons = new ButtonEdits(bench);
+        StepEdits steps = new StepEdits(bench);
+        page = new PageView(desk, buttons, this::notice);
         rack = new RackView(desk, player::known, page);
-        score = new ScoreView(desk, player::known, page::editFace);
+        score = new ScoreView(desk, steps, player::known, page::editFace, this::tryOnTwins);
+        page.whenAdded(score::focusFinder);
+        bench.follow(rig -> Proposals.follow(rig, model::readings));
         ask = new AskPopover(desk, page::tileOf);
         strips = new LiveStrips(desk, ask::open);
-        overview = new Overview(desk, commands());
-        Label word = new Label("REHEARSAL");
-        word.getStyleClass().add("rehearsal-word");
-        Label what = new Label("Presses run on twins: nothing leaves this machine.");
-        what.getStyleClass().add("read");
-        rehearsal.getChildren().addAll(word, what);
-        rehearsal.getStyleClass().add("rehearsal");
-        rehearsal.setId("rehearsal");
-        model.watch(c -> c.pages().forEach(p -> bench.showPage(p.page())));
+        logView = new LogView(desk, log, this::notice);
+        triggersView = new TriggersView(desk, touches);
+        score.whenTriggers(() -> triggersView.open(layout));
+        commands = new Commands(desk, this, steps, buttons);
+        overview = new Overview(desk, commands);
+        rehearsal = new RehearsalBand(desk, player);
+        model.clock(player::nanos);
+        PopUpPage popUp = new PopUpPage(desk);
+        model.watch(c -> c.pages().forEach(p -> turn(p, popUp)));
         notices.setPickOnBounds(false);
         notices.setMaxHeight(Region.USE_PREF_SIZE);
         notices.setMaxWidth(640);
@@ -106,8 +138,13 @@ public final class MainWindow {
         scene = new Scene(root, 1280, 800);
         scene.getStylesheets().addAll(css("tokens.css"), css("rombix.css"));
         theme(Theme.NIGHT);
-        scene.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
-        scene.addEventFilter(KeyEvent.KEY_RELEASED, this::keyReleased);
+        scene.addEventFilter(MouseEvent.ANY, e -> pointer = new Point2D(e.getSceneX(), e.getSceneY()));
+        scene.addEventFilter(MouseEvent.MOUSE_RELEASED, e -> page.handOff("mouse", e.getTarget()));
+        keyboard = new Keyboard(desk, scene, commands, page, touches, () -> {
+            boolean was = trial;
+            endTrial();
+            return was;
+        });
         arrange();
         bench.watch(this::changed);
         new AnimationTimer() {
@@ -116,6 +153,53 @@ public final class MainWindow {
                 pulse(now);
             }
         }.start();
+    }
+
+    /** A chain, or something that a page follows, has a page shown. */
+    private void turn(Happening shown, PopUpPage popUp) {
+        if (shown instanceof Happening.PageFollows f) {
+            if (f.so()) {
+                bench.showPage(f.page());
+            } else {
+                trail.backFrom(f.page());
+            }
+        } else if (shown instanceof Happening.PageShown p) {
+            String id = p.page();
+            if (id == null) {
+                trail.back();
+            } else if (p.way() == Way.BACK) {
+                page.through(() -> trail.backFrom(id));
+            } else if (p.way() == Way.WHILE_HELD) {
+                page.through(() -> bench.showPage(id));
+            } else if (p.way() == Way.POP_UP && bench.mode() != Mode.BUILD) {
+                popUp.open(id, pointer.getX(), pointer.getY());
+            } else {
+                bench.showPage(id);
+            }
+        }
+    }
+
+    /** Shows the present page in a small window of its own, or takes that away; gives its scene. */
+    public Scene smallWindow() {
+        SmallWindow small = smallWindow == null ? new SmallWindow(desk, scene) : smallWindow;
+        smallWindow = small;
+        if (small.showing()) {
+            small.close();
+        } else {
+            small.show(bench.page());
+        }
+        return small.scene();
+    }
+
+    /** The small window, where there is one. */
+    @Nullable
+    SmallWindow small() {
+        return smallWindow;
+    }
+
+    /** Goes back to the page that was shown before. */
+    void back() {
+        trail.back();
     }
 
     private static String css(String name) {
@@ -135,15 +219,16 @@ public final class MainWindow {
     /** Shows the window on a stage. Losing the focus lets go of what is held. */
     public void show(Stage stage) {
         stage.setScene(scene);
+        stage.setFullScreenExitKeyCombination(KeyCombination.NO_MATCH); // Escape closes popovers, not the show.
         stage.setMinWidth(1024);
         stage.setMinHeight(700);
         title(stage);
         bench.watch(() -> title(stage));
         stage.focusedProperty().addListener((_, _, focused) -> {
             if (!focused) {
-                heldByKey.clear();
+                // What the hands at this window hold: keys seen everywhere and controllers hold on.
+                keyboard.letGo();
                 page.letGo();
-                player.post(new Event.LetGo());
             }
         });
         stage.setOnCloseRequest(_ -> closing());
@@ -156,12 +241,21 @@ public final class MainWindow {
 
     /** Lets go of all holds and writes what is not saved. */
     public void closing() {
+        if (smallWindow != null) {
+            smallWindow.close();
+        }
         page.letGo();
         autosave();
     }
 
     private void pulse(long now) {
         model.pulse();
+        if (trial) {
+            trialQuiet = model.runs().isEmpty() ? trialQuiet + 1 : 0;
+            if (trialQuiet > TRIAL_PULSES) {
+                endTrial();
+            }
+        }
         if (now - lastTick > AUTOSAVE_NANOS) {
             lastTick = now;
             masthead.tick();
@@ -185,13 +279,21 @@ public final class MainWindow {
             player.load(loaded);
         }
         if (bench.mode() != shownMode) {
+            boolean rehearsed = shownMode == Mode.REHEARSE;
             shownMode = bench.mode();
             page.letGo();
-            player.rehearse(shownMode == Mode.REHEARSE);
+            if (trial) {
+                trial = false;
+                player.tryOnTwins(null);
+            }
+            player.mode(shownMode);
             if (shownMode == Mode.LIVE) {
-                player.post(new Event.WentLive());
+                wentLive();
             }
             arrange();
+            if (rehearsed) {
+                rehearsal.ended(layout);
+            }
         }
     }
 
@@ -201,12 +303,18 @@ public final class MainWindow {
         VBox middle = new VBox(page);
         VBox.setVgrow(page, Priority.ALWAYS);
         if (bench.mode() == Mode.BUILD) {
-            layout.setTop(masthead);
+            if (trial) {
+                rehearsal.trial(this::endTrial);
+            }
+            layout.setTop(trial ? new VBox(masthead, rehearsal) : masthead);
             layout.setLeft(rack);
             middle.getChildren().add(score);
             layout.setBottom(null);
         } else {
             boolean twins = bench.mode() == Mode.REHEARSE;
+            if (twins) {
+                rehearsal.begin();
+            }
             layout.setTop(
                     twins ? new VBox(masthead, rehearsal, strips.airStrip()) : new VBox(masthead, strips.airStrip()));
             layout.setLeft(twins ? rack : null);
@@ -220,106 +328,116 @@ public final class MainWindow {
         javafx.application.Platform.runLater(ask::open);
     }
 
-    private void key(KeyEvent e) {
-        boolean typing = scene.getFocusOwner() instanceof TextInputControl;
-        if (matches(e, KeyCode.PERIOD, KeyCombination.SHORTCUT_DOWN)) {
-            desk.post().accept(new Event.StopAll());
-        } else if (e.getCode() == KeyCode.F5) {
-            bench.mode(Mode.BUILD);
-        } else if (e.getCode() == KeyCode.F6) {
-            bench.mode(Mode.LIVE);
-        } else if (e.getCode() == KeyCode.F7) {
-            bench.mode(Mode.REHEARSE);
-        } else if (bench.mode() != Mode.BUILD) {
-            if (typing || !keyPressed(e)) {
-                return;
-            }
-        } else if (matches(e, KeyCode.Z, KeyCombination.SHORTCUT_DOWN, KeyCombination.SHIFT_DOWN)
-                || matches(e, KeyCode.Y, KeyCombination.SHORTCUT_DOWN)) {
-            bench.redo();
-        } else if (matches(e, KeyCode.Z, KeyCombination.SHORTCUT_DOWN) && !typing) {
-            bench.undo();
-        } else if (matches(e, KeyCode.S, KeyCombination.SHORTCUT_DOWN)) {
-            save();
-        } else if (matches(e, KeyCode.O, KeyCombination.SHORTCUT_DOWN)) {
-            chooseBoard();
-        } else if (e.getCode() == KeyCode.F4) {
-            score.toggleList();
-        } else if (matches(e, KeyCode.F, KeyCombination.SHORTCUT_DOWN)) {
-            overview.find(layout);
-        } else if (e.getCode() == KeyCode.F8) {
-            overview.check(layout);
-        } else if (e.getCode() == KeyCode.F1 || matches(e, KeyCode.K, KeyCombination.SHORTCUT_DOWN)) {
-            overview.commands(layout);
-        } else if (e.getCode() == KeyCode.SLASH && !typing && !e.isShortcutDown()) {
-            score.focusFinder();
-        } else {
-            return;
+    /** Runs a chain on twins; the window shows them until it has ended. */
+    private void tryOnTwins(Event.Try tried) {
+        trial = true;
+        trialQuiet = 0;
+        player.tryOnTwins(tried);
+        arrange();
+    }
+
+    /** Shows the gear again after a trial on twins. */
+    private void endTrial() {
+        if (trial) {
+            trial = false;
+            player.tryOnTwins(null);
+            arrange();
         }
-        e.consume();
     }
 
-    /** Everything that the window can do, for the list of commands. */
-    private List<Overview.Command> commands() {
-        return List.of(new Overview.Command("Add a step by typing", "/", () -> score.focusFinder()),
-                new Overview.Command("Find a page, a button, a step, a note", "Ctrl+F", () -> overview().find(layout)),
-                new Overview.Command("Check the board", "F8", () -> overview().check(layout)),
-                new Overview.Command("Read the steps as a list, or look at them", "F4", () -> score.toggleList()),
-                new Overview.Command("Edit the face of the button", "F2", page::editFace),
-                new Overview.Command("Undo", "Ctrl+Z", bench::undo), new Overview.Command("Redo", "Ctrl+Shift+Z",
-                        bench::redo),
-                new Overview.Command("Save the board", "Ctrl+S", this::save),
-                new Overview.Command("Open another board", "Ctrl+O", this::chooseBoard),
-                new Overview.Command("Build: edit the board", "F5", () -> bench.mode(Mode.BUILD)),
-                new Overview.Command("Rehearse: press on twins", "F7", () -> bench.mode(Mode.REHEARSE)),
-                new Overview.Command("Live: press for real", "F6", () -> bench.mode(Mode.LIVE)),
-                new Overview.Command("Stop every chain that runs", "Ctrl+.", () -> player.post(new Event.StopAll())),
-                new Overview.Command("Night colours", "", () -> theme(Theme.NIGHT)), new Overview.Command("Day colours",
-                        "", () -> theme(Theme.DAY)),
-                key("Copy, cut, paste, double the selected steps",
-                        "Ctrl+C X V D"),
-                key("Select steps, one by one", "← →, Shift"), key(
-                        "Switch steps off or on", "O"),
-                key("Zoom the score", "+ − 0, Ctrl+wheel"), key(
-                        "Move a button to another cell", "Alt+arrows"),
-                key(
-                        "Delete the button or the steps", "Delete"));
+    PageView page() {
+        return page;
     }
 
-    private Overview overview() {
+    RackView rack() {
+        return rack;
+    }
+
+    ScoreView score() {
+        return score;
+    }
+
+    Touches touches() {
+        return touches;
+    }
+
+    TriggersView triggers() {
+        return triggersView;
+    }
+
+    LogView logView() {
+        return logView;
+    }
+
+    Overview overview() {
         return overview;
     }
 
-    /** A key that works where the focus is; choosing it puts the focus on the score. */
-    private Overview.Command key(String words, String key) {
-        return new Overview.Command(words, key, () -> {
-            if (scene.lookup("#score-drawing") instanceof javafx.scene.Node n) {
-                n.requestFocus();
+    Commands commands() {
+        return commands;
+    }
+
+    Masthead masthead() {
+        return masthead;
+    }
+
+    /** Where popovers stand that are about the whole window. */
+    Node middle() {
+        return layout;
+    }
+
+    /** Goes to another mode; leaving Live is asked for first, so that no slip ends a show. */
+    void mode(Mode next) {
+        if (bench.mode() != Mode.LIVE || next == Mode.LIVE) {
+            bench.mode(next);
+            return;
+        }
+        Chooser.open(desk, layout, "Leave Live?", List.of(new Chooser.Item("stay-live", "Stay in Live", "Esc", () -> {
+        }), new Chooser.Item("leave-live", next == Mode.BUILD
+                ? "Leave: edit the board"
+                : "Leave: press on twins", "", () -> bench.mode(next))));
+    }
+
+    /** What stands in the way of a show is said as it begins. */
+    private void wentLive() {
+        List<String> missing = new ArrayList<>();
+        bench.rig().twins().values().forEach(t -> {
+            if (model.status(t.gear()).phase() == Status.Phase.OFF) {
+                missing.add(t.title() + " is off");
+            }
+        });
+        tellMissing(missing);
+        Rig live = bench.rig();
+        Thread.startVirtualThread(() -> { // A large board takes longer than a frame.
+            int findings = Check.of(live).size();
+            if (findings > 0) {
+                javafx.application.Platform.runLater(() -> {
+                    missing.add("the check found " + (findings == 1 ? "one thing" : findings + " things")
+                            + " (F8 in Build)");
+                    tellMissing(missing);
+                });
             }
         });
     }
 
-    /** Presses the button whose key it is; a key that the keyboard repeats while it is held presses once. */
-    private boolean keyPressed(KeyEvent e) {
-        rombix.core.board.Button b = RulesPopover.Keys.pressedBy(e, bench.board());
-        if (b != null && heldByKey.putIfAbsent(e.getCode(), b.id()) == null) {
-            desk.press(b.id(), "key " + RulesPopover.Keys.name(e));
-        }
-        return b != null;
-    }
-
-    private void keyReleased(KeyEvent e) {
-        String held = heldByKey.remove(e.getCode());
-        if (held != null) {
-            desk.release(held, "key");
+    private void tellMissing(List<String> missing) {
+        if (!missing.isEmpty() && bench.mode() == Mode.LIVE) {
+            strips.missing(String.join("; ", missing) + ".");
         }
     }
 
-    private static boolean matches(KeyEvent e, KeyCode code, KeyCombination.Modifier... modifiers) {
-        return new KeyCodeCombination(code, modifiers).match(e);
+    /** The whole screen for the window that shows it, or a part of it again. */
+    void fullScreen() {
+        if (scene.getWindow() instanceof Stage stage) {
+            stage.setFullScreen(!stage.isFullScreen());
+        }
     }
 
-    private void save() {
+    void otherTheme() {
+        theme(scene.getRoot().getStyleClass().contains("night") ? Theme.DAY : Theme.NIGHT);
+    }
+
+    void save() {
         try {
             bench.save();
         } catch (IOException e) {
@@ -328,7 +446,7 @@ public final class MainWindow {
         }
     }
 
-    private void chooseBoard() {
+    void chooseBoard() {
         FileChooser chooser = new FileChooser();
         chooser.setTitle("Open a board");
         chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter("Boards", "*.json"));
@@ -345,7 +463,9 @@ public final class MainWindow {
     /** Opens another board; a bad one is told of, and all stays as it was. */
     public void open(Path file) {
         try {
-            if (bench.open(file)) {
+            boolean brought = bench.open(file);
+            player.post(new Event.Opened());
+            if (brought) {
                 broughtBack();
             }
         } catch (BadFile | IOException e) {

@@ -7,7 +7,7 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.layout.HBox;
-import rombix.app.edit.Paths;
+import rombix.core.board.Paths;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Manner;
 import rombix.core.chain.Manner.Fail;

@@ -2,10 +2,13 @@ package rombix.app.view;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
+import java.util.function.Consumer;
+import java.util.function.Supplier;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
@@ -18,6 +21,7 @@ import rombix.core.card.Card.Tone;
 import rombix.core.card.Card.Word;
 import rombix.core.card.Twin;
 import rombix.core.engine.Event;
+import rombix.core.engine.Known;
 import rombix.core.value.Kind;
 import rombix.core.value.Value;
 
@@ -28,28 +32,44 @@ final class Masthead extends HBox {
     private final HBox pages = new HBox(2);
     private final LampRow lamps = new LampRow();
     private final HBox modes = new HBox();
+    private static final Set<String> MORE = Set.of("Ctrl+P", "Ctrl+T", "Ctrl+L", "F11", "F1");
+    private final PageTrail trail;
+    private final Button back = new Button();
+    private final MenuButton more = new MenuButton("More");
     private final MenuButton morePages = new MenuButton("Pages");
     private final Button stopAll = new Button("STOP ALL");
     private List<Page> shownPages = List.of();
 
-    Masthead(Desk desk, Runnable open) {
+    private final BoardsPopover boards;
+    private final Supplier<Known> known;
+
+    /** @param mode goes to another mode */
+    Masthead(Desk desk, Consumer<Mode> mode, BoardsPopover boards, Supplier<Known> known, PageTrail trail,
+            Supplier<Commands> commands) {
         this.desk = desk;
+        this.trail = trail;
+        this.boards = boards;
+        this.known = known;
         getStyleClass().add("masthead");
         name.getStyleClass().add("board-name");
-        name.setTooltip(new Tooltip("Open another board · Ctrl+O"));
-        name.setOnAction(_ -> open.run());
+        name.setTooltip(new Tooltip("Boards: open, new, save as · Ctrl+N"));
+        name.setId("board-name");
+        name.setOnAction(_ -> boards());
         modes.setAlignment(javafx.geometry.Pos.CENTER);
-        for (Mode mode : Mode.values()) {
-            ToggleButton b = new ToggleButton(switch (mode) {
+        for (Mode to : Mode.values()) {
+            ToggleButton b = new ToggleButton(switch (to) {
                 case BUILD -> "Build";
                 case REHEARSE -> "Rehearse";
                 case LIVE -> "Live";
             });
-            b.setId("mode-" + mode.name().toLowerCase(java.util.Locale.ROOT));
+            b.setId("mode-" + to.name().toLowerCase(java.util.Locale.ROOT));
             b.getStyleClass().add("mode");
-            b.setUserData(mode);
-            b.setOnAction(_ -> desk.bench().mode(mode));
-            b.setTooltip(new Tooltip(switch (mode) {
+            b.setUserData(to);
+            b.setOnAction(_ -> {
+                b.setSelected(desk.bench().mode() == to);
+                mode.accept(to);
+            });
+            b.setTooltip(new Tooltip(switch (to) {
                 case BUILD -> "Edit the board · F5";
                 case REHEARSE -> "Press on twins: nothing leaves this machine · F7";
                 case LIVE -> "Press for real, nothing can be edited · F6";
@@ -66,13 +86,28 @@ final class Masthead extends HBox {
         modes.setMinWidth(Region.USE_PREF_SIZE);
         stopAll.setMinWidth(Region.USE_PREF_SIZE);
         pages.setMinWidth(Region.USE_PREF_SIZE);
-        getChildren().addAll(Shapes.rhombus(20, "mark"), name, pages, morePages, lamps, modes, stopAll);
+        back.setId("page-back");
+        back.getStyleClass().add("page-back");
+        back.setMinWidth(Region.USE_PREF_SIZE);
+        back.setOnAction(_ -> trail.back());
+        more.setId("live-more");
+        more.getStyleClass().add("quiet-choice");
+        more.setMinWidth(78);
+        more.setAccessibleText("Small window, triggers, log, full screen");
+        more.setOnShowing(_ -> more.getItems().setAll(commands.get().possible().stream().filter(c -> MORE.contains(c
+                .keys().getFirst())).map(c -> {
+                    MenuItem item = new MenuItem(c.words().get() + "   " + c.key());
+                    item.setOnAction(_ -> c.run().run());
+                    return item;
+                }).toList()));
+        more.getItems().add(new MenuItem());
+        getChildren().addAll(Shapes.rhombus(20, "mark"), name, pages, back, morePages, lamps, more, modes, stopAll);
         morePages.getStyleClass().add("quiet-choice");
         morePages.setId("pages-menu");
-        morePages.setMinWidth(Region.USE_PREF_SIZE);
+        morePages.setMinWidth(82);
         morePages.setAccessibleText("Add, name, size, move, double or delete pages");
-        morePages.setOnShowing(_ -> new PagesMenu(desk).fill(morePages));
-        morePages.getItems().add(new javafx.scene.control.MenuItem());
+        morePages.setOnShowing(_ -> new PagesMenu(desk, this.known).fill(morePages));
+        morePages.getItems().add(new MenuItem());
         desk.bench().watch(this::rebuild);
         desk.model().watch(c -> {
             if (!c.gear().isEmpty()) {
@@ -82,10 +117,33 @@ final class Masthead extends HBox {
         rebuild();
     }
 
+    /** Shows the boards beside this one, and ways to a new one. */
+    void boards() {
+        boards.show(name);
+    }
+
+    void saveAs() {
+        boards.show(name);
+        if (desk.overlay().lookup("#board-as-name") instanceof javafx.scene.control.TextField as) {
+            as.requestFocus();
+            as.selectAll();
+        }
+    }
+
+    /** Shows the values and chains of the board. */
+    void parts() {
+        new PartsPopover(desk).show(name);
+    }
+
+    /** Opens what can be done with pages. */
+    void pages() {
+        morePages.show();
+    }
+
     private void rebuild() {
         name.setText(desk.bench().board().name() + (desk.bench().unsaved() ? " •" : ""));
         name.setAccessibleText("Board " + desk.bench().board().name()
-                + (desk.bench().unsaved() ? ", has changes that are not saved" : "") + ". Open another");
+                + (desk.bench().unsaved() ? ", has changes that are not saved" : "") + ". Boards");
         List<Page> now = desk.bench().board().pages();
         if (!now.equals(shownPages)) {
             shownPages = now;
@@ -105,6 +163,13 @@ final class Masthead extends HBox {
         for (Node n : modes.getChildren()) {
             ((ToggleButton) n).setSelected(n.getUserData() == desk.bench().mode());
         }
+        String previous = desk.building() ? null : trail.previous();
+        back.setText(previous == null ? "" : "← " + desk.bench().board().page(previous).map(Page::name).orElse(""));
+        back.setAccessibleText("Back to the page " + back.getText());
+        back.setVisible(previous != null);
+        back.setManaged(previous != null);
+        more.setVisible(!desk.building());
+        more.setManaged(!desk.building());
         morePages.setVisible(desk.building());
         morePages.setManaged(desk.building());
         stopAll.setVisible(desk.building());
@@ -114,16 +179,16 @@ final class Masthead extends HBox {
 
     private void lamps() {
         lamps.setVisible(desk.building());
-        lamps.getChildren().setAll(desk.building() ? lamps(desk) : List.of());
+        lamps.show(desk.building() ? lamps(desk) : List.of());
     }
 
     /** The lamps that the gear's cards want always in sight. */
-    static List<Label> lamps(Desk desk) {
-        List<Label> all = new ArrayList<>();
+    static List<LampRow.Lit> lamps(Desk desk) {
+        List<LampRow.Lit> all = new ArrayList<>();
         for (Twin twin : desk.bench().rig().twins().values()) {
             for (Twin.Known known : twin.readings(desk.model().readings(twin.gear()))) {
                 if (known.spec().lamp() && known.spec().type() == Kind.FLAG && !excluded(desk, twin, known)) {
-                    Label lamp = lamp(desk, twin, known);
+                    LampRow.Lit lamp = lamp(desk, twin, known);
                     if (lamp != null) {
                         all.add(lamp);
                     }
@@ -142,7 +207,7 @@ final class Masthead extends HBox {
         }).orElse(false);
     }
 
-    private static @Nullable Label lamp(Desk desk, Twin twin, Twin.Known known) {
+    private static LampRow.@Nullable Lit lamp(Desk desk, Twin twin, Twin.Known known) {
         Value value = desk.model().reading(twin.gear(), known.id());
         Word word = value == null ? null : value.asFlag() ? known.spec().yes() : known.spec().no();
         if (word == null || value == null) {
@@ -152,15 +217,9 @@ final class Masthead extends HBox {
         long seconds = desk.model().secondsSince(twin.gear(), known.id());
         String text = family ? known.title().toUpperCase(java.util.Locale.ROOT) + " " + word.word() : word.word();
         boolean air = !family && word.tone() == Tone.AIR;
-        Label lamp = new Label(air ? text + " " + Shapes.clock(seconds, true) : text);
-        lamp.getStyleClass().add("lamp");
-        lamp.setMinWidth(Region.USE_PREF_SIZE);
-        if (air) {
-            lamp.getStyleClass().add("air");
-        } else if (word.tone() == Tone.READY) {
-            lamp.getStyleClass().add("ready");
-        }
-        return lamp;
+        return new LampRow.Lit(air ? text + " " + Shapes.clock(seconds, true) : text, air
+                ? "air"
+                : word.tone() == Tone.READY ? "ready" : "");
     }
 
     /** Counts the time on air on. */

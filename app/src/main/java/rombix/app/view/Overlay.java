@@ -1,6 +1,7 @@
 package rombix.app.view;
 
 import javafx.geometry.Bounds;
+import javafx.geometry.Point2D;
 import javafx.scene.Node;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
@@ -19,6 +20,8 @@ final class Overlay extends Pane {
     private @Nullable Region open;
     private @Nullable Node anchor;
     private @Nullable Runnable closed;
+    /** Where the popover's middle is to be; null where it stands by its anchor. */
+    private @Nullable Point2D point;
     /** Where the anchor was: an edit may have put another node in its place. */
     private @Nullable Bounds lastAnchor;
 
@@ -60,10 +63,17 @@ final class Overlay extends Pane {
         }
         open = popover;
         anchor = by;
+        point = null;
         lastAnchor = null;
         closed = whenClosed;
         getChildren().setAll(popover);
         requestLayout();
+    }
+
+    /** Shows a popover at a point of the scene, as far as it stays inside the window; one that was open closes. */
+    void showAt(Region popover, double sceneX, double sceneY, Runnable whenClosed) {
+        show(popover, this, whenClosed);
+        point = sceneToLocal(sceneX, sceneY);
     }
 
     boolean showing(Node by) {
@@ -96,6 +106,10 @@ final class Overlay extends Pane {
         }
         double w = Math.min(popover.prefWidth(-1), getWidth() - 2 * GAP);
         double h = Math.min(popover.prefHeight(w), getHeight() - 2 * GAP);
+        if (point != null) {
+            place(popover, point.getX() - w / 2, point.getY() - h / 2, w, h);
+            return;
+        }
         Bounds at = by.getScene() == null ? lastAnchor : sceneToLocal(by.localToScene(by.getBoundsInLocal()));
         if (at != null && at.getWidth() > getWidth() * WHOLE && at.getHeight() > getHeight() * WHOLE) {
             at = null; // By the whole window means in its middle.
@@ -112,6 +126,11 @@ final class Overlay extends Pane {
                 y = getHeight() - GAP - h;
             }
         }
+        place(popover, x, y, w, h);
+    }
+
+    /** Inside the window, whatever was asked. */
+    private void place(Region popover, double x, double y, double w, double h) {
         popover.resizeRelocate(Math.rint(Math.clamp(x, GAP, Math.max(GAP, getWidth() - w - GAP))),
                 Math.rint(Math.clamp(y, GAP, Math.max(GAP, getHeight() - h - GAP))), Math.rint(w), Math.rint(h));
     }

@@ -6,6 +6,7 @@ import java.util.Locale;
 import javafx.css.PseudoClass;
 import javafx.scene.AccessibleRole;
 import javafx.scene.Node;
+import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
@@ -15,9 +16,10 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Places;
 import rombix.core.check.Check;
-import rombix.core.check.Finding;
+import rombix.core.check.Fixes;
 
 /** Finds anything on the board and goes there; lists what is wrong with it; lists every command and its key. */
 final class Overview {
@@ -27,18 +29,17 @@ final class Overview {
     private static final double HEIGHT = 460;
 
     private final Desk desk;
-    private final List<Command> commands;
+    private final Commands commands;
 
-    /** Something that the window can do, and its key. */
-    record Command(String words, String key, Runnable run) {
+    private record Line(String words, String where, Runnable go, Fixes.@Nullable Fix fix) {
+        Line(String words, String where, Runnable go) {
+            this(words, where, go, null);
+        }
     }
 
-    private record Line(String words, String where, Runnable go) {
-    }
-
-    Overview(Desk desk, List<Command> commands) {
+    Overview(Desk desk, Commands commands) {
         this.desk = desk;
-        this.commands = List.copyOf(commands);
+        this.commands = commands;
     }
 
     /** Pages, buttons, steps, labels, notes. */
@@ -55,16 +56,18 @@ final class Overview {
 
     /** Everything that can be done, with its key. */
     void commands(Node by) {
-        open(by, "commands", "Type what you want to do", typed -> commands.stream().filter(c -> matches(typed, c
-                .words())).map(c -> new Line(c.words(), c.key(), c.run())).toList(), "Nothing is called so.");
+        open(by, "commands", "Type what you want to do",
+                typed -> commands.possible().stream().filter(c -> matches(typed, c
+                        .words().get())).map(c -> new Line(c.words().get(), c.key(), c.run())).toList(),
+                "Nothing is called so.");
     }
 
-    /** What is wrong with the board; each leads to its place. */
+    /** What is wrong with the board; each leads to its place, and offers the fix where there is one. */
     void check(Node by) {
-        List<Finding> findings = Check.of(desk.bench().rig());
-        open(by, "check", "Among what the check found", typed -> findings.stream().filter(f -> matches(typed, f.where()
-                + " " + f.message() + " " + f.kind().words())).map(f -> new Line(f.where() + ": " + f.message(), f
-                        .kind().words(), () -> Places.go(desk.bench(), f)))
+        open(by, "check", "Among what the check found; Ctrl+Enter does what is offered", typed -> Check.of(desk.bench()
+                .rig()).stream().filter(f -> matches(typed, f.where() + " " + f.message() + " " + f.kind().words()))
+                .map(f -> new Line(f.where() + ": " + f.message(), f.kind().words(), () -> Places.go(desk.bench(), f),
+                        Fixes.of(desk.bench().rig(), f).orElse(null)))
                 .toList(), "Nothing is wrong with this board.");
     }
 
@@ -96,7 +99,8 @@ final class Overview {
         scroll.setPrefHeight(HEIGHT);
         int[] picked = {0};
         List<Line> shown = new ArrayList<>();
-        Runnable fill = () -> {
+        Runnable[] fill = new Runnable[1];
+        fill[0] = () -> {
             shown.clear();
             shown.addAll(source.lines(field.getText()));
             picked[0] = 0;
@@ -104,10 +108,10 @@ final class Overview {
             if (shown.isEmpty()) {
                 list.getChildren().add(Fields.read(none));
             }
-            shown.forEach(l -> list.getChildren().add(row(l)));
+            shown.forEach(l -> list.getChildren().add(row(l, fill[0])));
             pick(list, picked[0]);
         };
-        field.textProperty().addListener((_, _, _) -> fill.run());
+        field.textProperty().addListener((_, _, _) -> fill[0].run());
         field.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
             if (e.getCode() == KeyCode.DOWN || e.getCode() == KeyCode.UP) {
                 picked[0] = Math.clamp(picked[0] + (e.getCode() == KeyCode.DOWN ? 1 : -1), 0, Math.max(0, shown.size()
@@ -116,20 +120,32 @@ final class Overview {
                 scroll.setVvalue(shown.size() < 2 ? 0 : (double) picked[0] / (shown.size() - 1));
                 e.consume();
             } else if (e.getCode() == KeyCode.ENTER && !shown.isEmpty()) {
-                go(shown.get(picked[0]));
+                Line line = shown.get(picked[0]);
+                Fixes.Fix fix = line.fix();
+                if (e.isControlDown() && fix != null) {
+                    fix(fix, fill[0]);
+                } else {
+                    go(line);
+                }
                 e.consume();
             }
         });
         VBox box = new VBox(8, field, scroll);
         box.setPrefWidth(WIDTH);
         box.setId("overview");
-        fill.run();
+        fill[0].run();
         desk.overlay().show(box, by, () -> {
         });
         field.requestFocus();
     }
 
-    private HBox row(Line line) {
+    /** Does what is offered, and shows what is left. */
+    private void fix(Fixes.Fix fix, Runnable anew) {
+        desk.bench().edit(fix.words().substring(0, 1).toLowerCase(Locale.ROOT) + fix.words().substring(1), fix.edit());
+        anew.run();
+    }
+
+    private HBox row(Line line, Runnable anew) {
         Label words = new Label(line.words());
         words.setWrapText(true);
         words.setMaxWidth(WIDTH - 190);
@@ -138,6 +154,15 @@ final class Overview {
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         HBox row = new HBox(10, words, space, where);
+        Fixes.Fix fix = line.fix();
+        if (fix != null) {
+            Button mend = Fields.plain(fix.words(), "Ctrl+Enter");
+            mend.setMinWidth(Region.USE_PREF_SIZE);
+            mend.getStyleClass().add("mend");
+            mend.setOnAction(_ -> fix(fix, anew));
+            row.getChildren().set(2, mend);
+            words.setText(line.words());
+        }
         row.getStyleClass().add("found");
         row.setAccessibleRole(AccessibleRole.BUTTON);
         row.setAccessibleText(line.words() + ", " + line.where());

@@ -1,9 +1,10 @@
 package rombix.app.view;
 
+import java.util.Collections;
 import java.util.HashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Consumer;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.AccessibleRole;
@@ -16,11 +17,12 @@ import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.StackPane;
 import org.jspecify.annotations.Nullable;
-import rombix.app.edit.Grab;
+import rombix.app.edit.ButtonEdits;
 import rombix.core.board.Button;
+import rombix.core.board.Control;
 import rombix.core.board.Edits;
 import rombix.core.board.Page;
-import rombix.core.board.State;
+import rombix.core.board.Proposals;
 import rombix.core.engine.Event;
 
 /**
@@ -30,24 +32,27 @@ import rombix.core.engine.Event;
 final class PageView extends Pane {
     private static final double GAP = 8;
     private static final double MARGIN = 14;
-    private static final double DRAG = 8;
-    private static final PseudoClass TARGET = PseudoClass.getPseudoClass("target");
+    private static final PseudoClass ALSO = PseudoClass.getPseudoClass("also");
 
     private final Desk desk;
     private final FacePopover facePopover;
     private final Map<String, Tile> tiles = new HashMap<>();
-    private @Nullable Grab carried;
+    private final ButtonEdits edits;
+    private final Dropping dropping;
+    private Runnable added = () -> {
+    };
     private @Nullable Page shown;
     private boolean shownBuilding;
     private @Nullable String pressed;
-    private double fromX;
-    private double fromY;
-    private boolean grabbed;
-    private boolean dragging;
+    /** Whether the hold goes on though the page has changed under it. */
+    private boolean through;
 
-    PageView(Desk desk) {
+    /** @param trouble told in words of what cannot be put on a page */
+    PageView(Desk desk, ButtonEdits edits, Consumer<String> trouble) {
         this.desk = desk;
-        this.facePopover = new FacePopover(desk);
+        this.edits = edits;
+        this.facePopover = new FacePopover(desk, edits, trouble);
+        this.dropping = new Dropping(desk, this, trouble);
         getStyleClass().add("page");
         setId("page");
         desk.bench().watch(this::rebuild);
@@ -55,11 +60,46 @@ final class PageView extends Pane {
         rebuild();
     }
 
+    /** What is done once a button was added. */
+    void whenAdded(Runnable next) {
+        added = next;
+    }
+
+    /** Takes what is carried over the window and dropped. */
+    Dropping dropping() {
+        return dropping;
+    }
+
+    /** Does what changes the page for as long as a button is held: that does not let go of it. */
+    void through(Runnable change) {
+        through = true;
+        change.run();
+        through = pressed != null;
+    }
+
+    /** A finger is lifted whose button may no longer be here. */
+    void handOff(String source, Object target) {
+        if (through && !(target instanceof Node n && within(n, pressed))) {
+            released(source);
+        }
+    }
+
+    private boolean within(Node node, @Nullable String id) {
+        Tile tile = id == null ? null : tiles.get(id);
+        for (Node n = node; n != null; n = n.getParent()) {
+            if (n == tile) {
+                return true;
+            }
+        }
+        return false;
+    }
+
     /** Something other than the hand ends what is held here. */
     void letGo() {
+        through = false;
         if (pressed != null) {
+            desk.post().accept(new Event.LetGo(pressed, "let go"));
             pressed = null;
-            desk.post().accept(new Event.LetGo());
         }
     }
 
@@ -67,6 +107,7 @@ final class PageView extends Pane {
         if (pressed != null) {
             desk.release(pressed, source);
             pressed = null;
+            through = false;
         }
     }
 
@@ -76,13 +117,48 @@ final class PageView extends Pane {
         return tile == null ? this : tile;
     }
 
-    private void rebuild() {
+    /** Puts the hand on the selected button, else on the first thing of the page. */
+    void focusSelected() {
+        Node selected = desk.bench().button().<Node>map(b -> tiles.get(b.id())).orElse(null);
+        if (selected != null) {
+            selected.requestFocus();
+        } else {
+            getChildren().stream().filter(Node::isFocusTraversable).findFirst().ifPresent(Node::requestFocus);
+        }
+    }
+
+    void menuOfSelected() {
+        desk.bench().button().map(b -> tiles.get(b.id())).ifPresent(this::menu);
+    }
+
+    /** Pastes into the empty cell that has the focus; onto the selected button; else where there is room. */
+    void paste() {
+        int[] cell = focusedCell();
+        Tile tile = desk.bench().button().map(b -> tiles.get(b.id())).orElse(null);
+        if (cell.length == 0 && tile != null && desk.bench().buttons().stream().noneMatch(b -> edits.isCut(b.id()))) {
+            new ButtonMenu(desk, edits, facePopover::open).paste(tile);
+        } else {
+            edits.paste(cell.length == 0 ? 0 : cell[0], cell.length == 0 ? 0 : cell[1]);
+        }
+    }
+
+    void deleteSelected() {
+        Node by = desk.bench().button().<Node>map(b -> tiles.get(b.id())).orElse(null);
+        if (by != null) {
+            Confirm.deleteButtons(desk, by, edits);
+        }
+    }
+
+    /** Shows the page as it is now. */
+    void rebuild() {
         Page page = desk.bench().page();
         if (page.equals(shown) && desk.building() == shownBuilding) {
             tiles.values().forEach(this::show);
             return;
         }
-        letGo();
+        if (!through) {
+            letGo();
+        }
         String focused = getScene() != null && getScene().getFocusOwner() instanceof Tile t ? t.button().id() : null;
         shown = page;
         shownBuilding = desk.building();
@@ -115,8 +191,12 @@ final class PageView extends Pane {
     }
 
     private void show(Tile tile) {
-        boolean picked = desk.building()
-                && desk.bench().button().filter(b -> b.id().equals(tile.button().id())).isPresent();
+        String id = tile.button().id();
+        boolean building = desk.building();
+        boolean picked = building && desk.bench().button().filter(b -> b.id().equals(id)).isPresent();
+        tile.pseudoClassStateChanged(ALSO, building && !picked && desk.bench().buttons().stream().anyMatch(b -> b.id()
+                .equals(id)));
+        tile.setOpacity(edits.isCut(id) ? 0.5 : 1);
         desk.bench().board().button(tile.button().id()).ifPresent(b -> tile.show(b, desk.model(), picked));
     }
 
@@ -131,8 +211,7 @@ final class PageView extends Pane {
     }
 
     private static boolean watches(Tile tile, DeckModel.Changes changes) {
-        return tile.button().states().stream().anyMatch(s -> s.face().label() != null && s.face().label().contains("{")
-                || s.face().tally().stream().anyMatch(t -> changes.gear().contains(t.when().gear())));
+        return tile.worded() || !changes.whole().isEmpty() || !Collections.disjoint(tile.watched(), changes.readings());
     }
 
     private Node cell(int column, int row) {
@@ -167,26 +246,40 @@ final class PageView extends Pane {
         if (desk.bench().page().at(column, row).isPresent()) {
             return; // Something was dropped here with this very click.
         }
-        String name = "New button";
-        String id = Edits.freshId(desk.bench().board(), name);
-        Button button = new Button(id, name, column, row, 1, 1, Button.Busy.RESTART,
-                java.util.List.of(State.named("on")), Map.of());
+        Button button = Proposals.fresh(desk.bench().board(), column, row);
         desk.bench().edit("add a button", b -> Edits.addButton(b, desk.bench().page().id(), button));
-        desk.bench().select(id);
-        Tile tile = tiles.get(id);
+        desk.bench().select(button.id());
+        Tile tile = tiles.get(button.id());
         if (tile != null) {
             layout();
             tile.requestFocus();
-            facePopover.open(tile);
+            added.run();
         }
     }
 
+    /** The empty cell that has the focus: column and row; nothing where none has. */
+    int[] focusedCell() {
+        return getScene() != null && getScene().getFocusOwner() instanceof StackPane cell
+                && cell.getUserData() instanceof int[] at ? at : new int[0];
+    }
+
+    /** What is offered to do with the button of a tile. */
+    void menu(Node by) {
+        new ButtonMenu(desk, edits, facePopover::open).open(by);
+    }
+
     private Tile tile(Button b) {
-        Tile tile = new Tile(b, desk::spoken);
+        Tile tile = new Tile(b, desk::spoken, desk::picture, desk::scale);
+        new TileDrag(desk, edits, tile, this);
+        new ControlHand(desk, tile);
         tile.setId("tile-" + b.id());
+        tile.setManaged(false); // It is placed by its cells: what changes in it moves nothing else.
         tile.addEventHandler(MouseEvent.MOUSE_PRESSED, e -> mousePressed(tile, e));
-        tile.addEventHandler(MouseEvent.MOUSE_DRAGGED, e -> mouseDragged(tile, e));
-        tile.addEventHandler(MouseEvent.MOUSE_RELEASED, e -> mouseReleased(tile, e));
+        tile.addEventHandler(MouseEvent.MOUSE_RELEASED, e -> {
+            if (e.getButton() == MouseButton.PRIMARY && !desk.building()) {
+                released("mouse");
+            }
+        });
         tile.addEventHandler(KeyEvent.KEY_PRESSED, e -> keyPressed(tile, e));
         tile.addEventHandler(KeyEvent.KEY_RELEASED, e -> {
             if (!desk.building() && e.getCode() == KeyCode.SPACE) {
@@ -195,9 +288,10 @@ final class PageView extends Pane {
             }
         });
         tile.focusedProperty().addListener((_, _, focused) -> {
-            if (focused && desk.building()) {
+            if (focused && desk.building() && desk.bench().buttons().stream().noneMatch(b2 -> b2.id().equals(tile
+                    .button().id()))) {
                 desk.bench().select(tile.button().id());
-            } else if (!focused && tile.button().id().equals(pressed)) {
+            } else if (!focused && !through && tile.button().id().equals(pressed)) {
                 letGo();
             }
         });
@@ -206,16 +300,9 @@ final class PageView extends Pane {
 
     private void mousePressed(Tile tile, MouseEvent e) {
         tile.requestFocus();
-        if (e.getButton() != MouseButton.PRIMARY) {
-            return;
-        }
-        if (desk.building()) {
-            desk.bench().select(tile.button().id());
-            fromX = e.getSceneX();
-            fromY = e.getSceneY();
-            grabbed = true;
-            dragging = false;
-        } else {
+        // Only when it is let go it is known whether a dial was pressed or turned.
+        if (e.getButton() == MouseButton.PRIMARY && !desk.building() && !(tile.button()
+                .control() instanceof Control.Dial)) {
             press(tile, "mouse");
         }
     }
@@ -224,46 +311,6 @@ final class PageView extends Pane {
         released(source);
         pressed = tile.button().id();
         desk.press(tile.button().id(), source);
-    }
-
-    private void mouseDragged(Tile tile, MouseEvent e) {
-        if (!desk.building() || !grabbed) {
-            return;
-        }
-        if (!dragging && Math.hypot(e.getSceneX() - fromX, e.getSceneY() - fromY) > DRAG) {
-            dragging = true;
-            desk.overlay().close();
-            tile.toFront();
-        }
-        if (dragging) {
-            tile.setTranslateX(e.getSceneX() - fromX);
-            tile.setTranslateY(e.getSceneY() - fromY);
-        }
-    }
-
-    private void mouseReleased(Tile tile, MouseEvent e) {
-        if (e.getButton() != MouseButton.PRIMARY) {
-            return;
-        }
-        grabbed = false;
-        if (!desk.building()) {
-            released("mouse");
-        } else if (dragging) {
-            dragging = false;
-            tile.setTranslateX(0);
-            tile.setTranslateY(0);
-            Button b = tile.button();
-            double[] size = cellSize();
-            int column = b.column() + (int) Math.round((e.getSceneX() - fromX) / (size[0] + GAP));
-            int row = b.row() + (int) Math.round((e.getSceneY() - fromY) / (size[1] + GAP));
-            move(b, column, row);
-        } else if (e.getClickCount() == 2) {
-            facePopover.open(tile);
-        }
-    }
-
-    private void move(Button b, int column, int row) {
-        desk.bench().edit("move " + b.name(), board -> Edits.moveButton(board, b.id(), column, row));
     }
 
     private void keyPressed(Tile tile, KeyEvent e) {
@@ -279,24 +326,11 @@ final class PageView extends Pane {
             }
             return;
         }
-        switch (e.getCode()) {
-            case ENTER, F2 -> {
-                facePopover.open(tile);
-                e.consume();
-            }
-            case DELETE, BACK_SPACE -> {
-                Confirm.deleteButton(desk, tile, b);
-                e.consume();
-            }
-            default -> {
-                if (e.isAltDown() && e.getCode().isArrowKey()) {
-                    int[] d = direction(e.getCode());
-                    move(b, b.column() + d[0], b.row() + d[1]);
-                    e.consume();
-                } else {
-                    arrows(e, b.column(), b.row());
-                }
-            }
+        if (e.getCode() == KeyCode.ENTER) {
+            facePopover.open(tile);
+            e.consume();
+        } else {
+            arrows(e, b.column(), b.row());
         }
     }
 
@@ -313,7 +347,7 @@ final class PageView extends Pane {
     /** Moves the focus from cell to cell; in Live past empty ones. */
     private void arrows(KeyEvent e, int column, int row) {
         Page page = shown;
-        if (page == null || !e.getCode().isArrowKey() || e.isAltDown()) {
+        if (page == null || !e.getCode().isArrowKey() || e.isAltDown() || e.isConsumed()) {
             return;
         }
         int[] d = direction(e.getCode());
@@ -332,6 +366,13 @@ final class PageView extends Pane {
         e.consume();
     }
 
+    /** The tile or the cell under a point of the scene. */
+    @Nullable
+    Node nodeAt(double sceneX, double sceneY) {
+        return getChildren().stream().filter(n -> n.getBoundsInParent().contains(sceneToLocal(sceneX, sceneY)))
+                .findFirst().orElse(null);
+    }
+
     private @Nullable Node nodeAt(Page page, int column, int row) {
         Optional<Button> b = page.at(column, row);
         if (b.isPresent()) {
@@ -344,6 +385,17 @@ final class PageView extends Pane {
     /** Opens the face of the selected button for editing. */
     void editFace() {
         desk.bench().button().map(b -> tiles.get(b.id())).ifPresent(facePopover::open);
+    }
+
+    /** How far it is from one cell to the next, across and down. */
+    double[] pitch() {
+        double[] size = cellSize();
+        return new double[]{size[0] + GAP, size[1] + GAP};
+    }
+
+    /** Lays a tile out as if its button stood so. */
+    void place(Tile tile, Button as) {
+        place(tile, as.column(), as.row(), as.width(), as.height(), cellSize());
     }
 
     private double[] cellSize() {
@@ -370,52 +422,5 @@ final class PageView extends Pane {
         double y = Math.rint(MARGIN + row * (size[1] + GAP));
         n.resizeRelocate(x, y, Math.rint(width * size[0] + (width - 1) * GAP),
                 Math.rint(height * size[1] + (height - 1) * GAP));
-    }
-
-    /** A control of the rack is carried over the window: where it would land is shown. */
-    void carry(Grab grab, double sceneX, double sceneY) {
-        carried = grab;
-        for (Node n : getChildren()) {
-            n.pseudoClassStateChanged(TARGET, n.getBoundsInParent().contains(sceneToLocal(sceneX, sceneY)));
-        }
-        if (getScene() != null) {
-            getScene().setCursor(javafx.scene.Cursor.CLOSED_HAND);
-        }
-    }
-
-    /** What is carried is let go: on an empty cell it makes a button, on a button or in the score a step. */
-    void drop(double sceneX, double sceneY) {
-        Grab grab = carried;
-        carried = null;
-        getChildren().forEach(n -> n.pseudoClassStateChanged(TARGET, false));
-        if (getScene() != null) {
-            getScene().setCursor(javafx.scene.Cursor.DEFAULT);
-        }
-        if (grab == null) {
-            return;
-        }
-        for (Node n : List.copyOf(getChildren())) {
-            if (n.getBoundsInParent().contains(sceneToLocal(sceneX, sceneY))) {
-                if (n instanceof Tile tile) {
-                    desk.bench().select(tile.button().id());
-                    grab.step().ifPresent(s -> desk.bench().add("grab “" + grab.known().title() + "”", List.of(s)));
-                } else if (n.getUserData() instanceof int[] at) {
-                    made(grab, at[0], at[1]);
-                }
-                return;
-            }
-        }
-        Node score = getScene() == null ? null : getScene().lookup("#score-drawing");
-        if (score != null && score.contains(score.sceneToLocal(sceneX, sceneY)) && desk.bench().hasChain()) {
-            grab.step().ifPresent(s -> desk.bench().add("grab “" + grab.known().title() + "”", List.of(s)));
-        }
-    }
-
-    private void made(Grab grab, int column, int row) {
-        String name = grab.name(desk.model().readings(grab.twin().gear()));
-        String id = Edits.freshId(desk.bench().board(), name);
-        Button button = grab.button(id, name, column, row);
-        desk.bench().edit("grab “" + name + "”", b -> Edits.addButton(b, desk.bench().page().id(), button));
-        desk.bench().select(id);
     }
 }

@@ -1,25 +1,33 @@
 package rombix.app.view;
 
 import java.util.List;
+import java.util.Locale;
+import java.util.function.Supplier;
 import javafx.scene.control.Label;
+import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
+import rombix.app.edit.Starters;
 import rombix.app.edit.Uses;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Edits;
 import rombix.core.board.Page;
+import rombix.core.engine.Known;
 
 /** What is done with pages: added, named, sized, moved, doubled, deleted. */
 final class PagesMenu {
     private final Desk desk;
 
-    PagesMenu(Desk desk) {
+    private final Supplier<Known> known;
+
+    PagesMenu(Desk desk, Supplier<Known> known) {
         this.desk = desk;
+        this.known = known;
     }
 
     void fill(MenuButton menu) {
@@ -33,6 +41,7 @@ final class PagesMenu {
         MenuItem name = item("page-edit", "Name and size of " + now + "…", () -> sheet(menu));
         MenuItem twice = item("page-duplicate", "Double " + now, () -> desk.bench().edit("double the page " + now,
                 b -> Edits.duplicatePage(b, page.id())));
+        MenuItem follow = item("page-follow", "When " + now + " is shown by itself…", () -> follow(menu));
         MenuItem left = item("page-left", "Move it to the left", () -> desk.bench().edit("move the page " + now,
                 b -> Edits.movePage(b, page.id(), -1)));
         MenuItem right = item("page-right", "Move it to the right", () -> desk.bench().edit("move the page " + now,
@@ -40,7 +49,26 @@ final class PagesMenu {
         MenuItem delete = item("page-delete", "Delete " + now + (page.buttons().isEmpty() ? "" : "…"), () -> delete(
                 page, menu));
         delete.setDisable(desk.bench().board().pages().size() < 2);
-        menu.getItems().setAll(add, name, twice, left, right, new SeparatorMenuItem(), delete);
+        menu.getItems().setAll(add, starters(), name, follow, twice, left, right, new SeparatorMenuItem(), delete);
+    }
+
+    /** Pages made from the gear that the board has. */
+    private Menu starters() {
+        Menu starters = new Menu("Add a page made from your gear");
+        starters.setId("page-starters");
+        for (Starters s : Starters.values()) {
+            starters.getItems().add(item("starter-" + s.name().toLowerCase(Locale.ROOT), s.title(), () -> add(s)));
+        }
+        return starters;
+    }
+
+    private void add(Starters starter) {
+        int before = desk.bench().board().pages().size();
+        desk.bench().edit("add the page “" + starter.title() + "”", b -> starter.added(desk.bench().rig().with(b), known
+                .get()));
+        if (desk.bench().board().pages().size() > before) {
+            desk.bench().showPage(desk.bench().board().pages().getLast().id());
+        }
     }
 
     private static MenuItem item(String id, String text, Runnable action) {
@@ -78,6 +106,22 @@ final class PagesMenu {
                 Page.MOST_COLUMNS), size(rows, Page.MOST_ROWS))));
         box.getChildren().addAll(Fields.named("Name", name), new HBox(8, Fields.named("Columns, 1 to "
                 + Page.MOST_COLUMNS, columns), Fields.named("Rows, 1 to " + Page.MOST_ROWS, rows)), falls, resize);
+        desk.overlay().show(box, by, () -> {
+        });
+    }
+
+    /** What a page follows: while it is so, the page is shown in Live and in Rehearse. */
+    private void follow(MenuButton by) {
+        Page page = desk.bench().page();
+        VBox box = new VBox(10);
+        box.setPrefWidth(360);
+        box.setId("page-follow-sheet");
+        Label what = Fields
+                .read("While this is so, “" + page.name() + "” is shown in Live and in Rehearse, and then the"
+                        + " page before again. “Always” means: only when it is turned to.");
+        what.setWrapText(true);
+        box.getChildren().addAll(what, new TestField(desk, "page-follows", page.follows(), true, t -> desk.bench().edit(
+                "change what “" + page.name() + "” follows", b -> Edits.page(b, page.id(), p -> p.withFollows(t)))));
         desk.overlay().show(box, by, () -> {
         });
     }

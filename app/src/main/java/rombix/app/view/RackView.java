@@ -6,40 +6,21 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Supplier;
-import javafx.event.EventHandler;
 import javafx.scene.control.Button;
-import javafx.scene.control.ColorPicker;
-import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
-import javafx.scene.control.Slider;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
-import javafx.scene.input.MouseEvent;
-import javafx.scene.layout.ColumnConstraints;
-import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
-import javafx.scene.layout.Priority;
-import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import javafx.scene.paint.Color;
 import org.jspecify.annotations.Nullable;
-import rombix.app.edit.Grab;
 import rombix.app.edit.Shadow;
-import rombix.core.card.Card.Item;
-import rombix.core.card.Card.Tone;
-import rombix.core.card.Card.Word;
 import rombix.core.card.Twin;
 import rombix.core.card.Twin.Known;
-import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Step;
 import rombix.core.forecast.Snapshot;
-import rombix.core.engine.Status;
-import rombix.core.value.Kind;
-import rombix.core.value.Value;
 
 /** All gear, live, at the left. What the gear's cards can change is worked here by hand. */
 final class RackView extends ScrollPane {
-    private static final double NAME = 74;
 
     private final Desk desk;
     private final VBox gears = new VBox();
@@ -47,6 +28,8 @@ final class RackView extends ScrollPane {
     private final PageView page;
     private @Nullable Object shownGear;
     private @Nullable Shadow shadow;
+    private final Button snapshot = Fields.plain("Snapshot", "Alt+N");
+    private final ToggleButton shadowMe = new ToggleButton("Shadow me");
 
     RackView(Desk desk, Supplier<rombix.core.engine.Known> known, PageView page) {
         this.desk = desk;
@@ -60,22 +43,46 @@ final class RackView extends ScrollPane {
         getStyleClass().add("rack-scroll");
         gears.getStyleClass().add("rack");
         desk.bench().watch(this::rebuild);
-        desk.model().watch(c -> c.gear().forEach(g -> {
-            GearBox box = boxes.get(g);
-            if (box != null) {
-                box.refresh();
-            }
-        }));
+        desk.bench().watch(() -> desk.bench().sought().map(boxes::get).ifPresent(this::reveal));
+        desk.model().watch(c -> {
+            boxes.forEach((gear, box) -> {
+                if (c.whole().contains(gear)) {
+                    box.refresh();
+                }
+            });
+            c.readings().forEach(name -> {
+                GearBox box = boxes.get(name.substring(0, name.indexOf(':')));
+                if (box != null) {
+                    box.refresh(name.substring(name.indexOf(':') + 1));
+                }
+            });
+        });
         rebuild();
+    }
+
+    /** Scrolls to a gear and puts the hand on the first of its controls. */
+    private void reveal(GearBox box) {
+        double room = getContent().getBoundsInLocal().getHeight() - getViewportBounds().getHeight();
+        double top = box.localToScene(0, 0).getY() - getContent().localToScene(0, 0).getY();
+        setVvalue(room <= 0 ? 0 : Math.clamp(top / room, 0, 1));
+        box.lookupAll(".button").stream().findFirst().ifPresent(javafx.scene.Node::requestFocus);
+    }
+
+    /** Asks whose present readings are to be written as steps. */
+    void takeSnapshot() {
+        snapshot.fire();
+    }
+
+    /** Begins or ends writing what the hand does as steps. */
+    void shadow() {
+        shadowMe.fire();
     }
 
     /** Writes steps from the gear: as it is now, or as it is worked from now on. */
     private HBox tools(Supplier<rombix.core.engine.Known> known) {
-        Button snapshot = Fields.plain("Snapshot", "");
         snapshot.setId("snapshot");
         snapshot.setTooltip(new Tooltip("Write the gear's present readings as steps into the chain below"));
         snapshot.setOnAction(_ -> snapshots(known.get(), snapshot));
-        ToggleButton shadowMe = new ToggleButton("Shadow me");
         shadowMe.setId("shadow");
         shadowMe.getStyleClass().setAll("button", "plain");
         shadowMe.setTooltip(
@@ -95,7 +102,10 @@ final class RackView extends ScrollPane {
             }
             shadowMe.setText(shadowMe.isSelected() ? "Stop shadowing" : "Shadow me");
         });
-        HBox tools = new HBox(6, snapshot, shadowMe);
+        HBox tools = new HBox(4,
+                history("undo", "mdi2u-undo", "Ctrl+Z", desk.bench()::undo, () -> desk.bench().undoName()),
+                history("redo", "mdi2r-redo", "Ctrl+Shift+Z", desk.bench()::redo, () -> desk.bench().redoName()),
+                snapshot, shadowMe);
         tools.setPadding(new javafx.geometry.Insets(10, 12, 0, 12));
         desk.bench().watch(() -> {
             tools.setVisible(desk.building());
@@ -106,6 +116,27 @@ final class RackView extends ScrollPane {
         snapshot.setDisable(true);
         shadowMe.setDisable(true);
         return tools;
+    }
+
+    /** Takes back an edit, or does it again; says which one. */
+    private Button history(String id, String icon, String key, Runnable run, Supplier<Optional<String>> what) {
+        Button button = Fields.plain("", "");
+        button.setId(id);
+        button.getStyleClass().add("history");
+        Shapes.icon(icon, 16).ifPresent(button::setGraphic);
+        button.setOnAction(_ -> run.run());
+        Tooltip tip = new Tooltip();
+        button.setTooltip(tip);
+        Runnable show = () -> {
+            String name = what.get().orElse("");
+            button.setDisable(name.isEmpty());
+            String words = id.equals("undo") ? "Undo: " : "Redo: ";
+            tip.setText(words + (name.isEmpty() ? "nothing" : name) + " · " + key);
+            button.setAccessibleText(words + (name.isEmpty() ? "nothing" : name));
+        };
+        desk.bench().watch(show);
+        show.run();
+        return button;
     }
 
     /** Which gear the snapshot is of. */
@@ -136,42 +167,6 @@ final class RackView extends ScrollPane {
         });
     }
 
-    /** A control can be grabbed and dragged onto the page, a button, or the score. */
-    private void grabbable(javafx.scene.Node node, Twin twin, Twin.Known known, Supplier<@Nullable Value> value) {
-        node.addEventFilter(MouseEvent.MOUSE_PRESSED, _ -> {
-            if (!desk.building() || getScene() == null) {
-                return;
-            }
-            // The scene, not the control: wherever the hand goes, the grab goes along.
-            javafx.scene.Scene scene = getScene();
-            boolean[] carrying = new boolean[1];
-            EventHandler<MouseEvent> dragged = e -> {
-                if (!e.isStillSincePress()) {
-                    Grab.of(twin, known, value.get()).ifPresent(g -> {
-                        carrying[0] = true;
-                        page.carry(g, e.getSceneX(), e.getSceneY());
-                    });
-                }
-            };
-            scene.addEventFilter(MouseEvent.MOUSE_DRAGGED, dragged);
-            scene.addEventFilter(MouseEvent.MOUSE_RELEASED, new EventHandler<>() {
-                @Override
-                public void handle(MouseEvent e) {
-                    scene.removeEventFilter(MouseEvent.MOUSE_DRAGGED, dragged);
-                    scene.removeEventFilter(MouseEvent.MOUSE_RELEASED, this);
-                    if (carrying[0]) {
-                        // A press that became a drag does not tell the gear.
-                        if (node instanceof Button b) {
-                            b.disarm();
-                        }
-                        page.drop(e.getSceneX(), e.getSceneY());
-                        e.consume();
-                    }
-                }
-            });
-        });
-    }
-
     private void rebuild() {
         Map<String, Twin> now = desk.bench().rig().twins();
         if (now.equals(shownGear)) {
@@ -181,258 +176,9 @@ final class RackView extends ScrollPane {
         boxes.clear();
         gears.getChildren().clear();
         for (Twin twin : now.values()) {
-            GearBox box = new GearBox(twin);
+            GearBox box = new GearBox(desk, page, twin);
             boxes.put(twin.gear(), box);
             gears.getChildren().add(box);
         }
     }
-
-    /** One gear: its head, and a row for each thing it reports. */
-    private final class GearBox extends VBox {
-        private final Twin twin;
-        private final Label status = new Label();
-        private final VBox rows = new VBox();
-        private final Map<String, Runnable> refreshers = new LinkedHashMap<>();
-        private List<String> shown = List.of();
-
-        GearBox(Twin twin) {
-            this.twin = twin;
-            Label name = new Label(twin.title());
-            name.getStyleClass().add("gear-name");
-            name.setMinWidth(Region.USE_PREF_SIZE);
-            status.getStyleClass().addAll("gear-status", "quiet");
-            Region space = new Region();
-            HBox.setHgrow(space, Priority.ALWAYS);
-            HBox head = new HBox();
-            head.getStyleClass().add("gear-head");
-            Shapes.icon(twin.card().icon(), 17).ifPresent(head.getChildren()::add);
-            head.getChildren().addAll(name, space, status);
-            getChildren().addAll(head, rows);
-            refresh();
-        }
-
-        private Readings now() {
-            return desk.model().readings(twin.gear());
-        }
-
-        void refresh() {
-            Status s = desk.model().status(twin.gear());
-            boolean well = s.phase() == Status.Phase.READY || s.phase() == Status.Phase.CONNECTING;
-            status.setText(s.words() + (s.ignored() > 0 ? " · " + s.ignored() + " ignored" : ""));
-            status.getStyleClass().setAll("label", "gear-status", well ? "quiet" : "trouble");
-            status.setTooltip(s.hint().isEmpty() && s.ignored() == 0
-                    ? null
-                    : new Tooltip(s.hint() + (s.ignored() > 0
-                            ? "\n" + s.ignored() + " packets were malformed or not what its card says."
-                            : "")));
-            List<Known> known = twin.readings(now());
-            List<String> ids = known.stream().map(k -> k.id() + choices(k)).toList();
-            if (!ids.equals(shown)) {
-                shown = ids;
-                build(known);
-            }
-            refreshers.values().forEach(Runnable::run);
-        }
-
-        private String choices(Known k) {
-            return k.spec().type() == Kind.CHOICE ? twin.items(list(k), now()).toString() : "";
-        }
-
-        private static String list(Known k) {
-            return k.spec().choices() == null ? k.id() : k.spec().choices();
-        }
-
-        private void build(List<Known> known) {
-            rows.getChildren().clear();
-            refreshers.clear();
-            Map<String, HBox> byItem = new LinkedHashMap<>();
-            for (Known k : known) {
-                switch (k.spec().type()) {
-                    case CHOICE -> choice(k);
-                    case FLAG -> flag(k, row(byItem, k));
-                    case NUMBER -> number(k, row(byItem, k));
-                    case COLOUR -> colour(k, row(byItem, k));
-                    case TEXT -> text(k, row(byItem, k));
-                    case LIST -> {
-                    }
-                }
-            }
-        }
-
-        /** The row of the item that a reading is about; a level takes a row of its own where there is one already. */
-        private HBox row(Map<String, HBox> byItem, Known k) {
-            String item = k.spec().id().match(k.id()).filter(p -> !p.isEmpty())
-                    .map(p -> p.values().iterator().next()).orElse(k.id());
-            HBox row = byItem.get(item);
-            if (row != null && k.spec().type() == Kind.NUMBER
-                    && row.getChildren().stream().anyMatch(Slider.class::isInstance)) {
-                return newRow(k.title());
-            }
-            if (row == null) {
-                String title = k.spec().id().match(k.id()).filter(p -> !p.isEmpty())
-                        .flatMap(p -> twin.item(p.keySet().iterator().next(), item, now())).map(Item::name)
-                        .orElse(k.title());
-                row = newRow(title);
-                byItem.put(item, row);
-            }
-            return row;
-        }
-
-        private HBox newRow(String title) {
-            HBox row = new HBox();
-            row.getStyleClass().add("rack-row");
-            Label name = new Label(title);
-            name.getStyleClass().add("rack-name");
-            name.setMinWidth(NAME);
-            row.getChildren().add(name);
-            rows.getChildren().add(row);
-            return row;
-        }
-
-        private void choice(Known k) {
-            List<Item> items = twin.items(list(k), now());
-            GridPane grid = new GridPane(4, 4);
-            ColumnConstraints half = new ColumnConstraints();
-            half.setPercentWidth(50);
-            grid.getColumnConstraints().addAll(half, half);
-            Map<String, Button> buttons = new HashMap<>();
-            boolean lead = k.spec().id().toString().equals("scene");
-            for (int i = 0; i < items.size(); i++) {
-                Item item = items.get(i);
-                Button b = new Button(item.name());
-                b.getStyleClass().add("rack-choice");
-                b.setMaxWidth(Double.MAX_VALUE);
-                b.setId("rack-%s-%s-%s".formatted(twin.gear(), k.id(), item.id()));
-                Optional<Twin.Call> call = twin.toReach(k.id(), Value.of(item.id()));
-                b.setDisable(call.isEmpty());
-                b.setOnAction(_ -> call.ifPresent(this::tell));
-                buttons.put(item.id(), b);
-                grabbable(b, twin, k, () -> Value.of(item.id()));
-                grid.add(b, i % 2, i / 2);
-            }
-            VBox box = new VBox(grid);
-            box.setPadding(new javafx.geometry.Insets(2, 0, 4, 0));
-            rows.getChildren().add(box);
-            refreshers.put(k.id(), () -> {
-                Value v = now().apply(k.id());
-                buttons.forEach((id, b) -> {
-                    b.getStyleClass().removeAll("chosen", "air");
-                    boolean chosen = v != null && v.toString().equals(id);
-                    if (chosen) {
-                        b.getStyleClass().addAll(lead ? List.of("chosen", "air") : List.of("chosen"));
-                    }
-                    b.setAccessibleText(b.getText() + (chosen ? ", now" : ""));
-                });
-            });
-        }
-
-        private void tell(Twin.Call call) {
-            desk.tell(twin.gear(), call.command().id(), call.args());
-        }
-
-        private void flag(Known k, HBox row) {
-            Button b = new Button();
-            b.getStyleClass().add("rack-switch");
-            b.setId("rack-%s-%s".formatted(twin.gear(), k.id()));
-            grabbable(row.getChildren().getFirst(), twin, k, () -> now().apply(k.id()));
-            Region space = new Region();
-            HBox.setHgrow(space, Priority.ALWAYS);
-            row.getChildren().addAll(space, b);
-            b.setOnAction(_ -> {
-                Value v = now().apply(k.id());
-                twin.toReach(k.id(), Value.of(v == null || !v.asFlag())).ifPresent(this::tell);
-            });
-            refreshers.put(k.id(), () -> {
-                Value v = now().apply(k.id());
-                Word word = v == null ? null : v.asFlag() ? k.spec().yes() : k.spec().no();
-                b.setText(v == null ? "—" : twin.spoken(k, v, now()));
-                b.setAccessibleText(k.title() + ", " + (v == null ? "not known" : twin.spoken(k, v, now())));
-                b.getStyleClass().removeAll("air", "ready");
-                if (word != null && word.tone() != Tone.QUIET) {
-                    b.getStyleClass().add(word.tone() == Tone.AIR ? "air" : "ready");
-                }
-            });
-        }
-
-        private void number(Known k, HBox row) {
-            Label value = new Label();
-            value.getStyleClass().add("rack-value");
-            Optional<Twin.Call> can = twin.toReach(k.id(), Value.of(0));
-            boolean worked = can.isPresent() && k.spec().min() != null && k.spec().max() != null;
-            Region space = new Region();
-            HBox.setHgrow(space, Priority.ALWAYS);
-            if (!worked) {
-                row.getChildren().addAll(space, value);
-                refreshers.put(k.id(), () -> value.setText(spoken(k)));
-                return;
-            }
-            double least = k.spec().min() == null ? 0 : k.spec().min();
-            double most = k.spec().max() == null ? 100 : k.spec().max();
-            Slider slider = new Slider(least, most, least);
-            grabbable(value, twin, k, () -> now().apply(k.id()));
-            if (row.getChildren().size() == 1) {
-                grabbable(row.getChildren().getFirst(), twin, k, () -> now().apply(k.id()));
-            }
-            slider.setId("rack-%s-%s".formatted(twin.gear(), k.id()));
-            slider.setMinWidth(36);
-            slider.setPrefWidth(48);
-            slider.setBlockIncrement((most - least) / 20);
-            slider.setAccessibleText(k.title());
-            HBox.setHgrow(slider, Priority.ALWAYS);
-            value.setMinWidth(52);
-            value.setAlignment(javafx.geometry.Pos.CENTER_RIGHT);
-            // The level stands before the switch, whichever the card names first.
-            int at = row.getChildren().size() > 1 ? 1 : row.getChildren().size();
-            row.getChildren().removeIf(n -> n.getClass() == Region.class);
-            row.getChildren().addAll(at, List.of(slider, value));
-            boolean[] following = {false};
-            slider.valueProperty().addListener((_, _, v) -> {
-                if (!following[0]) {
-                    double rounded = Math.rint(v.doubleValue() * 10) / 10;
-                    twin.toReach(k.id(), Value.of(rounded)).ifPresent(this::tell);
-                }
-            });
-            refreshers.put(k.id(), () -> {
-                Value v = now().apply(k.id());
-                value.setText(spoken(k));
-                if (v != null && !slider.isPressed()) {
-                    following[0] = true;
-                    slider.setValue(v.asNumber());
-                    following[0] = false;
-                }
-            });
-        }
-
-        private void colour(Known k, HBox row) {
-            ColorPicker picker = new ColorPicker(Color.BLACK);
-            picker.setStyle("-fx-color-label-visible: false;");
-            picker.setPrefWidth(44);
-            picker.setMinWidth(44);
-            picker.setAccessibleText(k.title());
-            row.getChildren().add(1, picker);
-            picker.setOnAction(_ -> twin.toReach(k.id(), Value.of(Colours.text(picker.getValue())))
-                    .ifPresent(this::tell));
-            refreshers.put(k.id(), () -> {
-                Value v = now().apply(k.id());
-                if (v != null) {
-                    picker.setValue(Color.web(v.toString()));
-                }
-            });
-        }
-
-        private void text(Known k, HBox row) {
-            Label value = new Label();
-            value.getStyleClass().add("rack-value");
-            Region space = new Region();
-            HBox.setHgrow(space, Priority.ALWAYS);
-            row.getChildren().addAll(space, value);
-            refreshers.put(k.id(), () -> value.setText(spoken(k)));
-        }
-
-        private String spoken(Known k) {
-            Value v = now().apply(k.id());
-            return v == null ? "—" : twin.spoken(k, v, now());
-        }
-    }
-
 }

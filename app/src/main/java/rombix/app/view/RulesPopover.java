@@ -2,16 +2,12 @@ package rombix.app.view;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.function.UnaryOperator;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
-import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.VBox;
-import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Button.Busy;
@@ -23,9 +19,12 @@ import rombix.core.board.Trigger;
 /** The rules of a button: a press while it runs, its guard, what follows its states, its key, its tag. */
 final class RulesPopover {
     private final Desk desk;
+    private final Runnable triggers;
 
-    RulesPopover(Desk desk) {
+    /** @param triggers opens the triggers of the selected button */
+    RulesPopover(Desk desk, Runnable triggers) {
         this.desk = desk;
+        this.triggers = triggers;
     }
 
     private record Named(String id, String words) {
@@ -66,13 +65,16 @@ final class RulesPopover {
         };
         Label title = new Label(b.name());
         title.getStyleClass().add("gear-name");
-        content.getChildren().setAll(title,
+        content.getChildren().setAll(title);
+        new ControlForm(desk, anew).addTo(content);
+        content.getChildren().add(
                 Fields.named("Pressed while its chain still runs", Fields.choice("rule-busy", List.of(Busy.values()), b
                         .busy(), RulesPopover::words, x -> edit(y -> y.withBusy(x)))));
         guard(b, content, anew);
         then(b, content, anew);
         held(b, content);
-        content.getChildren().addAll(Fields.named("Key that presses it in Live", key(b)),
+        content.getChildren().addAll(Fields.named("Key that presses it in Live, while this window is in front", key(b)),
+                triggers(b),
                 Fields.named("Tag, to stop several at once", Fields.text("rule-tag", b.tag() == null ? "" : b.tag(),
                         t -> edit(y -> y.withTag(t.isBlank() ? null : t.strip())))));
         board(content);
@@ -142,29 +144,28 @@ final class RulesPopover {
                 .repeatMillis(), ms -> edit(y -> y.withRepeat(ms)))));
     }
 
-    /** Records the key that is pressed in it; Delete takes it away. */
+    /** The key of this window that presses it; the other triggers stand in their own view. */
     private TextField key(Button b) {
-        TextField field = new TextField(b.triggers().stream().filter(Trigger.Key.class::isInstance)
-                .map(t -> ((Trigger.Key) t).key()).findFirst().orElse(""));
-        field.setId("rule-key");
-        field.setEditable(false);
-        field.setPromptText("Click here and press a key; Delete takes it away");
-        field.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
-            if (e.getCode() == KeyCode.TAB || e.getCode() == KeyCode.ESCAPE || e.getCode().isModifierKey()) {
-                return;
-            }
-            boolean gone = e.getCode() == KeyCode.DELETE || e.getCode() == KeyCode.BACK_SPACE;
-            String key = gone ? "" : Keys.name(e);
-            field.setText(key);
-            List<Trigger> others = b.triggers().stream().filter(t -> !(t instanceof Trigger.Key)).toList();
-            List<Trigger> all = new ArrayList<>(others);
-            if (!gone) {
+        String now = b.triggers().stream().filter(t -> t instanceof Trigger.Key k && !k.everywhere()).map(
+                t -> ((Trigger.Key) t).key()).findFirst().orElse("");
+        return KeyField.of("rule-key", now, key -> edit(y -> {
+            List<Trigger> all = new ArrayList<>(y.triggers().stream().filter(t -> !(t instanceof Trigger.Key k) || k
+                    .everywhere()).toList());
+            if (!key.isEmpty()) {
                 all.add(new Trigger.Key(key));
             }
-            edit(y -> y.withTriggers(all));
-            e.consume();
-        });
-        return field;
+            return y.withTriggers(all);
+        }));
+    }
+
+    private Node triggers(Button b) {
+        long others = b.triggers().stream().filter(t -> !(t instanceof Trigger.Key k) || k.everywhere()).count();
+        javafx.scene.control.Button open = Fields.plain(others == 0
+                ? "Keys everywhere, controllers, clocks…"
+                : "Other triggers: " + others + "…", "Ctrl+T");
+        open.setId("rule-triggers");
+        open.setOnAction(_ -> triggers.run());
+        return open;
     }
 
     private void board(VBox content) {
@@ -176,37 +177,5 @@ final class RulesPopover {
                         ms -> desk.bench().edit("change the long press", x -> x.withLongPress(ms)))),
                 Fields.named("A double press comes within", Fields.span("rule-double", board.doublePressMillis(),
                         ms -> desk.bench().edit("change the double press", x -> x.withDoublePress(ms)))));
-    }
-
-    /** How keys are written. */
-    static final class Keys {
-        private Keys() {
-        }
-
-        /** A key event as boards write it: {@code Ctrl+Shift+K}. */
-        static String name(KeyEvent e) {
-            List<String> parts = new ArrayList<>();
-            if (e.isControlDown()) {
-                parts.add("Ctrl");
-            }
-            if (e.isAltDown()) {
-                parts.add("Alt");
-            }
-            if (e.isShiftDown()) {
-                parts.add("Shift");
-            }
-            if (e.isMetaDown()) {
-                parts.add("Meta");
-            }
-            parts.add(e.getCode().getName());
-            return String.join("+", parts);
-        }
-
-        /** The button that a key presses; null where it presses none. */
-        static @Nullable Button pressedBy(KeyEvent e, Board board) {
-            Trigger key = new Trigger.Key(name(e).toUpperCase(Locale.ROOT)).normal();
-            return board.buttons().filter(b -> b.triggers().stream().anyMatch(t -> t.normal().equals(key))).findFirst()
-                    .orElse(null);
-        }
     }
 }

@@ -6,23 +6,19 @@ import java.util.List;
 import java.util.Set;
 import javafx.application.Platform;
 import javafx.css.PseudoClass;
-import javafx.geometry.Pos;
 import javafx.scene.AccessibleRole;
 import javafx.scene.Node;
-import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
-import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
-import javafx.scene.layout.StackPane;
 import javafx.scene.shape.Line;
 import org.jspecify.annotations.Nullable;
-import rombix.app.edit.Paths;
+import rombix.core.board.Paths;
 import rombix.app.edit.Score;
 import rombix.app.edit.Score.Mark;
 import rombix.app.edit.StepEdits;
@@ -34,14 +30,6 @@ import rombix.core.engine.Status.Phase;
 /** The drawing of a chain against time: a ruler, the steps that hold others as brackets, and a lane for each gear. */
 final class ScoreDrawing extends ScrollPane {
     private static final PseudoClass PICKED = PseudoClass.getPseudoClass("picked");
-    private static final double LANE_NAMES = 106;
-    private static final double RULER = 20;
-    private static final double WAITS = 18;
-    private static final double ROW = 24;
-    private static final double BRACKET_ROW = 21;
-    private static final double LANE_PAD = 5;
-    private static final double LETTER = 6.6;
-    private static final double[] TICKS = {0.1, 0.2, 0.5, 1, 2, 5, 10, 30, 60, 300, 600, 1800, 3600, 7200, 21600};
     private static final double ZOOM_STEP = 1.25;
 
     private final Desk desk;
@@ -51,6 +39,7 @@ final class ScoreDrawing extends ScrollPane {
     private final Line playhead = new Line();
     private double zoom = 1;
     private double perMilli = 0.1;
+    private List<ScorePainter.LaneBand> bands = List.of();
     private @Nullable Object drawn;
 
     /** What the drawing depends on: it is made anew when that changes. */
@@ -77,9 +66,12 @@ final class ScoreDrawing extends ScrollPane {
             }
         });
         addEventHandler(KeyEvent.KEY_PRESSED, this::key);
-        desk.bench().watch(this::draw);
+        desk.bench().watch(() -> {
+            draw();
+            picked();
+        });
         desk.model().watch(c -> {
-            if (!c.gear().isEmpty() || c.runs()) {
+            if (!c.whole().isEmpty() || c.runs()) {
                 draw();
             }
             if (c.runs()) {
@@ -96,39 +88,42 @@ final class ScoreDrawing extends ScrollPane {
 
     private void key(KeyEvent e) {
         switch (e.getCode()) {
-            case PLUS, ADD, EQUALS -> zoom(zoom * ZOOM_STEP);
-            case MINUS, SUBTRACT -> zoom(zoom / ZOOM_STEP);
-            case DIGIT0, NUMPAD0 -> zoom(1);
-            case DELETE, BACK_SPACE -> edits.delete();
+            case PLUS, ADD, EQUALS -> zoomBy(1);
+            case MINUS, SUBTRACT -> zoomBy(-1);
+            case DIGIT0, NUMPAD0 -> zoomBy(0);
             case LEFT, RIGHT -> step(e.getCode() == KeyCode.RIGHT ? 1 : -1, e.isShiftDown());
-            case O -> edits.switchOff();
             default -> {
-                if (!e.isShortcutDown() || !copying(e.getCode())) {
-                    return;
-                }
+                return;
             }
         }
         e.consume();
     }
 
-    private boolean copying(KeyCode code) {
-        switch (code) {
-            case C -> edits.copy();
-            case X -> edits.cut();
-            case V -> edits.paste();
-            case D -> edits.duplicate();
-            case A -> {
-                List<List<Integer>> all = new ArrayList<>();
-                for (int i = 0; i < desk.bench().chain().steps().size(); i++) {
-                    all.add(List.of(i));
-                }
-                desk.bench().selectSteps(all);
-            }
-            default -> {
-                return false;
-            }
+    /** Zooms in or out by a step; 0 shows the whole chain. */
+    void zoomBy(int steps) {
+        zoom(steps == 0 ? 1 : zoom * Math.pow(ZOOM_STEP, steps));
+    }
+
+    /** Puts the hand on the selected step, else on the first, else on the drawing. */
+    void focusSelected() {
+        Node selected = desk.bench().steps().isEmpty()
+                ? null
+                : drawing.lookup("#" + ScorePainter.id(desk.bench().steps().iterator().next()));
+        if (selected != null) {
+            selected.requestFocus();
+        } else {
+            requestFocus();
+            step(1, false);
         }
-        return true;
+    }
+
+    /** Selects all steps of the chain itself. */
+    void selectAll() {
+        List<List<Integer>> all = new ArrayList<>();
+        for (int i = 0; i < desk.bench().chain().steps().size(); i++) {
+            all.add(List.of(i));
+        }
+        desk.bench().selectSteps(all);
     }
 
     /** Goes to the next step as it is drawn, from left to right; with Shift it is selected as well. */
@@ -148,7 +143,7 @@ final class ScoreDrawing extends ScrollPane {
             Set<List<Integer>> all = new LinkedHashSet<>(more ? selected : List.of());
             all.add(marks.get(next).path());
             desk.bench().selectSteps(all);
-            Node node = drawing.lookup("#" + id(marks.get(next).path()));
+            Node node = drawing.lookup("#" + ScorePainter.id(marks.get(next).path()));
             if (node != null) {
                 node.requestFocus();
             }
@@ -180,170 +175,77 @@ final class ScoreDrawing extends ScrollPane {
                 ? 0
                 : last.trouble().size() + last.picked().hashCode());
         if (now.equals(drawn)) {
-            picked();
             return;
         }
         drawn = now;
-        List<Node> nodes = new ArrayList<>();
+        drawing.getChildren().clear();
+        bands = List.of();
         if (desk.bench().hasChain()) {
-            draw(now, last, nodes);
+            draw(now, last);
         }
-        drawing.getChildren().setAll(nodes);
         drawing.getChildren().add(playhead);
         playhead.setVisible(false);
         picked();
     }
 
-    private void draw(Drawn now, DeckModel.@Nullable LastRun last, List<Node> nodes) {
-        double room = now.width() - LANE_NAMES - 40;
+    private void draw(Drawn now, DeckModel.@Nullable LastRun last) {
+        double room = now.width() - ScorePainter.LANE_NAMES - 40;
         double length = Score.length(now.chain(), desk.bench().rig());
         perMilli = zoom * room / Math.max(1000, length * 1.25 + 250);
-        Score score = Score.of(now.chain(), desk.bench().rig(), g -> desk.model().readings(g),
-                text -> (text.length() * LETTER + 30) / perMilli);
-        double width = Math.max(now.width(), LANE_NAMES + 40 + zoom * room);
-        double y = RULER + (score.waits().isEmpty() ? 4 : WAITS);
-        for (Mark m : score.brackets()) {
-            nodes.add(bracket(m, y + m.row() * BRACKET_ROW));
-        }
-        y += score.bracketRows() * BRACKET_ROW + (score.bracketRows() > 0 ? 3 : 0);
-        double bottom = Math.max(lanes(score, now, last, width, y, nodes), getViewportBounds().getHeight());
-        ruler(width, bottom, nodes);
-        waits(score, bottom, nodes);
-        drawing.setPrefSize(width, Math.max(bottom, RULER + 10));
-        drawing.setMinHeight(bottom);
+        Score score = Score.of(now.chain(), desk.bench().rig(), g -> desk.model().readings(g), text -> ScorePainter
+                .room(text, perMilli));
+        double width = Math.max(now.width(), ScorePainter.LANE_NAMES + 40 + zoom * room);
+        ScorePainter.Painted painted = new ScorePainter(perMilli, now.off(), last, this::works).paint(score, width,
+                getViewportBounds().getHeight());
+        drawing.getChildren().setAll(painted.nodes());
+        bands = painted.bands();
+        drawing.setPrefSize(width, painted.bottom());
+        drawing.setMinHeight(painted.bottom());
     }
 
     private double x(double millis) {
-        return LANE_NAMES + millis * perMilli;
+        return ScorePainter.LANE_NAMES + millis * perMilli;
     }
 
-    private void ruler(double width, double bottom, List<Node> nodes) {
-        double tick = TICKS[TICKS.length - 1];
-        for (double t : TICKS) {
-            if (t * 1000 * perMilli >= 64) {
-                tick = t;
-                break;
+    /** How long a step takes, as it is drawn. */
+    double length(Step step) {
+        return Score.length(Chain.of(step), desk.bench().rig());
+    }
+
+    /** A step is dropped on the drawing: it is added at that time. */
+    void drop(Step step, String name, double sceneX, double sceneY) {
+        double at = (drawing.sceneToLocal(sceneX, sceneY).getX() - ScorePainter.LANE_NAMES) / perMilli;
+        edits.addAt(name, step, at, this::length);
+    }
+
+    /** The gear in whose lane a point of the scene is; null where it is in none. */
+    @Nullable
+    String gearAt(double sceneX, double sceneY) {
+        double y = drawing.sceneToLocal(sceneX, sceneY).getY();
+        return bands.stream().filter(b -> y >= b.top() && y < b.bottom()).map(ScorePainter.LaneBand::gear).findFirst()
+                .orElse(null);
+    }
+
+    /** The bracket of the step that holds the one at a path; null where the chain itself does. */
+    @Nullable
+    Mark holder(List<Integer> path) {
+        return path.size() < 3
+                ? null
+                : drawing.lookup("#" + ScorePainter.id(path.subList(0, path.size() - 2))) instanceof Node n
+                        && n.getUserData() instanceof Mark m ? m : null;
+    }
+
+    /** The mark at a point of the scene other than some node's; brackets before the bands of waits. */
+    @Nullable
+    Node markAt(double sceneX, double sceneY, Node but) {
+        Node found = null;
+        for (Node n : drawing.getChildren()) {
+            if (n != but && n.getUserData() instanceof Mark && !n.getStyleClass().contains("wait-band")
+                    && n.getBoundsInParent().contains(drawing.sceneToLocal(sceneX, sceneY))) {
+                found = n;
             }
         }
-        for (int i = 0; x(i * tick * 1000) < width - 30; i++) {
-            double x = Math.rint(x(i * tick * 1000)) + 0.5;
-            Line line = new Line(x, 0, x, i == 0 ? bottom : RULER - 4);
-            line.getStyleClass().add("ruler-line");
-            line.setMouseTransparent(true);
-            Label text = new Label(Figures.span(i * tick * 1000));
-            text.getStyleClass().add("ruler-text");
-            text.relocate(x + 5, 0);
-            nodes.add(0, line);
-            nodes.add(text);
-        }
-    }
-
-    private double lanes(Score score, Drawn now, DeckModel.@Nullable LastRun last, double width, double top,
-            List<Node> nodes) {
-        double y = top;
-        for (Score.Lane lane : score.lanes()) {
-            double height = lane.rows() * ROW + 2 * LANE_PAD;
-            boolean off = now.off().contains(lane.gear());
-            Label name = new Label(off ? lane.title() + " · off" : lane.title());
-            name.getStyleClass().add("lane-name");
-            if (off) {
-                name.getStyleClass().add("off");
-            }
-            name.relocate(14, y + LANE_PAD + 3);
-            Line line = new Line(0, Math.rint(y + height) + 0.5, width, Math.rint(y + height) + 0.5);
-            line.getStyleClass().add("lane-line");
-            nodes.add(line);
-            nodes.add(name);
-            for (Mark m : lane.marks()) {
-                nodes.add(mark(m, off, last, y + LANE_PAD + m.row() * ROW));
-            }
-            y += height;
-        }
-        return y;
-    }
-
-    private static String place(DeckModel.LastRun last, List<Integer> path) {
-        StringBuilder place = new StringBuilder(last.what());
-        for (int i = 0; i < path.size(); i++) {
-            int p = path.get(i);
-            place.append(p >= 0 ? "/" + p : i % 2 == 0 ? "/always/" + (-1 - p) : "/instead");
-        }
-        return place.toString();
-    }
-
-    private Node mark(Mark m, boolean off, DeckModel.@Nullable LastRun last, double y) {
-        String trouble = last == null ? null : last.trouble().get(place(last, m.path()));
-        String text = m.text() + (trouble == null ? "" : " · " + (trouble.endsWith("late") ? trouble : "failed"));
-        Region node;
-        if (m.lengthMillis() > 0) {
-            Label label = new Label(text);
-            label.setMinWidth(Region.USE_PREF_SIZE);
-            StackPane bar = new StackPane();
-            bar.getStyleClass().add("fade-bar");
-            double w = Math.max(6, m.lengthMillis() * perMilli);
-            bar.setMinSize(w, ROW - 4);
-            bar.setPrefSize(w, ROW - 4);
-            bar.setMaxSize(w, ROW - 4);
-            HBox box = new HBox(bar, label);
-            if (w > text.length() * LETTER + 12) {
-                bar.getChildren().add(label);
-                StackPane.setAlignment(label, Pos.CENTER_LEFT);
-                box.getChildren().setAll(bar);
-            }
-            node = box;
-            node.relocate(Math.rint(x(m.startMillis())), y + 1);
-        } else {
-            node = new HBox(Shapes.rhombus(13, "diamond"), new Label(text));
-            node.relocate(Math.rint(x(m.startMillis()) - 6), y);
-        }
-        node.getStyleClass().add("mark-step");
-        if (off || trouble != null && !trouble.endsWith("late")) {
-            node.getStyleClass().add("off");
-        }
-        if (m.step().how().off()) {
-            node.getStyleClass().add("switched-off");
-        }
-        works(node, m, trouble);
-        return node;
-    }
-
-    private Node bracket(Mark m, double y) {
-        Label label = new Label(m.text());
-        label.setMinWidth(Region.USE_PREF_SIZE);
-        HBox box = new HBox(label);
-        box.setAlignment(Pos.CENTER_LEFT);
-        box.getStyleClass().addAll("bracket", m.step() instanceof Step.Wait ? "bracket-wait" : "bracket-chain");
-        if (m.step().how().off()) {
-            box.getStyleClass().add("switched-off");
-        }
-        double w = Math.max(m.lengthMillis() * perMilli, 24);
-        box.setMinWidth(w);
-        box.setPrefHeight(BRACKET_ROW - 3);
-        box.setMaxHeight(BRACKET_ROW - 3);
-        box.relocate(Math.rint(x(m.startMillis())), y);
-        works(box, m, null);
-        return box;
-    }
-
-    private void waits(Score score, double bottom, List<Node> nodes) {
-        for (Mark m : score.waits()) {
-            Label text = new Label(m.text());
-            StackPane band = new StackPane(text);
-            StackPane.setAlignment(text, Pos.TOP_CENTER);
-            band.getStyleClass().add("wait-band");
-            double w = Math.max(10, m.lengthMillis() * perMilli - 16);
-            text.setVisible(w > m.text().length() * 5.5);
-            text.setMinWidth(Region.USE_PREF_SIZE);
-            band.resizeRelocate(x(m.startMillis()) + 8, RULER, w, bottom - RULER - 1);
-            band.setPrefSize(w, bottom - RULER - 1);
-            band.setMinWidth(0);
-            works(band, m, null);
-            nodes.add(0, band);
-        }
-    }
-
-    private static String id(List<Integer> path) {
-        return "step-" + String.join("-", path.stream().map(p -> p < 0 ? "a" + (-1 - p) : String.valueOf(p)).toList());
+        return found;
     }
 
     private void works(Region node, Mark m, @Nullable String trouble) {
@@ -352,7 +254,7 @@ final class ScoreDrawing extends ScrollPane {
         node.setAccessibleText(m.text() + " at " + Figures.span(m.startMillis()) + (trouble == null
                 ? ""
                 : ", " + trouble));
-        node.setId(id(m.path()));
+        node.setId(ScorePainter.id(m.path()));
         node.setUserData(m);
         String note = m.step().how().note();
         String manner = MannerForm.summary(m.step().how());
@@ -373,7 +275,7 @@ final class ScoreDrawing extends ScrollPane {
                 desk.bench().selectStep(m.path()); // What follows is done with the step that has the focus.
             }
         });
-        new StepDrag(desk, edits, node, m, perMilli);
+        new StepDrag(desk, edits, node, m, perMilli, this);
     }
 
     private void clicked(Mark m, @Nullable MouseEvent e) {
@@ -402,7 +304,7 @@ final class ScoreDrawing extends ScrollPane {
             return;
         }
         desk.bench().selectStep(m.path());
-        Node now = drawing.lookup("#" + id(m.path()));
+        Node now = drawing.lookup("#" + ScorePainter.id(m.path()));
         if (now != null) {
             stepPopover.open(m.path(), now, () -> delete(m.path()));
         }
@@ -420,7 +322,7 @@ final class ScoreDrawing extends ScrollPane {
         boolean runs = run != null && run.what().equals(desk.bench().part().place());
         playhead.setVisible(runs);
         if (run != null && runs) {
-            double x = x((System.nanoTime() - run.startNanos()) / 1e6);
+            double x = x((desk.model().now() - run.startNanos()) / 1e6);
             playhead.setStartX(x);
             playhead.setEndX(x);
             playhead.setStartY(0);

@@ -1,6 +1,9 @@
 package rombix.app.view;
 
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
+import java.util.function.Consumer;
 import java.util.function.Supplier;
 import javafx.application.Platform;
 import javafx.geometry.Insets;
@@ -15,8 +18,9 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
-import rombix.app.edit.Paths;
+import rombix.core.board.Paths;
 import rombix.app.edit.StepEdits;
+import rombix.app.edit.Uses;
 import rombix.app.edit.Workbench.Part;
 import rombix.core.board.Board;
 import rombix.core.board.Edits;
@@ -30,6 +34,12 @@ import rombix.core.forecast.Opposite;
 
 /** The score of the chain under the hand, along the foot: whose it is, what it will do, its drawing, and the search. */
 final class ScoreView extends VBox {
+    /** Below this width what can be told by a sign is. */
+    private static final double NARROW = 860;
+    private static final int MOST_TABS = 5;
+
+    private Runnable triggers = () -> {
+    };
     private final Desk desk;
     private final FinderField finder;
     private final Runnable editFace;
@@ -37,9 +47,16 @@ final class ScoreView extends VBox {
     private final ForecastStrip forecast;
     private final Supplier<Known> known;
     private final ToggleButton asList;
+    private final StepEdits edits;
+    private final ScoreDrawing drawing;
+    private final HBox foot;
+    private final Consumer<Event.Try> onTwins;
 
-    ScoreView(Desk desk, Supplier<Known> known, Runnable editFace) {
+    /** @param onTwins runs a chain on twins, to try it */
+    ScoreView(Desk desk, StepEdits edits, Supplier<Known> known, Runnable editFace, Consumer<Event.Try> onTwins) {
         this.desk = desk;
+        this.edits = edits;
+        this.onTwins = onTwins;
         this.editFace = editFace;
         this.known = known;
         this.finder = new FinderField(desk);
@@ -48,16 +65,27 @@ final class ScoreView extends VBox {
         setId("score");
         head.getStyleClass().add("score-head");
         head.setMinHeight(42);
-        StepEdits edits = new StepEdits(desk.bench());
-        ScoreDrawing drawing = new ScoreDrawing(desk, edits);
+        head.setMinWidth(0);
+        head.widthProperty().addListener((_, was, is) -> {
+            if (was.doubleValue() < NARROW != is.doubleValue() < NARROW) {
+                Platform.runLater(this::heading);
+            }
+        });
+        drawing = new ScoreDrawing(desk, edits);
         StepList list = new StepList(desk, edits);
         list.setVisible(false);
         StackPane middle = new StackPane(drawing, list);
         VBox.setVgrow(middle, Priority.ALWAYS);
-        asList = tab("list", false, () -> showList(drawing, list));
+        asList = tab("list", false, () -> showList(list));
         asList.setId("as-list");
         asList.setTooltip(new Tooltip("Read the steps as a list · F4"));
-        HBox foot = new HBox(8, finder, asList, wraps(edits), opposite(edits), tries(), always());
+        foot = new HBox(8, finder, asList, wraps(), action("make-opposite", "Opposite", "Alt+O",
+                "Make the other state with the chain that undoes this one", this::opposite),
+                action("try", "Try…",
+                        "Alt+T", "Run this step, from here, or all, on twins or on the gear", this::tryOut),
+                action(
+                        "add-always", "+ always", "Alt+E", "Add steps that run however this chain ends",
+                        this::always));
         foot.setAlignment(Pos.CENTER_LEFT);
         foot.setPadding(new Insets(6, 14, 10, 14));
         HBox.setHgrow(finder, Priority.ALWAYS);
@@ -68,12 +96,31 @@ final class ScoreView extends VBox {
         heading();
     }
 
+    /** What opens the triggers of the selected button. */
+    void whenTriggers(Runnable open) {
+        triggers = open;
+    }
+
     /** Puts the hand where a step is added by typing. */
     void focusFinder() {
         finder.requestFocus();
     }
 
-    private void showList(ScoreDrawing drawing, StepList list) {
+    /** Puts the hand on the steps: on the selected one, else on the first. */
+    void focusSteps() {
+        if (asList.isSelected()) {
+            lookupAll(".list-step").stream().findFirst().ifPresent(javafx.scene.Node::requestFocus);
+        } else {
+            drawing.focusSelected();
+        }
+    }
+
+    /** The drawing of the chain. */
+    ScoreDrawing drawing() {
+        return drawing;
+    }
+
+    private void showList(StepList list) {
         list.setVisible(asList.isSelected());
         drawing.setVisible(!asList.isSelected());
     }
@@ -83,59 +130,104 @@ final class ScoreView extends VBox {
         asList.fire();
     }
 
-    private Button always() {
-        Button always = Fields.plain("+ always", "");
-        always.setId("add-always");
-        always.setMinWidth(Region.USE_PREF_SIZE);
-        always.setTooltip(new Tooltip("Add steps that run however this chain ends"));
-        always.setOnAction(_ -> {
-            desk.bench().cursor(List.of(-1 - desk.bench().chain().always().size()));
-            focusFinder();
+    /** Has the next step go where it runs however the chain ends. */
+    void always() {
+        desk.bench().cursor(List.of(-1 - desk.bench().chain().always().size()));
+        focusFinder();
+    }
+
+    /** Shows the state so many places on, round and round. */
+    void stateBy(int by) {
+        desk.bench().button().ifPresent(b -> desk.bench().selectState(Math.floorMod(desk.bench().stateIndex() + by, b
+                .states().size())));
+    }
+
+    /** Adds a state behind the others. */
+    void addState() {
+        desk.bench().button().ifPresent(b -> {
+            desk.bench().edit("add a state", board -> Edits.addState(board, b.id()));
+            desk.bench().selectState(desk.bench().button().map(x -> x.states().size() - 1).orElse(0));
         });
-        return always;
+    }
+
+    /** Takes the state away that is under the hand, after saying what uses it; the last one stays. */
+    void removeState() {
+        desk.bench().button().filter(b -> b.states().size() > 1).ifPresent(b -> {
+            int index = desk.bench().stateIndex();
+            State state = b.states().get(index);
+            Confirm.ask(desk, head, "Delete the state “" + state.name() + "” of “" + b.name() + "”?", Uses.of(desk
+                    .bench().board(), Uses.state(b.id(), state.id())), "Delete",
+                    () -> desk.bench().edit(
+                            "delete a state", board -> Uses.withoutState(board, b.id(), index)));
+        });
+    }
+
+    /** Asks for which gesture the chain is to be shown. */
+    void chooseGesture() {
+        if (desk.bench().button().isEmpty()) {
+            return;
+        }
+        List<Chooser.Item> items = new ArrayList<>();
+        for (Part part : parts()) {
+            int steps = of(part).steps().size() + of(part).always().size();
+            items.add(new Chooser.Item("part-" + part.place(), words(part) + (steps > 0 ? " · " + steps : ""), "",
+                    () -> desk.bench().selectPart(part)));
+        }
+        Chooser.open(desk, head, "Its chain for", items);
+    }
+
+    /** Opens what a press does while a chain runs, and what guards it. */
+    void editRules() {
+        if (desk.bench().button().isPresent()) {
+            new RulesPopover(desk, triggers).open(head);
+        }
     }
 
     /** Wraps the selected steps; shown while there are some. */
-    private ComboBox<StepEdits.Wrap> wraps(StepEdits edits) {
-        ComboBox<StepEdits.Wrap> wrap = Fields.choice("wrap", List.of(StepEdits.Wrap.values()), null,
-                StepEdits.Wrap::words, w -> Platform.runLater(() -> edits.wrap(w)));
-        quiet(wrap, "Wrap into…", "Wrap the selected steps into one that holds them");
-        desk.bench().watch(() -> {
+    private Button wraps() {
+        Button wrap = action("wrap", "Wrap into…", "Alt+W", "Wrap the selected steps into one that holds them",
+                this::wrap);
+        Runnable shown = () -> {
             boolean any = !desk.bench().steps().isEmpty();
             wrap.setVisible(any);
             wrap.setManaged(any);
-            wrap.setValue(null);
-        });
-        wrap.setVisible(false);
-        wrap.setManaged(false);
+        };
+        desk.bench().watch(shown);
+        shown.run();
         return wrap;
     }
 
-    private static void quiet(ComboBox<?> choice, String prompt, String what) {
-        choice.setPromptText(prompt);
-        choice.setAccessibleText(what);
-        choice.setTooltip(new Tooltip(what));
-        choice.getStyleClass().add("quiet-choice");
-        choice.setPrefWidth(112);
-        choice.setMinWidth(112);
+    private static Button action(String id, String text, String key, String what, Runnable run) {
+        Button action = Fields.plain(text, key);
+        action.setId(id);
+        action.setMinWidth(Region.USE_PREF_SIZE);
+        action.setTooltip(new Tooltip(what + " · " + key));
+        action.setOnAction(_ -> run.run());
+        return action;
     }
 
-    private Button opposite(StepEdits edits) {
-        Button opposite = Fields.plain("Opposite", "");
-        opposite.setId("make-opposite");
-        opposite.setMinWidth(Region.USE_PREF_SIZE);
-        opposite.setTooltip(new Tooltip("Make the other state with the chain that undoes this one"));
-        opposite.setOnAction(_ -> {
-            List<Opposite.Left> left = edits.makeOpposite(known.get());
-            if (!left.isEmpty()) {
-                tellLeft(left, opposite);
-            }
-        });
-        return opposite;
+    /** Asks what the selected steps are to be wrapped into. */
+    void wrap() {
+        List<Chooser.Item> items = new ArrayList<>();
+        for (StepEdits.Wrap w : StepEdits.Wrap.values()) {
+            items.add(new Chooser.Item("wrap-" + w.name().toLowerCase(Locale.ROOT).replace('_', '-'), w.words(), "",
+                    () -> edits.wrap(w)));
+        }
+        if (!desk.bench().steps().isEmpty()) {
+            Chooser.open(desk, foot, "Wrap into", items);
+        }
+    }
+
+    /** Makes the other state with the chain that undoes this one. */
+    void opposite() {
+        List<Opposite.Left> left = edits.makeOpposite(known.get());
+        if (!left.isEmpty()) {
+            tellLeft(left, foot);
+        }
     }
 
     /** What could not be reversed, for the person to fill. */
-    private void tellLeft(List<Opposite.Left> left, Button by) {
+    private void tellLeft(List<Opposite.Left> left, javafx.scene.Node by) {
         StepWords words = new StepWords(desk.bench().rig(), g -> desk.model().readings(g));
         VBox box = new VBox(6);
         box.setId("opposite-left");
@@ -152,7 +244,7 @@ final class ScoreView extends VBox {
     }
 
     private enum Try {
-        STEP("this step"), FROM("from here"), ALL("all");
+        STEP("this step"), FROM("from here"), ALL("all of it");
 
         private final String words;
 
@@ -161,16 +253,23 @@ final class ScoreView extends VBox {
         }
     }
 
-    /** Runs what is under the hand on the gear, to try it. */
-    private ComboBox<Try> tries() {
-        ComboBox<Try> tries = Fields.choice("try", List.of(Try.values()), null, t -> t.words, this::tryOut);
-        quiet(tries, "Try…", "Run this step, from here, or all on the gear, to try it");
-        tries.setPrefWidth(92);
-        tries.setMinWidth(92);
-        return tries;
+    /** Asks what is to be tried, and on what. */
+    void tryOut() {
+        if (desk.bench().button().isEmpty() || desk.bench().chain().isEmpty()) {
+            return;
+        }
+        boolean one = desk.bench().step().isPresent();
+        List<Chooser.Item> items = new ArrayList<>();
+        for (boolean real : new boolean[]{false, true}) {
+            for (Try t : one ? Try.values() : new Try[]{Try.ALL}) {
+                items.add(new Chooser.Item("try-" + t.name().toLowerCase(Locale.ROOT) + (real ? "-real" : ""), t.words
+                        + (real ? ", on the real gear" : ", on twins"), "", () -> tryOut(t, real)));
+            }
+        }
+        Chooser.open(desk, foot, "Try", items);
     }
 
-    private void tryOut(Try what) {
+    private void tryOut(Try what, boolean real) {
         List<Integer> path = desk.bench().step().orElse(null);
         Chain chain = desk.bench().chain();
         Chain tried = switch (what) {
@@ -181,8 +280,14 @@ final class ScoreView extends VBox {
                     : Paths.holding(chain, path).map(c -> new Chain(c.steps().subList(Math.max(
                             0, path.getLast()), c.steps().size()))).orElse(chain);
         };
-        desk.bench().button().filter(_ -> !tried.isEmpty()).ifPresent(b -> desk.post().accept(new Event.Try(b.id(),
-                tried, what == Try.ALL ? desk.bench().part().place() : "try")));
+        desk.bench().button().filter(_ -> !tried.isEmpty()).ifPresent(b -> {
+            Event.Try event = new Event.Try(b.id(), tried, what == Try.ALL ? desk.bench().part().place() : "try");
+            if (real) {
+                desk.post().accept(event);
+            } else {
+                onTwins.accept(event);
+            }
+        });
     }
 
     private void heading() {
@@ -219,7 +324,7 @@ final class ScoreView extends VBox {
         Button rules = Fields.plain("Rules…", "");
         rules.setId("edit-rules");
         rules.setMinWidth(Region.USE_PREF_SIZE);
-        rules.setOnAction(_ -> new RulesPopover(desk).open(rules));
+        rules.setOnAction(_ -> editRules());
         return rules;
     }
 
@@ -231,35 +336,54 @@ final class ScoreView extends VBox {
         return face;
     }
 
+    private boolean narrow() {
+        return head.getWidth() > 0 && head.getWidth() < NARROW;
+    }
+
     private HBox states(rombix.core.board.Button button) {
         HBox states = new HBox(2);
         states.setAlignment(Pos.CENTER_LEFT);
-        for (int i = 0; i < button.states().size(); i++) {
+        if (button.states().size() > MOST_TABS) {
+            states.getChildren().add(manyStates(button));
+        }
+        for (int i = 0; i < button.states().size() && button.states().size() <= MOST_TABS; i++) {
             int index = i;
             State s = button.states().get(i);
             ToggleButton tab = tab(s.name(), desk.bench().stateIndex() == i, () -> desk.bench().selectState(index));
-            tab.setGraphic(Shapes.rhombus(11, "pip", desk.bench().stateIndex() == i ? "now" : "other"));
+            tab.setGraphic(Shapes.pip(desk.bench().stateIndex() == i));
             tab.setId("state-" + i);
             states.getChildren().add(tab);
         }
-        Button add = Fields.plain("+ state", "");
+        Button add = Fields.plain(narrow() ? "+" : "+ state", "");
+        add.setTooltip(new Tooltip("Add a state · Alt+Insert"));
+        add.setAccessibleText("Add a state");
         add.setId("add-state");
         add.setMinWidth(Region.USE_PREF_SIZE);
-        add.setOnAction(_ -> {
-            desk.bench().edit("add a state", b -> Edits.addState(b, button.id()));
-            desk.bench().selectState(button.states().size());
-        });
+        add.setOnAction(_ -> addState());
         states.getChildren().add(add);
         if (button.states().size() > 1) {
-            Button remove = Fields.plain("− state", "");
+            Button remove = Fields.plain(narrow() ? "−" : "− state", "");
+            remove.setAccessibleText("Delete the state");
             remove.setMinWidth(Region.USE_PREF_SIZE);
             remove.setTooltip(new Tooltip("Delete the state “" + button.states().get(desk.bench().stateIndex()).name()
                     + "”"));
-            remove.setOnAction(_ -> desk.bench().edit("delete a state",
-                    b -> Edits.removeState(b, button.id(), desk.bench().stateIndex())));
+            remove.setOnAction(_ -> removeState());
             states.getChildren().add(remove);
         }
         return states;
+    }
+
+    /** More states than there is room for tabs. */
+    private ComboBox<Integer> manyStates(rombix.core.board.Button button) {
+        List<Integer> all = new ArrayList<>();
+        for (int i = 0; i < button.states().size(); i++) {
+            all.add(i);
+        }
+        ComboBox<Integer> choice = Fields.choice("states", all, desk.bench().stateIndex(), i -> (i + 1) + " of " + all
+                .size() + ": " + button.states().get(i).name(), i -> desk.bench().selectState(i));
+        choice.getStyleClass().add("quiet-choice");
+        choice.setAccessibleText("Which state");
+        return choice;
     }
 
     private static ToggleButton tab(String text, boolean on, Runnable chosen) {
@@ -282,18 +406,22 @@ final class ScoreView extends VBox {
         return part.gesture() == null ? "at the start" : part.gesture().words();
     }
 
-    /** A tab for press, for release, and for each gesture that the state answers; the others behind a plus. */
-    private HBox gestures() {
-        HBox row = new HBox(2);
-        row.setAlignment(Pos.CENTER_LEFT);
-        List<Part> all = new java.util.ArrayList<>();
+    private static List<Part> parts() {
+        List<Part> all = new ArrayList<>();
         for (Gesture g : Gesture.values()) {
             all.add(Part.of(g));
         }
         all.add(Part.START);
-        List<Part> more = new java.util.ArrayList<>();
+        return all;
+    }
+
+    /** A tab for press, for release, and for each gesture that the state answers; the others behind a plus. */
+    private HBox gestures() {
+        HBox row = new HBox(2);
+        row.setAlignment(Pos.CENTER_LEFT);
+        List<Part> more = new ArrayList<>();
         Part now = desk.bench().part();
-        for (Part part : all) {
+        for (Part part : parts()) {
             int steps = of(part).steps().size() + of(part).always().size();
             if (steps > 0 || part.equals(now) || part.gesture() == Gesture.PRESS || part.gesture() == Gesture.RELEASE) {
                 ToggleButton tab = tab(words(part) + (steps > 0 ? " · " + steps : ""), part.equals(now), () -> desk
@@ -306,11 +434,11 @@ final class ScoreView extends VBox {
         }
         ComboBox<Part> others = Fields.choice("more-gestures", more, null, ScoreView::words, p -> desk.bench()
                 .selectPart(p));
-        others.setPromptText("+ gesture");
+        others.setPromptText(narrow() ? "+" : "+ gesture");
         others.setAccessibleText("Give the button a chain for another gesture");
         others.getStyleClass().add("quiet-choice");
-        others.setPrefWidth(104);
-        others.setMinWidth(104);
+        others.setPrefWidth(narrow() ? 52 : 104);
+        others.setMinWidth(narrow() ? 52 : 104);
         row.getChildren().add(others);
         return row;
     }

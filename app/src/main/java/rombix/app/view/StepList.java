@@ -11,7 +11,7 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
-import rombix.app.edit.Paths;
+import rombix.core.board.Paths;
 import rombix.app.edit.StepEdits;
 import rombix.core.board.StepWords;
 import rombix.core.chain.Chain;
@@ -81,13 +81,19 @@ final class StepList extends ScrollPane {
         line.setId("line-" + String.join("-", path.stream().map(String::valueOf).toList()));
         line.pseudoClassStateChanged(PICKED, desk.bench().steps().contains(path));
         line.setOnMouseClicked(_ -> open(path, line));
+        line.focusedProperty().addListener((_, _, in) -> {
+            if (in && !desk.bench().steps().contains(path)) {
+                desk.bench().selectStep(path);
+                javafx.application.Platform.runLater(() -> {
+                    if (lines.lookup("#" + line.getId()) instanceof javafx.scene.Node n) {
+                        n.requestFocus();
+                    }
+                });
+            }
+        });
         line.addEventHandler(KeyEvent.KEY_PRESSED, e -> {
             if (e.getCode() == KeyCode.ENTER || e.getCode() == KeyCode.SPACE) {
                 open(path, line);
-                e.consume();
-            } else if (e.getCode() == KeyCode.DELETE) {
-                desk.bench().selectStep(path);
-                edits.delete();
                 e.consume();
             } else if (e.getCode() == KeyCode.DOWN || e.getCode() == KeyCode.UP) {
                 int to = lines.getChildren().indexOf(line) + (e.getCode() == KeyCode.DOWN ? 1 : -1);
@@ -116,7 +122,7 @@ final class StepList extends ScrollPane {
         }
     }
 
-    private static String name(Step step, int c) {
+    static String name(Step step, int c) {
         return switch (step) {
             case Step.Pick p -> p.choices().get(c).label(c);
             case Step.Ask a -> a.choices().get(c).label(c);

@@ -9,7 +9,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import rombix.app.edit.Paths;
+import rombix.core.board.Paths;
 import rombix.core.board.StepWords;
 import rombix.core.chain.Manner;
 import rombix.core.chain.Step;
@@ -58,7 +58,7 @@ final class StepPopover {
         title.getStyleClass().add("gear-name");
         title.setWrapText(true);
         content.getChildren().setAll(title);
-        content.getChildren().addAll(new StepForm(desk, path, anew).of(step));
+        content.getChildren().addAll(StepForm.of(step, desk, path, anew));
         content.getChildren().add(manner(step, path, anew));
         if (more) {
             content.getChildren().addAll(new MannerForm(desk, path, anew).of(step.how()));

@@ -6,6 +6,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
+import rombix.core.board.Paths;
 import rombix.core.board.Rig;
 import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Chain;

@@ -16,6 +16,7 @@ import rombix.core.card.Twin;
 import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
+import rombix.core.board.Paths;
 import rombix.core.chain.Step;
 import rombix.core.check.Check;
 import rombix.core.engine.Known;
@@ -146,5 +147,140 @@ class StepEditsTest {
         assertThat(Edits.movePage(twice, "doors", 2).pages().get(2).id()).isEqualTo("doors");
         assertThat(Edits.beyond(bench.board().page("close").orElseThrow(), 3, 1)).hasSize(2);
         assertThat(Edits.resizePage(bench.board(), "close", 3, 1).page("close").orElseThrow().buttons()).hasSize(3);
+    }
+
+    @Test
+    void aStepGoesIntoTheStepBesideItAndOutAgain() {
+        bench.selectStep(List.of(1));
+        edits.moveIn();
+        assertThat(steps()).hasSize(2);
+        assertThat(((Step.Together) steps().get(1)).chains().get(1)).isEqualTo(Chain.of(D, B));
+        assertThat(bench.step()).contains(List.of(1, 1, 1));
+        edits.moveOut();
+        assertThat(steps()).hasSize(3);
+        assertThat(steps().get(2)).isEqualTo(B);
+        assertThat(bench.step()).contains(List.of(2));
+    }
+
+    @Test
+    void aStepGoesNeitherIntoItselfNorPastTheEnds() {
+        Chain before = bench.chain();
+        edits.moveInto(List.of(2), List.of(2, 0, 0));
+        bench.selectStep(List.of(0));
+        edits.moveBy(-1);
+        bench.selectStep(List.of(2));
+        edits.moveBy(1);
+        assertThat(bench.chain()).isEqualTo(before);
+        edits.moveBy(-1);
+        assertThat(steps().get(1)).isInstanceOf(Step.Together.class);
+        assertThat(bench.step()).contains(List.of(1));
+    }
+
+    @Test
+    void aStepMovesWithinTheListThatHoldsItAndNothingElseMovesInTime() {
+        bench.editChain("start", _ -> Chain.of(new Step.Together(List.of(Chain.of(A, new Step.Say("x",
+                rombix.core.chain.Manner.PLAIN, Map.of()), C)))));
+        edits.moveInTime(List.of(0, 0, 1), 250, s -> s instanceof Step.Wait w ? w.ms() : 0);
+        Chain inner = ((Step.Together) steps().getFirst()).chains().getFirst();
+        assertThat(inner.steps()).hasSize(4);
+        assertThat(inner.steps().get(2)).isInstanceOf(Step.Say.class);
+        assertThat(
+                inner.steps().stream().filter(Step.Wait.class::isInstance).mapToLong(s -> ((Step.Wait) s).ms()).sum())
+                .isEqualTo(400);
+    }
+
+    @Test
+    void aStepIsMovedOutToATimeOfTheChainItself() {
+        edits.moveOut(List.of(2, 0, 0), 150, s -> s instanceof Step.Wait w ? w.ms() : 0);
+        assertThat(steps()).containsExactly(A, new Step.Wait(50), C, new Step.Together(List.of(Chain.EMPTY, Chain.of(
+                D))));
+    }
+
+    @Test
+    void aStepIsAddedAtATime() {
+        Step say = new Step.Say("x", rombix.core.chain.Manner.PLAIN, Map.of());
+        edits.addAt("grab", say, 200, s -> s instanceof Step.Wait w ? w.ms() : 0);
+        assertThat(steps().subList(0, 4)).containsExactly(A, new Step.Wait(100), say, new Step.Wait(100));
+        edits.addAt("grab", say, 5000, s -> s instanceof Step.Wait w ? w.ms() : 0);
+        assertThat(steps().getLast()).isEqualTo(say);
+        assertThat(steps().get(steps().size() - 2)).as("a wait is made for it").isEqualTo(new Step.Wait(4700));
+    }
+
+    @Test
+    void aStepTellsAnotherGearOnlyWhatThatOneKnows() {
+        Step mute = new Step.Do("desk", "mute", Map.of("channel", Value.of("host")));
+        bench.editChain("start", _ -> Chain.of(mute));
+        assertThat(edits.moveToGear(List.of(0), "house")).isFalse();
+        assertThat(steps()).containsExactly(mute);
+        bench.edit("a second desk", b -> {
+            List<rombix.core.board.Gear> gear = new java.util.ArrayList<>(b.gear());
+            gear.add(b.gear("desk").orElseThrow().withId("desk-2").withName("Second desk"));
+            return b.withGear(gear);
+        });
+        assertThat(edits.moveToGear(List.of(0), "desk-2")).isTrue();
+        assertThat(steps()).containsExactly(new Step.Do("desk-2", "mute", Map.of("channel", Value.of("host"))));
+        assertThat(bench.undoName()).contains("move a step to Second desk");
+    }
+
+    /** Whatever is moved wherever: no step is lost or doubled, and the moved one stands where the selection says. */
+    @Test
+    void movingLosesAndDoublesNothing() {
+        java.util.Random random = new java.util.Random(11);
+        for (int round = 0; round < 200; round++) {
+            Chain chain = random(random, 3);
+            bench.editChain("start", _ -> chain);
+            List<List<Integer>> paths = new java.util.ArrayList<>();
+            paths(chain, List.of(), paths);
+            if (paths.size() < 2) {
+                continue;
+            }
+            List<Integer> from = paths.get(random.nextInt(paths.size()));
+            List<Integer> to = paths.get(random.nextInt(paths.size()));
+            Step moved = Paths.step(chain, from).orElseThrow();
+            edits.moveInto(from, to);
+            List<String> after = new java.util.ArrayList<>();
+            all(bench.chain(), after);
+            List<String> before = new java.util.ArrayList<>();
+            all(chain, before);
+            assertThat(after).containsExactlyInAnyOrderElementsOf(before);
+            boolean within = to.size() > from.size() && to.subList(0, from.size()).equals(from);
+            if (!within) {
+                assertThat(bench.step().flatMap(p -> Paths.step(bench.chain(), p))).as("%s to %s in %s", from, to,
+                        chain).contains(moved);
+            }
+        }
+    }
+
+    private static int serial;
+
+    private static Chain random(java.util.Random random, int depth) {
+        List<Step> steps = new java.util.ArrayList<>();
+        for (int i = random.nextInt(4); i >= 0; i--) {
+            steps.add(depth > 0 && random.nextInt(3) == 0
+                    ? new Step.Together(List.of(random(random, depth - 1), random(random, depth - 1)))
+                    : new Step.Wait(++serial));
+        }
+        return new Chain(steps);
+    }
+
+    private static void paths(Chain chain, List<Integer> at, List<List<Integer>> to) {
+        for (int i = 0; i < chain.steps().size(); i++) {
+            List<Integer> path = new java.util.ArrayList<>(at);
+            path.add(i);
+            to.add(List.copyOf(path));
+            List<Chain> inner = chain.steps().get(i).inner();
+            for (int c = 0; c < inner.size(); c++) {
+                List<Integer> within = new java.util.ArrayList<>(path);
+                within.add(c);
+                paths(inner.get(c), within, to);
+            }
+        }
+    }
+
+    private static void all(Chain chain, List<String> to) {
+        for (Step s : chain.steps()) {
+            to.add(s instanceof Step.Wait w ? "wait " + w.ms() : "holds " + s.inner().size());
+            s.inner().forEach(c -> all(c, to));
+        }
     }
 }

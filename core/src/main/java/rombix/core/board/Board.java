@@ -21,16 +21,23 @@ import rombix.core.value.Value;
  * @param format the version of the file format
  * @param values what chains can set and formulas can read
  * @param chains chains with a name, for steps that use them
+ * @param pictures pictures of the person's own, for faces
  * @param longPress how long a press must last to be a long one, in milliseconds; 500 when absent
  * @param doublePress how soon a second press makes a double one, in milliseconds; 300 when absent
+ * @param oscPort where OSC messages are awaited that pull triggers; {@value #OSC_PORT} when absent
  */
 @RecordBuilder
 public record Board(@JsonProperty("rombix") int format, String name, List<Gear> gear, List<Page> pages,
         @JsonInclude(JsonInclude.Include.NON_EMPTY) List<BoardValue> values,
         @JsonInclude(JsonInclude.Include.NON_EMPTY) List<NamedChain> chains,
+        @JsonInclude(JsonInclude.Include.NON_EMPTY) List<Picture> pictures,
         @JsonInclude(JsonInclude.Include.NON_DEFAULT) long longPress,
         @JsonInclude(JsonInclude.Include.NON_DEFAULT) long doublePress,
+        @JsonInclude(JsonInclude.Include.NON_DEFAULT) int oscPort,
         @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements BoardBuilder.With {
+    /** Where OSC messages that pull triggers are awaited, where a board does not say. */
+    public static final int OSC_PORT = 9110;
+
     /** The file format that this version writes. */
     public static final int FORMAT = 1;
 
@@ -40,11 +47,12 @@ public record Board(@JsonProperty("rombix") int format, String name, List<Gear> 
         pages = List.copyOf(Objects.requireNonNull(pages, "a board needs its \"pages\""));
         values = List.copyOf(Objects.requireNonNullElse(values, List.of()));
         chains = List.copyOf(Objects.requireNonNullElse(chains, List.of()));
+        pictures = List.copyOf(Objects.requireNonNullElse(pictures, List.of()));
         extra = Extra.kept(extra);
     }
 
     public Board(int format, String name, List<Gear> gear, List<Page> pages, Map<String, Object> extra) {
-        this(format, name, gear, pages, List.of(), List.of(), 0, 0, extra);
+        this(format, name, gear, pages, List.of(), List.of(), List.of(), 0, 0, 0, extra);
     }
 
     /** A value of the board or of a button, with what it is at the start. */
@@ -66,6 +74,20 @@ public record Board(@JsonProperty("rombix") int format, String name, List<Gear> 
         }
     }
 
+    /** A picture that travels with the board: PNG, JPEG, GIF, BMP or SVG, as base64. */
+    public record Picture(String id, String name, String data) {
+        public Picture {
+            Objects.requireNonNull(id, "a picture needs an \"id\"");
+            name = Objects.requireNonNullElse(name, id);
+            Objects.requireNonNull(data, "a picture needs its \"data\"");
+        }
+    }
+
+    /** The picture with this id. */
+    public Optional<Picture> picture(String pictureId) {
+        return pictures.stream().filter(p -> p.id().equals(pictureId)).findFirst();
+    }
+
     /** How long a press must last to be a long one, in milliseconds. */
     @JsonIgnore
     public long longPressMillis() {
@@ -76,6 +98,12 @@ public record Board(@JsonProperty("rombix") int format, String name, List<Gear> 
     @JsonIgnore
     public long doublePressMillis() {
         return doublePress == 0 ? 300 : doublePress;
+    }
+
+    /** Where OSC messages that pull triggers are awaited. */
+    @JsonIgnore
+    public int listensAt() {
+        return oscPort == 0 ? OSC_PORT : oscPort;
     }
 
     /** The chain with this id. */

@@ -6,6 +6,8 @@ import com.fasterxml.jackson.annotation.JsonIgnore;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonProperty;
 import io.soabase.recordbuilder.core.RecordBuilder;
+import java.util.Collections;
+import java.util.EnumSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -26,6 +28,8 @@ import rombix.core.value.Extra;
  * @param triggers what presses it beside the hand
  * @param repeat how often the held chain runs, in milliseconds; 200 when absent
  * @param pressAlso whether a long press runs the press chain too
+ * @param control what it is where it is more than a push button
+ * @param proposed what of its looks follows its first step, until a person chooses otherwise
  * @param onStart what puts the gear into its first state when the board goes live
  * @param width how many cells it takes, 1 when absent; likewise {@code height}
  */
@@ -35,7 +39,8 @@ public record Button(String id, String name, @JsonInclude(JsonInclude.Include.AL
         @JsonInclude(JsonInclude.Include.ALWAYS) int row, int width, int height, Busy busy,
         @JsonInclude(JsonInclude.Include.NON_EMPTY) List<BoardValue> values, @Nullable Guard guard,
         @Nullable String tag, @JsonInclude(JsonInclude.Include.NON_EMPTY) List<Trigger> triggers, long repeat,
-        boolean pressAlso,
+        boolean pressAlso, @Nullable Control control,
+        @JsonInclude(JsonInclude.Include.NON_EMPTY) Set<Proposed> proposed,
         @JsonInclude(JsonInclude.Include.NON_EMPTY) Chain onStart, List<State> states,
         @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements ButtonBuilder.With {
     public static final int MOST_STATES = 16;
@@ -59,6 +64,14 @@ public record Button(String id, String name, @JsonInclude(JsonInclude.Include.AL
         STOP
     }
 
+    /** What a button's first step can propose: its name, and the icons and tints of its states. */
+    public enum Proposed {
+        @JsonProperty("name")
+        NAME, @JsonProperty("icon")
+        ICON, @JsonProperty("fill")
+        FILL
+    }
+
     /** What keeps a press from happening by accident: it must be held for a time, or pressed twice. */
     @JsonInclude(JsonInclude.Include.NON_DEFAULT)
     public record Guard(Kind kind, long ms) {
@@ -78,8 +91,8 @@ public record Button(String id, String name, @JsonInclude(JsonInclude.Include.AL
     /** A button with nothing out of the ordinary. */
     public Button(String id, String name, int column, int row, int width, int height, Busy busy, List<State> states,
             Map<String, Object> extra) {
-        this(id, name, column, row, width, height, busy, List.of(), null, null, List.of(), 0, false, Chain.EMPTY,
-                states, extra);
+        this(id, name, column, row, width, height, busy, List.of(), null, null, List.of(), 0, false, null, Set.of(),
+                Chain.EMPTY, states, extra);
     }
 
     /** How often the held chain runs, in milliseconds. */
@@ -99,6 +112,9 @@ public record Button(String id, String name, @JsonInclude(JsonInclude.Include.AL
         busy = Objects.requireNonNullElse(busy, Busy.RESTART);
         values = List.copyOf(Objects.requireNonNullElse(values, List.of()));
         triggers = List.copyOf(Objects.requireNonNullElse(triggers, List.of()));
+        proposed = proposed == null || proposed.isEmpty()
+                ? Set.of()
+                : Collections.unmodifiableSet(EnumSet.copyOf(proposed));
         onStart = Objects.requireNonNullElse(onStart, Chain.EMPTY);
         states = List.copyOf(Objects.requireNonNullElse(states, List.of()));
         if (states.isEmpty()) {
@@ -124,6 +140,9 @@ public record Button(String id, String name, @JsonInclude(JsonInclude.Include.AL
             s.on().values().forEach(c -> c.gear(all));
         }
         onStart.gear(all);
+        if (control != null) {
+            control.axes().forEach(a -> all.add(a.gear()));
+        }
         return all;
     }
 

@@ -1,10 +1,14 @@
 package rombix.core.board;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.EnumMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
@@ -18,11 +22,12 @@ public final class Edits {
     private Edits() {
     }
 
-    /** Adds a plain button to an empty cell; a taken cell leaves the board as it is. */
+    /** Adds a button where there is room for it; a taken cell leaves the board as it is. */
     public static Board addButton(Board board, String pageId, Button button) {
-        return page(board, pageId, p -> p.at(button.column(), button.row()).isPresent()
-                ? p
-                : p.withButtons(plus(p.buttons(), button)));
+        return page(board, pageId, p -> {
+            List<Button> after = plus(p.buttons(), button);
+            return overlaps(after) ? p : p.withButtons(after);
+        });
     }
 
     /** An id made from a name, in kebab-case, that no button of the board has. */
@@ -60,6 +65,66 @@ public final class Edits {
                     : b == there ? b.withColumn(moved.column()).withRow(moved.row()) : b).toList();
             return overlaps(after) ? p : p.withButtons(after);
         });
+    }
+
+    /** Moves several buttons of a page by so many cells, if they all fit there beside the others. */
+    public static Board moveButtons(Board board, Collection<String> buttonIds, int columns, int rows) {
+        return pages(board, p -> {
+            List<Button> after = p.buttons().stream().map(b -> buttonIds.contains(b.id())
+                    && b.column() + columns >= 0 && b.row() + rows >= 0
+                            ? b.withColumn(b.column() + columns).withRow(b.row() + rows)
+                            : b)
+                    .toList();
+            boolean all = after.stream().filter(b -> buttonIds.contains(b.id()))
+                    .noneMatch(b -> p.buttons().contains(b));
+            return !all || !beyond(p.withButtons(after), p.columns(), p.rows()).isEmpty() || overlaps(after)
+                    ? p
+                    : p.withButtons(after);
+        });
+    }
+
+    /** Has a button take so many cells, if there is room for it. */
+    public static Board sizeButton(Board board, String buttonId, int width, int height) {
+        return pages(board, p -> {
+            List<Button> after = p.buttons().stream().map(b -> b.id().equals(buttonId)
+                    ? b.withWidth(width).withHeight(height)
+                    : b).toList();
+            return width < 1 || height < 1 || after.equals(p.buttons())
+                    || !beyond(p.withButtons(after), p.columns(), p.rows()).isEmpty() || overlaps(after)
+                            ? p
+                            : p.withButtons(after);
+        });
+    }
+
+    /** Moves a button to another page: to its own cell there if that is free, else to the first place that is. */
+    public static Board moveToPage(Board board, String buttonId, String pageId) {
+        Button button = board.button(buttonId).orElse(null);
+        Page to = board.page(pageId).orElse(null);
+        if (button == null || to == null || to.buttons().contains(button)) {
+            return board;
+        }
+        int[] free = freePlace(to, button);
+        return free.length == 0
+                ? board
+                : page(removeButton(board, buttonId), pageId, p -> p.withButtons(plus(p.buttons(),
+                        button.withColumn(free[0]).withRow(free[1]))));
+    }
+
+    /** Where on a page a button of this size has room, its own cell first: column and row; nothing where nowhere. */
+    public static int[] freePlace(Page page, Button button) {
+        List<int[]> places = new ArrayList<>(List.of(new int[]{button.column(), button.row()}));
+        for (int row = 0; row < page.rows(); row++) {
+            for (int column = 0; column < page.columns(); column++) {
+                places.add(new int[]{column, row});
+            }
+        }
+        for (int[] at : places) {
+            Page with = page.withButtons(plus(page.buttons(), button.withColumn(at[0]).withRow(at[1])));
+            if (beyond(with, page.columns(), page.rows()).isEmpty() && !overlaps(with.buttons())) {
+                return at;
+            }
+        }
+        return new int[0];
     }
 
     private static boolean overlaps(List<Button> buttons) {
@@ -129,6 +194,30 @@ public final class Edits {
         return board.withValues(plus(board.values(), new Board.BoardValue(id, name, initial)));
     }
 
+    /** Takes a value away. */
+    public static Board removeValue(Board board, String valueId) {
+        return board.withValues(board.values().stream().filter(v -> !v.id().equals(valueId)).toList());
+    }
+
+    /** Takes a chain of the board away. */
+    public static Board removeNamedChain(Board board, String chainId) {
+        return board.withChains(board.chains().stream().filter(c -> !c.id().equals(chainId)).toList());
+    }
+
+    /** Adds a picture, if it is not there yet. */
+    public static Board addPicture(Board board, Board.Picture picture) {
+        return board.picture(picture.id()).isPresent() ? board : board.withPictures(plus(board.pictures(), picture));
+    }
+
+    /** The board without the pictures that no face shows. */
+    public static Board withoutSpentPictures(Board board) {
+        Set<String> shown = new HashSet<>();
+        board.buttons().flatMap(b -> b.states().stream()).map(s -> s.face().image()).filter(Objects::nonNull)
+                .forEach(i -> shown.add(i.picture()));
+        List<Board.Picture> left = board.pictures().stream().filter(p -> shown.contains(p.id())).toList();
+        return left.equals(board.pictures()) ? board : board.withPictures(left);
+    }
+
     /** Adds a state that looks like the last and has no chains yet. */
     public static Board addState(Board board, String buttonId) {
         return button(board, buttonId, b -> {
@@ -152,8 +241,18 @@ public final class Edits {
             String gone = b.states().get(state).id();
             List<State> left = new ArrayList<>(b.states());
             left.remove(state);
-            return b.withStates(left.stream().map(s -> s.then().equals(gone) ? s.withThen(State.NEXT) : s).toList());
+            return b.withStates(left.stream().map(s -> s.then().equals(gone) ? s.withThen(State.NEXT) : s).map(
+                    s -> s.fallBack() != null && s.fallBack().to().equals(gone) ? s.withFallBack(null) : s).toList())
+                    .withTriggers(b.triggers().stream().map(t -> t instanceof Trigger.Midi m
+                            ? m.withLamps(without(m.lamps(), gone))
+                            : t).toList());
         });
+    }
+
+    private static <V> Map<String, V> without(Map<String, V> map, String key) {
+        Map<String, V> left = new LinkedHashMap<>(map);
+        left.remove(key);
+        return left;
     }
 
     /** Adds an empty page behind all others, of the size of the last one. */

@@ -2,16 +2,24 @@ package rombix.core.board;
 
 import com.fasterxml.jackson.annotation.JsonAnyGetter;
 import com.fasterxml.jackson.annotation.JsonAnySetter;
+import com.fasterxml.jackson.annotation.JsonInclude;
 import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import rombix.core.chain.Test;
 import rombix.core.value.Extra;
 
-/** A grid of cells with buttons in it. */
+/**
+ * A grid of cells with buttons in it.
+ *
+ * @param follows while this is so, the page is shown in Live and in Rehearse, and then the one before again
+ */
 @RecordBuilder
 public record Page(String id, String name, int columns, int rows, List<Button> buttons,
+        @JsonInclude(JsonInclude.Include.NON_NULL) @Nullable Test follows,
         @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements PageBuilder.With {
     /** The largest grid. */
     public static final int MOST_COLUMNS = 32;
@@ -28,6 +36,10 @@ public record Page(String id, String name, int columns, int rows, List<Button> b
         }
         buttons = List.copyOf(Objects.requireNonNullElse(buttons, List.of()));
         extra = Extra.kept(extra);
+    }
+
+    public Page(String id, String name, int columns, int rows, List<Button> buttons, Map<String, Object> extra) {
+        this(id, name, columns, rows, buttons, null, extra);
     }
 
     public static Page empty(String id, String name) {

@@ -54,9 +54,11 @@ public final class StepWords {
                     : "“" + buttonName(u.button()) + "”"
                             + (u.gesture() == rombix.core.chain.Gesture.PRESS ? "" : ", " + u.gesture().words()));
             case Step.Set s -> "Set " + valueName(s.value()) + " to " + shown(s.to());
+            case Step.Show s when s.way() == Step.Show.Way.BACK -> "Go back a page";
             case Step.Show s -> s.page() != null
-                    ? (s.popUp() ? "Pop up page " : "Show page ") + "“"
+                    ? (s.way() == Step.Show.Way.POP_UP ? "Pop up page " : "Show page ") + "“"
                             + rig.board().page(s.page()).map(Page::name).orElse(s.page()) + "”"
+                            + (s.way() == Step.Show.Way.WHILE_HELD ? " while held" : "")
                     : "Show “" + buttonName(s.button()) + "” as " + s.state();
             case Step.Say s -> "Say “" + s.text() + "”";
             case Step.Stop s -> switch (s.what()) {

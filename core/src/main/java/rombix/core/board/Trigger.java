@@ -1,5 +1,7 @@
 package rombix.core.board;
 
+import com.fasterxml.jackson.annotation.JsonInclude;
+import com.fasterxml.jackson.annotation.JsonProperty;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import com.fasterxml.jackson.annotation.JsonTypeName;
@@ -7,24 +9,43 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+import rombix.core.chain.Condition;
 
-/** What presses a button beside the hand on its face. */
+/**
+ * What presses a button beside the hand on its face. Keys, notes and OSC messages press and release; the others run the
+ * press chain, without a hold.
+ */
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "trigger")
-@JsonSubTypes({@JsonSubTypes.Type(Trigger.Key.class)})
+@JsonSubTypes({@JsonSubTypes.Type(Trigger.Key.class), @JsonSubTypes.Type(Trigger.Midi.class),
+        @JsonSubTypes.Type(Trigger.Osc.class), @JsonSubTypes.Type(Trigger.Clock.class),
+        @JsonSubTypes.Type(Trigger.Becomes.class), @JsonSubTypes.Type(Trigger.When.class)})
 public sealed interface Trigger {
 
     /** In words. */
     String words();
 
-    /** The same for every way in which it can be written. */
-    Trigger normal();
+    /** The same for all triggers that are pulled by the same thing. */
+    default Trigger normal() {
+        return this;
+    }
 
-    /** A key while the window is in front, in Live and in Rehearse: {@code F5}, {@code Ctrl+K}, {@code 7}. */
+    /**
+     * A key, in Live and in Rehearse: {@code F5}, {@code Ctrl+K}, {@code 7}.
+     *
+     * @param everywhere whether also while another application is in front
+     */
     @JsonTypeName("key")
-    record Key(String key) implements Trigger {
+    @JsonInclude(JsonInclude.Include.NON_DEFAULT)
+    record Key(String key, boolean everywhere) implements Trigger {
         public Key {
             Objects.requireNonNull(key, "a key trigger needs a \"key\"");
+        }
+
+        public Key(String key) {
+            this(key, false);
         }
 
         @Override
@@ -32,6 +53,7 @@ public sealed interface Trigger {
             return "key " + key;
         }
 
+        /** The modifiers in order, in capitals, wherever it is seen. */
         @Override
         public Key normal() {
             List<String> parts = new ArrayList<>(List.of(key.toUpperCase(Locale.ROOT).split("\\+")));
@@ -39,6 +61,209 @@ public sealed interface Trigger {
             Collections.sort(parts);
             parts.add(last);
             return new Key(String.join("+", parts));
+        }
+    }
+
+    /**
+     * A control of a MIDI controller.
+     *
+     * @param port the name of the port that it is plugged into
+     * @param channel from 1 to 16
+     * @param number the note, the control or the program, from 0 to 127
+     * @param turns for a control: how it says where it is; {@code null} for one that is pushed
+     * @param lamps what lights it, by the id of the button's state; none where it has no lamp
+     * @param motor whether it can be moved: it follows the button's level
+     */
+    @JsonTypeName("midi")
+    @JsonInclude(JsonInclude.Include.NON_EMPTY)
+    record Midi(String port, Message message, int channel, @JsonInclude(JsonInclude.Include.ALWAYS) int number,
+            @Nullable Turns turns, Map<String, Lamp> lamps,
+            @JsonInclude(JsonInclude.Include.NON_DEFAULT) boolean motor) implements Trigger {
+        /** What it sends. */
+        public enum Message {
+            @JsonProperty("note")
+            NOTE, @JsonProperty("control")
+            CONTROL, @JsonProperty("program")
+            PROGRAM
+        }
+
+        /** How a control that is turned or pulled says so. */
+        public enum Turns {
+            /** Where it is, from 0 to 127. */
+            @JsonProperty("absolute")
+            ABSOLUTE("where it is"),
+            /** By how much: 1 is one to the right, 127 one to the left. */
+            @JsonProperty("twos-complement")
+            TWOS_COMPLEMENT("by how much (1 and 127)"),
+            /** By how much: 1 is one to the right, 65 one to the left. */
+            @JsonProperty("signed-bit")
+            SIGNED_BIT("by how much (1 and 65)");
+
+            private final String words;
+
+            Turns(String words) {
+                this.words = words;
+            }
+
+            public String words() {
+                return words;
+            }
+
+            /** By how many detents a value turns, negative to the left. */
+            public int detents(int value) {
+                return switch (this) {
+                    case ABSOLUTE -> 0;
+                    case TWOS_COMPLEMENT -> value < 64 ? value : value - 128;
+                    case SIGNED_BIT -> value < 64 ? value : 64 - value;
+                };
+            }
+        }
+
+        /**
+         * What is sent to light a lamp.
+         *
+         * @param number the note or control, where it is not the one that is pressed
+         * @param value the velocity or value
+         */
+        @JsonInclude(JsonInclude.Include.NON_NULL)
+        public record Lamp(@Nullable Integer number, @JsonInclude(JsonInclude.Include.ALWAYS) int value) {
+            public Lamp {
+                if (value < 0 || value > 127 || number != null && (number < 0 || number > 127)) {
+                    throw new IllegalArgumentException("a lamp's \"number\" and \"value\" go from 0 to 127");
+                }
+            }
+        }
+
+        public Midi {
+            Objects.requireNonNull(port, "a MIDI trigger needs a \"port\"");
+            Objects.requireNonNull(message, "a MIDI trigger needs a \"message\"");
+            lamps = lamps == null ? Map.of() : Map.copyOf(lamps);
+            if (channel < 1 || channel > 16 || number < 0 || number > 127) {
+                throw new IllegalArgumentException("MIDI has channels 1 to 16 and numbers 0 to 127");
+            }
+        }
+
+        public Midi withPort(String next) {
+            return new Midi(next, message, channel, number, turns, lamps, motor);
+        }
+
+        /** Another control of the same controller; only one that sends a control change can be turned. */
+        public Midi withControl(Message sends, int onChannel, int at) {
+            return new Midi(port, sends, onChannel, at, sends == Message.CONTROL ? turns : null, lamps,
+                    motor && sends == Message.CONTROL);
+        }
+
+        /** Only one that says where it is can be moved. */
+        public Midi withTurns(@Nullable Turns next) {
+            return new Midi(port, message, channel, number, next, lamps, motor && next == Turns.ABSOLUTE);
+        }
+
+        public Midi withMotor(boolean on) {
+            return new Midi(port, message, channel, number, turns, lamps, on);
+        }
+
+        public Midi withLamps(Map<String, Lamp> next) {
+            return new Midi(port, message, channel, number, turns, next, motor);
+        }
+
+        @Override
+        public String words() {
+            return "%s %d, channel %d, of %s".formatted(message.name().toLowerCase(Locale.ROOT), number, channel, port);
+        }
+
+        @Override
+        public Midi normal() {
+            return new Midi(port, message, channel, number, null, Map.of(), false);
+        }
+    }
+
+    /**
+     * An OSC message to the board's port. A number over 0, true, or nothing at all presses; 0 and false release. For a
+     * fader it is where it goes, from 0 to 1; for a pad, the two of them.
+     */
+    @JsonTypeName("osc")
+    record Osc(String address) implements Trigger {
+        public Osc {
+            Objects.requireNonNull(address, "an OSC trigger needs an \"address\"");
+            if (!address.matches("/[^ #*,?\\[\\]{}]+")) {
+                throw new IllegalArgumentException("an OSC address begins with / and has no wildcards, such as /go");
+            }
+        }
+
+        @Override
+        public String words() {
+            return "OSC " + address;
+        }
+    }
+
+    /** A time of day. */
+    @JsonTypeName("clock")
+    @JsonInclude(JsonInclude.Include.NON_DEFAULT)
+    record Clock(Schedule at, boolean late) implements Trigger {
+        /** @param late whether one that was missed, the machine being asleep, is made up for as soon as it is awake */
+        public Clock {
+            Objects.requireNonNull(at, "a clock trigger needs an \"at\"");
+        }
+
+        @Override
+        public String words() {
+            return at.words();
+        }
+
+        @Override
+        public Clock normal() {
+            return new Clock(at, false);
+        }
+    }
+
+    /** A reading that becomes so; that it was so already does not count. */
+    @JsonTypeName("becomes")
+    record Becomes(Condition condition) implements Trigger {
+        public Becomes {
+            Objects.requireNonNull(condition, "a trigger by a reading needs its \"condition\"");
+        }
+
+        @Override
+        public String words() {
+            return condition.gear() + ": " + condition.reading();
+        }
+    }
+
+    /**
+     * Something that happens to the board or its gear.
+     *
+     * @param gear which gear, for what happens to one; any where it is null
+     */
+    @JsonTypeName("when")
+    @JsonInclude(JsonInclude.Include.NON_NULL)
+    record When(What what, @Nullable String gear) implements Trigger {
+        /** What happens. */
+        public enum What {
+            /** In every mode, as it is meant to make things ready. */
+            @JsonProperty("board-opened")
+            BOARD_OPENED("the board is opened"), @JsonProperty("went-live")
+            WENT_LIVE("the board goes live"), @JsonProperty("gear-lost")
+            GEAR_LOST("gear is lost"), @JsonProperty("gear-back")
+            GEAR_BACK("gear is back");
+
+            private final String words;
+
+            What(String words) {
+                this.words = words;
+            }
+
+            public String words() {
+                return words;
+            }
+        }
+
+        public When {
+            Objects.requireNonNull(what, "a trigger by what happens needs a \"what\"");
+        }
+
+        @Override
+        public String words() {
+            return gear == null ? what.words() : what.words() + ": " + gear;
         }
     }
 }

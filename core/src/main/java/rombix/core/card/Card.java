@@ -23,11 +23,13 @@ import rombix.core.value.Value;
  * @param lists things of which the gear has several (channels, lamps), by the name of the place that stands for one
  * @param readings what it reports
  * @param commands what it can be told
+ * @param hotkeys keys that it listens to itself on this machine, whatever is in front
  * @param greeting what to send at connection, so that it tells its readings
  */
 @JsonInclude(JsonInclude.Include.NON_EMPTY)
 public record Card(int card, String id, String title, String icon, Map<String, List<Item>> lists,
-        List<ReadingSpec> readings, List<Command> commands, Map<Protocol, List<Packet>> greeting) {
+        List<ReadingSpec> readings, List<Command> commands, List<String> hotkeys,
+        Map<Protocol, List<Packet>> greeting) {
     /** The card format that this version of Rombix writes. */
     public static final int FORMAT = 1;
 
@@ -38,6 +40,7 @@ public record Card(int card, String id, String title, String icon, Map<String, L
         lists = Map.copyOf(Objects.requireNonNullElse(lists, Map.of()));
         readings = List.copyOf(Objects.requireNonNullElse(readings, List.of()));
         commands = List.copyOf(Objects.requireNonNullElse(commands, List.of()));
+        hotkeys = List.copyOf(Objects.requireNonNullElse(hotkeys, List.of()));
         greeting = Map.copyOf(Objects.requireNonNullElse(greeting, Map.of()));
     }
 

@@ -21,7 +21,10 @@ public enum Protocol {
     MQTT("MQTT", "[^#+]+", "a topic without wildcards", 10),
     /** {@code COMMAND PARAMS}, such as {@code PRIVMSG #room}; what is carried follows as the last parameters. */
     @JsonProperty("irc")
-    IRC("IRC", "[A-Z]+( \\S+)*", "an IRC command and its first parameters, such as PRIVMSG #room", 2);
+    IRC("IRC", "[A-Z]+( \\S+)*", "an IRC command and its first parameters, such as PRIVMSG #room", 2),
+    /** {@code front}, {@code window} or {@code applications}: what the desktop of this machine shows in front. */
+    @JsonProperty("desktop")
+    DESKTOP("desktop", "[a-z]+", "front, window or applications", 10);
 
     private final String title;
     private final Pattern form;
@@ -50,9 +53,10 @@ public enum Protocol {
         if (address.isBlank()) {
             return "has no address: set where it is reached";
         }
-        return this == MIDI || this == DMX && address.equals("multicast") || address.matches("\\S+:\\d{1,5}")
-                ? null
-                : "its address “" + address + "” is not HOST:PORT";
+        return this == MIDI || this == DESKTOP || this == DMX && address.equals("multicast")
+                || address.matches("\\S+:\\d{1,5}")
+                        ? null
+                        : "its address “" + address + "” is not HOST:PORT";
     }
 
     /** Whether a packet address, places included, has this protocol's form. */

@@ -86,6 +86,22 @@ public record Chain(List<Step> steps, List<Step> always) {
         }).toList();
     }
 
+    /** This chain with every step changed, at any depth, the inner ones first. */
+    public Chain each(UnaryOperator<Step> change) {
+        return new Chain(each(steps, change), each(always, change));
+    }
+
+    private static List<Step> each(List<Step> steps, UnaryOperator<Step> change) {
+        return steps.stream().map(s -> {
+            Step inner = s.inner().isEmpty() ? s : s.withInner(s.inner().stream().map(c -> c.each(change)).toList());
+            Manner how = inner.how();
+            return change.apply(how.instead() == null
+                    ? inner
+                    : inner.in(new Manner(how.off(), how.note(), how.condition(), how.fail(), how.tries(), how
+                            .backOff(), how.instead().each(change))));
+        }).toList();
+    }
+
     /** This chain with one step moved to another place. */
     public Chain moved(int from, int to) {
         List<Step> all = new ArrayList<>(steps);

@@ -82,7 +82,7 @@ public sealed interface Step {
                     s.extra());
             case Use s -> new Use(s.button(), s.state(), s.gesture(), s.chain(), s.with(), how, s.extra());
             case Set s -> new Set(s.value(), s.to(), how, s.extra());
-            case Show s -> new Show(s.page(), s.popUp(), s.button(), s.state(), how, s.extra());
+            case Show s -> new Show(s.page(), s.way(), s.button(), s.state(), how, s.extra());
             case Say s -> new Say(s.text(), how, s.extra());
             case Stop s -> new Stop(s.what(), s.button(), s.tag(), how, s.extra());
         };
@@ -402,15 +402,56 @@ public sealed interface Step {
         }
     }
 
-    /** Shows a page, a page that pops up, or another state of a button. */
+    /** Shows a page, goes back to the one before, or shows another state of a button. */
     @JsonTypeName("show")
-    record Show(@Nullable String page, @JsonInclude(JsonInclude.Include.NON_DEFAULT) boolean popUp,
+    record Show(@Nullable String page,
+            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Turned.class) Way way,
             @Nullable String button, @Nullable String state,
             @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainManner.class) Manner how,
             @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step {
+        /** How a page is shown. */
+        public enum Way {
+            @JsonProperty("turn")
+            TURN,
+            /** At the pointer, for one press. */
+            @JsonProperty("pop-up")
+            POP_UP,
+            /** While the button is held. */
+            @JsonProperty("while-held")
+            WHILE_HELD,
+            /** The one that was shown before. */
+            @JsonProperty("back")
+            BACK
+        }
+
+        /** A page, shown some way. */
+        public static Show page(String page, Way way) {
+            return new Show(page, way, null, null, Manner.PLAIN, Map.of());
+        }
+
+        /** The page that was shown before. */
+        public static Show back() {
+            return new Show(null, Way.BACK, null, null, Manner.PLAIN, Map.of());
+        }
+
+        /** Another state of a button. */
+        public static Show state(String button, String state) {
+            return new Show(null, Way.TURN, button, state, Manner.PLAIN, Map.of());
+        }
+
         public Show {
-            if ((page == null) == (button == null || state == null)) {
-                throw new IllegalArgumentException("a show step needs a \"page\", or a \"button\" and a \"state\"");
+            // A page that pops up was written so at first.
+            if (extra != null && Boolean.TRUE.equals(extra.get("popUp"))) {
+                way = Way.POP_UP;
+                extra = new java.util.LinkedHashMap<>(extra);
+                extra.remove("popUp");
+            }
+            way = Objects.requireNonNullElse(way, Way.TURN);
+            if (way == Way.BACK
+                    ? page != null || button != null
+                    : (page == null) == (button == null || state == null)) {
+                throw new IllegalArgumentException("a show step needs a \"page\", a \"way\" that is back, or a"
+                        + " \"button\" and a \"state\"");
             }
             how = plain(how);
             extra = Extra.kept(extra);
@@ -447,6 +488,19 @@ public sealed interface Step {
             what = Objects.requireNonNullElse(what, What.THIS);
             how = plain(how);
             extra = Extra.kept(extra);
+        }
+    }
+
+    /** Keeps the usual way to show a page out of files. */
+    final class Turned {
+        @Override
+        public boolean equals(@Nullable Object other) {
+            return other == null || other == Show.Way.TURN;
+        }
+
+        @Override
+        public int hashCode() {
+            return 0;
         }
     }
 

@@ -7,10 +7,10 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Button;
+import rombix.core.board.Contrast;
 import rombix.core.board.Face;
 import rombix.core.board.Gear;
 import rombix.core.board.Page;
@@ -18,19 +18,14 @@ import rombix.core.board.Rig;
 import rombix.core.board.State;
 import rombix.core.board.Trigger;
 import rombix.core.board.Walk;
-import rombix.core.card.Card;
-import rombix.core.card.Order;
 import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
-import rombix.core.chain.Chain;
 import rombix.core.chain.Condition;
-import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.chain.Test;
 import rombix.core.check.Finding.Kind;
 import rombix.core.value.Formula;
 import rombix.core.value.FormulaFault;
-import rombix.core.value.Value;
 
 /** Finds what is wrong with a board, or likely to be, without pressing anything. */
 public final class Check {
@@ -51,6 +46,13 @@ public final class Check {
         check.findings.addAll(new Loops(rig.board()).find());
         check.triggers();
         check.gear();
+        return List.copyOf(check.findings);
+    }
+
+    /** Only what is wrong with triggers. */
+    public static List<Finding> ofTriggers(Rig rig) {
+        Check check = new Check(rig);
+        check.triggers();
         return List.copyOf(check.findings);
     }
 
@@ -77,6 +79,9 @@ public final class Check {
     }
 
     private void formulas(Walk.Spot spot) {
+        if (spot.step().how().off()) {
+            return; // What is switched off does no harm.
+        }
         for (String source : formulas(spot.step())) {
             try {
                 for (String name : new Formula(source).names()) {
@@ -233,58 +238,12 @@ public final class Check {
         return new Look(state.face(), lit);
     }
 
-    /** What a press sets and the release of the same hold leaves as it is. */
     private void holds(Button button, String at) {
         for (int i = 0; i < button.states().size(); i++) {
             State state = button.states().get(i);
-            Chain press = state.chain(Gesture.PRESS);
-            Chain release = state.chain(Gesture.RELEASE);
-            if (press.isEmpty() || release.isEmpty()) {
-                continue;
-            }
-            Map<String, Value> pressed = new HashMap<>();
-            Map<String, Value> released = new HashMap<>();
-            flags(press, pressed);
-            flags(release, released);
             String where = at + "/states/" + i + "/on/release";
-            pressed.forEach((reading, value) -> {
-                if (!released.containsKey(reading) || released.get(reading).equals(value)) {
-                    add(Kind.NOT_UNDONE, button, state, where,
-                            "the press sets %s and the release does not set it back".formatted(words(reading)));
-                }
-            });
-        }
-    }
-
-    /** The yes/no readings that a chain's commands set, and to what. */
-    private void flags(Chain chain, Map<String, Value> to) {
-        for (List<Step> part : List.of(chain.steps(), chain.always())) {
-            for (Step step : part) {
-                if (step instanceof Step.Do d && !d.how().off()) {
-                    order(d).ifPresent(o -> o.changes().forEach((reading, value) -> {
-                        if (value instanceof Value.Flag) {
-                            to.put(o.gear() + ":" + reading, value);
-                        }
-                    }));
-                } else if (!(step instanceof Step.ForAWhile) && !step.how().off()) {
-                    step.inner().forEach(c -> flags(c, to));
-                }
-            }
-        }
-    }
-
-    private Optional<Order> order(Step.Do d) {
-        Twin twin = rig.twins().get(d.gear());
-        Card.Command command = twin == null ? null : twin.card().command(d.command()).orElse(null);
-        if (twin == null || command == null) {
-            return Optional.empty();
-        }
-        Map<String, Value> args = new HashMap<>();
-        d.with().forEach((k, v) -> args.put(k, v.shown()));
-        try {
-            return Optional.of(twin.order(command, args, Twin.Readings.NONE));
-        } catch (IllegalArgumentException e) {
-            return Optional.empty(); // What it names is not listed yet, or is computed.
+            new Holds(rig).left(state).keySet().forEach(reading -> add(Kind.NOT_UNDONE, button, state, where,
+                    "the press sets %s and the release does not set it back".formatted(words(reading))));
         }
     }
 
@@ -295,8 +254,7 @@ public final class Check {
     private void face(Page page, Button button, State state, String at) {
         Face face = state.face();
         String label = face.label() == null ? button.name() : face.label();
-        if (!label.contains("{") && !LabelFit.fits(label, page.columns(), page.rows(), button.width(),
-                button.height(), button.states().size(), face.icon() != null)) {
+        if (!label.contains("{") && !LabelFit.fits(label, page, button, face)) {
             add(Kind.LABEL_TOO_LONG, button, state, at + "/face",
                     "the label “%s” does not fit its tile; make it shorter or the button larger".formatted(label));
         }
@@ -325,11 +283,13 @@ public final class Check {
                 for (int t = 0; t < button.triggers().size(); t++) {
                     Trigger trigger = button.triggers().get(t);
                     Button other = seen.putIfAbsent(trigger.normal(), button);
+                    String at = "/pages/%d/buttons/%d/triggers/%d".formatted(p, b, t);
                     if (other != null) {
-                        add(Kind.TRIGGER_TWICE, button, null, "/pages/%d/buttons/%d/triggers/%d".formatted(p, b, t),
+                        add(Kind.TRIGGER_TWICE, button, null, at,
                                 "%s presses “%s” too; take it off one of them".formatted(trigger.words(), other
                                         .name()));
                     }
+                    Taken.by(trigger, rig).ifPresent(why -> add(Kind.TAKEN, button, null, at, why));
                 }
             }
         }
@@ -340,8 +300,9 @@ public final class Check {
             Gear gear = rig.board().gear().get(i);
             String wrong = gear.link().protocol().wrongAddress(gear.link().address());
             Twin twin = rig.twins().get(gear.id());
-            if (wrong == null && twin != null && twin.card().commands().stream().noneMatch(c -> c.send().containsKey(
-                    gear.link().protocol()))) {
+            if (wrong == null && twin != null && !twin.card().commands().isEmpty()
+                    && twin.card().commands().stream().noneMatch(c -> c.send().containsKey(
+                            gear.link().protocol()))) {
                 wrong = "its card tells no command over " + gear.link().protocol().title();
             }
             if (wrong != null) {

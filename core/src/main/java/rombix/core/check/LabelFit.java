@@ -1,5 +1,9 @@
 package rombix.core.check;
 
+import rombix.core.board.Button;
+import rombix.core.board.Face;
+import rombix.core.board.Page;
+
 /**
  * Whether a label fits its tile, reckoned from the widths of the face's letters on a page that fills a window of
  * 1280×800 in Live. The tile's own layout does the same with the real thing.
@@ -15,21 +19,30 @@ final class LabelFit {
     private static final double PAGE_HEIGHT = 570;
     private static final double GAP = 8;
     private static final int MOST_LINES = 3;
+    private static final double LEAST = 11;
 
     private LabelFit() {
     }
 
-    /** @param columns of the page, {@code width} of the button in cells; likewise rows and height */
-    static boolean fits(String label, int columns, int rows, int width, int height, int states, boolean icon) {
-        double w = (PAGE_WIDTH - GAP * (columns - 1)) / columns * width + GAP * (width - 1);
-        double h = (PAGE_HEIGHT - GAP * (rows - 1)) / rows * height + GAP * (height - 1);
-        double size = Math.clamp(Math.min(h * 0.155, w * 0.135), 11, 30);
+    /** Whether a label fits the button's tile on its page, at the largest type that does or a smaller one. */
+    static boolean fits(String label, Page page, Button button, Face face) {
+        double w = (PAGE_WIDTH - GAP * (page.columns() - 1)) / page.columns() * button.width() + GAP * (button.width()
+                - 1);
+        double h = (PAGE_HEIGHT - GAP * (page.rows() - 1)) / page.rows() * button.height() + GAP * (button.height()
+                - 1);
         double pad = Math.clamp(h * 0.09, 6, 14);
-        double pips = states > 1 ? states * 14.0 + 4 : 0;
+        double pips = button.states().size() > 1 ? button.states().size() * 14.0 + 4 : 0;
         double room = w - 2 * pad - pips;
-        double tall = h - 2 * pad - (icon ? Math.clamp(h * 0.24, 18, 48) + 2 : 0);
-        int lines = lines(label, room / size);
-        return lines > 0 && lines <= Math.min(MOST_LINES, Math.max(1, (int) (tall / (size * 1.15))));
+        boolean picture = face.icon() != null || face.image() != null && face.image().fit() == Face.Image.Fit.ICON;
+        double tall = h - 2 * pad - (picture ? Math.clamp(h * 0.24, 18, 48) + 2 : 0);
+        for (double size = Math.clamp(Math.min(h * 0.155, w * 0.135), LEAST, 30); size >= LEAST; size -= 1) {
+            int lines = lines(label, room / size);
+            double under = face.second() == null ? 0 : Math.max(LEAST, size * 0.8) * 1.1;
+            if (lines > 0 && lines <= Math.min(MOST_LINES, Math.max(1, (int) ((tall - under) / (size * 1.15))))) {
+                return true;
+            }
+        }
+        return false;
     }
 
     /** How many lines a label takes in so many times its type size; -1 where a word is wider than that. */

@@ -8,14 +8,18 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
+import rombix.core.board.Control;
+import rombix.core.board.Face;
 import rombix.core.board.Face.Tally;
 import rombix.core.board.Gear;
 import rombix.core.board.Page;
 import rombix.core.board.Rig;
 import rombix.core.board.State;
+import rombix.core.board.Trigger;
 import rombix.core.board.Walk;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Param;
+import rombix.core.card.Scale;
 import rombix.core.card.Twin;
 import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Arg;
@@ -66,9 +70,14 @@ public final class References {
         for (int i = 0; i < board.chains().size(); i++) {
             unique(chains, board.chains().get(i).id(), "chain", "/chains/" + i + "/id");
         }
+        Set<String> pictures = new HashSet<>();
+        for (int i = 0; i < board.pictures().size(); i++) {
+            unique(pictures, board.pictures().get(i).id(), "picture", "/pictures/" + i + "/id");
+        }
         for (int p = 0; p < board.pages().size(); p++) {
             Page page = board.pages().get(p);
             unique(pageIds, page.id(), "page", "/pages/" + p + "/id");
+            test(page.follows(), "/pages/" + p + "/follows");
             for (int b = 0; b < page.buttons().size(); b++) {
                 String at = "/pages/%d/buttons/%d".formatted(p, b);
                 unique(buttonIds, page.buttons().get(b).id(), "button", at + "/id");
@@ -104,6 +113,32 @@ public final class References {
         for (int s = 0; s < button.states().size(); s++) {
             state(button.states().get(s), ids, at + "/states/" + s);
         }
+        for (int t = 0; t < button.triggers().size(); t++) {
+            trigger(button.triggers().get(t), at + "/triggers/" + t);
+        }
+        if (button.control() != null) {
+            button.control().axes().forEach(a -> level(a, at + "/control"));
+        }
+    }
+
+    private void trigger(Trigger trigger, String at) {
+        switch (trigger) {
+            case Trigger.Becomes b -> condition(b.condition(), at + "/condition");
+            case Trigger.When w when w.gear() != null && rig.twin(w.gear()).isEmpty() ->
+                flaw(at + "/gear", "no gear “%s” on this board".formatted(w.gear()));
+            case Trigger.When _,Trigger.Key _,Trigger.Midi _,Trigger.Osc _,Trigger.Clock _ -> {
+                // These name nothing of the board.
+            }
+        }
+    }
+
+    private void level(Control.Axis level, String at) {
+        Twin twin = rig.twin(level.gear()).orElse(null);
+        if (twin == null) {
+            flaw(at, "no gear “%s” on this board".formatted(level.gear()));
+        } else if (Scale.of(twin, level.reading()).isEmpty()) {
+            flaw(at, "%s has no level “%s” that can be moved".formatted(twin.title(), level.reading()));
+        }
     }
 
     private void state(State state, Set<String> ids, String at) {
@@ -115,6 +150,11 @@ public final class References {
         }
         if (state.when() != null) {
             condition(state.when(), at + "/when");
+        }
+        Face.Image image = state.face().image();
+        if (image != null && board.picture(image.picture()).isEmpty()) {
+            flaw(at + "/face/image/picture", "no picture “%s” on this board; it has %s".formatted(image.picture(),
+                    board.pictures().stream().map(Board.Picture::id).toList()));
         }
         for (int t = 0; t < state.face().tally().size(); t++) {
             Tally tally = state.face().tally().get(t);

@@ -10,6 +10,7 @@ final class AskFrame implements Run.Activity {
     private final SeqFrame frame;
     private final Op.Ask op;
     private long id;
+    private long asked;
     private boolean answered;
     private Agenda.@Nullable Entry timer;
 
@@ -21,6 +22,7 @@ final class AskFrame implements Run.Activity {
     void start(long due) {
         Step.Ask step = op.step();
         frame.doing(this);
+        asked = due;
         Deck deck = frame.run.deck;
         id = deck.asked(this, question -> new Happening.Asked(question, frame.run.id, frame.run.buttonId(),
                 deck.filled(step.question(), frame.scope), step.kind(), op.options(), step.usual(),
@@ -48,6 +50,8 @@ final class AskFrame implements Run.Activity {
         }
         close();
         Deck deck = frame.run.deck;
+        deck.tell(new Happening.Answered(frame.run.id, frame.run.buttonId(), frame.place(), "", "“%s”: %s".formatted(op
+                .step().question(), spoken(answer)), asked, due));
         Value given = op.step().kind() == Step.Ask.Kind.NUMBER ? Value.of(answer.asNumber()) : answer;
         String fault = null;
         if (op.step().into() != null) {
@@ -64,6 +68,11 @@ final class AskFrame implements Run.Activity {
             Doing.one(frame, choice >= 0 ? op.chains()[choice] : Op.Seq.NOTHING, frame.scope.with("answer", given),
                     due);
         }
+    }
+
+    private String spoken(Value answer) {
+        int choice = op.step().kind() == Step.Ask.Kind.CHOICE ? index(answer) : -1;
+        return choice >= 0 ? op.options().get(choice) : answer.toString();
     }
 
     private boolean fits(Value answer) {

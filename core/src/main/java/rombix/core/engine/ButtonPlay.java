@@ -43,9 +43,15 @@ final class ButtonPlay {
     private Op.@Nullable Seq onStart;
     int shown;
     int onItsWay = -1;
+    /** The run that set it on its way, and since when. */
+    long wayRun;
+    long wayNanos;
     int heldIn = -1;
     Phase phase = Phase.IDLE;
     boolean faulted;
+    /** The page that is shown for as long as it is held. */
+    @Nullable
+    String showsPage;
     @Nullable
     Run awaited;
     Agenda.@Nullable Entry followBy;

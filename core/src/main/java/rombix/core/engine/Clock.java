@@ -9,4 +9,9 @@ public interface Clock {
 
     /** The time of day, where the operator is. */
     ZonedDateTime wall();
+
+    /** How much of the machine's own time a span of this clock takes, in nanoseconds. */
+    default long real(long nanos) {
+        return nanos;
+    }
 }

@@ -159,7 +159,8 @@ final class Compiler {
         };
     }
 
-    private static Op.Check check(Test test) throws FormulaFault {
+    /** A test, ready to be asked. */
+    static Op.Check check(Test test) throws FormulaFault {
         return switch (test) {
             case Condition c -> new Op.Check(c, null);
             case Test.Computed c -> new Op.Check(null, new Formula(c.formula()));

@@ -51,7 +51,7 @@ public final class Conductor implements AutoCloseable {
             for (Posted p = posted.poll(); p != null; p = posted.poll()) {
                 deck.take(p.event(), p.atNanos());
             }
-            long wait = deck.advance();
+            long wait = real(deck.advance());
             if (posted.isEmpty()) {
                 if (wait == Long.MAX_VALUE) {
                     LockSupport.park(this);
@@ -64,10 +64,14 @@ public final class Conductor implements AutoCloseable {
         }
     }
 
+    private long real(long wait) {
+        return wait == Long.MAX_VALUE ? wait : clock.real(wait);
+    }
+
     /** Waits the last moment awake: a thread that sleeps until a moment wakes up after it. */
     private void watchTheClock(long wait) {
         long start = clock.nanos();
-        while (clock.nanos() - start < wait && posted.isEmpty() && !closed) {
+        while (clock.real(clock.nanos() - start) < wait && posted.isEmpty() && !closed) {
             Thread.onSpinWait();
         }
     }

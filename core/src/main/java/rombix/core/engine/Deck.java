@@ -1,7 +1,6 @@
 package rombix.core.engine;
 
 import java.util.ArrayDeque;
-import java.util.ArrayList;
 import java.util.Deque;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -14,12 +13,10 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import rombix.core.board.Board;
 import rombix.core.board.Board.NamedChain;
-import rombix.core.board.Button;
 import rombix.core.board.Rig;
-import rombix.core.board.State;
+import rombix.core.board.Trigger.When;
 import rombix.core.card.Order;
 import rombix.core.card.Twin;
-import rombix.core.chain.Condition;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.value.Formula;
@@ -39,6 +36,8 @@ public final class Deck {
     /** How long a reading may take to follow a press. */
     public static final long FOLLOW_NANOS = 2_000_000_000L;
 
+    private static final long ASLEEP_NANOS = 1_000_000_000L;
+
     private static final Logger LOG = LoggerFactory.getLogger(Deck.class);
 
     final Agenda agenda = new Agenda();
@@ -49,11 +48,13 @@ public final class Deck {
     final Orders orders;
     final Picker picker;
     final Watches watches = new Watches(this);
+    final Levels levels = new Levels(this);
     private final Hands hands = new Hands(this);
+    final Follows follows = new Follows(this, hands);
+    private final Armed armed = new Armed(this);
     private final Consumer<Happening> watcher;
     private @Nullable Rig rig;
     private final Map<String, ButtonPlay> buttons = new LinkedHashMap<>();
-    private final Map<Watched, List<ButtonPlay>> followers = new HashMap<>();
     private final Map<String, Op.Seq> named = new HashMap<>();
     private final Map<Long, Run> runs = new LinkedHashMap<>();
     private final Map<Long, AskFrame> asks = new LinkedHashMap<>();
@@ -64,9 +65,6 @@ public final class Deck {
     private long moment;
     private boolean taking;
     private boolean busy;
-
-    private record Watched(String gear, String reading) {
-    }
 
     private record Posted(Event event, long atNanos) {
     }
@@ -103,8 +101,8 @@ public final class Deck {
         board.board().buttons().forEach(b -> {
             ButtonPlay play = new ButtonPlay(b, compiler);
             buttons.put(b.id(), play);
-            index(play);
-            play.shown = Math.max(0, following(b));
+            follows.index(play);
+            play.shown = Math.max(0, follows.state(b));
         });
     }
 
@@ -161,6 +159,15 @@ public final class Deck {
         return moment;
     }
 
+    /**
+     * Whole beats of a length that have gone by since a moment, unseen: the machine was asleep, or far too busy. What
+     * comes at intervals leaves them out, where it would else come all at once. 0 when all is well.
+     */
+    long missedBeats(long sinceNanos, long beatNanos) {
+        long behind = clock.nanos() - sinceNanos;
+        return behind > ASLEEP_NANOS && beatNanos > 0 ? behind / beatNanos : 0;
+    }
+
     /** There is something to do: rest is told of when it is done. */
     void stir() {
         busy = true;
@@ -176,16 +183,31 @@ public final class Deck {
             case Event.Pressed p -> on(p.button(), b -> hands.press(b, at, p.source()));
             case Event.Released r -> on(r.button(), b -> hands.release(b, at, r.source()));
             case Event.Turned t -> on(t.button(), b -> hands.turn(b, t.detents(), t.fine(), at, t.source()));
+            case Event.Moved m -> on(m.button(), b -> levels.move(b, m.axis(), m.value(), at, m.source()));
             case Event.Perform p -> on(p.button(), b -> hands.perform(b, p.gesture(), at, p.source()));
             case Event.Try t -> on(t.button(), b -> start(b, t.name(),
                     new Compiler(java.util.Objects.requireNonNull(rig)).seq(t.chain(), t.name()),
                     Scope.of(b.button.id()), at, t.name()));
-            case Event.WentLive _ -> buttons.values().forEach(b -> {
-                Op.Seq chain = b.onStart();
-                if (chain != null) {
-                    start(b, "on-start", chain, Scope.of(b.button.id()), at, "going live");
+            case Event.Opened _ -> armed.happened(When.What.BOARD_OPENED, null, at);
+            case Event.Arm a -> {
+                armed.arm(a.on());
+                tell(new Happening.Armed(a.on()));
+            }
+            case Event.Latest l -> {
+                Event now = l.what().get();
+                if (now != null) {
+                    handle(now, at);
                 }
-            });
+            }
+            case Event.WentLive _ -> {
+                buttons.values().forEach(b -> {
+                    Op.Seq chain = b.onStart();
+                    if (chain != null) {
+                        start(b, "on-start", chain, Scope.of(b.button.id()), at, "going live");
+                    }
+                });
+                armed.happened(When.What.WENT_LIVE, null, at);
+            }
             case Event.Answer a -> {
                 AskFrame ask = asks.get(a.question());
                 if (ask != null) {
@@ -203,13 +225,16 @@ public final class Deck {
                 }
             }
             case Event.Came c -> came(c.gear(), c.reading(), c.value());
-            case Event.Linked l -> {
-                situation.linked(l.gear(), l.status());
-                tell(new Happening.Linked(l.gear(), l.status()));
-            }
+            case Event.Linked l -> linked(l.gear(), l.status(), at);
             case Event.Answered a -> orders.answered(a);
             case Event.Later l -> agenda.at(at + l.nanos(), due -> handle(l.event(), due));
-            case Event.LetGo _ -> buttons.values().forEach(b -> hands.letGo(b, at, "let go"));
+            case Event.LetGo l -> {
+                if (l.button() == null) {
+                    buttons.values().forEach(b -> hands.letGo(b, at, l.source()));
+                } else {
+                    on(l.button(), b -> hands.letGo(b, at, l.source()));
+                }
+            }
             case Event.StopRun s -> {
                 Run run = runs.get(s.run());
                 if (run != null) {
@@ -219,6 +244,18 @@ public final class Deck {
             case Event.StopAll _ -> stopAll(at);
             case Event.Recite _ -> recite();
         }
+    }
+
+    private void linked(String gear, Status status, long at) {
+        Status before = situation.status(gear);
+        situation.linked(gear, status);
+        tell(new Happening.Linked(gear, status));
+        armed.linked(gear, before.phase(), status.phase(), at);
+    }
+
+    /** Something went wrong with what presses a button. */
+    void troubled(String button, String what) {
+        on(button, b -> fault(b, null, what));
     }
 
     private void on(String button, Consumer<ButtonPlay> what) {
@@ -238,11 +275,12 @@ public final class Deck {
         boolean otherGear = rig == null || rig.twins() != next.twins();
         this.rig = next;
         situation.load(next);
+        levels.forget();
         named.clear();
         Compiler compiler = new Compiler(next);
         Map<String, ButtonPlay> kept = new HashMap<>(buttons);
         buttons.clear();
-        followers.clear();
+        follows.clear();
         next.board().buttons().forEach(b -> {
             ButtonPlay play = kept.remove(b.id());
             if (play == null) {
@@ -251,9 +289,10 @@ public final class Deck {
                 play.become(b, compiler);
             }
             buttons.put(b.id(), play);
-            index(play);
+            follows.index(play);
             prepare(play);
         });
+        armed.load(buttons.values());
         kept.values().forEach(gone -> {
             hands.letGo(gone, at, "deleted");
             stopAll(gone);
@@ -261,7 +300,7 @@ public final class Deck {
         tell(new Happening.Loaded(next));
         situation.values(this::valueTold);
         buttons.values().forEach(b -> {
-            follow(b);
+            follows.follow(b);
             shows(b);
         });
     }
@@ -294,19 +333,6 @@ public final class Deck {
 
     private void valueTold(Situation.Owned name, Value value) {
         tell(new Happening.ValueSet(name.owner().isEmpty() ? null : name.owner(), name.id(), value));
-    }
-
-    private void index(ButtonPlay play) {
-        for (State s : play.button.states()) {
-            Condition when = s.when();
-            if (when != null) {
-                List<ButtonPlay> list = followers.computeIfAbsent(new Watched(when.gear(), when.reading()),
-                        _ -> new ArrayList<>());
-                if (!list.contains(play)) {
-                    list.add(play);
-                }
-            }
-        }
     }
 
     void stopAll(ButtonPlay b) {
@@ -399,13 +425,19 @@ public final class Deck {
             throw new FormulaFault(0, "there is no value “" + value + "” on this board");
         }
         valueTold(new Situation.Owned(owner, value), to);
+        armed.changed(value);
         watches.changed(value);
     }
 
-    void show(Step.Show step) {
-        String page = step.page();
-        if (page != null) {
-            tell(new Happening.PageShown(page, step.popUp()));
+    void show(Run run, Step.Show step) throws FormulaFault {
+        if (step.way() == Step.Show.Way.WHILE_HELD) {
+            if (run.button == null || !run.button.held()) {
+                throw new FormulaFault(0, "the page is shown while the button is held, and it is not held");
+            }
+            run.button.showsPage = step.page();
+        }
+        if (step.page() != null || step.way() == Step.Show.Way.BACK) {
+            tell(new Happening.PageShown(step.page(), step.way()));
         } else if (step.button() != null) {
             on(step.button(), b -> {
                 hands.show(b, b.state(step.state()));
@@ -452,6 +484,13 @@ public final class Deck {
                 order.gear(), order.command().id(), order.args(), order.title(), outcome, message)));
     }
 
+    /** A level was moved by hand to where an order takes it, or could not be, and why. */
+    void moved(ButtonPlay b, Order order, String source, long at, @Nullable String fault) {
+        tell(new Happening.Ran(new AsRun(at, clock.nanos(), 0, b.button.id(), source, order.gear(), order.command()
+                .id(), order.args(), order.title(), fault == null ? AsRun.Outcome.SENT : AsRun.Outcome.FAULT,
+                fault == null ? "" : fault)));
+    }
+
     /** A step that commands no gear could not be done, and why; gives the reason back. */
     String faulted(Run run, String place, String why) {
         tell(new Happening.Ran(new AsRun(moment, clock.nanos(), run.id, run.buttonId(), place, "", "", Map.of(), place,
@@ -482,19 +521,6 @@ public final class Deck {
         }
     }
 
-    /** What the gear says in place of what a button waits for. */
-    String instead(ButtonPlay b) {
-        Condition when = b.button.states().get(b.onItsWay).when();
-        Twin twin = when == null ? null : situation.twin(when.gear());
-        Value now = when == null ? null : situation.reading(when.gear(), when.reading());
-        if (when == null || twin == null || now == null) {
-            return "no reading has come";
-        }
-        Twin.Readings of = situation.readingsOf(when.gear());
-        return twin.reading(when.reading(), of).map(known -> "%s still says %s, %s".formatted(twin.title(),
-                known.title(), twin.spoken(known, now, of))).orElse("no reading has come");
-    }
-
     /** A reading has come in, or is taken to be as sent. */
     void came(String gear, String reading, Value value) {
         orders.came(new Orders.Key(gear, reading), value);
@@ -502,35 +528,10 @@ public final class Deck {
             return;
         }
         tell(new Happening.Came(gear, reading, value));
-        for (ButtonPlay b : followers.getOrDefault(new Watched(gear, reading), List.of())) {
-            follow(b);
-        }
+        follows.came(gear, reading);
+        armed.came(gear, reading, moment);
         if (watches.any()) {
             watches.changed(gear + ":" + reading);
-        }
-    }
-
-    /** The first state whose condition holds; -1 where none does. */
-    private int following(Button button) {
-        for (int i = 0; i < button.states().size(); i++) {
-            Condition when = button.states().get(i).when();
-            if (when != null && situation.holds(when)) {
-                return i;
-            }
-        }
-        return -1;
-    }
-
-    private void follow(ButtonPlay b) {
-        int state = following(b.button);
-        boolean arrived = state >= 0 && b.onItsWay == state;
-        if (state >= 0 && (b.shown != state || arrived)) {
-            hands.show(b, state);
-            if (arrived) {
-                hands.giveUp(b);
-            } else {
-                shows(b);
-            }
         }
     }
 

@@ -25,7 +25,9 @@ final class Doing {
                 case Op.WaitUntil w -> deck.watches.watch(frame, w.check().names(), w.timeoutNanos(), due,
                         () -> holds(deck, w.check(), frame.scope),
                         late -> frame.done(late, deck.faulted(frame.run, frame.place(),
-                                "what it waited for did not happen in time")));
+                                "what it waited for did not happen in time")),
+                        () -> {
+                        });
                 case Op.Together t -> new TogetherFrame(frame, t).start(due);
                 case Op.Pick p -> one(frame, p.chains.length == 0
                         ? Op.Seq.NOTHING
@@ -57,7 +59,7 @@ final class Doing {
                     frame.done(due, null);
                 }
                 case Op.Show s -> {
-                    deck.show(s.step());
+                    deck.show(frame.run, s.step());
                     frame.done(due, null);
                 }
                 case Op.Say s -> {

@@ -25,6 +25,10 @@ public sealed interface Event {
     record Turned(String button, int detents, boolean fine, String source) implements Event {
     }
 
+    /** A level of a dial, a fader or a pad is moved to a value, in its unit; {@code axis} is 1 for the one up a pad. */
+    record Moved(String button, int axis, double value, String source) implements Event {
+    }
+
     /** The chain of a gesture is run without a hold, as from a script or a clock. */
     record Perform(String button, Gesture gesture, String source) implements Event {
     }
@@ -33,8 +37,24 @@ public sealed interface Event {
     record Try(String button, rombix.core.chain.Chain chain, String name) implements Event {
     }
 
+    /** The board was opened. */
+    record Opened() implements Event {
+    }
+
     /** The board goes live: the buttons' start chains run. */
     record WentLive() implements Event {
+    }
+
+    /** Clocks, readings and what happens to the gear press from now on, or no more. */
+    record Arm(boolean on) implements Event {
+    }
+
+    /**
+     * What a control says now, asked for when it is its turn: many messages of one control are then one event.
+     *
+     * @param what asked once, on the conductor's thread; null where there is nothing
+     */
+    record Latest(java.util.function.Supplier<@Nullable Event> what) implements Event {
     }
 
     /** An answer to a question: a choice by its place or name, a number, or a text. */
@@ -61,8 +81,17 @@ public sealed interface Event {
     record Later(long nanos, Event event) implements Event {
     }
 
-    /** Every hold ends, as when the focus is lost. */
-    record LetGo() implements Event {
+    /**
+     * A hold ends by something other than its hand: the page has gone, a controller was pulled out. What the hand had
+     * not made up its mind about does not happen.
+     *
+     * @param button whose hold; every one where it is null
+     */
+    record LetGo(@Nullable String button, String source) implements Event {
+        /** Every hold ends. */
+        public LetGo() {
+            this(null, "let go");
+        }
     }
 
     /** One running chain is stopped. */

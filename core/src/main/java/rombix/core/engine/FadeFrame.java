@@ -61,7 +61,7 @@ final class FadeFrame implements Run.Activity {
     }
 
     private void tick(long due) {
-        tick++;
+        tick += 1 + deck.missedBeats(due, periodNanos);
         long end = startNanos + op.nanos();
         if (due - end >= 0) {
             finish(end, ramp == null ? null : deck.orders.send(this, frame, ramp.at(to), end));

@@ -6,6 +6,7 @@ import rombix.core.board.Button.Guard;
 import rombix.core.board.State;
 import rombix.core.chain.Condition;
 import rombix.core.chain.Gesture;
+import rombix.core.chain.Step;
 import rombix.core.engine.ButtonPlay.Phase;
 import rombix.core.value.Value;
 
@@ -101,7 +102,8 @@ final class Hands {
             if (chain != null && b.running.stream().noneMatch(r -> r.chain == chain)) {
                 deck.start(b, Gesture.HELD.id(), chain, Scope.of(b.button.id()), due, source);
             }
-            repeat(b, due, source);
+            long beat = b.button.repeatMillis() * MILLIS;
+            repeat(b, due + deck.missedBeats(due, beat) * beat, source);
         });
     }
 
@@ -170,6 +172,11 @@ final class Hands {
         cancel(b);
         b.heldIn = -1;
         b.phase = Phase.IDLE;
+        deck.levels.letGo(b, at, source);
+        if (b.showsPage != null) {
+            deck.tell(new Happening.PageShown(b.showsPage, Step.Show.Way.BACK));
+            b.showsPage = null;
+        }
         Op.Seq chain = b.chain(state, Gesture.RELEASE);
         if (chain != null) {
             b.queued.clear();
@@ -205,6 +212,9 @@ final class Hands {
             deck.clearFault(b);
             deck.start(b, (chain == null ? Gesture.TURN : Gesture.TURN_FINE).id(), turned,
                     Scope.of(b.button.id()).with("turn", Value.of(detents)), at, source);
+        }
+        if (turned == null) {
+            deck.levels.turn(b, detents, fine, at, source);
         }
         return turned != null;
     }
@@ -293,6 +303,8 @@ final class Hands {
         if (b.onItsWay < 0) {
             return;
         }
+        b.wayRun = run.id;
+        b.wayNanos = at;
         cancel(b.followBy);
         b.followBy = null;
         if (run.over) {
@@ -315,7 +327,7 @@ final class Hands {
         b.awaited = null;
         b.followBy = deck.agenda.at(from + Deck.FOLLOW_NANOS, _ -> {
             if (b.onItsWay >= 0) {
-                deck.fault(b, null, "did not follow within 2 s: " + deck.instead(b));
+                deck.fault(b, null, "did not follow within 2 s: " + deck.follows.instead(b));
                 giveUp(b);
             }
         });

@@ -16,6 +16,10 @@ public sealed interface Happening {
     record Anew() implements Happening {
     }
 
+    /** Triggers press from now on, or no more. */
+    record Armed(boolean on) implements Happening {
+    }
+
     /** A button's face: the state shown, the one on its way or -1, and whether it is held. */
     record Shows(String button, int state, int onItsWay, boolean held) implements Happening {
     }
@@ -43,6 +47,23 @@ public sealed interface Happening {
     record Ran(AsRun line) implements Happening {
     }
 
+    /**
+     * What was waited for has come: the gear shows what a step told it, a face what a press set on its way, or a person
+     * has answered a question.
+     *
+     * @param step where the step stands in its chain; empty for a face
+     * @param gear who answered; empty for a person
+     * @param dueNanos from when on it was waited for
+     */
+    record Answered(long run, String button, String step, String gear, String words, long dueNanos, long atNanos)
+            implements
+                Happening {
+    }
+
+    /** A step that takes time goes on now; {@code step} is where it stands in its chain. */
+    record Doing(long run, String step) implements Happening {
+    }
+
     /** One of several was picked, or a branch taken. */
     record Picked(long run, String step, int choice, String name) implements Happening {
     }
@@ -63,8 +84,12 @@ public sealed interface Happening {
     record Said(String button, String text) implements Happening {
     }
 
-    /** A page is to be shown, or to pop up. */
-    record PageShown(String page, boolean popUp) implements Happening {
+    /** A page is to be shown some way; back from it, or from whatever is shown where {@code page} is null. */
+    record PageShown(@Nullable String page, Step.Show.Way way) implements Happening {
+    }
+
+    /** A page that follows something is to be shown as that is so, or no longer. */
+    record PageFollows(String page, boolean so) implements Happening {
     }
 
     /** A value of the board, or of a button where one is named, has changed. */

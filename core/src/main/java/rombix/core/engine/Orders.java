@@ -140,6 +140,17 @@ final class Orders {
         }
     }
 
+    /** Sends one of the many orders of a level under a hand. Says what keeps it from going out. */
+    @Nullable
+    String pass(Order order) {
+        String refusal = refusal(order);
+        if (refusal == null) {
+            hand(Gears.NO_ANSWER, order, null);
+            assumed(order);
+        }
+        return refusal;
+    }
+
     /** Has the gear's link render a fade; false where it does not, and the fade is to be sent step by step. */
     boolean glide(FadeFrame fade, Glide glide) {
         if (!gears.glide(glide)) {
@@ -255,7 +266,8 @@ final class Orders {
                             rombix.core.card.Figures.span(p.answerNanos() / 1e6));
                     failed(p.run(), p.place(), order, p.dueNanos(), late, why);
                     frame.done(late, why);
-                });
+                }, () -> deck.tell(new Happening.Answered(frame.run.id, frame.run.buttonId(), p.place(), order.gear(),
+                        order.title(), p.dueNanos(), deck.now())));
     }
 
     private boolean shown(Order order) {

@@ -78,6 +78,9 @@ final class RepeatFrame implements Run.Parent, Run.Activity {
     public void childEnded(SeqFrame ended, long due) {
         child = null;
         long next = repeat.everyNanos() < 0 ? due : startNanos + round * repeat.everyNanos();
+        long missed = repeat.everyNanos() < 0 ? 0 : frame.run.deck.missedBeats(next, repeat.everyNanos());
+        startNanos += missed * repeat.everyNanos();
+        next += missed * repeat.everyNanos();
         if (next - due > 0 && round < times) {
             timer = frame.run.deck.agenda.at(next, this::go);
         } else {

@@ -119,6 +119,9 @@ final class SeqFrame {
     /** What goes on now, so that it can be stopped. */
     void doing(Run.@Nullable Activity now) {
         activity = now;
+        if (now != null) {
+            run.deck.tell(new Happening.Doing(run.id, place()));
+        }
     }
 
     boolean stopped() {

@@ -5,7 +5,7 @@ import java.time.ZonedDateTime;
 
 /** Time that moves only when it is told to. Not safe for use by several threads. */
 public final class SimulatedClock implements Clock {
-    private final ZonedDateTime start;
+    private ZonedDateTime start;
     private long now;
 
     /** Begins at midnight, the first of January 2026, in UTC. */
@@ -25,6 +25,11 @@ public final class SimulatedClock implements Clock {
     @Override
     public ZonedDateTime wall() {
         return start.plusNanos(now);
+    }
+
+    /** Sets the time of day, as a person or the network may; negative to set it back. */
+    public void set(java.time.Duration by) {
+        start = start.plus(by);
     }
 
     /** Moves time on. */

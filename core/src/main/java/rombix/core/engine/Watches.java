@@ -25,10 +25,12 @@ final class Watches {
         private final SeqFrame frame;
         private final Collection<String> names;
         private final BooleanSupplier holds;
+        private final Runnable met;
         private Agenda.@Nullable Entry timer;
         private boolean over;
 
-        Watch(SeqFrame frame, Collection<String> names, BooleanSupplier holds) {
+        Watch(SeqFrame frame, Collection<String> names, BooleanSupplier holds, Runnable met) {
+            this.met = met;
             this.frame = frame;
             this.names = names;
             this.holds = holds;
@@ -59,14 +61,16 @@ final class Watches {
      * @param names of the readings and values that it depends on
      * @param timeoutNanos how long to wait; for ever when negative
      * @param late told when the time is over; it ends the step
+     * @param met told when it holds, before the step ends
      */
     void watch(SeqFrame frame, Collection<String> names, long timeoutNanos, long due, BooleanSupplier holds,
-            LongConsumer late) {
+            LongConsumer late, Runnable met) {
         if (holds.getAsBoolean()) {
+            met.run();
             frame.done(due, null);
             return;
         }
-        Watch watch = new Watch(frame, List.copyOf(names), holds);
+        Watch watch = new Watch(frame, List.copyOf(names), holds, met);
         for (String name : names) {
             byName.computeIfAbsent(name, _ -> new LinkedHashSet<>()).add(watch);
         }
@@ -93,6 +97,7 @@ final class Watches {
         for (Watch w = touched.poll(); w != null; w = touched.poll()) {
             if (!w.over && w.holds.getAsBoolean()) {
                 w.stop();
+                w.met.run();
                 w.frame.done(deck.now(), null);
             }
         }

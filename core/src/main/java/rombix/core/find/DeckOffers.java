@@ -16,6 +16,7 @@ import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Manner;
 import rombix.core.chain.Step;
+import rombix.core.chain.Step.Show.Way;
 import rombix.core.value.Value;
 
 /** What the deck itself can do: waits, choices, repeats, other chains, values, pages, messages. */
@@ -137,12 +138,12 @@ final class DeckOffers {
                     Manner.PLAIN, Map.of()));
         }
         for (Page page : board.pages()) {
-            add("pages", "show go page " + page.name(), 0, _ -> new Step.Show(page.id(), false, null, null,
-                    Manner.PLAIN, Map.of()));
-            add("pages", "pop up page " + page.name(), -0.05, _ -> new Step.Show(page.id(), true, null, null,
-                    Manner.PLAIN, Map.of()));
+            add("pages", "show go page " + page.name(), 0, _ -> Step.Show.page(page.id(), Way.TURN));
+            add("pages", "pop up page " + page.name(), -0.05, _ -> Step.Show.page(page.id(), Way.POP_UP));
+            add("pages", "show page while held " + page.name(), -0.05, _ -> Step.Show.page(page.id(), Way.WHILE_HELD));
             page.buttons().forEach(b -> button(page, b));
         }
+        add("pages", "go back a page", 0, _ -> Step.Show.back());
         add(DECK, "stop all panic everything", 0.1, _ -> stop(Step.Stop.What.ALL, null, null));
         add(DECK, "stop this chain end", 0, _ -> stop(Step.Stop.What.THIS, null, null));
         board.buttons().map(Button::tag).filter(t -> t != null && !t.isBlank()).distinct()
@@ -155,8 +156,8 @@ final class DeckOffers {
         add(page.name(), "stop button " + b.name(), -0.1, _ -> stop(Step.Stop.What.BUTTON, b.id(), null));
         if (b.states().size() > 1 && !b.follows()) {
             for (State s : b.states()) {
-                add(page.name(), "show state " + b.name() + " as " + s.name(), -0.2, _ -> new Step.Show(null, false, b
-                        .id(), s.id(), Manner.PLAIN, Map.of()));
+                add(page.name(), "show state " + b.name() + " as " + s.name(), -0.2,
+                        _ -> Step.Show.state(b.id(), s.id()));
             }
         }
     }

@@ -4,9 +4,11 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import rombix.core.board.Rig;
 import rombix.core.board.StepWords;
 import rombix.core.card.Twin;
@@ -19,6 +21,13 @@ import rombix.core.chain.Step;
  */
 public final class Finder {
     private static final Pattern NUMBER = Pattern.compile("([-\u2212]?\\d+(?:[.,]\\d+)?)([a-z%°]*)");
+
+    /** How much likelier a step is that was added lately: more than a little better words, less than a better word. */
+    private static final double RECENT = 0.15;
+
+    /** How many of the best are looked at for being recent. */
+    private static final int CLOSE = 60;
+    private static final Comparator<Fitting> BEST = Comparator.comparingDouble(Fitting::fit).reversed();
 
     private final StepWords speech;
     private final List<Offer> offers = new ArrayList<>();
@@ -46,6 +55,16 @@ public final class Finder {
 
     /** The likeliest steps, best first. */
     public List<Found> find(String query, int most) {
+        return find(query, most, List.of());
+    }
+
+    /**
+     * The likeliest steps, best first.
+     *
+     * @param recent steps that were added lately, which come before others that fit as well
+     */
+    public List<Found> find(String query, int most, List<Step> recent) {
+        Set<String> lately = recent.stream().map(s -> Usual.key(speech, s)).collect(Collectors.toSet());
         List<String> words = new ArrayList<>();
         List<Figure> figures = new ArrayList<>();
         for (String token : words(query)) {
@@ -71,9 +90,12 @@ public final class Finder {
                 }
             }
         }
-        fitting.sort(Comparator.comparingDouble(Fitting::fit).reversed());
-        return fitting.stream().limit(most).map(f -> new Found(speech.of(f.step()), f.offer().where(), f.step(), f
-                .fit())).toList();
+        return fitting.stream().sorted(BEST).limit(CLOSE)
+                .map(f -> lately.isEmpty() || !lately.contains(Usual.key(speech, f
+                        .step())) ? f : new Fitting(f.offer(), f.step(), f.fit() + RECENT))
+                .sorted(BEST).limit(most).map(f -> new Found(speech.of(f.step()), f.offer().where(), f.step(), f
+                        .fit()))
+                .toList();
     }
 
     /** How well all of the words are met; negative if one is not. */

@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import rombix.core.board.Board;
+import rombix.core.board.Edits;
 import rombix.core.board.Rig;
 import rombix.core.card.Card;
 import rombix.core.chain.Chain;
@@ -68,9 +69,9 @@ public final class BoardFile {
         return Json.read(file, text, Board.class, false);
     }
 
-    /** The board as text, as it is written to disk. */
+    /** The board as text, as it is written to disk: without pictures that no face shows. */
     public static String format(Board board) {
-        return Json.write(board) + "\n";
+        return Json.write(Edits.withoutSpentPictures(board)) + "\n";
     }
 
     /** A chain as text, as it stands in a board file. */

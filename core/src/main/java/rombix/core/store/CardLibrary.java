@@ -19,7 +19,8 @@ import rombix.core.card.Protocol;
 
 /** The cards that ship, and those in a folder {@code cards} beside a board. */
 public final class CardLibrary {
-    private static final List<String> SHIPPED = List.of("studio", "sound-desk", "lamps", "house", "lamp-cues", "chat");
+    private static final List<String> SHIPPED = List.of("studio", "sound-desk", "lamps", "house", "lamp-cues", "chat",
+            "desktop");
 
     private CardLibrary() {
     }

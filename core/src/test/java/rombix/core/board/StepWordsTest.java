@@ -73,7 +73,7 @@ class StepWordsTest {
                 Arguments.of(new Step.Set("visitors", new Arg.Computed("{visitors} + 1"),
                         plain, Map.of()), "Set Visitors let in to Visitors let in + 1"),
                 Arguments.of(
-                        new Step.Show("doors", true, null, null, plain, Map.of()),
+                        Step.Show.page("doors", Step.Show.Way.POP_UP),
                         "Pop up page “Doors”"),
                 Arguments.of(new Step.Stop(Step.Stop.What.BUTTON,
                         "sting", null, plain, Map.of()), "Stop “Sting”"),

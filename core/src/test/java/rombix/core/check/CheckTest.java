@@ -18,6 +18,7 @@ import org.junit.jupiter.params.provider.MethodSource;
 import rombix.core.board.Board;
 import rombix.core.board.Board.BoardValue;
 import rombix.core.board.Button;
+import rombix.core.board.Contrast;
 import rombix.core.board.Face;
 import rombix.core.board.Gear;
 import rombix.core.board.Rig;
@@ -57,7 +58,7 @@ class CheckTest {
         Step set = new Step.Set("n", new Arg.Computed("{n} + 1"), PLAIN, Map.of());
         return Stream.of(
                 Arguments.of(Kind.DEAD_REFERENCE, presses(use("nobody")), "/pages/0/buttons/0/states/0/on/press/0"),
-                Arguments.of(Kind.DEAD_REFERENCE, presses(new Step.Show("nowhere", false, null, null, PLAIN, Map.of())),
+                Arguments.of(Kind.DEAD_REFERENCE, presses(Step.Show.page("nowhere", Step.Show.Way.TURN)),
                         "page"),
                 Arguments.of(Kind.DEAD_REFERENCE, presses(new Step.Set("m", Arg.of(1), PLAIN, Map
                         .of())), "value"),
@@ -112,7 +113,8 @@ class CheckTest {
                                 Protocol.MIDI, "Desk", Map.of())))), button("b", plain("x"))),
                         "/gear/0/link"),
                 Arguments.of(Kind.LABEL_TOO_LONG, rig(button("b", plain(
-                        "A label that is far too long for a tile of one small cell"))), "face"),
+                        "A label that is far too long for a tile of one small cell, however small the type is in which it is set on it"))),
+                        "face"),
                 Arguments.of(
                         Kind.LOW_CONTRAST, rig(button("b", plain("x").withFace(Face.PLAIN.withTint("#F2B134")
                                 .withInk("#FFFFFF")))),

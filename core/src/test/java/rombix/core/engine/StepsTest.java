@@ -335,13 +335,15 @@ class StepsTest {
     @Test
     void showAndSayAreTold() {
         TestDeck t = TestDeck.with(button("b", state(chain(new Step.Say("A is {gear:on/a}, {= 1 + 1}", PLAIN, Map.of()),
-                new Step.Show("p", true, null, null, PLAIN, Map.of()), new Step.Show(null, false, "two", "y", PLAIN, Map
+                Step.Show.page("p", Step.Show.Way.POP_UP),
+                new Step.Show(null, Step.Show.Way.TURN, "two", "y", PLAIN, Map
                         .of())))),
                 button("two", state("x", null, Chain.EMPTY, Chain.EMPTY), state("y", null,
                         Chain.EMPTY, Chain.EMPTY)));
         t.press("b");
         assertThat(t.all(Happening.Said.class)).containsExactly(new Happening.Said("b", "A is no, 2"));
-        assertThat(t.all(Happening.PageShown.class)).containsExactly(new Happening.PageShown("p", true));
+        assertThat(t.all(Happening.PageShown.class))
+                .containsExactly(new Happening.PageShown("p", Step.Show.Way.POP_UP));
         assertThat(t.shows("two").state()).isEqualTo(1);
     }
 

@@ -20,6 +20,11 @@ import rombix.core.chain.Step;
 class BoardFileTest {
     private static final Path DEMO = Path.of("../demo/star-night.json");
 
+    /** A flaw of the second button. */
+    private static Arguments second(String what, String field, String message) {
+        return flaw(what, "\"column\": 1,", "\"column\": 1, " + field + ",", 5, message);
+    }
+
     static Stream<Arguments> flaws() {
         return Stream.of(
                 flaw("a syntax error", "\"name\": \"B\",", "\"name\": \"B\" \"x\",", 1, "not JSON here"),
@@ -40,6 +45,18 @@ class BoardFileTest {
                         "Studio reports no “streams”"),
                 flaw("a duplicate id", "\"id\": \"two\"", "\"id\": \"one\"", 5, "two buttons have the id “one”"),
                 flaw("the same cell", "\"column\": 1", "\"column\": 0", 5, "take the same cell"),
+                second("a trigger that is none", "\"triggers\": [{\"trigger\": \"wish\"}]", "wish"),
+                second("a time that is none", "\"triggers\": [{\"trigger\": \"clock\", \"at\": \"noon\"}]",
+                        "“noon” is no time; write 21:30"),
+                second("a channel that is none", "\"triggers\": [{\"trigger\": \"midi\", \"port\": \"P\","
+                        + " \"message\": \"note\", \"channel\": 17, \"number\": 3}]", "channels 1 to 16"),
+                second("an OSC address that is none", "\"triggers\": [{\"trigger\": \"osc\", \"address\": \"go\"}]",
+                        "begins with /"),
+                second("a trigger by gear that is not there", "\"triggers\": [{\"trigger\": \"when\", \"what\":"
+                        + " \"gear-lost\", \"gear\": \"moon\"}]", "no gear “moon”"),
+                second("a fader without its level", "\"control\": {\"control\": \"fader\"}", "needs its \"level\""),
+                second("a level that nothing moves", "\"control\": {\"control\": \"fader\", \"level\": {\"gear\":"
+                        + " \"studio\", \"reading\": \"clips\"}}", "no level “clips” that can be moved"),
                 flaw("beyond the page", "\"column\": 1", "\"column\": 9", 5, "reaches beyond its page"),
                 flaw("a state that is none", "\"then\": \"stay\"", "\"then\": \"away\"", 4, "no state “away”"),
                 flaw("a protocol that is none", "\"osc\"", "\"smoke\"", 2, "“smoke” is not one of osc"),
@@ -94,6 +111,16 @@ class BoardFileTest {
         Board again = BoardFile.parse(DEMO, BoardFile.format(demo), CardLibrary.shipped());
         assertThat(again).isEqualTo(demo);
         assertThat(demo.pages().stream().mapToLong(p -> p.buttons().size()).sum()).isGreaterThanOrEqualTo(14);
+    }
+
+    @Test
+    void aPageThatPopsUpIsReadAsItWasWrittenBefore() throws BadFile {
+        String text = BOARD.replace("{\"step\": \"wait\", \"ms\": 100}",
+                "{\"step\": \"show\", \"page\": \"p\", \"popUp\": true}");
+        Board board = BoardFile.parse(Path.of("b.json"), text, CardLibrary.shipped());
+        Step first = board.button("one").orElseThrow().states().getFirst().chain(Gesture.PRESS).steps().getFirst();
+        assertThat(first).isEqualTo(Step.Show.page("p", Step.Show.Way.POP_UP));
+        assertThat(BoardFile.format(board)).contains("\"way\" : \"pop-up\"").doesNotContain("popUp");
     }
 
     @Test

@@ -22,10 +22,12 @@ import rombix.core.board.Board;
 import rombix.core.board.Board.BoardValue;
 import rombix.core.board.Board.NamedChain;
 import rombix.core.board.Button;
+import rombix.core.board.Control;
 import rombix.core.board.Button.Guard;
 import rombix.core.board.Face;
 import rombix.core.board.Gear;
 import rombix.core.board.Page;
+import rombix.core.board.Schedule;
 import rombix.core.board.State;
 import rombix.core.board.Trigger;
 import rombix.core.card.Protocol;
@@ -57,6 +59,19 @@ class EveryStepRoundTripTest {
         assertThat(schema.validate(BoardFile.format(board), InputFormat.JSON)).isEmpty();
     }
 
+    private static final Control.Axis LEVEL = new Control.Axis("desk", "level/host");
+    private static final List<Trigger> TRIGGERS = List.of(new Trigger.Key("Ctrl+K"), new Trigger.Key("F13", true),
+            new Trigger.Midi("Pads", Trigger.Midi.Message.NOTE, 10, 36, null, Map.of("one", new Trigger.Midi.Lamp(48,
+                    0), "two", new Trigger.Midi.Lamp(null, 5)), false),
+            new Trigger.Midi("Pads",
+                    Trigger.Midi.Message.CONTROL, 1, 0, Trigger.Midi.Turns.SIGNED_BIT, Map.of(), true),
+            new Trigger.Osc("/go/1"), new Trigger.Clock(Schedule.of("Fri,Sat 21:30"), true), new Trigger.Clock(Schedule
+                    .of("every 15 min"), false),
+            new Trigger.Clock(Schedule.of("2026-12-24T21:30"), false),
+            new Trigger.Becomes(Condition.is("desk", "muted/host", Value.of(true))), new Trigger.When(
+                    Trigger.When.What.GEAR_LOST, "desk"),
+            new Trigger.When(Trigger.When.What.BOARD_OPENED, null));
+
     @Provide
     Arbitrary<Board> boards() {
         return Combinators.combine(chain(2), chain(1), chain(1), manners(1)).as((press, release, named, how) -> {
@@ -65,18 +80,31 @@ class EveryStepRoundTripTest {
             on.put(Gesture.RELEASE, release);
             on.put(Gesture.TURN_FINE, Chain.of(new Step.Say("{turn}", how, Map.of())));
             on.values().removeIf(Chain::isEmpty);
-            State one = new State("one", "One", Face.PLAIN.withTint("#102030").withLabel("{n}"), State.RANDOM,
+            State one = new State("one", "One",
+                    Face.PLAIN.withTint("#102030").withLabel("{n}").withSecond("of 9").withMark(Face.Mark.TICK)
+                            .withImage(new Face.Image("dot", Face.Image.Fit.COVER, 12, "#FFEEDD")),
+                    State.RANDOM,
                     new State.FallBack("two", 900), Condition.is("desk", "muted/host", Value.of(true)), on, Map.of());
             State two = new State("two", "two", Face.PLAIN, "one", null, Map.of(), Map.of());
+            Button fader = new Button("f", "F", 0, 0, 1, 1, Button.Busy.QUEUE, List.of(State.named("on")), Map.of())
+                    .withControl(
+                            new Control.Fader(LEVEL));
+            Button dial = fader.withId("d").withRow(1).withControl(new Control.Dial(LEVEL, 2, 0));
+            Button plain = fader.withId("e").withColumn(1).withRow(1).withControl(new Control.Dial(null, 0, 0));
             Button b = new Button("b", "B", 1, 0, 1, 1, Button.Busy.QUEUE, List.of(one, two), Map.of())
                     .withGuard(new Guard(Guard.Kind.TWICE, 1500)).withTag("noise").withRepeat(150).withPressAlso(true)
-                    .withTriggers(List.of(new Trigger.Key("Ctrl+K"))).withOnStart(release)
+                    .withTriggers(TRIGGERS)
+                    .withControl(new Control.Pad(LEVEL, LEVEL, true)).withOnStart(release)
+                    .withProposed(java.util.Set.of(Button.Proposed.ICON))
                     .withValues(List.of(new BoardValue("own", "Own", Value.of("x"))));
             return new Board(1, "Random", List.of(new Gear("desk", "Desk", "sound-desk", new Gear.Link(Protocol.MIDI,
-                    "Desk", Map.of()), Map.of(), Map.of())), List.of(new Page("p", "P", 3, 2, List.of(b), Map.of())),
+                    "Desk", Map.of()), Map.of(), Map.of())),
+                    List.of(new Page("p", "P", 3, 2, List.of(b, fader, dial, plain), new Test.Computed("{n} > 2"),
+                            Map.of())),
                     List.of(new BoardValue("n", "N", Value.of(4))), List.of(new NamedChain("c", "C", List.of("to"),
                             named)),
-                    700, 0, Map.of());
+                    List.of(new Board.Picture("dot", "dot.svg", "PHN2Zy8+")),
+                    700, 0, 9777, Map.of());
         });
     }
 
@@ -141,20 +169,9 @@ class EveryStepRoundTripTest {
                                         Arg.of(3)),
                                 Manner.PLAIN,
                                 Map.of()),
-                        new Step.Show(
-                                "p",
-                                true,
-                                null,
-                                null,
-                                Manner.PLAIN,
-                                Map.of()),
-                        new Step.Show(
-                                null,
-                                false,
-                                "b",
-                                "one",
-                                Manner.PLAIN,
-                                Map.of()),
+                        Step.Show.page("p", Step.Show.Way.WHILE_HELD), Step.Show.page("p", Step.Show.Way.POP_UP),
+                        Step.Show.back(),
+                        Step.Show.state("b", "one"),
                         new Step.Stop(
                                 Step.Stop.What.TAG,
                                 null,

@@ -184,12 +184,17 @@ public final class MidiLink implements Link {
             numbers.add((int) Double.parseDouble(words[i]));
         }
         int value = packet.args().isEmpty() ? 127 : (int) Math.rint(packet.args().getFirst().asNumber());
-        byte[] bytes = MidiCodec.encode(switch (words[0]) {
+        return message(switch (words[0]) {
             case "note" -> new MidiMessage.Note(numbers.get(0), numbers.get(1), value);
             case "control" -> new MidiMessage.Control(numbers.get(0), numbers.get(1), value);
             case "program" -> new MidiMessage.Program(numbers.get(0), value);
             default -> throw new IllegalArgumentException("no such kind as " + words[0]);
         });
+    }
+
+    /** A message in the platform's own form. */
+    static ShortMessage message(MidiMessage m) throws InvalidMidiDataException {
+        byte[] bytes = MidiCodec.encode(m);
         return new ShortMessage(bytes[0] & 0xFF, bytes[1], bytes.length > 2 ? bytes[2] : 0);
     }
 

@@ -119,7 +119,7 @@ public final class OscLink implements Link {
         }
     }
 
-    private static List<Value> values(List<Object> args) {
+    static List<Value> values(List<Object> args) {
         List<Value> values = new ArrayList<>(args.size());
         for (Object arg : args) {
             values.add(switch (arg) {

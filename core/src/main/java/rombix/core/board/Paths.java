@@ -1,4 +1,4 @@
-package rombix.app.edit;
+package rombix.core.board;
 
 import java.util.ArrayList;
 import java.util.Collection;
@@ -60,6 +60,28 @@ public final class Paths {
     /** The chain with steps put in before what stands at a path, or at the end of the list that the path names. */
     public static Chain inserted(Chain chain, List<Integer> path, List<Step> added) {
         return listed(chain, path, (steps, at) -> steps.addAll(Math.min(at, steps.size()), added));
+    }
+
+    /** The chain with the list in which a path's step stands made anew. */
+    public static Chain relisted(Chain chain, List<Integer> path, UnaryOperator<List<Step>> change) {
+        return holding(chain, path).isEmpty() ? chain : listed(chain, path, (steps, _) -> {
+            List<Step> next = change.apply(List.copyOf(steps));
+            steps.clear();
+            steps.addAll(next);
+        });
+    }
+
+    /** Where a path's step stands once something was put in, or with -1 taken out, at another path. */
+    public static List<Integer> shifted(List<Integer> path, List<Integer> at, int by) {
+        int n = at.size() - 1;
+        boolean after = path.size() > n && path.subList(0, n).equals(at.subList(0, n))
+                && path.get(n) < 0 == at.get(n) < 0 && place(path.get(n)) >= place(at.get(n)) + (by < 0 ? 1 : 0);
+        if (!after) {
+            return path;
+        }
+        List<Integer> all = new ArrayList<>(path);
+        all.set(n, path.get(n) < 0 ? path.get(n) - by : path.get(n) + by);
+        return List.copyOf(all);
     }
 
     /** Whether a step can be put in at a path: it names a list that is there, and a place in it or its end. */

@@ -1,4 +1,4 @@
-package rombix.core.check;
+package rombix.core.board;
 
 /** The contrast of two colours, by the formula of WCAG 2.2, section 1.4.3. */
 public final class Contrast {

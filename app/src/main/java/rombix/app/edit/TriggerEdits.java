@@ -1,0 +1,138 @@
+package rombix.app.edit;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.function.Function;
+import java.util.function.UnaryOperator;
+import rombix.core.board.Board;
+import rombix.core.board.Button;
+import rombix.core.board.Edits;
+import rombix.core.board.StepWords;
+import rombix.core.board.Trigger;
+import rombix.core.card.Twin.Readings;
+import rombix.core.check.Check;
+import rombix.core.check.Finding;
+
+/** All triggers of a board in one place: what each is, which button it presses, what is wrong with it; and edits. */
+public final class TriggerEdits {
+    private final Workbench bench;
+
+    public TriggerEdits(Workbench bench) {
+        this.bench = bench;
+    }
+
+    /**
+     * A trigger in its place.
+     *
+     * @param index which of its button's triggers it is
+     * @param trouble what is wrong with it, in a sentence; empty where nothing is
+     */
+    public record Row(Button button, String page, int index, Trigger trigger, String trouble) {
+    }
+
+    /** All of them, page by page. */
+    public List<Row> rows() {
+        Board board = bench.board();
+        List<Finding> findings = Check.ofTriggers(bench.rig());
+        List<Row> rows = new ArrayList<>();
+        for (int p = 0; p < board.pages().size(); p++) {
+            List<Button> buttons = board.pages().get(p).buttons();
+            for (int b = 0; b < buttons.size(); b++) {
+                Button button = buttons.get(b);
+                for (int t = 0; t < button.triggers().size(); t++) {
+                    String at = "/pages/%d/buttons/%d/triggers/%d".formatted(p, b, t);
+                    Trigger trigger = button.triggers().get(t);
+                    // Of two that are the same the check names the later one; both are wrong here.
+                    String trouble = findings.stream().filter(f -> f.pointer().equals(at)).map(Finding::message)
+                            .findFirst().or(() -> twin(board, button, trigger)).orElse("");
+                    rows.add(new Row(button, board.pages().get(p).name(), t, trigger, trouble));
+                }
+            }
+        }
+        return rows;
+    }
+
+    private static Optional<String> twin(Board board, Button of, Trigger trigger) {
+        return board.buttons().filter(b -> b != of && b.triggers().stream().anyMatch(t -> t.normal().equals(trigger
+                .normal()))).findFirst().map(b -> "it presses “%s” too".formatted(b.name()));
+    }
+
+    /** What a trigger is, with the names of what it names. */
+    public static String words(Trigger trigger, Workbench bench, Function<String, Readings> readings) {
+        return switch (trigger) {
+            case Trigger.Key k -> k.key() + (k.everywhere() ? ", everywhere" : ", in this window");
+            case Trigger.Midi m -> "%s %d, channel %d, %s".formatted(m.message().name().toLowerCase(Locale.ROOT), m
+                    .number(), m.channel(), m.port());
+            case Trigger.Osc o -> o.address();
+            case Trigger.Clock c -> c.at().words() + (c.late() ? ", late if missed" : "");
+            case Trigger.Becomes b -> new StepWords(bench.rig(), readings).of(b.condition());
+            case Trigger.When w -> w.what().words() + (w.gear() == null
+                    ? ""
+                    : ": " + bench.rig().twin(w.gear()).map(t -> t.title()).orElse(w.gear()));
+        };
+    }
+
+    /** What kind of thing pulls it. */
+    public static String kind(Trigger trigger) {
+        return switch (trigger) {
+            case Trigger.Key _ -> "key";
+            case Trigger.Midi _ -> "controller";
+            case Trigger.Osc _ -> "OSC";
+            case Trigger.Clock _ -> "clock";
+            case Trigger.Becomes _ -> "reading";
+            case Trigger.When _ -> "event";
+        };
+    }
+
+    public void add(String button, Trigger trigger) {
+        edit(button, "add a trigger to", all -> {
+            List<Trigger> more = new ArrayList<>(all);
+            more.add(trigger);
+            return more;
+        });
+    }
+
+    public void remove(Row row) {
+        edit(row.button().id(), "take a trigger off", all -> {
+            List<Trigger> left = new ArrayList<>(all);
+            left.remove(row.index());
+            return left;
+        });
+    }
+
+    public void replace(Row row, Trigger by) {
+        edit(row.button().id(), "change a trigger of", all -> {
+            List<Trigger> changed = new ArrayList<>(all);
+            changed.set(row.index(), by);
+            return changed;
+        });
+    }
+
+    /** Has it press another button. */
+    public void moveTo(Row row, String button) {
+        if (!button.equals(row.button().id())) {
+            String name = bench.board().button(button).map(Button::name).orElse(button);
+            bench.edit("have a trigger press “" + name + "”", b -> with(with(b, row.button().id(), all -> {
+                List<Trigger> left = new ArrayList<>(all);
+                left.remove(row.index());
+                return left;
+            }), button, all -> {
+                List<Trigger> more = new ArrayList<>(all);
+                more.add(row.trigger());
+                return more;
+            }));
+        }
+    }
+
+    private void edit(String button, String what, UnaryOperator<List<Trigger>> change) {
+        bench.board().button(button)
+                .ifPresent(b -> bench.edit(what + " “" + b.name() + "”", board -> with(board, button,
+                        change)));
+    }
+
+    private static Board with(Board board, String button, UnaryOperator<List<Trigger>> change) {
+        return Edits.button(board, button, b -> b.withTriggers(change.apply(b.triggers())));
+    }
+}

@@ -1,0 +1,227 @@
+package rombix.app.log;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ArrayBlockingQueue;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicLong;
+import java.util.function.LongSupplier;
+import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import rombix.app.log.LogRow.Kind;
+import rombix.core.board.Board;
+import rombix.core.board.Button;
+import rombix.core.engine.AsRun;
+import rombix.core.engine.Clock;
+import rombix.core.engine.Happening;
+
+/**
+ * Writes what happens to the log, on a thread of its own: the conductor only puts it into a queue. Rows are kept a few
+ * times a second, each lot in one transaction, so that a crash loses less than a second. What finds the queue full is
+ * counted, and the count is kept as a row.
+ */
+public final class LogWriter implements AutoCloseable {
+    private static final Logger LOG = LoggerFactory.getLogger(LogWriter.class);
+    private static final int MOST_WAITING = 1 << 20;
+    private static final int MOST_RUNS = 4096;
+    private static final long LOT_MILLIS = 250;
+    private static final long TIDY_MILLIS = TimeUnit.HOURS.toMillis(1);
+
+    /** A run: those on twins are counted apart from those on the gear. */
+    private record Which(boolean rehearsed, long run) {
+    }
+
+    private record Pressed(long press, String what) {
+    }
+
+    /** @param ahead how far its clock was before the engine's, in nanoseconds */
+    private record Told(Happening happening, boolean rehearsed, long ahead) {
+    }
+
+    private final LogStore store;
+    private final Clock clock;
+    private final LongSupplier wallMillis;
+    private final BlockingQueue<Told> queue = new ArrayBlockingQueue<>(MOST_WAITING);
+    private final AtomicLong lost = new AtomicLong();
+    /** Those that ended stay a while: what they sent may be answered later. */
+    private final Map<Which, Pressed> running = new LinkedHashMap<>() {
+        private static final long serialVersionUID = 1L;
+
+        @Override
+        protected boolean removeEldestEntry(Map.Entry<Which, Pressed> eldest) {
+            return size() > MOST_RUNS;
+        }
+    };
+    private long lastPress;
+    private final Thread thread;
+    private Map<String, String> names = Map.of();
+    private @Nullable Board named;
+    private volatile boolean closing;
+    private volatile long kept;
+
+    /**
+     * @param clock the engine's clock, by which happenings are stamped
+     * @param wallMillis the wall's clock, in milliseconds since 1970
+     */
+    public LogWriter(LogStore store, Clock clock, LongSupplier wallMillis) {
+        this.store = store;
+        this.clock = clock;
+        this.wallMillis = wallMillis;
+        this.lastPress = store.lastPress();
+        this.thread = Thread.ofPlatform().daemon().name("as-run log").start(this::write);
+    }
+
+    /**
+     * Takes a happening, from any thread; never waits.
+     *
+     * @param by the clock by which it is stamped
+     */
+    public void accept(Happening happening, boolean rehearsed, Clock by) {
+        switch (happening) {
+            case Happening.Started _,Happening.Ended _,Happening.Ran _,Happening.Answered _,Happening.Faulted _,Happening.Loaded _ -> {
+                if (!queue.offer(new Told(happening, rehearsed, by.nanos() - clock.nanos()))) {
+                    lost.incrementAndGet();
+                }
+            }
+            default -> {
+                // Readings, faces and talk are not what was run.
+            }
+        }
+    }
+
+    /** How many rows were kept so far. */
+    public long kept() {
+        return kept;
+    }
+
+    private void write() {
+        long tidied = wallMillis.getAsLong();
+        store.tidy(tidied);
+        try {
+            while (!closing || !queue.isEmpty()) {
+                Told first = queue.poll(LOT_MILLIS, TimeUnit.MILLISECONDS);
+                if (first != null) {
+                    List<Told> lot = new ArrayList<>(List.of(first));
+                    queue.drainTo(lot);
+                    keep(lot);
+                }
+                long now = wallMillis.getAsLong();
+                if (now - tidied > TIDY_MILLIS) {
+                    tidied = now;
+                    store.tidy(now);
+                }
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    private void keep(List<Told> lot) {
+        long wall = wallMillis.getAsLong();
+        long nanos = clock.nanos();
+        List<LogRow> rows = new ArrayList<>();
+        for (Told t : lot) {
+            LogRow row = row(t, at -> wall - (nanos - (at - t.ahead())) / 1_000_000);
+            if (row != null) {
+                rows.add(row);
+            }
+        }
+        long gone = lost.getAndSet(0);
+        if (gone > 0) {
+            rows.add(new LogRow(0, wall, Kind.FAULT, 0, "", "", "", "", "", "the log", 0, gone
+                    + " rows came faster than they could be kept, and are lost", false));
+        }
+        try {
+            store.add(rows);
+            kept += rows.size();
+        } catch (LogStore.Trouble e) {
+            LOG.warn("{} rows of the as-run log could not be kept: {}", rows.size(), e.getMessage());
+        }
+    }
+
+    private interface Wall {
+        long millis(long nanos);
+    }
+
+    private @Nullable LogRow row(Told told, Wall wall) {
+        return switch (told.happening()) {
+            case Happening.Loaded l -> {
+                named(l.rig().board());
+                yield null;
+            }
+            case Happening.Started s -> {
+                Pressed pressed = new Pressed(++lastPress, s.what());
+                running.put(new Which(told.rehearsed(), s.run()), pressed);
+                yield new LogRow(0, wall.millis(s.atNanos()), Kind.PRESS, pressed.press(), s.button(), name(s.button()),
+                        s
+                                .source(),
+                        s.what(), "", s.what(), 0, "", told.rehearsed());
+            }
+            case Happening.Ended e -> {
+                Pressed pressed = running.get(new Which(told.rehearsed(), e.run()));
+                String what = pressed == null ? "" : pressed.what();
+                yield new LogRow(0, wall.millis(e.atNanos()), e.end() == Happening.End.STOPPED ? Kind.STOP : Kind.END,
+                        pressed == null ? 0 : pressed.press(), e.button(), name(e.button()), "", what, "",
+                        switch (e.end()) {
+                            case DONE -> "done";
+                            case FAILED -> "done, with faults";
+                            case STOPPED -> "stopped";
+                        }, 0, "", told.rehearsed());
+            }
+            case Happening.Answered a -> {
+                Pressed pressed = running.get(new Which(told.rehearsed(), a.run()));
+                yield new LogRow(0, wall.millis(a.atNanos()), Kind.ANSWER, pressed == null ? 0 : pressed.press(), a
+                        .button(), name(a.button()), a.gear().isEmpty() ? "person" : "", a.step(), a.gear(), a.words(),
+                        (a.atNanos() - a.dueNanos()) / 1000, "", told.rehearsed());
+            }
+            case Happening.Ran r -> ran(r.line(), wall, told.rehearsed());
+            case Happening.Faulted f -> f.message() == null || f.gear() != null
+                    ? null
+                    : new LogRow(0, wall.millis(clock.nanos() + told.ahead()), Kind.FAULT, 0, f.button(),
+                            name(f.button()), "", "", "",
+                            "the face", 0, f.message(), told.rehearsed());
+            default -> null;
+        };
+    }
+
+    private LogRow ran(AsRun line, Wall wall, boolean rehearsed) {
+        boolean fault = line.outcome() == AsRun.Outcome.FAULT;
+        Pressed pressed = running.get(new Which(rehearsed, line.run()));
+        return new LogRow(0, wall.millis(line.atNanos()), fault ? Kind.FAULT : Kind.STEP,
+                pressed == null ? 0 : pressed.press(), line.button(), name(line.button()),
+                // What a hand did to a level belongs to no chain: its source stands in the step's place.
+                line.run() > 0 ? "" : line.button().isEmpty() ? "hand" : line.step(),
+                line.run() > 0 || line.button().isEmpty() ? line.step() : "",
+                line.gear(), line.title(), line.lateMicros(), line.message(), rehearsed);
+    }
+
+    private void named(Board board) {
+        if (board != named) {
+            named = board;
+            Map<String, String> all = new HashMap<>();
+            board.buttons().forEach((Button b) -> all.put(b.id(), b.name()));
+            names = all;
+        }
+    }
+
+    private String name(String button) {
+        return names.getOrDefault(button, button);
+    }
+
+    /** Keeps what waits, and ends. */
+    @Override
+    public void close() {
+        closing = true;
+        try {
+            thread.join(TimeUnit.SECONDS.toMillis(5));
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+        store.close();
+    }
+}

@@ -1,0 +1,111 @@
+package rombix.app.show;
+
+import java.util.List;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.function.Consumer;
+import javafx.application.Platform;
+import org.jspecify.annotations.Nullable;
+import rombix.app.view.Touches;
+import rombix.core.board.Board;
+import rombix.core.board.Trigger;
+import rombix.core.engine.Event;
+import rombix.core.engine.Happening;
+import rombix.core.touch.Feedback;
+import rombix.core.touch.Switchboard;
+import rombix.core.touch.Touch;
+import rombix.links.desktop.GlobalKeys;
+import rombix.links.midi.Controllers;
+import rombix.links.osc.OscIn;
+
+/**
+ * What presses from outside: keys, controllers and OSC. It follows the deck: the board that is loaded says what is
+ * listened to, and while the deck is armed it presses. Safe to use from any thread.
+ */
+final class Inputs implements Touches, AutoCloseable {
+    private final Switchboard switchboard;
+    private final Feedback feedback;
+    private final Controllers controllers;
+    private final GlobalKeys keys;
+    private final OscIn osc;
+    private final @Nullable Integer port;
+    /** Opening ports and hooks may take a while: it is done in order, off the conductor's thread. */
+    private final ExecutorService opener = Executors.newSingleThreadExecutor(Thread.ofPlatform().daemon().name("inputs")
+            .factory());
+    private volatile Board board = Board.empty("");
+    private volatile boolean learning;
+
+    /**
+     * @param deck where presses are posted
+     * @param port where OSC is awaited in place of where the board says; any free one when 0
+     * @param touched told of the button that a control would press, while none is pressed, on the interface's thread
+     */
+    Inputs(Consumer<Event> deck, Consumer<String> touched, @Nullable Integer port) {
+        this.port = port;
+        switchboard = new Switchboard(deck, b -> Platform.runLater(() -> touched.accept(b)));
+        Feedback[] made = new Feedback[1];
+        controllers = new Controllers(this::touched, name -> made[0].arrived(name));
+        feedback = new Feedback(controllers::send, Show.CLOCK::nanos);
+        made[0] = feedback;
+        keys = new GlobalKeys(switchboard::take);
+        osc = new OscIn(switchboard::take);
+    }
+
+    private void touched(Touch touch) {
+        if (touch instanceof Touch.Midi m) {
+            feedback.touched(m);
+        }
+        switchboard.take(touch);
+    }
+
+    /** Something happened on the deck. */
+    void accept(Happening happening) {
+        switch (happening) {
+            case Happening.Loaded l -> {
+                board = l.rig().board();
+                switchboard.load(l.rig());
+                opener.execute(this::open);
+            }
+            case Happening.Armed a -> switchboard.arm(a.on());
+            default -> {
+                // Only lamps may show it.
+            }
+        }
+        feedback.accept(happening);
+    }
+
+    private void open() {
+        List<String> ports = Switchboard.ports(board);
+        controllers.use(ports, learning);
+        keys.listen(learning || Switchboard.any(board, t -> t instanceof Trigger.Key k && k.everywhere()));
+        osc.listen(learning || Switchboard.any(board, Trigger.Osc.class::isInstance)
+                ? port == null ? board.listensAt() : port
+                : -1);
+    }
+
+    @Override
+    public Sources sources() {
+        return new Sources(controllers.open(), controllers.there(), keys.listening(), keys.trouble(), osc.port(), osc
+                .trouble(), switchboard.dropped());
+    }
+
+    @Override
+    public boolean keysSeen() {
+        return keys.listening();
+    }
+
+    @Override
+    public void learn(@Nullable Consumer<Touch> learner) {
+        learning = learner != null;
+        switchboard.learn(learner == null ? null : t -> Platform.runLater(() -> learner.accept(t)));
+        opener.execute(this::open);
+    }
+
+    @Override
+    public void close() {
+        opener.shutdownNow();
+        controllers.close();
+        keys.close();
+        osc.close();
+    }
+}

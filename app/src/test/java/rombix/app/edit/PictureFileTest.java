@@ -1,0 +1,131 @@
+package rombix.app.edit;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.awt.Color;
+import java.awt.image.BufferedImage;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Random;
+import javax.imageio.ImageIO;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import rombix.core.board.Board.Picture;
+
+class PictureFileTest {
+    private static final String RED_SQUARE = """
+            <svg xmlns="http://www.w3.org/2000/svg" width="20" height="10"><rect width="20" height="10" fill="#ff0000"/></svg>
+            """;
+    @TempDir
+    Path folder;
+
+    private Path written(String name, String text) throws IOException {
+        return Files.writeString(folder.resolve(name), text);
+    }
+
+    private static BufferedImage plain(int width, int height) {
+        BufferedImage image = new BufferedImage(width, height, BufferedImage.TYPE_INT_RGB);
+        for (int x = 0; x < width; x++) {
+            image.setRGB(x, height / 2, Color.GREEN.getRGB());
+        }
+        return image;
+    }
+
+    @Test
+    void anSvgIsDrawnAsLargeAsATileNeedsIt() throws IOException {
+        Picture picture = PictureFile.read(written("square.svg", RED_SQUARE));
+        assertThat(picture.name()).isEqualTo("square.svg");
+        BufferedImage drawn = PictureFile.drawn(picture);
+        assertThat(drawn).isNotNull();
+        assertThat(drawn.getWidth()).isEqualTo(PictureFile.MOST_PIXELS);
+        assertThat(drawn.getHeight()).isEqualTo(PictureFile.MOST_PIXELS / 2);
+        assertThat(drawn.getRGB(100, 100)).isEqualTo(0xFFFF0000);
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"png", "jpg", "gif", "bmp"})
+    void rasterPicturesAreReadAndLargeOnesMadeSmaller(String kind) throws IOException {
+        Path file = folder.resolve("wide." + kind);
+        ImageIO.write(plain(2000, 500), kind, file.toFile());
+        BufferedImage drawn = PictureFile.drawn(PictureFile.read(file));
+        assertThat(drawn).isNotNull();
+        assertThat(drawn.getWidth()).isEqualTo(PictureFile.MOST_PIXELS);
+        assertThat(drawn.getHeight()).isEqualTo(PictureFile.MOST_PIXELS / 4);
+    }
+
+    @Test
+    void theSamePictureHasTheSameIdAndIsKeptOnce() throws IOException {
+        String one = PictureFile.read(written("a.svg", RED_SQUARE)).id();
+        assertThat(PictureFile.read(written("b.svg", RED_SQUARE)).id()).isEqualTo(one);
+        assertThat(PictureFile.read(written("c.svg", RED_SQUARE.replace("ff0000", "00ff00"))).id()).isNotEqualTo(one);
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"", "not a picture", "<svg", "<svg><rect width='broken", "\u0089PNG\r\n\u001a\n rubbish"})
+    void whatIsNoPictureIsSaidSo(String text) throws IOException {
+        Path file = written("holiday.png", text);
+        assertThatThrownBy(() -> PictureFile.read(file)).isInstanceOf(IOException.class).hasMessageContaining(
+                "holiday.png").hasMessageContaining("PNG, JPEG, GIF, BMP or SVG");
+    }
+
+    @Test
+    void rubbishOfAnyKindNeverBreaksIt() throws IOException {
+        Random random = new Random(7);
+        byte[] svg = RED_SQUARE.getBytes(java.nio.charset.StandardCharsets.UTF_8);
+        for (int i = 0; i < 120; i++) {
+            byte[] bytes = svg.clone();
+            for (int k = 0; k < 1 + i % 9; k++) {
+                bytes[random.nextInt(bytes.length)] = (byte) random.nextInt(256);
+            }
+            Path file = Files.write(folder.resolve("odd.svg"), bytes);
+            try {
+                assertThat(PictureFile.drawn(PictureFile.read(file))).isNotNull();
+            } catch (IOException e) {
+                assertThat(e.getMessage()).contains("odd.svg");
+            }
+        }
+    }
+
+    @Test
+    void entitiesWhichCouldNameFilesOrGrowWithoutEndAreRefused() throws IOException {
+        Path secret = written("secret.txt", "hidden words");
+        Path file = written("spy.svg", """
+                <!DOCTYPE svg [<!ENTITY x SYSTEM "%s">]>
+                <svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"><text>&x;</text></svg>
+                """.formatted(secret.toUri()));
+        assertThatThrownBy(() -> PictureFile.read(file)).isInstanceOf(IOException.class);
+    }
+
+    @Test
+    void aPictureWithinAnSvgIsNotFetchedFromOutside() throws IOException {
+        Path outside = folder.resolve("outside.png");
+        ImageIO.write(plain(50, 50), "png", outside.toFile());
+        Path file = written("frame.svg",
+                """
+                        <svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" width="50" height="50">
+                        <image width="50" height="50" href="%s" xlink:href="%s"/></svg>
+                        """
+                        .formatted(outside.toUri(), outside.toUri()));
+        BufferedImage drawn = PictureFile.drawn(PictureFile.read(file));
+        assertThat(drawn).isNotNull();
+        for (int x = 0; x < drawn.getWidth(); x++) {
+            assertThat(drawn.getRGB(x, drawn.getHeight() / 2) >>> 24).as("nothing is drawn").isZero();
+        }
+    }
+
+    @Test
+    void aMissingFileIsSaidSo() {
+        assertThatThrownBy(() -> PictureFile.read(folder.resolve("gone.png"))).isInstanceOf(IOException.class)
+                .hasMessageContaining("no file");
+    }
+
+    @Test
+    void dataThatCannotBeDrawnGiveNothing() {
+        assertThat(PictureFile.drawn(new Picture("x", "x", "no base64!"))).isNull();
+        assertThat(PictureFile.drawn(new Picture("x", "x", "AAAA"))).isNull();
+    }
+}

@@ -1,0 +1,38 @@
+package rombix.app.edit;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import rombix.core.engine.AsRun;
+import rombix.core.engine.AsRun.Outcome;
+
+class RehearsedTest {
+    private final Rehearsed rehearsed = new Rehearsed();
+
+    private static AsRun line(String gear, long millis, Outcome outcome) {
+        return new AsRun(millis * 1_000_000, millis * 1_000_000, 1, "b", "press/0", gear, "c", Map.of(), gear + millis,
+                outcome, outcome == Outcome.FAULT ? "why" : "");
+    }
+
+    @Test
+    void itIsToldGearByGearFromTheMomentItBegan() {
+        rehearsed.begin(5_000_000_000L);
+        assertThat(rehearsed.isEmpty()).isTrue();
+        rehearsed.add(List.of(line("desk", 6000, Outcome.SENT), line("", 6100, Outcome.FAULT), line("studio", 6200,
+                Outcome.SENT), line("desk", 7500, Outcome.SENT)));
+        assertThat(rehearsed.shares()).extracting(s -> s.gear() + " " + s.lines().size() + " " + s.faults())
+                .containsExactly("desk 2 0", "studio 1 0", " 1 1");
+        assertThat(rehearsed.millis(rehearsed.shares().getFirst().lines().getLast())).isEqualTo(2500);
+        assertThat(rehearsed.words()).isEqualTo("3 commands to 2 gears, 1 fault");
+    }
+
+    @Test
+    void theNextOneBeginsAnew() {
+        rehearsed.add(List.of(line("desk", 1, Outcome.SENT)));
+        assertThat(rehearsed.words()).isEqualTo("1 command to 1 gear");
+        rehearsed.begin(0);
+        assertThat(rehearsed.shares()).isEmpty();
+    }
+}

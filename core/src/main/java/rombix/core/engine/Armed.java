@@ -1,0 +1,287 @@
+package rombix.core.engine;
+
+import java.time.Duration;
+import java.time.ZonedDateTime;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import rombix.core.board.Button;
+import rombix.core.board.Page;
+import rombix.core.board.Schedule;
+import rombix.core.board.Trigger;
+import rombix.core.board.Trigger.When.What;
+import rombix.core.chain.Condition;
+import rombix.core.chain.Gesture;
+import rombix.core.chain.Test;
+import rombix.core.value.FormulaFault;
+import rombix.core.value.Value;
+
+/**
+ * The triggers that the deck itself watches: clocks, readings that become so, and what happens to the board and its
+ * gear. Owned by the conductor's thread. They press while the deck is armed, in Live and in Rehearse; only that the
+ * board is opened counts in every mode.
+ *
+ * <p>
+ * A clock is looked at again at least every {@value #LOOK_SECONDS} seconds, so one that is set, or a machine that was
+ * asleep, is noticed by then. A time that passed unseen is missed: it presses late only where its trigger says so. A
+ * clock that is set back does not press again what it pressed already.
+ */
+final class Armed {
+    private static final int LOOK_SECONDS = 20;
+    private static final Duration MISSED = Duration.ofSeconds(LOOK_SECONDS + 10L);
+
+    /** A trigger that its own chain makes so again within this time is not heeded. */
+    private static final long SELF_NANOS = 10_000_000L;
+
+    private final Deck deck;
+    private final Set<String> away = new HashSet<>();
+    private final Map<String, List<Becoming>> becoming = new HashMap<>();
+    private final Map<String, List<Following>> following = new HashMap<>();
+    private final List<Happens> happens = new ArrayList<>();
+    private Map<String, Timed> timed = new LinkedHashMap<>();
+    private Agenda.@Nullable Entry look;
+    private boolean armed;
+
+    private static final class Becoming {
+        private final String button;
+        private final Condition condition;
+        private @Nullable Boolean was;
+        private long pressedNanos;
+        private boolean pressed;
+
+        Becoming(String button, Condition condition) {
+            this.button = button;
+            this.condition = condition;
+        }
+    }
+
+    /** A page and what it follows. */
+    private static final class Following {
+        private final String page;
+        private final Op.Check check;
+        private boolean so;
+
+        Following(String page, Op.Check check) {
+            this.page = page;
+            this.check = check;
+        }
+    }
+
+    private record Happens(String button, Trigger.When when) {
+    }
+
+    private static final class Timed {
+        private final String button;
+        private final Trigger.Clock clock;
+        /** The last time that pressed or was missed; a clock that is set back does not come to it again. */
+        private ZonedDateTime last;
+
+        Timed(String button, Trigger.Clock clock, ZonedDateTime now) {
+            this.button = button;
+            this.clock = clock;
+            this.last = now;
+        }
+    }
+
+    Armed(Deck deck) {
+        this.deck = deck;
+    }
+
+    void load(Iterable<ButtonPlay> buttons) {
+        becoming.clear();
+        happens.clear();
+        follow();
+        Map<String, Timed> before = timed;
+        timed = new LinkedHashMap<>();
+        for (ButtonPlay b : buttons) {
+            Button button = b.button;
+            for (Trigger t : button.triggers()) {
+                switch (t) {
+                    case Trigger.Becomes r -> {
+                        Becoming made = new Becoming(button.id(), r.condition());
+                        made.was = known(r.condition());
+                        becoming.computeIfAbsent(name(r.condition()), _ -> new ArrayList<>()).add(made);
+                    }
+                    case Trigger.When w -> happens.add(new Happens(button.id(), w));
+                    case Trigger.Clock c -> {
+                        Timed old = before.get(button.id() + c.at().text());
+                        Timed made = new Timed(button.id(), c, old == null ? deck.clock.wall() : old.last);
+                        timed.put(button.id() + c.at().text(), made);
+                    }
+                    case Trigger.Key _,Trigger.Midi _,Trigger.Osc _ -> {
+                        // These come from outside.
+                    }
+                }
+            }
+        }
+        next();
+    }
+
+    private void follow() {
+        following.clear();
+        for (Page p : deck.board().pages()) {
+            Test test = p.follows();
+            if (test != null) {
+                try {
+                    Following made = new Following(p.id(), Compiler.check(test));
+                    made.so = armed && holds(made);
+                    made.check.names().forEach(n -> following.computeIfAbsent(n, _ -> new ArrayList<>()).add(made));
+                } catch (FormulaFault e) {
+                    // The check of the board tells of it; the page follows nothing.
+                }
+            }
+        }
+    }
+
+    private boolean holds(Following f) {
+        try {
+            return deck.situation.holds(f.check, Scope.of(""));
+        } catch (FormulaFault e) {
+            return false; // What it names is not known yet.
+        }
+    }
+
+    /** A reading, {@code gear:reading}, or a value has changed. */
+    void changed(String name) {
+        for (Following f : armed ? following.getOrDefault(name, List.of()) : List.<Following>of()) {
+            boolean now = holds(f);
+            if (now != f.so) {
+                f.so = now;
+                deck.tell(new Happening.PageFollows(f.page, now));
+            }
+        }
+    }
+
+    private static String name(Condition c) {
+        return c.gear() + ":" + c.reading();
+    }
+
+    private @Nullable Boolean known(Condition c) {
+        return deck.situation.reading(c.gear(), c.reading()) == null ? null : deck.situation.holds(c);
+    }
+
+    void arm(boolean on) {
+        if (on && !armed) {
+            timed.values().forEach(t -> t.last = later(t.last, deck.clock.wall()));
+        }
+        armed = on;
+        following.values().stream().flatMap(List::stream).distinct().forEach(f -> {
+            f.so = on && holds(f);
+            if (f.so) {
+                deck.tell(new Happening.PageFollows(f.page, true));
+            }
+        });
+        next();
+    }
+
+    private static ZonedDateTime later(ZonedDateTime a, ZonedDateTime b) {
+        return a.isAfter(b) ? a : b;
+    }
+
+    /** Presses when what is being taken is done with. */
+    private void press(String button, String source, long at) {
+        deck.take(new Event.Perform(button, Gesture.PRESS, source), at);
+    }
+
+    /** A reading has a new value. */
+    void came(String gear, String reading, long at) {
+        if (!following.isEmpty()) {
+            changed(gear + ":" + reading);
+        }
+        List<Becoming> all = becoming.get(gear + ":" + reading);
+        if (all == null) {
+            return;
+        }
+        for (Becoming b : all) {
+            boolean now = deck.situation.holds(b.condition);
+            boolean became = now && Boolean.FALSE.equals(b.was);
+            b.was = now;
+            if (became && armed && b.pressed && at - b.pressedNanos < SELF_NANOS) {
+                deck.troubled(b.button, "what it does makes its own trigger so again; it was not pressed once more");
+            } else if (became && armed) {
+                b.pressed = true;
+                b.pressedNanos = at;
+                Value value = deck.situation.reading(gear, reading);
+                press(b.button, "reading %s:%s is %s".formatted(gear, reading, value), at);
+            }
+        }
+    }
+
+    void linked(String gear, Status.Phase before, Status.Phase now, long at) {
+        if (now == Status.Phase.READY) {
+            if (away.remove(gear)) {
+                happened(What.GEAR_BACK, gear, at);
+            }
+        } else if (before == Status.Phase.READY) {
+            away.add(gear);
+            happened(What.GEAR_LOST, gear, at);
+        } else if (now == Status.Phase.OFF) {
+            away.add(gear);
+        }
+    }
+
+    void happened(What what, @Nullable String gear, long at) {
+        for (Happens h : happens) {
+            if (h.when.what() == what && (h.when.gear() == null || h.when.gear().equals(gear))
+                    && (armed || what == What.BOARD_OPENED)) {
+                press(h.button, gear == null ? what.words() : what.words() + ": " + gear, at);
+            }
+        }
+    }
+
+    /** Looks at the clock again when the next time comes, or before the clock can have gone far astray. */
+    private void next() {
+        if (look != null) {
+            look.cancel();
+            look = null;
+        }
+        if (!armed || timed.isEmpty()) {
+            return;
+        }
+        ZonedDateTime now = deck.clock.wall();
+        long wait = Duration.ofSeconds(LOOK_SECONDS).toNanos();
+        for (Timed t : timed.values()) {
+            ZonedDateTime due = t.clock.at().after(t.last).orElse(null);
+            if (due != null) {
+                Duration until = Duration.between(now, due);
+                wait = until.compareTo(Duration.ofSeconds(LOOK_SECONDS)) > 0
+                        ? wait
+                        : Math.min(wait, Math.max(0, until
+                                .toNanos()));
+            }
+        }
+        look = deck.agenda.at(deck.clock.nanos() + wait, this::look);
+    }
+
+    private void look(long due) {
+        ZonedDateTime now = deck.clock.wall();
+        for (Timed t : List.copyOf(timed.values())) {
+            if (t.clock.at() instanceof Schedule.Every && now.isBefore(t.last.minusSeconds(LOOK_SECONDS))) {
+                t.last = now; // The clock was set back: what comes at intervals goes on coming.
+            }
+            ZonedDateTime time = t.clock.at().after(t.last).filter(x -> !x.isAfter(now)).orElse(null);
+            if (time == null) {
+                continue;
+            }
+            // However many were missed meanwhile, it presses once.
+            ZonedDateTime latest = time;
+            for (ZonedDateTime x = time; x != null && !x.isAfter(now); x = t.clock.at().after(x).orElse(null)) {
+                latest = x;
+            }
+            t.last = later(latest, t.last);
+            boolean missed = Duration.between(latest, now).compareTo(MISSED) > 0;
+            if (!missed || t.clock.late()) {
+                press(t.button, (missed ? "clock, late, " : "clock, ") + t.clock.at().words(), due);
+            } else {
+                deck.troubled(t.button, t.clock.at().words()
+                        + ": missed, as the machine was asleep or its clock was set");
+            }
+        }
+        next();
+    }
+}

@@ -1,0 +1,174 @@
+package rombix.core.touch;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import java.util.function.Consumer;
+import java.util.function.LongSupplier;
+import org.jspecify.annotations.Nullable;
+import rombix.core.board.Button;
+import rombix.core.board.Control.Axis;
+import rombix.core.board.Rig;
+import rombix.core.board.Trigger;
+import rombix.core.board.Trigger.Midi.Message;
+import rombix.core.card.Scale;
+import rombix.core.engine.Happening;
+import rombix.core.value.Value;
+
+/**
+ * What controllers show: a lamp for the state of a button, and where motors take faders. Told of what happens by one
+ * thread at a time; asks for no more than one message for each lamp that changes.
+ */
+public final class Feedback {
+    /** For how long a control that was touched is the hand's. */
+    private static final long HAND_NANOS = 400_000_000L;
+
+    private final Consumer<Touch.Midi> out;
+    private final LongSupplier nanos;
+    private final Map<List<Object>, Long> touched = new HashMap<>();
+    private final Set<Axis> owed = new HashSet<>();
+    private final Map<String, Integer> states = new HashMap<>();
+    private final Map<Axis, Double> levels = new HashMap<>();
+    private final Map<List<Object>, Integer> shown = new HashMap<>();
+    private final Map<String, List<Trigger.Midi>> lit = new HashMap<>();
+    private final Map<Axis, List<Motor>> motors = new HashMap<>();
+    private @Nullable Rig rig;
+
+    private record Motor(Trigger.Midi trigger, Scale scale) {
+    }
+
+    /**
+     * @param out takes a message to be sent, on the thread that tells what happens; must not block
+     * @param nanos the time
+     */
+    public Feedback(Consumer<Touch.Midi> out, LongSupplier nanos) {
+        this.out = out;
+        this.nanos = nanos;
+    }
+
+    /** A hand moves a control: it is not moved against the hand, and where it is now is known. */
+    public synchronized void touched(Touch.Midi touch) {
+        List<Object> key = List.of(touch.port(), touch.message(), touch.channel(), touch.number());
+        touched.put(key, nanos.getAsLong());
+        if (touch.message() == Message.CONTROL) {
+            shown.put(key, touch.value());
+        }
+    }
+
+    /** Something happened on the deck. */
+    public synchronized void accept(Happening h) {
+        if (!owed.isEmpty()) {
+            List<Axis> again = List.copyOf(owed);
+            owed.clear();
+            again.forEach(this::motors);
+        }
+        switch (h) {
+            case Happening.Anew _ -> {
+                states.clear();
+                levels.clear();
+            }
+            case Happening.Loaded l -> load(l.rig());
+            case Happening.Shows s -> {
+                states.put(s.button(), s.state());
+                lamps(s.button());
+            }
+            case Happening.Came c -> {
+                Axis axis = new Axis(c.gear(), c.reading());
+                if (c.value() instanceof Value.Num n) { // A motor may be asked for later.
+                    levels.put(axis, n.number());
+                    motors(axis);
+                }
+            }
+            default -> {
+                // No lamp shows it.
+            }
+        }
+    }
+
+    /** A controller was plugged in: all that it shows is sent once more. */
+    public synchronized void arrived(String port) {
+        shown.keySet().removeIf(k -> k.getFirst().equals(port));
+        Rig here = rig;
+        if (here != null) {
+            here.board().buttons().forEach(b -> lamps(b.id()));
+            List.copyOf(motors.keySet()).forEach(this::motors);
+        }
+    }
+
+    private void load(Rig next) {
+        rig = next;
+        lit.clear();
+        motors.clear();
+        next.board().buttons().forEach(b -> b.triggers().forEach(t -> {
+            if (t instanceof Trigger.Midi m) {
+                if (!m.lamps().isEmpty()) {
+                    lit.computeIfAbsent(b.id(), _ -> new ArrayList<>()).add(m);
+                }
+                if (m.motor() && b.control() != null && !b.control().axes().isEmpty()) {
+                    Axis axis = b.control().axes().getFirst();
+                    next.twin(axis.gear()).flatMap(x -> Scale.of(x, axis.reading())).ifPresent(s -> motors
+                            .computeIfAbsent(axis, _ -> new ArrayList<>()).add(new Motor(m, s)));
+                }
+            }
+        }));
+        next.board().buttons().forEach(b -> lamps(b.id()));
+        motors.keySet().forEach(this::motors);
+    }
+
+    private void lamps(String button) {
+        Rig here = rig;
+        List<Trigger.Midi> all = lit.getOrDefault(button, List.of());
+        if (here == null || all.isEmpty()) {
+            return;
+        }
+        Button b = here.board().button(button).orElseThrow();
+        int state = Math.min(states.getOrDefault(button, 0), b.states().size() - 1);
+        for (Trigger.Midi m : all) {
+            Trigger.Midi.Lamp lamp = m.lamps().get(b.states().get(state).id());
+            // A state without a lamp of its own darkens those of the others.
+            m.lamps().values().stream().map(l -> number(m, l)).distinct()
+                    .filter(n -> lamp == null || n != number(m, lamp)).forEach(n -> show(m, n, 0));
+            if (lamp != null) {
+                show(m, number(m, lamp), lamp.value());
+            }
+        }
+    }
+
+    private static int number(Trigger.Midi m, Trigger.Midi.Lamp lamp) {
+        return Objects.requireNonNullElse(lamp.number(), m.number());
+    }
+
+    private void motors(Axis axis) {
+        Double level = levels.get(axis);
+        if (level == null || level.isNaN()) {
+            return;
+        }
+        for (Motor m : motors.getOrDefault(axis, List.of())) {
+            Long at = touched.get(key(m.trigger(), m.trigger().number()));
+            if (at != null && nanos.getAsLong() - at < HAND_NANOS) {
+                owed.add(axis);
+            } else {
+                show(m.trigger(), m.trigger().number(), (int) Math.rint(m.scale().position(level) * 127));
+            }
+        }
+    }
+
+    private void show(Trigger.Midi m, int number, int value) {
+        Integer before = shown.put(key(m, number), value);
+        if (before == null || before != value) {
+            out.accept(new Touch.Midi(m.port(), message(m), m.channel(), number, value));
+        }
+    }
+
+    private static Message message(Trigger.Midi m) {
+        return m.message() == Message.NOTE ? Message.NOTE : Message.CONTROL;
+    }
+
+    private static List<Object> key(Trigger.Midi m, int number) {
+        return List.of(m.port(), message(m), m.channel(), number);
+    }
+}

@@ -1,0 +1,83 @@
+package rombix.core.engine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static rombix.core.engine.TestDeck.button;
+import static rombix.core.engine.TestDeck.state;
+
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import rombix.core.board.Button;
+import rombix.core.board.Page;
+import rombix.core.chain.Chain;
+import rombix.core.chain.Gesture;
+import rombix.core.chain.Step;
+import rombix.core.chain.Step.Show.Way;
+import rombix.core.chain.Test.Computed;
+import rombix.core.engine.Happening.PageFollows;
+import rombix.core.engine.Happening.PageShown;
+import rombix.core.value.Value;
+
+/** Pages that are shown while a button is held, and pages that follow what is so. */
+class PagesTest {
+    private static final Button HELD = button("b", state(Chain.of(Step.Show.page("p", Way.WHILE_HELD))));
+
+    @Test
+    void aPageIsShownWhileItsButtonIsHeldHoweverThatEnds() {
+        for (Event end : new Event[]{new Event.Released("b", "x"), new Event.LetGo(), new Event.StopAll()}) {
+            TestDeck t = TestDeck.with(HELD);
+            t.press("b");
+            assertThat(t.all(PageShown.class)).containsExactly(new PageShown("p", Way.WHILE_HELD));
+            t.post(end);
+            t.post(new Event.LetGo());
+            assertThat(t.all(PageShown.class)).as(end.toString()).endsWith(new PageShown("p", Way.BACK)).hasSize(2);
+        }
+    }
+
+    @Test
+    void aPressWithoutAHoldShowsNoSuchPageAndSaysSo() {
+        TestDeck t = TestDeck.with(HELD);
+        t.post(new Event.Perform("b", Gesture.PRESS, "clock"));
+        assertThat(t.all(PageShown.class)).isEmpty();
+        assertThat(t.faults()).singleElement().asString().contains("not held");
+    }
+
+    @Test
+    void aChainGoesBackAPage() {
+        TestDeck t = TestDeck.running(Step.Show.back());
+        t.press("b");
+        assertThat(t.all(PageShown.class)).containsExactly(new PageShown(null, Way.BACK));
+    }
+
+    private static TestDeck following(rombix.core.chain.Test what) {
+        return TestDeck.playing(TestDeck.rig(b -> b.withPages(List.of(b.pages().getFirst(), Page.empty("q", "Q")
+                .withFollows(what))).withValues(List.of(new rombix.core.board.Board.BoardValue("n", "N",
+                        Value.of(
+                                0)))),
+                button("b", state(Chain.of(new Step.Set("n", rombix.core.chain.Arg.of(5),
+                        rombix.core.chain.Manner.PLAIN, java.util.Map.of()))))));
+    }
+
+    @Test
+    void aPageFollowsAReadingWhileArmed() {
+        TestDeck t = following(TestDeck.A_ON);
+        t.post(new Event.Came("gear", "on/a", Value.of(true)));
+        assertThat(t.all(PageFollows.class)).isEmpty();
+        t.post(new Event.Arm(true));
+        t.post(new Event.Came("gear", "on/a", Value.of(false)));
+        t.post(new Event.Came("gear", "on/a", Value.of(true)));
+        t.post(new Event.Arm(false));
+        t.post(new Event.Came("gear", "on/a", Value.of(false)));
+        assertThat(t.all(PageFollows.class)).containsExactly(new PageFollows("q", true), new PageFollows("q", false),
+                new PageFollows("q", true));
+    }
+
+    @Test
+    void aPageFollowsAFormulaOfValuesAndReadings() {
+        TestDeck t = following(new Computed("{n} > 3 && {gear:on/a}"));
+        t.post(new Event.Arm(true));
+        t.post(new Event.Came("gear", "on/a", Value.of(true)));
+        assertThat(t.all(PageFollows.class)).isEmpty();
+        t.press("b");
+        assertThat(t.all(PageFollows.class)).containsExactly(new PageFollows("q", true));
+    }
+}

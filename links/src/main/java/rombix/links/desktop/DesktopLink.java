@@ -1,0 +1,63 @@
+package rombix.links.desktop;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import rombix.core.card.Order;
+import rombix.core.engine.Status.Phase;
+import rombix.core.value.Value;
+import rombix.links.GearReport;
+import rombix.links.Link;
+
+/** What is in front on this machine's desktop, looked at four times a second. */
+public final class DesktopLink implements Link {
+    private static final long LOOK_MILLIS = 250;
+
+    private final GearReport report;
+    private final Thread thread;
+
+    public DesktopLink(GearReport report) {
+        this.report = report;
+        thread = Thread.ofPlatform().daemon().name("desktop").start(this::watch);
+    }
+
+    private void watch() {
+        Set<String> seen = new TreeSet<>();
+        try (Front front = Front.open()) {
+            report.ready();
+            while (!Thread.currentThread().isInterrupted()) {
+                Set<String> now = new TreeSet<>(seen);
+                now.addAll(front.applications());
+                Optional<Front.Window> window = front.now();
+                window.ifPresent(w -> now.add(w.application()));
+                if (seen.addAll(now)) {
+                    List<Value> pairs = new ArrayList<>();
+                    seen.forEach(a -> pairs.addAll(List.of(Value.of(a), Value.of(a))));
+                    report.landed("applications", pairs);
+                }
+                window.ifPresent(w -> {
+                    report.landed("front", List.of(Value.of(w.application())));
+                    report.landed("window", List.of(Value.of(w.title())));
+                });
+                Thread.sleep(LOOK_MILLIS);
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        } catch (Front.NoDesktop e) {
+            report.status(Phase.OFF, String.valueOf(e.getMessage()),
+                    "Pages and triggers that follow what is in front do nothing; the rest works.");
+        }
+    }
+
+    @Override
+    public void send(long ticket, Order order) {
+        report.failed(ticket, "the desktop is only watched");
+    }
+
+    @Override
+    public void close() {
+        thread.interrupt();
+    }
+}
