@@ -19,6 +19,7 @@ import rombix.core.engine.Status.Phase;
 import rombix.core.value.Value;
 import rombix.standins.CableProvider;
 import rombix.standins.Chat;
+import rombix.standins.Cues;
 import rombix.standins.House;
 import rombix.standins.Lamps;
 import rombix.standins.SoundDesk;
@@ -51,6 +52,27 @@ class LinksTest {
             bench.awaitReading("studio/shown/countdown", Value.of(true));
             bench.send("studio", "keep-clip", Map.of());
             bench.awaitReading("studio/clips", Value.of(1));
+        }
+    }
+
+    @Test
+    void cueListsGoBackAndAreReleasedAndStayAtTheirEnds() throws IOException {
+        try (Cues cues = new Cues(0); LinkBench bench = new LinkBench(only("cues", "127.0.0.1:" + cues.port()))) {
+            bench.awaitPhase("cues", Phase.READY);
+            bench.awaitReading("cues/cue/dome-walk", Value.of(0));
+            Map<String, Value> list = Map.of("list", Value.of("dome-walk"));
+            bench.awaitAnswer(bench.send("cues", "back", list), "sent");
+            for (int cue = 1; cue <= 4; cue++) {
+                bench.send("cues", "go", list);
+                bench.awaitReading("cues/cue/dome-walk", Value.of(cue));
+            }
+            bench.send("cues", "go", list);
+            bench.send("cues", "back", list);
+            bench.awaitReading("cues/cue/dome-walk", Value.of(3));
+            bench.send("cues", "release", list);
+            bench.awaitReading("cues/cue/dome-walk", Value.of(0));
+            cues.work("house-lights", "go");
+            bench.awaitReading("cues/cue/house-lights", Value.of(1));
         }
     }
 

@@ -22,18 +22,18 @@ final class Cable implements MidiDevice {
     /** The port's description. */
     static final class Label extends MidiDevice.Info {
         Label(String name) {
-            super(name, "Rombix", "A cable to the stand-in sound desk", "1");
+            super(name, "Rombix", "A cable to a stand-in", "1");
         }
     }
 
     private final Info info;
-    private final InetSocketAddress desk;
+    private final InetSocketAddress end;
     private final List<Out> transmitters = new CopyOnWriteArrayList<>();
     private volatile @Nullable Socket socket;
 
-    Cable(Info info, InetSocketAddress desk) {
+    Cable(Info info, InetSocketAddress end) {
         this.info = info;
-        this.desk = desk;
+        this.end = end;
     }
 
     @Override
@@ -48,7 +48,7 @@ final class Cable implements MidiDevice {
         }
         Socket plugged = new Socket();
         try {
-            plugged.connect(desk, PATIENCE_MILLIS);
+            plugged.connect(end, PATIENCE_MILLIS);
             plugged.setTcpNoDelay(true);
         } catch (IOException e) {
             throw new MidiUnavailableException("nothing is plugged in at its far end");

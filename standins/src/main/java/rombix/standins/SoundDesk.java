@@ -1,20 +1,14 @@
 package rombix.standins;
 
 import java.io.IOException;
-import java.io.InputStream;
-import java.net.InetAddress;
-import java.net.InetSocketAddress;
-import java.net.ServerSocket;
-import java.net.Socket;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Set;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.concurrent.locks.LockSupport;
 import rombix.wire.Malformed;
 import rombix.wire.midi.MidiCodec;
-import rombix.wire.midi.MidiMessage;
 import rombix.wire.midi.MidiMessage.Control;
+import rombix.wire.midi.MidiMessage;
 import rombix.wire.midi.MidiStream;
 
 /**
@@ -34,21 +28,21 @@ public final class SoundDesk implements AutoCloseable {
     private static final long STING_NANOS = 1_200_000_000L;
 
     private final List<Integer> played = new CopyOnWriteArrayList<>();
-    private final ServerSocket server;
-    private final Set<Socket> cables = ConcurrentHashMap.newKeySet();
+    private final Sockets cables;
     private final int[] mutes = {127, 127, 0, 0, 0};
     private final int[] levels = {98, 98, 80, 40, 98};
 
     /** @param port 0 for any free one */
     public SoundDesk(int port) throws IOException {
-        server = new ServerSocket();
-        server.setReuseAddress(true);
-        server.bind(new InetSocketAddress(InetAddress.getLoopbackAddress(), port));
-        Thread.ofVirtual().name("sound-desk").start(this::serve);
+        cables = new Sockets("sound-desk", port);
+        cables.serve(_ -> {
+            MidiStream stream = new MidiStream(this::take);
+            return (bytes, length) -> stream.feed(bytes, 0, length);
+        });
     }
 
     public int port() {
-        return server.getLocalPort();
+        return cables.port();
     }
 
     /** Whether a channel, counted from 0, is muted. */
@@ -66,43 +60,18 @@ public final class SoundDesk implements AutoCloseable {
         take(new Control(1, number, value));
     }
 
-    private void serve() {
-        while (!server.isClosed()) {
-            try {
-                Socket cable = server.accept();
-                cable.setTcpNoDelay(true);
-                cables.add(cable);
-                Thread.ofVirtual().name("sound-desk cable").start(() -> read(cable));
-            } catch (IOException e) {
-                // Closed.
-            }
-        }
-    }
-
-    private void read(Socket cable) {
-        MidiStream stream = new MidiStream(bytes -> {
-            try {
-                MidiMessage message = MidiCodec.decode(bytes).orElse(null);
-                switch (message) {
-                    case Control c -> take(c);
-                    case MidiMessage.Note n when n.channel() == STINGS && n.velocity() > 0 -> play(n.number());
-                    case null, default -> {
-                        // A desk passes over the rest.
-                    }
+    private void take(byte[] bytes) {
+        try {
+            MidiMessage message = MidiCodec.decode(bytes).orElse(null);
+            switch (message) {
+                case Control c -> take(c);
+                case MidiMessage.Note n when n.channel() == STINGS && n.velocity() > 0 -> play(n.number());
+                case null, default -> {
+                    // A desk passes over the rest.
                 }
-            } catch (Malformed e) {
-                // A desk ignores what it does not understand.
             }
-        });
-        byte[] in = new byte[256];
-        try (cable; InputStream from = cable.getInputStream()) {
-            for (int n = from.read(in); n >= 0; n = from.read(in)) {
-                stream.feed(in, 0, n);
-            }
-        } catch (IOException e) {
-            // Unplugged.
-        } finally {
-            cables.remove(cable);
+        } catch (Malformed e) {
+            // A desk ignores what it does not understand.
         }
     }
 
@@ -111,7 +80,7 @@ public final class SoundDesk implements AutoCloseable {
         played.add(note);
         babble(MidiCodec.encode(new MidiMessage.Note(STINGS, note, 127)));
         Thread.ofVirtual().start(() -> {
-            java.util.concurrent.locks.LockSupport.parkNanos(STING_NANOS);
+            LockSupport.parkNanos(STING_NANOS);
             babble(MidiCodec.encode(new MidiMessage.Note(STINGS, note, 0)));
         });
     }
@@ -138,13 +107,7 @@ public final class SoundDesk implements AutoCloseable {
 
     /** Sends raw bytes to all who are plugged in, sound or not. */
     public void babble(byte[] bytes) {
-        for (Socket cable : cables) {
-            try {
-                cable.getOutputStream().write(bytes);
-            } catch (IOException e) {
-                cables.remove(cable);
-            }
-        }
+        cables.send(bytes, bytes.length, null);
     }
 
     private void tell(Control c) {
@@ -153,10 +116,7 @@ public final class SoundDesk implements AutoCloseable {
 
     @Override
     public void close() throws IOException {
-        server.close();
-        for (Socket cable : Set.copyOf(cables)) {
-            cable.close();
-        }
+        cables.close();
     }
 
     @Override

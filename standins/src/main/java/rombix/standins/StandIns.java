@@ -10,6 +10,7 @@ import java.util.Map;
 public final class StandIns implements AutoCloseable {
     public static final int STUDIO_PORT = 9101;
     public static final int SOUND_DESK_PORT = 9102;
+    public static final int CUES_PORT = 9103;
     public static final int LAMPS_PORT = 5568;
     public static final int HOUSE_PORT = 9104;
     public static final int CHAT_PORT = 9105;
@@ -18,17 +19,19 @@ public final class StandIns implements AutoCloseable {
     private final Studio studio;
     private final SoundDesk desk;
     private final Lamps lamps;
+    private final Cues cues;
     private final House house;
     private final Chat chat;
     private final Pads pads;
 
-    private StandIns(int studioPort, int deskPort, int lampsPort, int housePort, int chatPort, int padsPort)
-            throws IOException {
+    private StandIns(int studioPort, int deskPort, int lampsPort, int cuesPort, int housePort, int chatPort,
+            int padsPort) throws IOException {
         studio = new Studio(studioPort);
         desk = new SoundDesk(deskPort);
         CableProvider.plug(CableProvider.SOUND_DESK,
                 new InetSocketAddress(InetAddress.getLoopbackAddress(), desk.port()));
         lamps = new Lamps(lampsPort);
+        cues = new Cues(cuesPort);
         house = new House(housePort);
         chat = new Chat(chatPort);
         pads = new Pads(padsPort);
@@ -37,12 +40,12 @@ public final class StandIns implements AutoCloseable {
 
     /** Starts them on the ports that the demo board names. Throws BindException if one is taken. */
     public static StandIns onTheirPorts() throws IOException {
-        return new StandIns(STUDIO_PORT, SOUND_DESK_PORT, LAMPS_PORT, HOUSE_PORT, CHAT_PORT, PADS_PORT);
+        return new StandIns(STUDIO_PORT, SOUND_DESK_PORT, LAMPS_PORT, CUES_PORT, HOUSE_PORT, CHAT_PORT, PADS_PORT);
     }
 
     /** Starts them on any free ports. */
     public static StandIns onFreePorts() throws IOException {
-        return new StandIns(0, 0, 0, 0, 0, 0);
+        return new StandIns(0, 0, 0, 0, 0, 0, 0);
     }
 
     /** Where each can be reached, by the id that the demo board's gear has. */
@@ -51,6 +54,7 @@ public final class StandIns implements AutoCloseable {
         all.put("studio", "127.0.0.1:" + studio.port());
         all.put("desk", CableProvider.SOUND_DESK);
         all.put("lamps", "127.0.0.1:" + lamps.port());
+        all.put("cues", "127.0.0.1:" + cues.port());
         all.put("house", "127.0.0.1:" + house.port());
         all.put("chat", "127.0.0.1:" + chat.port());
         return all;
@@ -66,6 +70,10 @@ public final class StandIns implements AutoCloseable {
 
     public Lamps lamps() {
         return lamps;
+    }
+
+    public Cues cues() {
+        return cues;
     }
 
     public House house() {
@@ -86,6 +94,7 @@ public final class StandIns implements AutoCloseable {
         studio.close();
         desk.close();
         lamps.close();
+        cues.close();
         house.close();
         chat.close();
     }
