@@ -99,7 +99,7 @@ final class Logged implements Bench.Measured {
     }
 
     private void flood(LogWriter log) {
-        Happening row = new Happening.Ran(new AsRun(0, 0, 0, "b", "press/0", "gear", "go", Map.of(), "Go 7",
+        Happening row = new Happening.Ran(new AsRun(0, 0, 0, "b", "press/0", "", "gear", "go", Map.of(), "Go 7",
                 AsRun.Outcome.SENT, ""));
         long due = System.nanoTime();
         while (!over) {

@@ -194,10 +194,7 @@ public final class LogWriter implements AutoCloseable {
         Pressed pressed = running.get(new Which(rehearsed, line.run()));
         return new LogRow(0, wall.millis(line.atNanos()), fault ? Kind.FAULT : Kind.STEP,
                 pressed == null ? 0 : pressed.press(), line.button(), name(line.button()),
-                // What a hand did to a level belongs to no chain: its source stands in the step's place.
-                line.run() > 0 ? "" : line.button().isEmpty() ? "hand" : line.step(),
-                line.run() > 0 || line.button().isEmpty() ? line.step() : "",
-                line.gear(), line.title(), line.lateMicros(), line.message(), rehearsed);
+                line.who(), line.step(), line.gear(), line.title(), line.lateMicros(), line.message(), rehearsed);
     }
 
     private void named(Board board) {

@@ -121,9 +121,9 @@ class LogTest {
         try (LogWriter writer = new LogWriter(store, clock, () -> WALL)) {
             writer.accept(new Happening.Loaded(rig), false, clock);
             writer.accept(new Happening.Started(7, "gate", "press", "key G", pressed, 0), false, clock);
-            writer.accept(new Happening.Ran(new AsRun(pressed, pressed + 2_500_000, 7, "gate", "press/0", "house",
+            writer.accept(new Happening.Ran(new AsRun(pressed, pressed + 2_500_000, 7, "gate", "press/0", "", "house",
                     "unlock", Map.of(), "Unlock Gate", AsRun.Outcome.SENT, "")), false, clock);
-            writer.accept(new Happening.Ran(new AsRun(pressed, pressed, 0, "", "", "desk", "mute", Map.of(),
+            writer.accept(new Happening.Ran(new AsRun(pressed, pressed, 0, "", "", "hand", "desk", "mute", Map.of(),
                     "Mute Host", AsRun.Outcome.FAULT, "no answer")), false, clock);
             writer.accept(new Happening.Came("house", "locked/gate", rombix.core.value.Value.of(true)), false, clock);
             writer.accept(new Happening.Started(7, "gate", "press", "mouse", pressed, 0), true, clock);
@@ -151,7 +151,7 @@ class LogTest {
         try (LogWriter writer = new LogWriter(store, clock, () -> WALL)) {
             writer.accept(new Happening.Started(7, "gate", "press", "mouse", 0, 0), false, clock);
             writer.accept(new Happening.Ended(7, "gate", Happening.End.DONE, 0), false, clock);
-            writer.accept(new Happening.Ran(new AsRun(0, 0, 7, "gate", "press/0", "house", "unlock", Map.of(),
+            writer.accept(new Happening.Ran(new AsRun(0, 0, 7, "gate", "press/0", "", "house", "unlock", Map.of(),
                     "Unlock Gate", AsRun.Outcome.SENT, "")), false, clock);
             writer.accept(new Happening.Answered(7, "gate", "", "house", "unlocked", 0, 40_000_000), false, clock);
             writer.accept(new Happening.Answered(7, "gate", "press/1", "", "“Sure?”: Yes", 0, 0), false, clock);
@@ -179,8 +179,10 @@ class LogTest {
     @Test
     void whoMovedALevelIsSaid() throws Exception {
         try (LogWriter writer = new LogWriter(store, clock, () -> WALL)) {
-            writer.accept(new Happening.Ran(new AsRun(0, 0, 0, "host-level", "MIDI Pads, control 7", "desk", "level",
-                    Map.of(), "Host to −6 dB", AsRun.Outcome.SENT, "")), false, clock);
+            writer.accept(
+                    new Happening.Ran(new AsRun(0, 0, 0, "host-level", "", "MIDI Pads, control 7", "desk", "level",
+                            Map.of(), "Host to −6 dB", AsRun.Outcome.SENT, "")),
+                    false, clock);
             soon(() -> writer.kept() == 1);
             assertThat(store.find(Query.newest(1)).getFirst()).satisfies(r -> {
                 assertThat(r.who()).isEqualTo("MIDI Pads, control 7");

@@ -8,8 +8,8 @@ import java.util.Map;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import rombix.app.view.DeckModel.Changes;
-import rombix.core.engine.AsRun;
 import rombix.core.chain.Step.Show.Way;
+import rombix.core.engine.AsRun;
 import rombix.core.engine.Happening;
 import rombix.core.engine.Status;
 import rombix.core.value.Value;
@@ -63,9 +63,9 @@ class DeckModelTest {
         assertThat(model.running("gate")).isNotNull();
         Changes still = pulse();
         assertThat(still).as("while something runs every pulse tells, for the bars").isNotNull();
-        pulse(new Happening.Ran(new AsRun(0, 0, 3, "gate", "press/0", "house", "unlock", Map.of(), "Unlock",
+        pulse(new Happening.Ran(new AsRun(0, 0, 3, "gate", "press/0", "", "house", "unlock", Map.of(), "Unlock",
                 AsRun.Outcome.FAULT, "no answer")), new Happening.Ran(
-                        new AsRun(0, 90_000_000, 3, "gate", "press/1",
+                        new AsRun(0, 90_000_000, 3, "gate", "press/1", "",
                                 "house", "unlock", Map.of(), "Unlock", AsRun.Outcome.SENT, "")),
                 new Happening.Picked(3,
                         "press/2", 1, "else"),
@@ -84,6 +84,16 @@ class DeckModelTest {
         assertThat(model.lastFault().button()).isEqualTo("gate");
         pulse(new Happening.Faulted("gate", null, null));
         assertThat(model.lastFault()).isNull();
+    }
+
+    @Test
+    void aMessageGivesWayToWhatGoesWrongAfterItAndNotToWhatWentWrongBefore() {
+        pulse(new Happening.Faulted("gate", "house", "no answer"));
+        pulse(new Happening.Said("doors-open", "Doors in five minutes."));
+        assertThat(model.said(60)).isNotNull();
+        assertThat(model.said(0)).as("its time is over").isNull();
+        pulse(new Happening.Faulted("urn", "house", "no answer"));
+        assertThat(model.said(60)).isNull();
     }
 
     @Test
@@ -115,7 +125,7 @@ class DeckModelTest {
 
     @Test
     void linesThatRanAreHandedOnOnceAndTimesGoByThePlayersClock() {
-        rombix.core.engine.AsRun line = new rombix.core.engine.AsRun(0, 0, 1, "gate", "press/0", "house", "unlock",
+        rombix.core.engine.AsRun line = new rombix.core.engine.AsRun(0, 0, 1, "gate", "press/0", "", "house", "unlock",
                 java.util.Map.of(), "Unlock", rombix.core.engine.AsRun.Outcome.SENT, "");
         assertThat(pulse(new Happening.Ran(line)).ran()).containsExactly(line);
         assertThat(pulse()).isNull();

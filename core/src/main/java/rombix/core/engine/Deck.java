@@ -11,8 +11,8 @@ import java.util.random.RandomGenerator;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import rombix.core.board.Board;
 import rombix.core.board.Board.NamedChain;
+import rombix.core.board.Board;
 import rombix.core.board.Rig;
 import rombix.core.board.Trigger.When;
 import rombix.core.card.Order;
@@ -481,20 +481,22 @@ public final class Deck {
 
     void ran(@Nullable Run run, String place, Order order, long due, long at, AsRun.Outcome outcome, String message) {
         tell(new Happening.Ran(new AsRun(due, at, run == null ? 0 : run.id, run == null ? "" : run.buttonId(), place,
-                order.gear(), order.command().id(), order.args(), order.title(), outcome, message)));
+                run == null ? AsRun.RACK : "", order.gear(), order.command().id(), order.args(), order.title(), outcome,
+                message)));
     }
 
     /** A level was moved by hand to where an order takes it, or could not be, and why. */
     void moved(ButtonPlay b, Order order, String source, long at, @Nullable String fault) {
-        tell(new Happening.Ran(new AsRun(at, clock.nanos(), 0, b.button.id(), source, order.gear(), order.command()
+        tell(new Happening.Ran(new AsRun(at, clock.nanos(), 0, b.button.id(), "", source, order.gear(), order.command()
                 .id(), order.args(), order.title(), fault == null ? AsRun.Outcome.SENT : AsRun.Outcome.FAULT,
                 fault == null ? "" : fault)));
     }
 
     /** A step that commands no gear could not be done, and why; gives the reason back. */
     String faulted(Run run, String place, String why) {
-        tell(new Happening.Ran(new AsRun(moment, clock.nanos(), run.id, run.buttonId(), place, "", "", Map.of(), place,
-                AsRun.Outcome.FAULT, why)));
+        tell(new Happening.Ran(
+                new AsRun(moment, clock.nanos(), run.id, run.buttonId(), place, "", "", "", Map.of(), place,
+                        AsRun.Outcome.FAULT, why)));
         fault(run, null, why);
         return why;
     }
