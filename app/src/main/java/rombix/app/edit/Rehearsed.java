@@ -1,45 +1,86 @@
 package rombix.app.edit;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Stream;
 import rombix.core.engine.AsRun;
 
-/** What a rehearsal sent to twins: what the real gear would have got. */
+/**
+ * What a rehearsal sent to twins: what the real gear would have got. It counts everything and keeps the first
+ * {@value #MOST} lines of each gear, however long it lasts. Not safe for use from several threads.
+ */
 public final class Rehearsed {
-    private final List<AsRun> lines = new ArrayList<>();
+    /** How many lines of a gear are kept. */
+    public static final int MOST = 2000;
+
+    private final Map<String, Share> shares = new LinkedHashMap<>();
     private long startNanos;
+
+    /** What one gear would have got; the gear is blank for steps that tell none. */
+    public static final class Share {
+        private final String gear;
+        private final List<AsRun> lines = new ArrayList<>();
+        private long sent;
+        private long faults;
+
+        private Share(String gear) {
+            this.gear = gear;
+        }
+
+        private void add(AsRun line) {
+            if (line.outcome() == AsRun.Outcome.FAULT) {
+                faults++;
+            } else {
+                sent++;
+            }
+            if (lines.size() < MOST) {
+                lines.add(line);
+            }
+        }
+
+        public String gear() {
+            return gear;
+        }
+
+        /** The lines that are kept, in order; those that failed among them. */
+        public List<AsRun> lines() {
+            return Collections.unmodifiableList(lines);
+        }
+
+        public long faults() {
+            return faults;
+        }
+
+        /** How many lines there were, kept or not. */
+        public long count() {
+            return sent + faults;
+        }
+    }
 
     /** Begins anew at a moment of the rehearsal's clock. */
     public void begin(long nanos) {
-        lines.clear();
+        shares.clear();
         startNanos = nanos;
     }
 
     public void add(List<AsRun> more) {
-        lines.addAll(more);
-    }
-
-    /** What one gear would have got, in order; those that failed among it. */
-    public record Share(String gear, List<AsRun> lines) {
-        public long faults() {
-            return lines.stream().filter(l -> l.outcome() == AsRun.Outcome.FAULT).count();
-        }
+        more.forEach(line -> shares.computeIfAbsent(line.gear(), Share::new).add(line));
     }
 
     public boolean isEmpty() {
-        return lines.isEmpty();
+        return shares.isEmpty();
     }
 
     /** Gear by gear, in the order in which each was told first; steps that tell none last. */
     public List<Share> shares() {
-        Map<String, List<AsRun>> by = new LinkedHashMap<>();
-        lines.stream().filter(l -> !l.gear().isEmpty()).forEach(l -> by.computeIfAbsent(l.gear(),
-                _ -> new ArrayList<>()).add(l));
-        lines.stream().filter(l -> l.gear().isEmpty()).forEach(l -> by.computeIfAbsent("", _ -> new ArrayList<>())
-                .add(l));
-        return by.entrySet().stream().map(e -> new Share(e.getKey(), List.copyOf(e.getValue()))).toList();
+        return Stream.concat(gears(), shares.values().stream().filter(s -> s.gear().isEmpty())).toList();
+    }
+
+    private Stream<Share> gears() {
+        return shares.values().stream().filter(s -> !s.gear().isEmpty());
     }
 
     /** How far into the rehearsal a line was, in milliseconds. */
@@ -49,13 +90,14 @@ public final class Rehearsed {
 
     /** All of it in one sentence. */
     public String words() {
-        long sent = lines.stream().filter(l -> l.outcome() == AsRun.Outcome.SENT).count();
-        long faults = lines.size() - sent;
-        long gear = lines.stream().map(AsRun::gear).filter(g -> !g.isEmpty()).distinct().count();
-        return "%s to %s%s".formatted(sent == 1 ? "1 command" : sent + " commands", gear == 1
-                ? "1 gear"
-                : gear
-                        + " gears",
-                faults == 0 ? "" : faults == 1 ? ", 1 fault" : ", " + faults + " faults");
+        long sent = shares.values().stream().mapToLong(s -> s.sent).sum();
+        long faults = shares.values().stream().mapToLong(Share::faults).sum();
+        return count(sent, "command") + " to " + count(gears().count(), "gear") + (faults == 0
+                ? ""
+                : ", " + count(faults, "fault"));
+    }
+
+    private static String count(long n, String what) {
+        return n + " " + what + (n == 1 ? "" : "s");
     }
 }

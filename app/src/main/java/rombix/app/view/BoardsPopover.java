@@ -65,19 +65,14 @@ final class BoardsPopover {
         VBox box = new VBox(10);
         box.setPrefWidth(440);
         box.setId("boards");
-        box.getChildren().addAll(head("Open"), beside(), head("New board"), fresh(),
-                head("This board under another name"),
+        box.getChildren().addAll(Styles.label("Open", "gear-name"), beside(), Styles.label("New board", "gear-name"),
+                fresh(),
+                Styles.label("This board under another name", "gear-name"),
                 saveAs());
         desk.overlay().show(box, by, by::requestFocus);
         if (box.lookup("#board-new-name") instanceof TextField name) {
             name.requestFocus();
         }
-    }
-
-    private static Label head(String text) {
-        Label head = new Label(text);
-        head.getStyleClass().add("gear-name");
-        return head;
     }
 
     private Node beside() {

@@ -2,18 +2,20 @@ package rombix.app.view;
 
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.Stream;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.ScrollPane;
+import javafx.scene.control.ListCell;
+import javafx.scene.control.ListView;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
-import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Rehearsed;
 import rombix.app.edit.Workbench.Mode;
 import rombix.core.engine.AsRun;
@@ -26,10 +28,17 @@ final class RehearsalBand extends HBox {
     private static final List<Integer> PACES = List.of(1, 2, 5, 20);
     private static final double WIDTH = 560;
     private static final double HEIGHT = 420;
+    private static final double TIME_WIDTH = 56;
+    private static final double LINE_HEIGHT = 26;
+
+    private static final Runnable NOTHING = () -> {
+    };
 
     private final Desk desk;
     private final Player player;
     private final Rehearsed rehearsed = new Rehearsed();
+    /** Brings the report up to now while it is open. */
+    private Runnable refresh = NOTHING;
     private final Button report = new Button("Report");
 
     RehearsalBand(Desk desk, Player player) {
@@ -44,6 +53,7 @@ final class RehearsalBand extends HBox {
             if (desk.bench().mode() == Mode.REHEARSE && !c.ran().isEmpty()) {
                 rehearsed.add(c.ran());
                 Styles.text(report, rehearsed.words());
+                refresh.run();
             }
         });
     }
@@ -83,11 +93,9 @@ final class RehearsalBand extends HBox {
     }
 
     private void say(String word, String what, Node... more) {
-        Label head = new Label(word);
-        head.getStyleClass().add("rehearsal-word");
+        Label head = Styles.label(word, "rehearsal-word");
         head.setMinWidth(Region.USE_PREF_SIZE);
-        Label words = new Label(what);
-        words.getStyleClass().add("read");
+        Label words = Styles.label(what, "read");
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         getChildren().setAll(head, words, space);
@@ -107,16 +115,14 @@ final class RehearsalBand extends HBox {
     }
 
     private void report(Node by) {
-        Label title = new Label("What the gear would have got");
-        title.getStyleClass().add("gear-name");
-        VBox list = new VBox(10);
-        for (Rehearsed.Share share : rehearsed.shares()) {
-            list.getChildren().add(share(share));
-        }
-        ScrollPane scroll = new ScrollPane(list);
-        scroll.setFitToWidth(true);
-        scroll.getStyleClass().add("popover-scroll");
-        VBox.setVgrow(scroll, Priority.ALWAYS);
+        Label title = Styles.label("What the gear would have got", "gear-name");
+        ListView<Row> list = new ListView<>();
+        list.setCellFactory(_ -> new RowCell());
+        list.getStyleClass().add("lines");
+        list.setId("rehearsal-lines");
+        list.setFixedCellSize(LINE_HEIGHT);
+        list.setAccessibleText("What each gear would have got");
+        VBox.setVgrow(list, Priority.ALWAYS);
         Button close = Fields.plain("Close", "Esc");
         close.setOnAction(_ -> desk.overlay().close());
         Region space = new Region();
@@ -124,39 +130,59 @@ final class RehearsalBand extends HBox {
         HBox foot = new HBox(8, Fields.read("All of it stands in the log, too (Ctrl+L), marked as on twins."), space,
                 close);
         foot.setAlignment(Pos.CENTER_LEFT);
-        VBox box = new VBox(10, title, Fields.read(rehearsed.isEmpty()
-                ? "Nothing: no button was pressed yet."
-                : rehearsed.words() + "."), scroll, foot);
+        Label words = Fields.read("");
+        refresh = () -> {
+            words.setText(rehearsed.isEmpty() ? "Nothing: no button was pressed yet." : rehearsed.words() + ".");
+            list.getItems().setAll(rehearsed.shares().stream().flatMap(this::rows).toList());
+        };
+        refresh.run();
+        VBox box = new VBox(10, title, words, list, foot);
         box.setId("rehearsal-view");
         box.setPrefSize(WIDTH, HEIGHT);
-        desk.overlay().show(box, by, () -> {
-        });
+        desk.overlay().show(box, by, () -> refresh = NOTHING);
         close.requestFocus();
     }
 
-    private Node share(Rehearsed.Share share) {
-        String gear = desk.bench().rig().twin(share.gear()).map(t -> t.title()).orElse("Steps that tell no gear");
-        Label name = new Label(gear + " · " + share.lines().size() + (share.faults() == 0
-                ? ""
-                : ", " + share.faults() + " failed"));
-        name.getStyleClass().add("gear-name");
-        GridPane grid = new GridPane(12, 2);
-        int row = 0;
-        for (AsRun line : share.lines()) {
-            double seconds = rehearsed.millis(line) / 1000.0;
-            Label at = new Label(String.format(Locale.ROOT, "%d:%04.1f", (int) seconds / 60, seconds % 60));
-            at.getStyleClass().add("where");
-            at.setMinWidth(56);
-            Label words = Fields.read(line.title() + (line.outcome() == AsRun.Outcome.FAULT
-                    ? ": " + line.message()
-                    : ""));
-            if (line.outcome() == AsRun.Outcome.FAULT) {
-                words.getStyleClass().add("trouble");
-            }
-            Label by = new Label(desk.bench().board().button(line.button()).map(b -> b.name()).orElse(""));
-            by.getStyleClass().add("where");
-            grid.addRow(row++, at, words, by);
+    /** A line of the report: the head of a gear's share where there is no time. */
+    private record Row(String at, String words, boolean fault, String by) {
+        boolean head() {
+            return at.isEmpty();
         }
-        return new VBox(2, name, grid);
+    }
+
+    private Stream<Row> rows(Rehearsed.Share share) {
+        String gear = desk.bench().rig().twin(share.gear()).map(t -> t.title()).orElse("Steps that tell no gear");
+        Row head = new Row("", gear + " · " + share.count() + (share.faults() == 0
+                ? ""
+                : ", " + share.faults() + " failed"), false, "");
+        long more = share.count() - share.lines().size();
+        Stream<Row> rest = more == 0 ? Stream.of() : Stream.of(new Row("…", more + " more", false, ""));
+        return Stream.concat(Stream.concat(Stream.of(head), share.lines().stream().map(this::row)), rest);
+    }
+
+    private Row row(AsRun line) {
+        double seconds = rehearsed.millis(line) / 1000.0;
+        boolean fault = line.outcome() == AsRun.Outcome.FAULT;
+        return new Row(String.format(Locale.ROOT, "%d:%04.1f", (int) seconds / 60, seconds % 60), line.title() + (fault
+                ? ": " + line.message()
+                : ""), fault, desk.bench().board().button(line.button()).map(b -> b.name()).orElse(""));
+    }
+
+    private static final class RowCell extends ListCell<Row> {
+        @Override
+        protected void updateItem(@Nullable Row row, boolean empty) {
+            super.updateItem(row, empty);
+            setText(null);
+            setGraphic(row == null || empty ? null : row.head() ? Styles.label(row.words(), "gear-name") : line(row));
+        }
+
+        private static Node line(Row row) {
+            Label at = Styles.label(row.at(), "where");
+            at.setMinWidth(TIME_WIDTH);
+            Label words = Styles.label(row.words(), "read", row.fault() ? "trouble" : "quiet");
+            Region space = new Region();
+            HBox.setHgrow(space, Priority.ALWAYS);
+            return new HBox(at, words, space, Styles.label(row.by(), "where"));
+        }
     }
 }

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
 import javafx.scene.Node;
+import javafx.scene.control.Label;
 import javafx.scene.control.Labeled;
 
 /**
@@ -20,6 +21,13 @@ final class Styles {
         if (!node.getStyleClass().equals(wanted)) {
             node.getStyleClass().setAll(wanted);
         }
+    }
+
+    /** A label with style classes beside its own. */
+    static Label label(String text, String... classes) {
+        Label label = new Label(text);
+        label.getStyleClass().addAll(classes);
+        return label;
     }
 
     /** The node's own style. */

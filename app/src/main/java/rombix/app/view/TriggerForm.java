@@ -21,11 +21,11 @@ import org.jspecify.annotations.Nullable;
 import rombix.app.edit.TriggerEdits.Row;
 import rombix.core.board.Schedule;
 import rombix.core.board.State;
-import rombix.core.board.Trigger;
 import rombix.core.board.Trigger.Midi.Lamp;
 import rombix.core.board.Trigger.Midi.Message;
 import rombix.core.board.Trigger.Midi.Turns;
 import rombix.core.board.Trigger.When.What;
+import rombix.core.board.Trigger;
 import rombix.core.card.Twin;
 import rombix.core.chain.Condition;
 
@@ -77,15 +77,10 @@ final class TriggerForm {
         };
     }
 
-    private static Label note(String text) {
-        Label note = Fields.read(text);
-        note.setWrapText(true);
-        return note;
-    }
-
     private List<Node> osc(Trigger.Osc o) {
         return List.of(Fields.named("Address", checked("trigger-osc", o.address(), a -> changed.accept(new Trigger.Osc(
-                a)))), note("Sent to 127.0.0.1. Nothing, a number over 0 or true presses; 0 or false releases. A fader"
+                a)))),
+                Fields.read("Sent to 127.0.0.1. Nothing, a number over 0 or true presses; 0 or false releases. A fader"
                         + " goes where a number from 0 to 1 says."),
                 Fields.named("Port, for all OSC triggers of this"
                         + " board",
@@ -202,7 +197,7 @@ final class TriggerForm {
         return List.of(Fields.named("When", checked("trigger-at", c.at().text(), text -> {
             Schedule at = Schedule.of(text);
             change(Trigger.Clock.class, x -> new Trigger.Clock(at, x.late()));
-        })), note("21:30, every day · Fri,Sat 21:30 ·"
+        })), Fields.read("21:30, every day · Fri,Sat 21:30 ·"
                 + " 2026-12-24T21:30, once · every 15 min"),
                 Fields.check("trigger-late",
                         "If it is missed (the machine asleep), press as soon as it is awake", c.late(),
@@ -223,7 +218,7 @@ final class TriggerForm {
                             new Trigger.When(w.what(), g.id())))));
         }
         if (w.what() == What.BOARD_OPENED) {
-            nodes.add(note("This one presses in Build, too: it is meant to make things ready."));
+            nodes.add(Fields.read("This one presses in Build, too: it is meant to make things ready."));
         }
         return nodes;
     }

@@ -21,8 +21,8 @@ import javafx.scene.layout.VBox;
 import javafx.util.Duration;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Tests;
-import rombix.app.edit.TriggerEdits;
 import rombix.app.edit.TriggerEdits.Row;
+import rombix.app.edit.TriggerEdits;
 import rombix.core.board.Schedule;
 import rombix.core.board.Trigger;
 import rombix.core.chain.Condition;
@@ -117,7 +117,8 @@ final class TriggersView {
 
     /** Opens it; on the triggers of the selected button if it has any. */
     void open(Node by) {
-        HBox top = new HBox(10, heading("Triggers"), Fields.read("They press in Live and in Rehearse."));
+        HBox top = new HBox(10, Styles.label("Triggers", "gear-name"),
+                Fields.read("They press in Live and in Rehearse."));
         top.setAlignment(Pos.CENTER_LEFT);
         ScrollPane scroll = new ScrollPane(form);
         scroll.setFitToWidth(true);
@@ -153,12 +154,6 @@ final class TriggersView {
             learn(false);
         });
         table.requestFocus();
-    }
-
-    private static Label heading(String text) {
-        Label heading = new Label(text);
-        heading.getStyleClass().add("gear-name");
-        return heading;
     }
 
     /** Where touches come from, and what cannot be had. */
@@ -234,7 +229,7 @@ final class TriggersView {
                     : "In Build they can be changed."));
             return;
         }
-        form.getChildren().add(heading(words(row)));
+        form.getChildren().add(Styles.label(words(row), "gear-name"));
         if (!row.trouble().isEmpty()) {
             Label trouble = Fields.read(row.trouble());
             trouble.getStyleClass().add("trouble");

@@ -4,15 +4,17 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
 import java.util.Map;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
-import rombix.core.engine.AsRun;
 import rombix.core.engine.AsRun.Outcome;
+import rombix.core.engine.AsRun;
 
 class RehearsedTest {
     private final Rehearsed rehearsed = new Rehearsed();
 
     private static AsRun line(String gear, long millis, Outcome outcome) {
-        return new AsRun(millis * 1_000_000, millis * 1_000_000, 1, "b", "press/0", gear, "c", Map.of(), gear + millis,
+        return new AsRun(millis * 1_000_000, millis * 1_000_000, 1, "b", "press/0", "", gear, "c", Map.of(),
+                gear + millis,
                 outcome, outcome == Outcome.FAULT ? "why" : "");
     }
 
@@ -26,6 +28,19 @@ class RehearsedTest {
                 .containsExactly("desk 2 0", "studio 1 0", " 1 1");
         assertThat(rehearsed.millis(rehearsed.shares().getFirst().lines().getLast())).isEqualTo(2500);
         assertThat(rehearsed.words()).isEqualTo("3 commands to 2 gears, 1 fault");
+    }
+
+    @Test
+    void hoursOfItAreCountedAndOnlyTheBeginningIsKept() {
+        List<AsRun> many = IntStream.range(0, Rehearsed.MOST + 50).mapToObj(i -> line("desk", i, i % 2 == 0
+                ? Outcome.SENT
+                : Outcome.FAULT)).toList();
+        rehearsed.add(many);
+        Rehearsed.Share share = rehearsed.shares().getFirst();
+        assertThat(share.lines()).hasSize(Rehearsed.MOST).startsWith(many.getFirst());
+        assertThat(share.count()).isEqualTo(Rehearsed.MOST + 50);
+        assertThat(share.faults()).isEqualTo(Rehearsed.MOST / 2 + 25);
+        assertThat(rehearsed.words()).isEqualTo("1025 commands to 1 gear, 1025 faults");
     }
 
     @Test
