@@ -36,8 +36,8 @@ public final class DeckModel {
         static final Play AT_REST = new Play(0, -1, false);
     }
 
-    /** What went wrong, and when. */
-    public record Fault(String button, @Nullable String gear, String message) {
+    /** What went wrong, and when it was taken in. */
+    public record Fault(String button, @Nullable String gear, String message, long atNanos) {
     }
 
     /** What a chain last did, by the places of its steps: those that failed or were late, and what was picked. */
@@ -190,7 +190,7 @@ public final class DeckModel {
                 String message = f.message();
                 faults.remove(f.button());
                 if (message != null) {
-                    faults.put(f.button(), new Fault(f.button(), f.gear(), message));
+                    faults.put(f.button(), new Fault(f.button(), f.gear(), message, System.nanoTime()));
                 }
                 changes.buttons().add(f.button());
                 runsChanged = true;
@@ -330,9 +330,11 @@ public final class DeckModel {
         return List.copyOf(asked.values());
     }
 
-    /** The last message said, for so many seconds. */
+    /** The last message said, for so many seconds, unless something went wrong since. */
     public Happening.@Nullable Said said(double seconds) {
-        return said != null && System.nanoTime() - saidNanos < seconds * 1e9 ? said : null;
+        Fault fault = lastFault();
+        return said != null && System.nanoTime() - saidNanos < seconds * 1e9
+                && (fault == null || fault.atNanos() - saidNanos < 0) ? said : null;
     }
 
     /** A text of a button with what stands in its braces filled in: readings, values, and formulas of both. */

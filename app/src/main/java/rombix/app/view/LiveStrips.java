@@ -75,6 +75,7 @@ final class LiveStrips {
         answer.setMinHeight(48);
         answer.setMinWidth(Region.USE_PREF_SIZE);
         answer.setOnAction(_ -> openQuestion.run());
+        cards.setMinWidth(Region.USE_PREF_SIZE);
         running.getChildren().addAll(cards, message, answer, stopAll);
         desk.model().watch(c -> {
             if (!desk.building()) {
@@ -248,6 +249,7 @@ final class LiveStrips {
         stop.setAccessibleText("Stop " + name.getText());
         stop.setFocusTraversable(false);
         stop.setMinHeight(48);
+        stop.setMinWidth(Region.USE_PREF_SIZE);
         stop.setId("stop-run-" + run.button());
         stop.setOnAction(_ -> desk.post().accept(new Event.StopRun(run.run())));
         Region space = new Region();

@@ -29,7 +29,7 @@ import rombix.core.value.Value;
 final class Masthead extends HBox {
     private final Desk desk;
     private final Button name = new Button();
-    private final HBox pages = new HBox(2);
+    private final PageTabs pages;
     private final LampRow lamps = new LampRow();
     private final HBox modes = new HBox();
     private static final Set<String> MORE = Set.of("Ctrl+P", "Ctrl+T", "Ctrl+L", "F11", "F1");
@@ -38,8 +38,6 @@ final class Masthead extends HBox {
     private final MenuButton more = new MenuButton("More");
     private final MenuButton morePages = new MenuButton("Pages");
     private final Button stopAll = new Button("STOP ALL");
-    private List<Page> shownPages = List.of();
-
     private final BoardsPopover boards;
     private final Supplier<Known> known;
 
@@ -47,6 +45,7 @@ final class Masthead extends HBox {
     Masthead(Desk desk, Consumer<Mode> mode, BoardsPopover boards, Supplier<Known> known, PageTrail trail,
             Supplier<Commands> commands) {
         this.desk = desk;
+        this.pages = new PageTabs(desk.bench()::showPage);
         this.trail = trail;
         this.boards = boards;
         this.known = known;
@@ -81,11 +80,9 @@ final class Masthead extends HBox {
         stopAll.setTooltip(new Tooltip("Stop every chain that runs · Ctrl+."));
         stopAll.setOnAction(_ -> desk.post().accept(new Event.StopAll()));
         HBox.setHgrow(lamps, Priority.ALWAYS);
-        pages.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
         name.setMinWidth(Region.USE_PREF_SIZE);
         modes.setMinWidth(Region.USE_PREF_SIZE);
         stopAll.setMinWidth(Region.USE_PREF_SIZE);
-        pages.setMinWidth(Region.USE_PREF_SIZE);
         back.setId("page-back");
         back.getStyleClass().add("page-back");
         back.setMinWidth(Region.USE_PREF_SIZE);
@@ -144,22 +141,7 @@ final class Masthead extends HBox {
         name.setText(desk.bench().board().name() + (desk.bench().unsaved() ? " •" : ""));
         name.setAccessibleText("Board " + desk.bench().board().name()
                 + (desk.bench().unsaved() ? ", has changes that are not saved" : "") + ". Boards");
-        List<Page> now = desk.bench().board().pages();
-        if (!now.equals(shownPages)) {
-            shownPages = now;
-            pages.getChildren().clear();
-            for (Page page : now) {
-                ToggleButton tab = new ToggleButton(page.name());
-                tab.getStyleClass().add("page-tab");
-                tab.setId("page-" + page.id());
-                tab.setUserData(page.id());
-                tab.setOnAction(_ -> desk.bench().showPage(page.id()));
-                pages.getChildren().add(tab);
-            }
-        }
-        for (Node n : pages.getChildren()) {
-            ((ToggleButton) n).setSelected(desk.bench().page().id().equals(n.getUserData()));
-        }
+        pages.show(desk.bench().board().pages(), desk.bench().page().id(), !desk.building());
         for (Node n : modes.getChildren()) {
             ((ToggleButton) n).setSelected(n.getUserData() == desk.bench().mode());
         }

@@ -216,7 +216,7 @@ final class PageView extends Pane {
 
     private Node cell(int column, int row) {
         StackPane cell = new StackPane();
-        cell.getStyleClass().add("cell");
+        cell.getStyleClass().add("empty-cell");
         cell.setUserData(new int[]{column, row});
         cell.setId("cell-" + column + "-" + row);
         if (desk.building()) {

@@ -26,14 +26,14 @@ import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.javafx.FontIcon;
 import rombix.core.board.Board.Picture;
 import rombix.core.board.Button;
-import rombix.core.board.Control;
+import rombix.core.board.Contrast;
 import rombix.core.board.Control.Axis;
-import rombix.core.board.Face;
+import rombix.core.board.Control;
 import rombix.core.board.Face.Image.Fit;
+import rombix.core.board.Face;
 import rombix.core.board.State;
 import rombix.core.card.Card.Tone;
 import rombix.core.card.Scale;
-import rombix.core.board.Contrast;
 
 /** A button's face on the page: a flat tile with one cut corner. It shows; what is done with it is the page's affair. */
 final class Tile extends Region {
@@ -345,7 +345,7 @@ final class Tile extends Region {
         bar.setHeight(4);
         bar.setWidth(Math.max(0, (w - CUT) * Math.max(0, runDone)));
         double pad = Math.clamp(h * 0.09, 6, 14);
-        double small = Math.clamp(h * 0.1, 11, 17);
+        double small = Math.clamp(h * 0.125, 11, 20);
         for (Label l : new Label[]{tally, fault}) {
             Styles.size(l, small, "");
         }

@@ -127,8 +127,10 @@ final class TileDrag {
         Scene scene = tile.getScene();
         return scene == null
                 ? null
-                : scene.getRoot().lookupAll(".page-tab").stream().filter(n -> n.contains(n.sceneToLocal(new Point2D(e
-                        .getSceneX(), e.getSceneY()))) && !desk.bench().page().id().equals(n.getUserData())).findFirst()
+                : scene.getRoot().lookupAll(".page-tab").stream()
+                        .filter(n -> n.isVisible() && n.contains(n.sceneToLocal(new Point2D(e
+                                .getSceneX(), e.getSceneY()))) && !desk.bench().page().id().equals(n.getUserData()))
+                        .findFirst()
                         .orElse(null);
     }
 

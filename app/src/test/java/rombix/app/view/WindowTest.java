@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Set;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
 import javafx.scene.control.Labeled;
@@ -18,6 +19,11 @@ import rombix.core.store.BoardFile;
 
 /** Does with the window what a person does, on real stand-ins, offscreen. */
 class WindowTest extends AtTheWindow {
+    @Override
+    Set<String> off() {
+        return Set.of("cues");
+    }
+
     @Test
     void pressingWithTheMouseChangesTheGearAndTheFaceShowsIt() {
         mode(Mode.LIVE);
@@ -90,7 +96,7 @@ class WindowTest extends AtTheWindow {
     @Test
     void aButtonIsBuiltFromNothingPressedSavedAndUndone() throws Exception {
         Board before = bench().board();
-        Node cell = there(".cell");
+        Node cell = there(".empty-cell");
         click(cell);
         soon(() -> find("#finder").isFocused());
         robot.type(KeyCode.ESCAPE);
