@@ -1,9 +1,14 @@
 package rombix.app.cli;
 
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.Callable;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -19,12 +24,15 @@ import rombix.standins.StandIns;
 /** Makes a picture of the window, for a manual or a check. */
 @Command(name = "picture", mixinStandardHelpOptions = true, description = {
         "Makes a PNG of the real window, with stand-ins running, without a screen.",
-        "Views: build, live, rehearse, face, search, step, rules, list, check, commands, find."})
+        "Views: live, build, and what opens over it: face, search, step, rules, list and so on."})
 final class PictureCommand implements Callable<Integer> {
+    /** A port of this machine at which nothing listens. */
+    private static final String NOWHERE = "127.0.0.1:9";
+
     @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
     private Path board = Path.of("");
 
-    @Parameters(index = "1", paramLabel = "VIEW", description = "One of build, live, rehearse, face, search, step, rules, list, check, commands, find.")
+    @Parameters(index = "1", paramLabel = "VIEW", description = "What to show; a wrong one lists them.")
     private String view = "";
 
     @Parameters(index = "2", paramLabel = "OUT.png", description = "Where the picture goes.")
@@ -38,6 +46,9 @@ final class PictureCommand implements Callable<Integer> {
 
     @Option(names = "--press", paramLabel = "B", description = "Press these buttons first, one after the other.")
     private List<String> press = List.of();
+
+    @Option(names = "--off", paramLabel = "GEAR", description = "The ids of gear that is switched off.")
+    private List<String> off = List.of();
 
     @Option(names = "--theme", defaultValue = "night", description = "night (default) or day.")
     private Theme theme = Theme.NIGHT;
@@ -59,24 +70,29 @@ final class PictureCommand implements Callable<Integer> {
         }
         for (String b : button == null
                 ? press
-                : java.util.stream.Stream.concat(press.stream(),
-                        java.util.stream.Stream.of(button)).toList()) {
+                : Stream.concat(press.stream(), Stream.of(button)).toList()) {
             if (rig.board().button(b).isEmpty()) {
                 throw new BadCall("%s: no button “%s”".formatted(board, b));
             }
         }
-        var m = java.util.regex.Pattern.compile("(\\d{3,4})x(\\d{3,4})").matcher(size);
+        Matcher m = Pattern.compile("(\\d{3,4})x(\\d{3,4})").matcher(size);
         if (!m.matches()) {
             throw new BadCall("--size takes a width and a height such as 1280x800, not " + size);
         }
         Session.startToolkit(true);
-        Path log = java.nio.file.Files.createTempDirectory("rombix-picture").resolve("log");
+        Path log = Files.createTempDirectory("rombix-picture").resolve("log");
         try (StandIns gear = StandIns.onFreePorts();
-                Session session = Session.open(board, new HashMap<>(gear.addresses()), log, null)) {
+                Session session = Session.open(board, addresses(gear), log, null)) {
             new Pictures(session, rig, gear).take(new Pictures.Wanted(view, page, button, press, type, theme,
                     Integer.parseInt(m.group(1)), Integer.parseInt(m.group(2))), out);
         }
         System.out.println(out);
         return 0;
+    }
+
+    private Map<String, String> addresses(StandIns gear) {
+        Map<String, String> addresses = new HashMap<>(gear.addresses());
+        off.forEach(g -> addresses.put(g, NOWHERE));
+        return addresses;
     }
 }

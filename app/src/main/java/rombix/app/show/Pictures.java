@@ -3,6 +3,7 @@ package rombix.app.show;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
 import javafx.embed.swing.SwingFXUtils;
@@ -14,8 +15,8 @@ import javafx.stage.Stage;
 import javax.imageio.ImageIO;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Workbench;
-import rombix.app.view.MainWindow;
 import rombix.app.view.MainWindow.Theme;
+import rombix.app.view.MainWindow;
 import rombix.core.board.Rig;
 import rombix.core.chain.Gesture;
 import rombix.core.engine.Event;
@@ -27,6 +28,9 @@ public final class Pictures {
     public static final List<String> VIEWS = List.of("build", "live", "rehearse", "face", "search", "step", "rules",
             "list", "check",
             "commands", "find", "menu", "boards", "parts", "log", "triggers", "report", "small");
+
+    /** Those that are shown before anything is pressed. */
+    private static final Set<String> LIVELY = Set.of("live", "small", "rehearse", "report");
 
     private final Session session;
     private final Rig rig;
@@ -53,15 +57,24 @@ public final class Pictures {
             return s;
         });
         pause(1500);
+        boolean first = LIVELY.contains(wanted.view());
+        if (first) {
+            pose(wanted);
+        }
         for (String button : wanted.press()) {
             session.show().post(new Event.Perform(button, Gesture.PRESS, "picture"));
             pause(300);
         }
         pause(wanted.press().isEmpty() ? 0 : 300);
-        Session.onInterface(() -> {
+        if (!first) {
             pose(wanted);
-            return true;
-        });
+        }
+        if (wanted.view().equals("report")) {
+            Session.onInterface(() -> {
+                click("#rehearsal-report");
+                return true;
+            });
+        }
         pause(600);
         for (int i = 0; i < 30 && Session.onInterface(this::forecasting); i++) {
             pause(100);
@@ -89,6 +102,14 @@ public final class Pictures {
     }
 
     private void pose(Wanted wanted) {
+        Session.onInterface(() -> {
+            posed(wanted);
+            return true;
+        });
+        pause(wanted.view().equals("report") ? 1000 : 100);
+    }
+
+    private void posed(Wanted wanted) {
         MainWindow window = session.window();
         Workbench bench = window.bench();
         if (wanted.page() != null) {
@@ -118,15 +139,7 @@ public final class Pictures {
                 press(KeyCode.CONTEXT_MENU, false);
             }
             case "log" -> press(KeyCode.L, true);
-            case "report" -> {
-                bench.mode(Workbench.Mode.REHEARSE);
-                click("#pace-20");
-                session.show().post(new Event.Perform(String.valueOf(button), Gesture.PRESS, "picture"));
-                javafx.animation.PauseTransition soon = new javafx.animation.PauseTransition(javafx.util.Duration
-                        .millis(400));
-                soon.setOnFinished(_ -> click("#rehearsal-report"));
-                soon.play();
-            }
+            case "report" -> bench.mode(Workbench.Mode.REHEARSE);
             case "triggers" -> press(KeyCode.T, true);
             case "boards" -> press(KeyCode.N, true);
             case "parts" ->

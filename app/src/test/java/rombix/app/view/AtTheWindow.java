@@ -8,6 +8,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import javafx.geometry.Bounds;
 import javafx.geometry.Point2D;
@@ -22,11 +23,10 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
-import org.testfx.api.FxRobot;
 import org.testfx.api.FxRobotInterface;
 import org.testfx.util.WaitForAsyncUtils;
-import rombix.app.edit.Workbench;
 import rombix.app.edit.Workbench.Mode;
+import rombix.app.edit.Workbench;
 import rombix.app.show.Session;
 import rombix.standins.StandIns;
 
@@ -37,9 +37,12 @@ abstract class AtTheWindow {
         System.setProperty("testfx.robot.write_sleep", "0"); // Read once, by the first robot.
     }
 
+    /** A port of this machine at which nothing listens. */
+    private static final String NOWHERE = "127.0.0.1:9";
+
     @TempDir
     Path folder;
-    final FxRobot robot = new FxRobot();
+    final Hand robot = new Hand();
     StandIns gear;
     Session session;
     Stage stage;
@@ -55,6 +58,11 @@ abstract class AtTheWindow {
         Files.copy(Path.of("../demo/star-night.json"), to);
     }
 
+    /** The gear that is switched off. */
+    Set<String> off() {
+        return Set.of();
+    }
+
     @BeforeEach
     void open() throws Exception {
         file = folder.resolve("star-night.json");
@@ -62,6 +70,7 @@ abstract class AtTheWindow {
         gear = StandIns.onFreePorts();
         Map<String, String> addresses = new HashMap<>(gear.addresses());
         addresses.put(Session.OSC, "0");
+        off().forEach(g -> addresses.put(g, NOWHERE));
         session = Session.open(file, addresses, Session.logOf(file), s -> {
             s.setWidth(1280);
             s.setHeight(800);
@@ -147,19 +156,13 @@ abstract class AtTheWindow {
 
     /** Clicks on a node, with the mouse there at once: the way there is nobody's concern. */
     void click(Node node) {
-        robot.robotContext().getMouseRobot().move(middle(node));
+        robot.robotContext().getMouseRobot().moveNoWait(middle(node));
         robot.press(MouseButton.PRIMARY).release(MouseButton.PRIMARY);
     }
 
     /** Presses a key with others held. */
     void key(KeyCode code, KeyCode... held) {
-        for (KeyCode h : held) {
-            robot.press(h);
-        }
-        robot.type(code);
-        for (int i = held.length - 1; i >= 0; i--) {
-            robot.release(held[i]);
-        }
+        robot.typeWith(code, held);
     }
 
     /** Adds a step by words in the search, where the hand already is. */

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Set;
 import javafx.scene.control.Button;
 import javafx.scene.control.TableView;
 import javafx.scene.control.TextField;
@@ -12,8 +13,8 @@ import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 import rombix.app.edit.Workbench.Mode;
-import rombix.app.log.LogRow;
 import rombix.app.log.LogRow.Kind;
+import rombix.app.log.LogRow;
 
 class LogViewTest extends AtTheWindow {
     @SuppressWarnings("unchecked")
@@ -28,6 +29,11 @@ class LogViewTest extends AtTheWindow {
             table.getItems().stream().filter(r -> r.kind() == kind).findFirst()
                     .ifPresent(table.getSelectionModel()::select);
         });
+    }
+
+    @Override
+    Set<String> off() {
+        return Set.of("cues");
     }
 
     @Test

@@ -72,17 +72,17 @@ public sealed interface Schedule {
 
         @Override
         public String words() {
-            return days.size() == 7 ? "every day at " + time : names() + " at " + time;
+            return days.size() == 7 ? "every day at " + time : names(", ") + " at " + time;
         }
 
-        private String names() {
+        private String names(String between) {
             return days.stream().sorted().map(d -> d.getDisplayName(TextStyle.SHORT, Locale.ENGLISH)).collect(Collectors
-                    .joining(","));
+                    .joining(between));
         }
 
         @Override
         public String text() {
-            return days.size() == 7 ? time.toString() : names() + " " + time;
+            return days.size() == 7 ? time.toString() : names(",") + " " + time;
         }
     }
 
