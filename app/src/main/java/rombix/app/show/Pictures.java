@@ -27,7 +27,7 @@ public final class Pictures {
     /** What can be pictured. */
     public static final List<String> VIEWS = List.of("build", "live", "rehearse", "face", "search", "step", "rules",
             "list", "check",
-            "commands", "find", "menu", "boards", "parts", "log", "triggers", "report", "small");
+            "commands", "find", "menu", "boards", "parts", "log", "triggers", "report", "small", "gear");
 
     /** Those that are shown before anything is pressed. */
     private static final Set<String> LIVELY = Set.of("live", "small", "rehearse", "report");
@@ -141,6 +141,7 @@ public final class Pictures {
             case "log" -> press(KeyCode.L, true);
             case "report" -> bench.mode(Workbench.Mode.REHEARSE);
             case "triggers" -> press(KeyCode.T, true);
+            case "gear" -> click("#edit-gear");
             case "boards" -> press(KeyCode.N, true);
             case "parts" ->
                 javafx.event.Event.fireEvent(window.scene().getRoot(), new KeyEvent(KeyEvent.KEY_PRESSED, "",

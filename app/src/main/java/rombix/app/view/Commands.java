@@ -87,6 +87,7 @@ final class Commands {
         add(Where.BUILD, "Open another board", window::chooseBoard, "Ctrl+O");
         add(Where.BUILD, "New board, boards beside this one", () -> window.masthead().boards(), "Ctrl+N");
         add(Where.BUILD, "Values and chains of the board", () -> window.masthead().parts(), "Alt+V");
+        add(Where.BUILD, "Gear: add, name, reach, delete", window::gear, "Alt+R");
         add(Where.BUILD, "Go to the rack", () -> focus("#rack"), "Ctrl+1");
         add(Where.BUILD, "Go to the page", () -> window.page().focusSelected(), "Ctrl+2");
         add(Where.BUILD, "Go to the score", () -> window.score().focusSteps(), "Ctrl+3");

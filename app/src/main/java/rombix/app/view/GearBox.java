@@ -46,7 +46,7 @@ final class GearBox extends VBox {
     private final Map<String, Runnable> refreshers = new LinkedHashMap<>();
     private List<String> shown = List.of();
 
-    GearBox(Desk desk, PageView page, Twin twin) {
+    GearBox(Desk desk, PageView page, Twin twin, GearPopover gear) {
         this.desk = desk;
         this.page = page;
         this.twin = twin;
@@ -60,6 +60,11 @@ final class GearBox extends VBox {
         head.getStyleClass().add("gear-head");
         Shapes.icon(twin.card().icon(), 17).ifPresent(head.getChildren()::add);
         head.getChildren().addAll(name, space, status);
+        head.setOnMouseClicked(_ -> {
+            if (desk.building()) {
+                gear.show(head, twin.gear());
+            }
+        });
         getChildren().addAll(head, rows);
         refresh();
     }

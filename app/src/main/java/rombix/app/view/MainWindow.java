@@ -58,6 +58,7 @@ public final class MainWindow {
     private final Desk desk;
     private final Player player;
     private final Touches touches;
+    private final GearPopover gear;
     private final RehearsalBand rehearsal;
     private final BorderPane layout = new BorderPane();
     private final Overlay overlay = new Overlay();
@@ -114,7 +115,8 @@ public final class MainWindow {
         buttons = new ButtonEdits(bench);
         StepEdits steps = new StepEdits(bench);
         page = new PageView(desk, buttons, this::notice);
-        rack = new RackView(desk, player::known, page);
+        gear = new GearPopover(desk, touches);
+        rack = new RackView(desk, player::known, page, gear);
         score = new ScoreView(desk, steps, player::known, page::editFace, this::tryOnTwins);
         page.whenAdded(score::focusFinder);
         bench.follow(rig -> Proposals.follow(rig, model::readings));
@@ -355,6 +357,11 @@ public final class MainWindow {
 
     ScoreView score() {
         return score;
+    }
+
+    /** Shows the board's gear, to be added, named and reached. */
+    void gear() {
+        gear.show(rack, null);
     }
 
     Touches touches() {

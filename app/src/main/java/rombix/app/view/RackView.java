@@ -26,16 +26,28 @@ final class RackView extends ScrollPane {
     private final VBox gears = new VBox();
     private final Map<String, GearBox> boxes = new HashMap<>();
     private final PageView page;
+    private final GearPopover gear;
+    private final Button edit = Fields.plain("Gear: add, name, reach…", "Alt+R");
     private @Nullable Object shownGear;
     private @Nullable Shadow shadow;
     private final Button snapshot = Fields.plain("Snapshot", "Alt+N");
     private final ToggleButton shadowMe = new ToggleButton("Shadow me");
 
-    RackView(Desk desk, Supplier<rombix.core.engine.Known> known, PageView page) {
+    RackView(Desk desk, Supplier<rombix.core.engine.Known> known, PageView page, GearPopover gear) {
         this.desk = desk;
         this.page = page;
+        this.gear = gear;
         setId("rack");
-        setContent(new VBox(tools(known), gears));
+        edit.setId("edit-gear");
+        edit.setMinHeight(32);
+        edit.setOnAction(_ -> gear.show(edit, null));
+        VBox foot = new VBox(edit);
+        foot.setPadding(new javafx.geometry.Insets(0, 12, 16, 12));
+        desk.bench().watch(() -> {
+            foot.setVisible(desk.building());
+            foot.setManaged(desk.building());
+        });
+        setContent(new VBox(tools(known), gears, foot));
         setFitToWidth(true);
         setHbarPolicy(ScrollBarPolicy.NEVER);
         setPrefWidth(276);
@@ -45,8 +57,8 @@ final class RackView extends ScrollPane {
         desk.bench().watch(this::rebuild);
         desk.bench().watch(() -> desk.bench().sought().map(boxes::get).ifPresent(this::reveal));
         desk.model().watch(c -> {
-            boxes.forEach((gear, box) -> {
-                if (c.whole().contains(gear)) {
+            boxes.forEach((id, box) -> {
+                if (c.whole().contains(id)) {
                     box.refresh();
                 }
             });
@@ -176,7 +188,7 @@ final class RackView extends ScrollPane {
         boxes.clear();
         gears.getChildren().clear();
         for (Twin twin : now.values()) {
-            GearBox box = new GearBox(desk, page, twin);
+            GearBox box = new GearBox(desk, page, twin, gear);
             boxes.put(twin.gear(), box);
             gears.getChildren().add(box);
         }

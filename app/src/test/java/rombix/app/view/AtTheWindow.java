@@ -13,7 +13,9 @@ import java.util.concurrent.Callable;
 import javafx.geometry.Bounds;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Labeled;
+import javafx.scene.control.TextField;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
@@ -28,6 +30,10 @@ import org.testfx.util.WaitForAsyncUtils;
 import rombix.app.edit.Workbench.Mode;
 import rombix.app.edit.Workbench;
 import rombix.app.show.Session;
+import rombix.core.board.Edits;
+import rombix.core.chain.Chain;
+import rombix.core.chain.Gesture;
+import rombix.core.chain.Step;
 import rombix.standins.StandIns;
 
 /** A window on a board with real stand-ins, offscreen, and a robot that does what a person does. */
@@ -176,6 +182,34 @@ abstract class AtTheWindow {
     void drag(Node from, Node to) {
         Point2D there = middle(to);
         moveTo(from).press(MouseButton.PRIMARY).moveTo(there).release(MouseButton.PRIMARY);
+    }
+
+    /** Has the press of a button's first state do this. */
+    void chain(String button, Step... steps) {
+        robot.interact(() -> bench().edit("test", b -> Edits.chain(b, button, 0, Gesture.PRESS, _ -> Chain.of(
+                steps))));
+    }
+
+    /** Chooses by what stands in a list of choices. */
+    <T> void choose(String id, String words) {
+        robot.interact(() -> {
+            @SuppressWarnings("unchecked")
+            ComboBox<T> box = (ComboBox<T>) stage.getScene().getRoot().lookup(id);
+            T item = box.getItems().stream().filter(i -> box.getConverter().toString(i).equals(words)).findFirst()
+                    .orElseThrow(() -> new AssertionError(words + " is not among " + box.getItems().stream().map(box
+                            .getConverter()::toString).toList()));
+            box.setValue(item);
+        });
+    }
+
+    /** Types into a field as a person does: all of it anew, then Enter. */
+    void type(String id, String text) {
+        robot.interact(() -> {
+            TextField field = (TextField) stage.getScene().getRoot().lookup(id);
+            field.requestFocus();
+            field.setText(text);
+        });
+        robot.type(KeyCode.ENTER);
     }
 
     /** Undoes everything. */

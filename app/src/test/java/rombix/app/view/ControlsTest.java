@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
 import javafx.scene.control.CheckBox;
-import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.TextField;
@@ -19,28 +18,6 @@ import rombix.core.value.Value;
 
 /** Builds dials, faders, pads, triggers and pages that follow, in the window, offscreen. */
 class ControlsTest extends AtTheWindow {
-
-    /** Chooses by what stands in a list of choices. */
-    private <T> void choose(String id, String words) {
-        robot.interact(() -> {
-            @SuppressWarnings("unchecked")
-            ComboBox<T> box = (ComboBox<T>) stage.getScene().getRoot().lookup(id);
-            T item = box.getItems().stream().filter(i -> box.getConverter().toString(i).equals(words)).findFirst()
-                    .orElseThrow(() -> new AssertionError(words + " is not among " + box.getItems().stream().map(box
-                            .getConverter()::toString).toList()));
-            box.setValue(item);
-        });
-    }
-
-    /** Types into a field as a person does: all of it anew, then Enter. */
-    private void type(String id, String text) {
-        robot.interact(() -> {
-            TextField field = (TextField) stage.getScene().getRoot().lookup(id);
-            field.requestFocus();
-            field.setText(text);
-        });
-        robot.type(KeyCode.ENTER);
-    }
 
     private void tick(String id) {
         robot.interact(((CheckBox) find(id))::fire);

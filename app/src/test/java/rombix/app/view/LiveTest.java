@@ -86,11 +86,6 @@ class LiveTest extends AtTheWindow {
         session.show().post(new Event.Told(gearId, command, args));
     }
 
-    private void chain(String button, Step... steps) {
-        robot.interact(() -> bench().edit("test", b -> Edits.chain(b, button, 0, Gesture.PRESS, _ -> Chain.of(
-                steps))));
-    }
-
     private boolean logged(String who, String what, String button) {
         return find("#log") instanceof TableView<?> t && t.getItems().stream().map(LogRow.class::cast).anyMatch(r -> r
                 .who().contains(who) && r.words().equals(what) && r.button().equals(button));

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Map;
 import java.util.Set;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
@@ -15,7 +16,9 @@ import org.junit.jupiter.api.Test;
 import rombix.app.edit.Workbench.Mode;
 import rombix.core.board.Board;
 import rombix.core.chain.Gesture;
+import rombix.core.chain.Step;
 import rombix.core.store.BoardFile;
+import rombix.core.value.Value;
 
 /** Does with the window what a person does, on real stand-ins, offscreen. */
 class WindowTest extends AtTheWindow {
@@ -63,6 +66,8 @@ class WindowTest extends AtTheWindow {
 
     @Test
     void aRunningChainIsShownAndCanBeStopped() {
+        chain("doors-open", new Step.Do("studio", "start-stream", Map.of()), new Step.Wait(60_000), new Step.Do("house",
+                "unlock", Map.of("lock", Value.of("dome-door"))));
         mode(Mode.LIVE);
         click(tile("doors-open"));
         soon(() -> gear.studio().streaming());

@@ -4,10 +4,14 @@ import com.fasterxml.jackson.annotation.JsonAnyGetter;
 import com.fasterxml.jackson.annotation.JsonAnySetter;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonProperty;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import rombix.core.value.Kind;
 import rombix.core.value.Template;
@@ -47,6 +51,45 @@ public record Card(int card, String id, String title, String icon, Map<String, L
     /** The command with this id. */
     public Optional<Command> command(String commandId) {
         return commands.stream().filter(c -> c.id().equals(commandId)).findFirst();
+    }
+
+    /** The protocols in which gear of this card can be told something or tells something. */
+    public Set<Protocol> protocols() {
+        Set<Protocol> all = EnumSet.noneOf(Protocol.class);
+        commands.forEach(c -> all.addAll(c.send().keySet()));
+        readings.forEach(r -> all.addAll(r.arrives().keySet()));
+        return all;
+    }
+
+    /** What the addresses of this card want to know of each item of a list, beside its id and its name, in a protocol. */
+    public Set<String> fields(String list, Protocol protocol) {
+        Set<String> fields = new TreeSet<>();
+        for (Command command : commands) {
+            Set<String> of = command.params().stream().filter(p -> p.type() == Kind.CHOICE && p.list().equals(list))
+                    .map(Param::id).collect(Collectors.toSet());
+            command.send().getOrDefault(protocol, List.of()).forEach(packet -> {
+                fields(packet.to(), of, fields);
+                packet.args().stream().filter(Carry.Filled.class::isInstance)
+                        .forEach(a -> fields(((Carry.Filled) a).template(), of, fields));
+            });
+        }
+        for (ReadingSpec reading : readings) {
+            Arrival arrival = reading.arrives().get(protocol);
+            if (arrival != null) {
+                fields(arrival.from(), Set.of(list), fields);
+            }
+        }
+        return fields;
+    }
+
+    private static void fields(Template address, Set<String> items, Set<String> to) {
+        for (String place : address.places()) {
+            int dot = place.indexOf('.');
+            if (dot > 0 && items.contains(place.substring(0, dot))) {
+                to.add(place.substring(dot + 1));
+            }
+        }
+        to.removeAll(Set.of("id", "name"));
     }
 
     /** One of several: an id, a name for people, and any further fields that addresses use. */

@@ -48,6 +48,15 @@ public enum Protocol {
         return rate;
     }
 
+    /** Where gear is reached as long as nobody has said where; blank where that has to be said. */
+    public String usualAddress() {
+        return switch (this) {
+            case DMX -> "multicast";
+            case DESKTOP -> "here";
+            case OSC, MIDI, MQTT, IRC -> "";
+        };
+    }
+
     /** Why gear cannot be reached at an address in this protocol; null where it may be. */
     public @Nullable String wrongAddress(String address) {
         if (address.isBlank()) {

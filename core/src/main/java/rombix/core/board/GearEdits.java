@@ -1,0 +1,159 @@
+package rombix.core.board;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import rombix.core.card.Card;
+import rombix.core.card.Card.Item;
+import rombix.core.card.Protocol;
+import rombix.core.chain.Arg;
+import rombix.core.chain.Condition;
+import rombix.core.chain.Step;
+import rombix.core.chain.Test;
+import rombix.core.value.Kind;
+
+/** Edits of a board's gear, as functions from board to board. */
+public final class GearEdits {
+    private GearEdits() {
+    }
+
+    /** Adds gear of a card behind the others, called after it, with an address still to be set. */
+    public static Board add(Board board, Card card, Protocol protocol) {
+        Set<String> names = board.gear().stream().map(Gear::name).collect(Collectors.toSet());
+        String name = card.title();
+        for (int n = 2; names.contains(name); n++) {
+            name = card.title() + " " + n;
+        }
+        String id = Edits.freshId(name, "gear", x -> board.gear(x).isPresent());
+        List<Gear> all = new ArrayList<>(board.gear());
+        all.add(new Gear(id, name, card.id(), new Gear.Link(protocol, protocol.usualAddress(), Map.of()), Map.of(), Map
+                .of()));
+        return board.withGear(all);
+    }
+
+    public static Board change(Board board, String gear, UnaryOperator<Gear> change) {
+        return board.withGear(board.gear().stream().map(g -> g.id().equals(gear) ? change.apply(g) : g).toList());
+    }
+
+    /** Has a gear be reached another way. */
+    public static Board reached(Board board, String gear, Protocol protocol, String address) {
+        return change(board, gear, g -> g.withLink(new Gear.Link(protocol, address, g.link().extra())));
+    }
+
+    /** Gives a gear a list of its own in place of its card's. */
+    public static Board listed(Board board, String gear, String list, List<Item> items) {
+        return change(board, gear, g -> {
+            Map<String, List<Item>> lists = new LinkedHashMap<>(g.lists());
+            lists.put(list, items);
+            return g.withLists(lists);
+        });
+    }
+
+    /** What names a gear, in words: steps by their chains, faces, levels, triggers and pages. */
+    public static List<String> uses(Board board, String gear) {
+        return uses(board, new Sought(gear, null, "", ""));
+    }
+
+    /** What names an item of a gear's list, such as a channel of a desk, in words. */
+    public static List<String> uses(Board board, String gear, Card card, String list, String item) {
+        return uses(board, new Sought(gear, card, list, item));
+    }
+
+    private static List<String> uses(Board board, Sought sought) {
+        Set<String> found = new LinkedHashSet<>();
+        Walk.steps(board, spot -> {
+            if (sought.in(spot.step())) {
+                found.add(spot.owner().words());
+            }
+        });
+        for (Page page : board.pages()) {
+            if (sought.in(page.follows())) {
+                found.add("when the page “" + page.name() + "” is shown");
+            }
+            for (Button b : page.buttons()) {
+                if (b.states().stream().anyMatch(s -> sought.in(s.when()) || s.face().tally().stream().anyMatch(
+                        t -> sought.in(t.when())))) {
+                    found.add("the face of “" + b.name() + "”");
+                }
+                if (sought.in(b.control())) {
+                    found.add("the level that “" + b.name() + "” moves");
+                }
+                if (b.triggers().stream().anyMatch(sought::in)) {
+                    found.add("a trigger of “" + b.name() + "”");
+                }
+            }
+        }
+        return List.copyOf(found);
+    }
+
+    /** The board without a gear, and without all that names it. What formulas say of it stays. */
+    public static Board without(Board board, String gear) {
+        Sought gone = new Sought(gear, null, "", "");
+        Board left = Edits.chains(board, c -> c.without(gone::in));
+        return left.withGear(left.gear().stream().filter(g -> !g.id().equals(gear)).toList())
+                .withPages(left.pages().stream().map(p -> without(p, gone)).toList());
+    }
+
+    private static Page without(Page page, Sought gone) {
+        Page left = gone.in(page.follows()) ? page.withFollows(null) : page;
+        return left.withButtons(left.buttons().stream().map(b -> (gone.in(b.control()) ? b.withControl(null) : b)
+                .withTriggers(b.triggers().stream().filter(t -> !gone.in(t)).toList())
+                .withStates(b.states().stream().map(s -> without(s, gone)).toList())).toList());
+    }
+
+    private static State without(State state, Sought gone) {
+        Face face = state.face().withTally(state.face().tally().stream().filter(t -> !gone.in(t.when())).toList());
+        return (gone.in(state.when()) ? state.withWhen(null) : state).withFace(face);
+    }
+
+    /** What is looked for: a gear, or where there is a card, an item of one of its lists. */
+    private record Sought(String gear, @Nullable Card card, String list, String item) {
+        /** Whether a step itself names it; those within it are another matter. */
+        boolean in(Step step) {
+            return in(step.how().condition()) || switch (step) {
+                case Step.Do d -> told(d.gear(), d.command(), d.with());
+                case Step.Fade f -> told(f.gear(), f.command(), f.with());
+                case Step.Nudge n -> told(n.gear(), n.command(), n.with());
+                case Step.Wait w -> in(w.condition());
+                case Step.If i -> in(i.condition());
+                case Step.Repeat r -> in(r.condition());
+                case Step.Together _,Step.Pick _,Step.ForAWhile _,Step.Ask _,Step.Use _,Step.Set _,Step.Show _,Step.Say _,Step.Stop _ ->
+                    false;
+            };
+        }
+
+        private boolean told(String to, String command, Map<String, Arg> with) {
+            return to.equals(gear) && (card == null || card.command(command).stream().flatMap(c -> c.params().stream())
+                    .anyMatch(p -> p.type() == Kind.CHOICE && p.list().equals(list)
+                            && with.get(p.id()) instanceof Arg.Constant c && c.value().toString().equals(item)));
+        }
+
+        private boolean read(String of, String reading) {
+            return of.equals(gear) && (card == null || card.readings().stream().anyMatch(r -> r.id().match(reading)
+                    .filter(places -> item.equals(places.get(list))).isPresent()));
+        }
+
+        boolean in(@Nullable Test test) {
+            return test instanceof Condition c && read(c.gear(), c.reading());
+        }
+
+        boolean in(Trigger trigger) {
+            return switch (trigger) {
+                case Trigger.Becomes b -> in(b.condition());
+                case Trigger.When w -> card == null && Objects.equals(w.gear(), gear);
+                case Trigger.Key _,Trigger.Midi _,Trigger.Osc _,Trigger.Clock _ -> false;
+            };
+        }
+
+        boolean in(@Nullable Control control) {
+            return control != null && control.axes().stream().anyMatch(a -> read(a.gear(), a.reading()));
+        }
+    }
+}
