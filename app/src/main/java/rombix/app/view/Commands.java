@@ -67,6 +67,7 @@ final class Commands {
         add(Where.ALWAYS, "Full screen, or a window again", window::fullScreen, "F11");
         add(Where.ALWAYS, "Next page", () -> page(1), "Ctrl+Page Down");
         add(Where.ALWAYS, "Page before it in order", () -> page(-1), "Ctrl+Page Up");
+        add(Where.LIVE, "Put away what went wrong from the message line", window::putAway, "Alt+M");
         add(Where.LIVE, "Back to the page that was shown before", window::back, "Alt+Left");
         add(Where.ALWAYS, "What was run: the log", () -> window.logView().open(window.middle()), "Ctrl+L");
         add(Where.ALWAYS, "Triggers: what presses beside the hand", () -> window.triggers().open(window.middle()),

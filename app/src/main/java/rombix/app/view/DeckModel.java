@@ -325,6 +325,11 @@ public final class DeckModel {
         return last;
     }
 
+    /** What went wrong and was not cleared, newest last. */
+    List<Fault> faults() {
+        return List.copyOf(faults.values());
+    }
+
     /** The questions that wait for an answer, oldest first. */
     public List<Happening.Asked> asked() {
         return List.copyOf(asked.values());

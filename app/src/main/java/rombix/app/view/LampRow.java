@@ -8,9 +8,11 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
 
-/** Lamps in a row, to the right; where there is no room for all, the quiet ones give way to those that are lit. */
+/** Lamps in a row; where there is no room for all, the quiet ones give way to those that are lit. */
 final class LampRow extends Pane {
     private static final double GAP = 8;
+
+    private final boolean left;
 
     /** What a lamp says, and how: {@code air}, {@code ready} or plain. */
     record Lit(String text, String tone) {
@@ -32,7 +34,9 @@ final class LampRow extends Pane {
         }
     }
 
-    LampRow() {
+    /** @param left whether they begin at the left; else they end at the right */
+    LampRow(boolean left) {
+        this.left = left;
         setMinWidth(0);
     }
 
@@ -71,7 +75,7 @@ final class LampRow extends Pane {
                 room -= w;
             }
         }
-        double x = room;
+        double x = left ? 0 : room;
         for (Node lamp : getChildren()) {
             lamp.setVisible(shown.contains(lamp));
             if (lamp.isVisible()) {

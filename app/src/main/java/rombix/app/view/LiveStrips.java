@@ -3,12 +3,16 @@ package rombix.app.view;
 import java.time.LocalTime;
 import java.time.format.DateTimeFormatter;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -26,7 +30,10 @@ import rombix.core.value.Value;
 /** The strips of Live: above the page what is on air and the time, below it what runs, what went wrong, and stop all. */
 final class LiveStrips {
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm:ss");
-    private static final int MOST_CARDS = 3;
+    /** What a card takes of the strip, and what the message and the stop take at least. */
+    private static final double CARD = 250;
+    private static final double REST = 470;
+    private static final double SMALL_CARD = 236;
     private static final double DOING_WIDTH = 150;
     private static final double SAID_SECONDS = 12;
     private static final long ABOUT_NANOS = 20_000_000_000L;
@@ -36,7 +43,8 @@ final class LiveStrips {
     private @Nullable Board worded;
     private final HBox air = new HBox();
     private final HBox running = new HBox();
-    private final HBox cards = new HBox(10);
+    private final ScrollPane cards = new ScrollPane();
+    private List<Node> shownCards = List.of();
     private final VBox message = new VBox(3);
     private final Label messageHead = new Label();
     private final Label messageText = new Label();
@@ -44,6 +52,10 @@ final class LiveStrips {
     private long aboutUntil = System.nanoTime();
     private DeckModel.@Nullable Fault aboutFault;
     private final Button answer = Fields.plain("Answer", "");
+    private final Button seen = Fields.plain("Seen", "Alt+M");
+    /** What went wrong and was put away; a new fault is another one. */
+    private final Set<DeckModel.Fault> putAway = new HashSet<>();
+    private final LampRow lamps = new LampRow(true);
 
     /** @param openQuestion shows the question that waits */
     LiveStrips(Desk desk, Runnable openQuestion) {
@@ -75,8 +87,19 @@ final class LiveStrips {
         answer.setMinHeight(48);
         answer.setMinWidth(Region.USE_PREF_SIZE);
         answer.setOnAction(_ -> openQuestion.run());
-        cards.setMinWidth(Region.USE_PREF_SIZE);
-        running.getChildren().addAll(cards, message, answer, stopAll);
+        seen.setId("fault-seen");
+        seen.setMinHeight(48);
+        seen.setMinWidth(Region.USE_PREF_SIZE);
+        seen.setFocusTraversable(false);
+        seen.setAccessibleText("Put away what went wrong");
+        seen.setOnAction(_ -> putAway());
+        cards.setId("run-cards");
+        cards.setFitToHeight(true);
+        cards.setVbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        cards.getStyleClass().add("popover-scroll");
+        HBox.setHgrow(lamps, Priority.ALWAYS);
+        running.widthProperty().addListener((_, _, _) -> running());
+        running.getChildren().addAll(cards, message, answer, seen, stopAll);
         desk.model().watch(c -> {
             if (!desk.building()) {
                 if (!c.gear().isEmpty()) {
@@ -96,6 +119,15 @@ final class LiveStrips {
         about = text;
         aboutUntil = System.nanoTime() + ABOUT_NANOS;
         aboutFault = desk.model().lastFault(); // What goes wrong from now on matters more.
+        refresh();
+    }
+
+    /** Takes what went wrong off the message line; its button still shows it until it is pressed again. */
+    void putAway() {
+        List<DeckModel.Fault> now = desk.model().faults();
+        putAway.retainAll(now);
+        putAway.addAll(now);
+        about = "";
         refresh();
     }
 
@@ -126,14 +158,14 @@ final class LiveStrips {
         List<LampRow.Lit> lamps = Masthead.lamps(desk);
         boolean on = lamps.stream().anyMatch(LampRow.Lit::air);
         air.getStyleClass().setAll(on ? List.of("air-strip", "on") : List.of("air-strip"));
-        Region space = new Region();
-        HBox.setHgrow(space, Priority.ALWAYS);
         Label clock = new Label(LocalTime.now().format(TIME));
         clock.getStyleClass().add("clock");
         clock.setMinWidth(Region.USE_PREF_SIZE);
-        air.getChildren().setAll(lamps.stream().map(LampRow.Lit::label).toList());
-        scenes().forEach(scene -> air.getChildren().add(Math.min(1, air.getChildren().size()), scene));
-        air.getChildren().addAll(space, clock);
+        air.getChildren().clear();
+        lamps.stream().limit(1).map(LampRow.Lit::label).forEach(air.getChildren()::add);
+        air.getChildren().addAll(scenes());
+        this.lamps.show(lamps.stream().skip(1).toList());
+        air.getChildren().addAll(this.lamps, clock);
     }
 
     /** What is chosen where a card wants the choice always in sight: the scene on air. */
@@ -155,31 +187,59 @@ final class LiveStrips {
 
     private void running() {
         List<DeckModel.Running> runs = desk.model().runs();
-        List<DeckModel.Running> shown = runs.subList(Math.max(0, runs.size() - MOST_CARDS), runs.size());
-        List<Long> ids = shown.stream().map(DeckModel.Running::run).toList();
-        if (!ids.equals(cards.getChildren().stream().map(Node::getUserData).toList())) {
-            cards.getChildren().setAll(shown.stream().map(this::card).toList());
+        boolean small = runs.size() > Math.max(1, (int) ((running.getWidth() - REST) / CARD));
+        List<String> wanted = runs.stream().map(r -> small + " " + r.run()).toList();
+        if (!wanted.equals(shownCards.stream().map(Node::getUserData).toList())) {
+            shownCards = runs.stream().map(r -> small ? smallCard(r) : card(r)).toList();
+            for (int i = 0; i < wanted.size(); i++) {
+                shownCards.get(i).setUserData(wanted.get(i));
+            }
+            lay(small);
         }
-        for (int i = 0; i < shown.size(); i++) {
-            DeckModel.Running run = shown.get(i);
+        for (int i = 0; i < runs.size(); i++) {
+            DeckModel.Running run = runs.get(i);
             double gone = (desk.model().now() - run.startNanos()) / 1e9;
-            if (cards.getChildren().get(i).lookup(".run-left") instanceof Label left) {
+            if (shownCards.get(i).lookup(".run-left") instanceof Label left) {
                 Styles.text(left, run.expectedNanos() > 0
                         ? Shapes.left(run.expectedNanos() / 1e9 - gone)
                         : "runs");
             }
-            if (cards.getChildren().get(i).lookup(".run-doing") instanceof Label doing) {
+            if (shownCards.get(i).lookup(".run-doing") instanceof Label doing) {
                 Styles.text(doing, doing(run));
             }
         }
         message(runs);
     }
 
+    /** Side by side as long as there is room; else two above each other, and then to be scrolled. */
+    private void lay(boolean small) {
+        GridPane grid = new GridPane(small ? 6 : 10, 4);
+        for (int i = 0; i < shownCards.size(); i++) {
+            grid.add(shownCards.get(i), small ? i / 2 : i, small ? i % 2 : 0);
+        }
+        int columns = small ? (shownCards.size() + 1) / 2 : shownCards.size();
+        double width = small ? columns * (SMALL_CARD + 6) + 2 : columns * CARD;
+        double room = Math.max(CARD, running.getWidth() - REST);
+        cards.setContent(grid);
+        cards.setHbarPolicy(width > room ? ScrollPane.ScrollBarPolicy.ALWAYS : ScrollPane.ScrollBarPolicy.NEVER);
+        cards.setMinWidth(Math.min(width, room));
+        cards.setPrefWidth(Math.min(width, room));
+        cards.setVisible(!shownCards.isEmpty());
+        cards.setManaged(!shownCards.isEmpty());
+    }
+
     /** What matters most now: a question that waits, a message, a press that waits for more, a fault. */
     private void message(List<DeckModel.Running> runs) {
         Happening.Asked ask = desk.model().asked().isEmpty() ? null : desk.model().asked().getFirst();
         Happening.Said said = desk.model().said(SAID_SECONDS);
-        DeckModel.Fault fault = desk.model().lastFault();
+        DeckModel.Fault fault = desk.model().faults().reversed().stream().filter(f -> !putAway.contains(f)).findFirst()
+                .orElse(null);
+        boolean missing = System.nanoTime() < aboutUntil && Objects.equals(desk.model().lastFault(), aboutFault)
+                && !about
+                        .isEmpty();
+        boolean shown = ask == null && said == null && guarding() == null && (missing || fault != null);
+        seen.setVisible(shown);
+        seen.setManaged(shown);
         answer.setVisible(ask != null);
         answer.setManaged(ask != null);
         if (ask != null) {
@@ -191,14 +251,12 @@ final class LiveStrips {
                     desk.model().guarding(String.valueOf(guarding())) instanceof DeckModel.Guarding g && g
                             .hold() ? "Keep holding to fire." : "Press once more to fire.",
                     "talk");
-        } else if (System.nanoTime() < aboutUntil && Objects.equals(fault, aboutFault)) {
+        } else if (missing) {
             tell("Live, but", about, "");
         } else if (fault != null) {
             tell(name(fault.button()), fault.message(), "");
         } else {
-            tell(runs.size() > MOST_CARDS ? "and " + (runs.size() - MOST_CARDS) + " more run" : "", runs.isEmpty()
-                    ? "Nothing runs."
-                    : "", "");
+            tell("", runs.isEmpty() ? "Nothing runs." : "", "");
         }
     }
 
@@ -240,28 +298,42 @@ final class LiveStrips {
         });
     }
 
-    private VBox card(DeckModel.Running run) {
-        Label name = new Label(name(run.button()));
-        name.getStyleClass().add("run-name");
-        Label left = new Label();
-        left.getStyleClass().add("run-left");
+    private Button stop(DeckModel.Running run) {
         Button stop = Fields.plain("STOP", "");
-        stop.setAccessibleText("Stop " + name.getText());
+        stop.setAccessibleText("Stop " + name(run.button()));
         stop.setFocusTraversable(false);
         stop.setMinHeight(48);
         stop.setMinWidth(Region.USE_PREF_SIZE);
         stop.setId("stop-run-" + run.button());
         stop.setOnAction(_ -> desk.post().accept(new Event.StopRun(run.run())));
+        return stop;
+    }
+
+    private Node card(DeckModel.Running run) {
+        Label left = Styles.label("", "run-left");
+        left.setMinWidth(Region.USE_PREF_SIZE);
+        Label doing = Styles.label("", "run-doing");
+        doing.setMaxWidth(DOING_WIDTH);
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        Label doing = new Label();
-        doing.getStyleClass().add("run-doing");
-        doing.setMaxWidth(DOING_WIDTH);
-        left.setMinWidth(Region.USE_PREF_SIZE);
-        HBox top = new HBox(8, new VBox(name, left, doing), space, stop);
-        VBox card = new VBox(top);
+        VBox card = new VBox(
+                new HBox(8, new VBox(Styles.label(name(run.button()), "run-name"), left, doing), space, stop(
+                        run)));
         card.getStyleClass().add("run-card");
-        card.setUserData(run.run());
+        return card;
+    }
+
+    /** Its name, the time left and its stop in one line. */
+    private Node smallCard(DeckModel.Running run) {
+        Label name = Styles.label(name(run.button()), "run-name");
+        Label left = Styles.label("", "run-left");
+        left.setMinWidth(Region.USE_PREF_SIZE);
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        HBox card = new HBox(8, name, space, left, stop(run));
+        card.getStyleClass().addAll("run-card", "small-run");
+        card.setMinWidth(SMALL_CARD);
+        card.setMaxWidth(SMALL_CARD);
         return card;
     }
 }

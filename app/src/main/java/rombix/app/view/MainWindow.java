@@ -359,6 +359,11 @@ public final class MainWindow {
         return score;
     }
 
+    /** Takes what went wrong off the message line of Live. */
+    void putAway() {
+        strips.putAway();
+    }
+
     /** Shows the board's gear, to be added, named and reached. */
     void gear() {
         gear.show(rack, null);

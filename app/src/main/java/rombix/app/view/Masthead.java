@@ -30,7 +30,7 @@ final class Masthead extends HBox {
     private final Desk desk;
     private final Button name = new Button();
     private final PageTabs pages;
-    private final LampRow lamps = new LampRow();
+    private final LampRow lamps = new LampRow(false);
     private final HBox modes = new HBox();
     private static final Set<String> MORE = Set.of("Ctrl+P", "Ctrl+T", "Ctrl+L", "F11", "F1");
     private final PageTrail trail;

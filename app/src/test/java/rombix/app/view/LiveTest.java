@@ -14,6 +14,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import javafx.scene.Node;
+import javafx.scene.control.Button;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.TableView;
 import javafx.scene.control.ToggleButton;
@@ -28,8 +29,7 @@ import rombix.app.log.LogRow;
 import rombix.core.board.Edits;
 import rombix.core.board.Trigger;
 import rombix.core.chain.Arg;
-import rombix.core.chain.Chain;
-import rombix.core.chain.Gesture;
+import rombix.core.chain.Condition;
 import rombix.core.chain.Manner;
 import rombix.core.chain.Step;
 import rombix.core.chain.Step.Show.Way;
@@ -234,6 +234,31 @@ class LiveTest extends AtTheWindow {
         mode(Mode.LIVE);
         until(() -> gear.pads().play(NOTE, 44, 90, NOTE, 44, 0),
                 () -> gear.house().state("house/lock/gate").orElse("").equals("UNLOCKED"));
+    }
+
+    @Test
+    void everyChainThatRunsCanBeStoppedByItselfAndWhatWentWrongIsPutAway() {
+        List<String> running = List.of("doors-open", "record", "waiting-card", "host-desk", "gate");
+        running.forEach(b -> chain(b, new Step.Wait(60_000)));
+        chain("tea-urn", new Step.Wait(0, null, null, Condition.is("desk", "muted/host", Value.of(false)), 1L,
+                Manner.PLAIN, Map.of()));
+        mode(Mode.LIVE);
+        running.forEach(b -> click(tile(b)));
+        soon(() -> running.stream().allMatch(b -> find("#stop-run-" + b) != null));
+        running.forEach(
+                b -> assertThat(find("#stop-run-" + b).getLayoutBounds().getHeight()).isGreaterThanOrEqualTo(48));
+        robot.interact(((Button) find("#stop-run-record"))::fire);
+        soon(() -> find("#stop-run-record") == null && find("#stop-run-gate") != null);
+
+        click(tile("tea-urn"));
+        soon(() -> find("#fault-seen").isVisible()
+                && tile("tea-urn").getAccessibleText().contains("did not happen in time"));
+        key(KeyCode.M, KeyCode.ALT);
+        assertThat(find("#fault-seen").isVisible()).isFalse();
+        assertThat(tile("tea-urn").getAccessibleText()).as("the button still shows it")
+                .contains("did not happen in time");
+        click(tile("tea-urn"));
+        soon(() -> find("#fault-seen").isVisible());
     }
 
     @Test
