@@ -95,6 +95,7 @@ final class LiveStrips {
         seen.setOnAction(_ -> putAway());
         cards.setId("run-cards");
         cards.setFitToHeight(true);
+        lay(false);
         cards.setVbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
         cards.getStyleClass().add("popover-scroll");
         HBox.setHgrow(lamps, Priority.ALWAYS);
@@ -267,6 +268,7 @@ final class LiveStrips {
 
     private void tell(String head, String text, String style) {
         Styles.text(messageHead, head);
+        messageHead.setManaged(!head.isEmpty());
         Styles.text(messageText, text);
         Styles.set(messageHead, style.isEmpty()
                 ? new String[]{"label", "message-head"}

@@ -8,6 +8,7 @@ import java.util.function.Supplier;
 import javafx.application.Platform;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
@@ -179,7 +180,7 @@ final class ScoreView extends VBox {
     /** Opens what a press does while a chain runs, and what guards it. */
     void editRules() {
         if (desk.bench().button().isPresent()) {
-            new RulesPopover(desk, triggers).open(head);
+            new RulesPopover(desk, triggers).open(head.lookup("#edit-rules") instanceof Node rules ? rules : head);
         }
     }
 
