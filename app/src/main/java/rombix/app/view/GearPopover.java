@@ -55,6 +55,7 @@ final class GearPopover {
 
     /** @param gear whose address is to be under the hand at once; null for no gear's */
     void show(Node anchor, @Nullable String gear) {
+        desk.overlay().close(); // Its own last one, too.
         VBox box = new VBox(10);
         content = box;
         by = anchor;
@@ -71,6 +72,7 @@ final class GearPopover {
             content = null;
             statuses.clear();
             opened.clear();
+            anchor.requestFocus();
         });
         focus(gear == null ? "gear-add" : "gear-address-" + gear);
     }
