@@ -75,9 +75,8 @@ final class GearBox extends VBox {
 
     void refresh() {
         Status s = desk.model().status(twin.gear());
-        boolean well = s.phase() == Status.Phase.READY || s.phase() == Status.Phase.CONNECTING;
         status.setText(s.words() + (s.ignored() > 0 ? " · " + s.ignored() + " ignored" : ""));
-        Styles.set(status, "label", "gear-status", well ? "quiet" : "trouble");
+        Styles.set(status, "label", "gear-status", s.well() ? "quiet" : "trouble");
         status.setTooltip(s.hint().isEmpty() && s.ignored() == 0
                 ? null
                 : new Tooltip(s.hint() + (s.ignored() > 0

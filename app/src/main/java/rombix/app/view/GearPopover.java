@@ -79,7 +79,7 @@ final class GearPopover {
 
     private void focus(String id) {
         VBox box = content;
-        if (box != null && box.lookup("#" + id.replace("/", "\\/")) instanceof Node field) {
+        if (box != null && box.lookup("#" + id) instanceof Node field) {
             field.requestFocus();
         }
     }
@@ -91,7 +91,8 @@ final class GearPopover {
         }
         statuses.clear();
         Board board = desk.bench().board();
-        List<Card> cards = desk.bench().rig().cards().values().stream().toList();
+        List<Card> cards = desk.bench().rig().cards().values().stream().filter(c -> !c.protocols()
+                .isEmpty()).toList();
         var add = Fields.choice("gear-add", cards, null, Card::title, card -> {
             edit("add " + card.title(), b -> GearEdits.add(b, card, card.protocols().iterator().next()));
             focus("gear-address-" + desk.bench().board().gear().getLast().id());
@@ -127,9 +128,8 @@ final class GearPopover {
         Label label = statuses.get(gear);
         if (label != null) {
             Status s = desk.model().status(gear);
-            boolean well = s.phase() == Status.Phase.READY || s.phase() == Status.Phase.CONNECTING;
             label.setText(s.words() + (s.hint().isBlank() ? "" : ". " + s.hint()));
-            Styles.set(label, "label", "read", well ? "quiet" : "trouble");
+            Styles.set(label, "label", "read", s.well() ? "quiet" : "trouble");
         }
     }
 

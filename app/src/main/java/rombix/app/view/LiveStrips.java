@@ -99,7 +99,10 @@ final class LiveStrips {
         cards.setVbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
         cards.getStyleClass().add("popover-scroll");
         HBox.setHgrow(lamps, Priority.ALWAYS);
-        running.widthProperty().addListener((_, _, _) -> running());
+        running.widthProperty().addListener((_, _, _) -> {
+            shownCards = List.of(); // There is room for more or fewer.
+            running();
+        });
         running.getChildren().addAll(cards, message, answer, seen, stopAll);
         desk.model().watch(c -> {
             if (!desk.building()) {

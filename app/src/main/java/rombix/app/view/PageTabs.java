@@ -18,6 +18,7 @@ final class PageTabs extends Pane {
     private static final PseudoClass LIVE = PseudoClass.getPseudoClass("live");
     private static final double GAP = 2;
     private static final double LEAST = 420;
+    private static final double REST = 58;
 
     private final List<ToggleButton> tabs = new ArrayList<>();
     private final MenuButton rest = new MenuButton();
@@ -83,10 +84,8 @@ final class PageTabs extends Pane {
     @Override
     protected void layoutChildren() {
         double all = computePrefWidth(-1);
-        rest.setText("+" + tabs.size());
-        double restWidth = Math.ceil(rest.prefWidth(-1));
         boolean fits = all <= getWidth() + GAP;
-        double room = fits ? all : getWidth() - restWidth - GAP;
+        double room = fits ? all : getWidth() - REST - GAP;
         for (ToggleButton t : tabs) {
             if (t.isSelected()) {
                 room -= Math.ceil(t.prefWidth(-1)) + GAP;
@@ -109,9 +108,11 @@ final class PageTabs extends Pane {
             }
         }
         rest.setVisible(hidden > 0);
-        rest.setText("+" + hidden);
-        rest.setAccessibleText(hidden + " more pages");
-        double h = rest.prefHeight(-1);
-        rest.resizeRelocate(x, Math.rint((getHeight() - h) / 2), restWidth, h);
+        if (hidden > 0) {
+            rest.setText("+" + hidden);
+            rest.setAccessibleText(hidden + " more pages");
+            double h = rest.prefHeight(-1);
+            rest.resizeRelocate(x, Math.rint((getHeight() - h) / 2), REST, h);
+        }
     }
 }

@@ -30,4 +30,9 @@ public record Status(Phase phase, String words, String hint, long ignored) {
     public boolean sends() {
         return phase == Phase.READY || phase == Phase.SILENT;
     }
+
+    /** Whether nothing is wrong, or not yet. */
+    public boolean well() {
+        return phase == Phase.READY || phase == Phase.CONNECTING;
+    }
 }
