@@ -15,7 +15,7 @@ import javafx.stage.Stage;
 import javax.imageio.ImageIO;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Workbench;
-import rombix.app.view.MainWindow.Theme;
+import rombix.app.view.Stagework.Theme;
 import rombix.app.view.MainWindow;
 import rombix.core.board.Rig;
 import rombix.core.chain.Gesture;
@@ -80,11 +80,11 @@ public final class Pictures {
             pause(100);
         }
         WritableImage image = Session.onInterface(() -> wanted.view().equals("small")
-                ? session.window().smallWindow().snapshot(null)
+                ? session.window().stagework().smallWindow().snapshot(null)
                 : stage.getScene().snapshot(null));
         Session.onInterface(() -> {
             if (wanted.view().equals("small")) {
-                session.window().smallWindow();
+                session.window().stagework().smallWindow();
             }
             stage.hide(); // What is still to be painted as the toolkit ends would be told as an error.
             return true;

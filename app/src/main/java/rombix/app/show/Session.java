@@ -109,7 +109,7 @@ public final class Session implements AutoCloseable {
             Session session = new Session(show, window, inputs);
             if (journal.isPresent()) {
                 bench.edit("changes from before", _ -> journal.get());
-                window.broughtBack();
+                window.files().broughtBack();
             }
             if (stage != null) {
                 Stage s = new Stage();

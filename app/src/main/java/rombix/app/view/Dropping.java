@@ -10,28 +10,32 @@ import javafx.scene.Cursor;
 import javafx.scene.Node;
 import javafx.scene.input.DragEvent;
 import javafx.scene.input.TransferMode;
+import javafx.scene.layout.Pane;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Grab;
 import rombix.app.edit.PictureFile;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Edits;
-import rombix.core.board.Face;
 import rombix.core.board.Proposals;
 
 /** What is carried over the page and dropped: a control of the rack, a picture from outside. */
 final class Dropping {
     private static final PseudoClass TARGET = PseudoClass.getPseudoClass("target");
 
+    private static final String PAINT = "put a picture on the face";
+
     private final Desk desk;
-    private final PageView page;
+    private final Pane page;
+    private final Cells cells;
     private final Consumer<String> trouble;
     private @Nullable Grab carried;
 
     /** @param trouble told in words of a picture that cannot be used */
-    Dropping(Desk desk, PageView page, Consumer<String> trouble) {
+    Dropping(Desk desk, Pane page, Cells cells, Consumer<String> trouble) {
         this.desk = desk;
         this.page = page;
+        this.cells = cells;
         this.trouble = trouble;
         page.setOnDragOver(e -> {
             if (desk.building() && e.getDragboard().hasFiles()) {
@@ -64,30 +68,22 @@ final class Dropping {
     void picture(File file, double sceneX, double sceneY) {
         try {
             Board.Picture picture = PictureFile.read(file.toPath());
-            Node at = page.nodeAt(sceneX, sceneY);
+            Node at = cells.nodeAt(sceneX, sceneY);
             if (at instanceof Tile tile) {
                 desk.bench().select(tile.button().id());
-                paint(desk, tile.button().id(), desk.bench().stateIndex(), picture);
+                desk.bench().edit(PAINT, b -> Edits.showPicture(b, tile.button().id(), desk.bench().stateIndex(),
+                        picture));
             } else if (at != null && at.getUserData() instanceof int[] cell) {
                 Button made = Proposals.fresh(desk.bench().board(), cell[0], cell[1]).withProposed(Set.of(
                         Button.Proposed.NAME, Button.Proposed.FILL));
                 String on = desk.bench().page().id();
-                desk.bench().edit("add a button", b -> shown(Edits.addButton(b, on, made), made.id(), 0, picture));
+                desk.bench().edit("add a button", b -> Edits.showPicture(Edits.addButton(b, on, made), made.id(), 0,
+                        picture));
                 desk.bench().select(made.id());
             }
         } catch (IOException e) {
             trouble.accept(String.valueOf(e.getMessage()));
         }
-    }
-
-    /** Gives a state's face a picture, which travels with the board from then on. */
-    static void paint(Desk desk, String button, int state, Board.Picture picture) {
-        desk.bench().edit("put a picture on the face", b -> shown(b, button, state, picture));
-    }
-
-    private static Board shown(Board board, String button, int state, Board.Picture picture) {
-        return Edits.state(Edits.addPicture(board, picture), button, state, s -> s.withFace(s.face().withImage(
-                new Face.Image(picture.id(), Face.Image.Fit.ICON, 0, null))));
     }
 
     /** A control of the rack is carried over the window: where it would land is shown. */
@@ -110,7 +106,7 @@ final class Dropping {
         if (grab == null) {
             return;
         }
-        Node at = page.nodeAt(sceneX, sceneY);
+        Node at = cells.nodeAt(sceneX, sceneY);
         if (at instanceof Tile tile) {
             desk.bench().select(tile.button().id());
             grab.step().ifPresent(s -> desk.bench().add("grab “" + grab.known().title() + "”", List.of(s)));

@@ -15,7 +15,6 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import org.jspecify.annotations.Nullable;
-import rombix.app.view.FacePopover.Subject;
 import rombix.core.board.Button.Proposed;
 import rombix.core.board.Face;
 import rombix.core.board.Face.Fill;
@@ -25,10 +24,10 @@ import rombix.core.board.Contrast;
 
 /** The colours of a face: a tint, and on a tint of one's own an ink and an accent, with what contrast they have. */
 final class FaceColours {
-    private final Subject subject;
+    private final FaceSubject subject;
     private final VBox box = new VBox(6);
 
-    FaceColours(Subject subject) {
+    FaceColours(FaceSubject subject) {
         this.subject = subject;
     }
 

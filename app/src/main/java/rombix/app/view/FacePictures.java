@@ -20,9 +20,10 @@ import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import javafx.stage.FileChooser;
 import rombix.app.edit.PictureFile;
-import rombix.app.view.FacePopover.Subject;
 import rombix.core.board.Board.Picture;
 import rombix.core.board.Button.Proposed;
+import rombix.core.board.Board;
+import rombix.core.board.Edits;
 import rombix.core.board.Face;
 import rombix.core.board.Face.Image;
 
@@ -30,11 +31,11 @@ import rombix.core.board.Face.Image;
 final class FacePictures {
     private static final int MOST_ICONS = 40;
 
-    private final Subject subject;
+    private final FaceSubject subject;
     private final Consumer<String> trouble;
     private final VBox own = new VBox(6);
 
-    FacePictures(Subject subject, Consumer<String> trouble) {
+    FacePictures(FaceSubject subject, Consumer<String> trouble) {
         this.subject = subject;
         this.trouble = trouble;
     }
@@ -146,7 +147,9 @@ final class FacePictures {
         File file = chooser.showOpenDialog(own.getScene().getWindow());
         if (file != null) {
             try {
-                Dropping.paint(subject.desk(), subject.button(), subject.state(), PictureFile.read(file.toPath()));
+                Board.Picture picture = PictureFile.read(file.toPath());
+                subject.desk().bench().edit("put a picture on the face", b -> Edits.showPicture(b, subject.button(),
+                        subject.state(), picture));
             } catch (IOException e) {
                 trouble.accept(String.valueOf(e.getMessage()));
             }

@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.Consumer;
-import java.util.function.UnaryOperator;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -53,21 +52,6 @@ final class FacePopover {
     private record When(String words, @Nullable Condition condition) {
     }
 
-    /** What the parts of the popover work on: one state's face, and what is chosen for it. */
-    record Subject(Desk desk, String button, int state) {
-        Face face() {
-            return desk.bench().board().button(button).filter(b -> state < b.states().size()).map(b -> b.states().get(
-                    state).face()).orElse(Face.PLAIN);
-        }
-
-        void edit(@Nullable Proposed chosen, UnaryOperator<Face> change) {
-            desk.bench().edit("change the face", b -> {
-                var with = Edits.state(b, button, state, s -> s.withFace(change.apply(s.face())));
-                return chosen == null ? with : Edits.button(with, button, x -> Proposals.chosen(x, chosen));
-            });
-        }
-    }
-
     void open(Node by) {
         String id = desk.bench().button().map(b -> b.id()).orElse(null);
         if (id == null) {
@@ -105,7 +89,7 @@ final class FacePopover {
             return;
         }
         int index = desk.bench().stateIndex();
-        Subject subject = new Subject(desk, id, index);
+        FaceSubject subject = new FaceSubject(desk, id, index);
         VBox left = words(button, subject);
         VBox right = new VBox(8, new FacePictures(subject, trouble).node(), new FaceColours(subject).node());
         left.setPrefWidth(COLUMN);
@@ -162,7 +146,7 @@ final class FacePopover {
         return scroll;
     }
 
-    private VBox words(rombix.core.board.Button button, Subject subject) {
+    private VBox words(rombix.core.board.Button button, FaceSubject subject) {
         State state = button.states().get(subject.state());
         boolean several = button.states().size() > 1;
         TextField name = text("face-name", button.name(), words -> desk.bench().edit("name " + words, b -> Edits.button(
@@ -244,7 +228,7 @@ final class FacePopover {
     }
 
     /** A shape in the corner that tells a state from the others. */
-    private Node marks(Subject subject) {
+    private Node marks(FaceSubject subject) {
         HBox row = new HBox(4);
         List<@Nullable Mark> all = new ArrayList<>();
         all.add(null);

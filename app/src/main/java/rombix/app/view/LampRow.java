@@ -7,6 +7,12 @@ import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
+import org.jspecify.annotations.Nullable;
+import rombix.core.card.Card.Tone;
+import rombix.core.card.Card.Word;
+import rombix.core.card.Twin;
+import rombix.core.value.Kind;
+import rombix.core.value.Value;
 
 /** Lamps in a row; where there is no room for all, the quiet ones give way to those that are lit. */
 final class LampRow extends Pane {
@@ -88,5 +94,45 @@ final class LampRow extends Pane {
 
     private static int rank(Node lamp) {
         return lamp.getStyleClass().contains("air") ? 0 : lamp.getStyleClass().contains("ready") ? 1 : 2;
+    }
+
+    /** The lamps that the gear's cards want always in sight. */
+    static List<Lit> of(Desk desk) {
+        List<Lit> all = new ArrayList<>();
+        for (Twin twin : desk.bench().rig().twins().values()) {
+            for (Twin.Known known : twin.readings(desk.model().readings(twin.gear()))) {
+                if (known.spec().lamp() && known.spec().type() == Kind.FLAG && !excluded(desk, twin, known)) {
+                    Lit lamp = lamp(desk, twin, known);
+                    if (lamp != null) {
+                        all.add(lamp);
+                    }
+                }
+            }
+        }
+        return all;
+    }
+
+    private static boolean excluded(Desk desk, Twin twin, Twin.Known known) {
+        return known.spec().id().match(known.id()).filter(places -> !places.isEmpty()).map(places -> {
+            String list = places.keySet().iterator().next();
+            var items = twin.items(list, desk.model().readings(twin.gear()));
+            return items.stream().anyMatch(i -> i.fields().containsKey("lamp")) && items.stream()
+                    .noneMatch(i -> i.id().equals(places.get(list)) && Boolean.TRUE.equals(i.fields().get("lamp")));
+        }).orElse(false);
+    }
+
+    private static @Nullable Lit lamp(Desk desk, Twin twin, Twin.Known known) {
+        Value value = desk.model().reading(twin.gear(), known.id());
+        Word word = value == null ? null : value.asFlag() ? known.spec().yes() : known.spec().no();
+        if (word == null || value == null) {
+            return null;
+        }
+        boolean family = !known.spec().id().places().isEmpty();
+        long seconds = desk.model().secondsSince(twin.gear(), known.id());
+        String text = family ? known.title().toUpperCase(java.util.Locale.ROOT) + " " + word.word() : word.word();
+        boolean air = !family && word.tone() == Tone.AIR;
+        return new Lit(air ? text + " " + Shapes.clock(seconds, true) : text, air
+                ? "air"
+                : word.tone() == Tone.READY ? "ready" : "");
     }
 }

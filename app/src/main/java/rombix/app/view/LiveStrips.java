@@ -159,7 +159,7 @@ final class LiveStrips {
     }
 
     private void air() {
-        List<LampRow.Lit> lamps = Masthead.lamps(desk);
+        List<LampRow.Lit> lamps = LampRow.of(desk);
         boolean on = lamps.stream().anyMatch(LampRow.Lit::air);
         air.getStyleClass().setAll(on ? List.of("air-strip", "on") : List.of("air-strip"));
         Label clock = new Label(LocalTime.now().format(TIME));

@@ -1,6 +1,5 @@
 package rombix.app.view;
 
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.function.Consumer;
@@ -17,13 +16,8 @@ import javafx.scene.layout.Region;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Workbench.Mode;
 import rombix.core.board.Page;
-import rombix.core.card.Card.Tone;
-import rombix.core.card.Card.Word;
-import rombix.core.card.Twin;
 import rombix.core.engine.Event;
 import rombix.core.engine.Known;
-import rombix.core.value.Kind;
-import rombix.core.value.Value;
 
 /** The strip along the top: the board, its pages, the lamps that are always in sight, the mode, stop all. */
 final class Masthead extends HBox {
@@ -40,10 +34,11 @@ final class Masthead extends HBox {
     private final Button stopAll = new Button("STOP ALL");
     private final BoardsPopover boards;
     private final Supplier<Known> known;
+    private Consumer<Mode> chosen = _ -> {
+    };
 
-    /** @param mode goes to another mode */
-    Masthead(Desk desk, Consumer<Mode> mode, BoardsPopover boards, Supplier<Known> known, PageTrail trail,
-            Supplier<Commands> commands) {
+    Masthead(Desk desk, BoardsPopover boards, Supplier<Known> known, PageTrail trail,
+            Commands commands) {
         this.desk = desk;
         this.pages = new PageTabs(desk.bench()::showPage);
         this.trail = trail;
@@ -66,7 +61,7 @@ final class Masthead extends HBox {
             b.setUserData(to);
             b.setOnAction(_ -> {
                 b.setSelected(desk.bench().mode() == to);
-                mode.accept(to);
+                chosen.accept(to);
             });
             b.setTooltip(new Tooltip(switch (to) {
                 case BUILD -> "Edit the board · F5";
@@ -91,7 +86,7 @@ final class Masthead extends HBox {
         more.getStyleClass().add("quiet-choice");
         more.setMinWidth(78);
         more.setAccessibleText("Small window, triggers, log, full screen");
-        more.setOnShowing(_ -> more.getItems().setAll(commands.get().possible().stream().filter(c -> MORE.contains(c
+        more.setOnShowing(_ -> more.getItems().setAll(commands.possible().stream().filter(c -> MORE.contains(c
                 .keys().getFirst())).map(c -> {
                     MenuItem item = new MenuItem(c.words().get() + "   " + c.key());
                     item.setOnAction(_ -> c.run().run());
@@ -112,6 +107,11 @@ final class Masthead extends HBox {
             }
         });
         rebuild();
+    }
+
+    /** What goes to a mode that was chosen. */
+    void whenModeChosen(Consumer<Mode> next) {
+        chosen = next;
     }
 
     /** Shows the boards beside this one, and ways to a new one. */
@@ -161,47 +161,7 @@ final class Masthead extends HBox {
 
     private void lamps() {
         lamps.setVisible(desk.building());
-        lamps.show(desk.building() ? lamps(desk) : List.of());
-    }
-
-    /** The lamps that the gear's cards want always in sight. */
-    static List<LampRow.Lit> lamps(Desk desk) {
-        List<LampRow.Lit> all = new ArrayList<>();
-        for (Twin twin : desk.bench().rig().twins().values()) {
-            for (Twin.Known known : twin.readings(desk.model().readings(twin.gear()))) {
-                if (known.spec().lamp() && known.spec().type() == Kind.FLAG && !excluded(desk, twin, known)) {
-                    LampRow.Lit lamp = lamp(desk, twin, known);
-                    if (lamp != null) {
-                        all.add(lamp);
-                    }
-                }
-            }
-        }
-        return all;
-    }
-
-    private static boolean excluded(Desk desk, Twin twin, Twin.Known known) {
-        return known.spec().id().match(known.id()).filter(places -> !places.isEmpty()).map(places -> {
-            String list = places.keySet().iterator().next();
-            var items = twin.items(list, desk.model().readings(twin.gear()));
-            return items.stream().anyMatch(i -> i.fields().containsKey("lamp")) && items.stream()
-                    .noneMatch(i -> i.id().equals(places.get(list)) && Boolean.TRUE.equals(i.fields().get("lamp")));
-        }).orElse(false);
-    }
-
-    private static LampRow.@Nullable Lit lamp(Desk desk, Twin twin, Twin.Known known) {
-        Value value = desk.model().reading(twin.gear(), known.id());
-        Word word = value == null ? null : value.asFlag() ? known.spec().yes() : known.spec().no();
-        if (word == null || value == null) {
-            return null;
-        }
-        boolean family = !known.spec().id().places().isEmpty();
-        long seconds = desk.model().secondsSince(twin.gear(), known.id());
-        String text = family ? known.title().toUpperCase(java.util.Locale.ROOT) + " " + word.word() : word.word();
-        boolean air = !family && word.tone() == Tone.AIR;
-        return new LampRow.Lit(air ? text + " " + Shapes.clock(seconds, true) : text, air
-                ? "air"
-                : word.tone() == Tone.READY ? "ready" : "");
+        lamps.show(desk.building() ? LampRow.of(desk) : List.of());
     }
 
     /** Counts the time on air on. */

@@ -29,7 +29,7 @@ import rombix.core.engine.Event;
  * The page in the middle: its buttons in their cells. In Build a click selects, a drag moves and an empty cell takes a
  * new button; in Live a press presses, and whatever ends it releases.
  */
-final class PageView extends Pane {
+final class PageView extends Pane implements Cells {
     private static final double GAP = 8;
     private static final double MARGIN = 14;
     private static final PseudoClass ALSO = PseudoClass.getPseudoClass("also");
@@ -52,7 +52,7 @@ final class PageView extends Pane {
         this.desk = desk;
         this.edits = edits;
         this.facePopover = new FacePopover(desk, edits, trouble);
-        this.dropping = new Dropping(desk, this, trouble);
+        this.dropping = new Dropping(desk, this, this, trouble);
         getStyleClass().add("page");
         setId("page");
         desk.bench().watch(this::rebuild);
@@ -263,8 +263,8 @@ final class PageView extends Pane {
                 && cell.getUserData() instanceof int[] at ? at : new int[0];
     }
 
-    /** What is offered to do with the button of a tile. */
-    void menu(Node by) {
+    @Override
+    public void menu(Node by) {
         new ButtonMenu(desk, edits, facePopover::open).open(by);
     }
 
@@ -366,9 +366,8 @@ final class PageView extends Pane {
         e.consume();
     }
 
-    /** The tile or the cell under a point of the scene. */
-    @Nullable
-    Node nodeAt(double sceneX, double sceneY) {
+    @Override
+    public @Nullable Node nodeAt(double sceneX, double sceneY) {
         return getChildren().stream().filter(n -> n.getBoundsInParent().contains(sceneToLocal(sceneX, sceneY)))
                 .findFirst().orElse(null);
     }
@@ -382,19 +381,24 @@ final class PageView extends Pane {
                 && at[1] == row).findFirst().orElse(null);
     }
 
-    /** Opens the face of the selected button for editing. */
-    void editFace() {
+    @Override
+    public void editFace() {
         desk.bench().button().map(b -> tiles.get(b.id())).ifPresent(facePopover::open);
     }
 
-    /** How far it is from one cell to the next, across and down. */
-    double[] pitch() {
+    @Override
+    public double[] pitch() {
         double[] size = cellSize();
         return new double[]{size[0] + GAP, size[1] + GAP};
     }
 
-    /** Lays a tile out as if its button stood so. */
-    void place(Tile tile, Button as) {
+    @Override
+    public void placeAll() {
+        requestLayout();
+    }
+
+    @Override
+    public void place(Tile tile, Button as) {
         place(tile, as.column(), as.row(), as.width(), as.height(), cellSize());
     }
 

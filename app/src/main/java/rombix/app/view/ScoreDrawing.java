@@ -28,7 +28,7 @@ import rombix.core.chain.Step;
 import rombix.core.engine.Status.Phase;
 
 /** The drawing of a chain against time: a ruler, the steps that hold others as brackets, and a lane for each gear. */
-final class ScoreDrawing extends ScrollPane {
+final class ScoreDrawing extends ScrollPane implements StepDrag.Lanes {
     private static final PseudoClass PICKED = PseudoClass.getPseudoClass("picked");
     private static final double ZOOM_STEP = 1.25;
 
@@ -207,8 +207,8 @@ final class ScoreDrawing extends ScrollPane {
         return ScorePainter.LANE_NAMES + millis * perMilli;
     }
 
-    /** How long a step takes, as it is drawn. */
-    double length(Step step) {
+    @Override
+    public double length(Step step) {
         return Score.length(Chain.of(step), desk.bench().rig());
     }
 
@@ -218,26 +218,23 @@ final class ScoreDrawing extends ScrollPane {
         edits.addAt(name, step, at, this::length);
     }
 
-    /** The gear in whose lane a point of the scene is; null where it is in none. */
-    @Nullable
-    String gearAt(double sceneX, double sceneY) {
+    @Override
+    public @Nullable String gearAt(double sceneX, double sceneY) {
         double y = drawing.sceneToLocal(sceneX, sceneY).getY();
         return bands.stream().filter(b -> y >= b.top() && y < b.bottom()).map(ScorePainter.LaneBand::gear).findFirst()
                 .orElse(null);
     }
 
-    /** The bracket of the step that holds the one at a path; null where the chain itself does. */
-    @Nullable
-    Mark holder(List<Integer> path) {
+    @Override
+    public @Nullable Mark holder(List<Integer> path) {
         return path.size() < 3
                 ? null
                 : drawing.lookup("#" + ScorePainter.id(path.subList(0, path.size() - 2))) instanceof Node n
                         && n.getUserData() instanceof Mark m ? m : null;
     }
 
-    /** The mark at a point of the scene other than some node's; brackets before the bands of waits. */
-    @Nullable
-    Node markAt(double sceneX, double sceneY, Node but) {
+    @Override
+    public @Nullable Node markAt(double sceneX, double sceneY, Node but) {
         Node found = null;
         for (Node n : drawing.getChildren()) {
             if (n != but && n.getUserData() instanceof Mark && !n.getStyleClass().contains("wait-band")

@@ -51,13 +51,12 @@ final class ScoreView extends VBox {
     private final StepEdits edits;
     private final ScoreDrawing drawing;
     private final HBox foot;
-    private final Consumer<Event.Try> onTwins;
+    private Consumer<Event.Try> onTwins = _ -> {
+    };
 
-    /** @param onTwins runs a chain on twins, to try it */
-    ScoreView(Desk desk, StepEdits edits, Supplier<Known> known, Runnable editFace, Consumer<Event.Try> onTwins) {
+    ScoreView(Desk desk, StepEdits edits, Supplier<Known> known, Runnable editFace) {
         this.desk = desk;
         this.edits = edits;
-        this.onTwins = onTwins;
         this.editFace = editFace;
         this.known = known;
         this.finder = new FinderField(desk);
@@ -100,6 +99,11 @@ final class ScoreView extends VBox {
     /** What opens the triggers of the selected button. */
     void whenTriggers(Runnable open) {
         triggers = open;
+    }
+
+    /** What runs a chain on twins, to try it. */
+    void whenTried(Consumer<Event.Try> run) {
+        onTwins = run;
     }
 
     /** Puts the hand where a step is added by typing. */

@@ -27,7 +27,7 @@ import rombix.core.board.Page;
  * A page in a small window of its own that stays on top of everything. It is dragged by its head, may let through what
  * is behind it, and shrinks to its mark and comes back. It presses in Live and in Rehearse.
  */
-final class SmallWindow {
+public final class SmallWindow {
     private static final double WIDTH = 116;
     private static final double HEIGHT = 72;
     private static final double MARK = 52;
@@ -98,11 +98,11 @@ final class SmallWindow {
         stage.close();
     }
 
-    boolean showing() {
+    public boolean showing() {
         return stage.isShowing();
     }
 
-    Scene scene() {
+    public Scene scene() {
         return stage.getScene();
     }
 

@@ -18,6 +18,24 @@ import rombix.core.chain.Step;
  * out of its bracket it goes out, onto another gear's lane it tells that gear; dragged by its end it is stretched.
  */
 final class StepDrag {
+    /** The drawing that the step is dragged over. */
+    interface Lanes {
+        /** The gear in whose lane a point of the scene is; null where it is in none. */
+        @Nullable
+        String gearAt(double sceneX, double sceneY);
+
+        /** The bracket of the step that holds the one at a path; null where the chain itself does. */
+        @Nullable
+        Mark holder(List<Integer> path);
+
+        /** The mark at a point of the scene other than some node's; brackets before the bands of waits. */
+        @Nullable
+        Node markAt(double sceneX, double sceneY, Node but);
+
+        /** How long a step takes, as it is drawn. */
+        double length(Step step);
+    }
+
     private static final PseudoClass TARGET = PseudoClass.getPseudoClass("target");
     private static final double EDGE = 8;
     private final Desk desk;
@@ -25,14 +43,14 @@ final class StepDrag {
     private final Region node;
     private final Mark mark;
     private final double perMilli;
-    private final ScoreDrawing drawing;
+    private final Lanes drawing;
     private double fromX;
     private double fromY;
     private boolean stretching;
     private @Nullable Node over;
 
     /** @param perMilli how many pixels a millisecond takes in the drawing */
-    StepDrag(Desk desk, StepEdits edits, Region node, Mark mark, double perMilli, ScoreDrawing drawing) {
+    StepDrag(Desk desk, StepEdits edits, Region node, Mark mark, double perMilli, Lanes drawing) {
         this.desk = desk;
         this.edits = edits;
         this.node = node;

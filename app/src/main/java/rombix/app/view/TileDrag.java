@@ -23,14 +23,14 @@ final class TileDrag {
     private final Desk desk;
     private final ButtonEdits edits;
     private final Tile tile;
-    private final PageView page;
+    private final Cells page;
     private double fromX;
     private double fromY;
     private boolean dragging;
     private boolean sizing;
     private @Nullable Node over;
 
-    TileDrag(Desk desk, ButtonEdits edits, Tile tile, PageView page) {
+    TileDrag(Desk desk, ButtonEdits edits, Tile tile, Cells page) {
         this.desk = desk;
         this.edits = edits;
         this.tile = tile;
@@ -110,7 +110,7 @@ final class TileDrag {
         if (was && sizing) {
             int[] size = size(e);
             edits.size(size[0] - b.width(), size[1] - b.height());
-            page.requestLayout();
+            page.placeAll();
         } else if (was && tab != null) {
             edits.moveToPage(String.valueOf(tab.getUserData()));
         } else if (was) {

@@ -14,8 +14,8 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import rombix.app.show.Session;
-import rombix.app.view.Commands.Command;
-import rombix.app.view.Commands.Where;
+import rombix.app.view.Command;
+import rombix.app.view.Command.Where;
 import rombix.core.board.Trigger;
 import rombix.core.check.Taken;
 

@@ -281,8 +281,8 @@ class LiveTest extends AtTheWindow {
     void theSmallWindowShowsThePageAndPresses() {
         mode(Mode.LIVE);
         key(KeyCode.P, KeyCode.CONTROL);
-        soon(() -> session.window().small() != null && session.window().small().showing());
-        SmallWindow small = session.window().small();
+        soon(() -> session.window().stagework().small() != null && session.window().stagework().small().showing());
+        SmallWindow small = session.window().stagework().small();
         Node tile = inSmall("#small-waiting-card");
         robot.interact(() -> {
             Node at = tile;
@@ -300,13 +300,13 @@ class LiveTest extends AtTheWindow {
         assertThat(inSmall("#small-waiting-card")).isNull();
         robot.interact(() -> small.shrink(false));
         assertThat(inSmall("#small-waiting-card")).isNotNull();
-        robot.interact(() -> session.window().smallWindow());
+        robot.interact(() -> session.window().stagework().smallWindow());
         assertThat(small.showing()).isFalse();
     }
 
     private Node inSmall(String selector) {
         return WaitForAsyncUtils.waitForAsyncFx(5000,
-                () -> session.window().small().scene().getRoot().lookup(selector));
+                () -> session.window().stagework().small().scene().getRoot().lookup(selector));
     }
 
     private static ScrollEvent wheel(double up) {

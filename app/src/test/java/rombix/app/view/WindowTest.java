@@ -196,7 +196,7 @@ class WindowTest extends AtTheWindow {
         Path bad = folder.resolve("bad.json");
         Files.writeString(bad, "{\"rombix\": 7, \"pages\": []}");
         Board before = bench().board();
-        robot.interact(() -> session.window().open(bad));
+        robot.interact(() -> session.window().files().open(bad));
         soon(() -> there(".notice") != null);
         assertThat(bench().board()).isSameAs(before);
     }

@@ -209,6 +209,12 @@ public final class Edits {
         return board.picture(picture.id()).isPresent() ? board : board.withPictures(plus(board.pictures(), picture));
     }
 
+    /** Gives a state's face a picture, which travels with the board from then on. */
+    public static Board showPicture(Board board, String button, int state, Board.Picture picture) {
+        return state(addPicture(board, picture), button, state, s -> s.withFace(s.face().withImage(new Face.Image(
+                picture.id(), Face.Image.Fit.ICON, 0, null))));
+    }
+
     /** The board without the pictures that no face shows. */
     public static Board withoutSpentPictures(Board board) {
         Set<String> shown = new HashSet<>();
