@@ -16,7 +16,7 @@ import picocli.CommandLine.Parameters;
 import rombix.app.cli.RombixCommand.BadCall;
 import rombix.app.show.Pictures;
 import rombix.app.show.Session;
-import rombix.app.view.Stagework.Theme;
+import rombix.app.view.window.Stagework.Theme;
 import rombix.core.board.Rig;
 import rombix.core.store.BoardFile;
 import rombix.standins.StandIns;

@@ -6,7 +6,7 @@ import java.util.concurrent.Executors;
 import java.util.function.Consumer;
 import javafx.application.Platform;
 import org.jspecify.annotations.Nullable;
-import rombix.app.view.Touches;
+import rombix.app.deck.Touches;
 import rombix.core.board.Board;
 import rombix.core.board.Trigger;
 import rombix.core.engine.Event;

@@ -7,7 +7,7 @@ import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import rombix.app.log.LogWriter;
 import rombix.app.edit.Workbench.Mode;
-import rombix.app.view.Player;
+import rombix.app.deck.Player;
 import rombix.core.board.Rig;
 import rombix.core.engine.Clock;
 import rombix.core.engine.Conductor;

@@ -1,0 +1,33 @@
+package rombix.app.deck;
+
+import org.jspecify.annotations.Nullable;
+import rombix.app.edit.Workbench.Mode;
+import rombix.core.board.Rig;
+import rombix.core.engine.Event;
+import rombix.core.engine.Known;
+
+/** What plays a board: on its gear, or in rehearsal on twins. Safe to use from any thread. */
+public interface Player {
+    /** Plays a board from now on. */
+    void load(Rig rig);
+
+    void post(Event event);
+
+    /**
+     * Plays as a mode does: in Live and in Rehearse triggers press and the board's start chains run; in Rehearse all on
+     * twins only, and what runs on the gear is stopped.
+     */
+    void mode(Mode mode);
+
+    /** How many times as fast as the wall's clock a rehearsal goes, from now on. */
+    void pace(double factor);
+
+    /** The moment on the clock of what plays now, in nanoseconds. */
+    long nanos();
+
+    /** Runs a chain on twins while the gear goes on as it does; null ends that, and shows the gear again. */
+    void tryOnTwins(Event.@Nullable Try tried);
+
+    /** What is known of the gear now. */
+    Known known();
+}

@@ -1,0 +1,49 @@
+package rombix.app.deck;
+
+import java.util.Set;
+import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
+import rombix.core.touch.Touch;
+
+/** What presses from outside, as the window sees it. Safe to use from any thread. */
+public interface Touches {
+    /**
+     * Where touches can come from now.
+     *
+     * @param open the MIDI ports that are listened to, and {@code ports} all that there are
+     * @param keysSeen whether keys are seen while another application is in front, and {@code keys} why not, in words
+     * @param oscPort where OSC messages are awaited, -1 where they are not, and {@code osc} why not, in words
+     * @param dropped how many pushes came faster than they could be taken
+     */
+    record Sources(Set<String> open, Set<String> ports, boolean keysSeen, String keys, int oscPort, String osc,
+            int dropped) {
+        /** Where there is nothing. */
+        public static final Sources NONE = new Sources(Set.of(), Set.of(), false, "", -1, "", 0);
+    }
+
+    Sources sources();
+
+    /** Whether keys are seen whatever application is in front, this one included. */
+    boolean keysSeen();
+
+    /** Hands the next touches to a learner, on the interface's thread, and to no button; null ends that. */
+    void learn(@Nullable Consumer<Touch> learner);
+
+    /** Nothing touches from outside. */
+    Touches NONE = new Touches() {
+        @Override
+        public Sources sources() {
+            return Sources.NONE;
+        }
+
+        @Override
+        public boolean keysSeen() {
+            return false;
+        }
+
+        @Override
+        public void learn(@Nullable Consumer<Touch> learner) {
+            // Nothing will come.
+        }
+    };
+}

@@ -1,0 +1,133 @@
+package rombix.app.view.button;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Consumer;
+import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
+import rombix.app.view.common.Desk;
+import rombix.app.view.common.Fields;
+import rombix.core.board.Control;
+import rombix.core.board.Control.Axis;
+import rombix.core.board.Edits;
+import rombix.core.card.Scale;
+import rombix.core.card.Twin;
+import rombix.core.value.Kind;
+
+/** What a button is: something pushed, or a dial, a fader or a pad, and the levels that it moves. */
+final class ControlForm {
+    private final Desk desk;
+    private final Runnable anew;
+
+    /** @param anew shows all of it once more */
+    ControlForm(Desk desk, Runnable anew) {
+        this.desk = desk;
+        this.anew = anew;
+    }
+
+    private record Level(Axis axis, String words, Scale scale) {
+    }
+
+    private enum Sort {
+        PUSH("a push button"), DIAL("a dial: turned"), FADER("a fader: pulled"), PAD("a two-axis pad: dragged");
+
+        private final String words;
+
+        Sort(String words) {
+            this.words = words;
+        }
+
+        String words() {
+            return words;
+        }
+
+        static Sort of(@Nullable Control control) {
+            return switch (control) {
+                case null -> PUSH;
+                case Control.Dial _ -> DIAL;
+                case Control.Fader _ -> FADER;
+                case Control.Pad _ -> PAD;
+            };
+        }
+    }
+
+    void addTo(VBox content) {
+        rombix.core.board.Button b = desk.bench().button().orElseThrow();
+        List<Level> levels = levels();
+        content.getChildren().add(Fields.named("What it is", Fields.choice("control-sort", List.of(Sort.values()), Sort
+                .of(b.control()), Sort::words, s -> set(made(s, b.control(), levels)))));
+        switch (b.control()) {
+            case null -> {
+            }
+            case Control.Dial d -> {
+                content.getChildren().add(level("control-level", "Level that it moves, where no chain is for the turn",
+                        levels, d.level(), x -> set(new Control.Dial(x, 0, 0))));
+                Level level = of(levels, d.level());
+                if (level != null) {
+                    String unit = level.scale().unit() == null ? "" : ", in " + level.scale().unit();
+                    content.getChildren().addAll(
+                            Fields.named("By a detent" + unit,
+                                    step("control-coarse", d.coarse(), level.scale().detent(),
+                                            x -> set(new Control.Dial(d.level(), x, d.fine())))),
+                            Fields.named("By a fine detent (Shift)" + unit, step("control-fine", d.fine(),
+                                    (d.coarse() > 0 ? d.coarse() : level.scale().detent()) / 10,
+                                    x -> set(new Control.Dial(d.level(), d.coarse(), x)))));
+                }
+            }
+            case Control.Fader f -> content.getChildren().add(level("control-level", "Level that it moves", levels, f
+                    .level(), x -> set(new Control.Fader(x))));
+            case Control.Pad p -> content.getChildren().addAll(
+                    level("control-across", "Across", levels, p.across(),
+                            x -> set(new Control.Pad(x, p.up(), p.springs()))),
+                    level("control-up", "Up", levels, p.up(), x -> set(new Control.Pad(p.across(), x, p.springs()))),
+                    Fields.check("control-springs", "Goes back to the middle when let go", p.springs(),
+                            on -> set(new Control.Pad(p.across(), p.up(), on))));
+        }
+    }
+
+    private javafx.scene.Node step(String id, double now, double usual, Consumer<Double> to) {
+        return Fields.number(id, now > 0 ? now : usual, null, to);
+    }
+
+    private javafx.scene.Node level(String id, String title, List<Level> levels, @Nullable Axis now,
+            Consumer<Axis> to) {
+        return Fields.named(title, Fields.choice(id, levels, of(levels, now), Level::words, l -> to.accept(l.axis())));
+    }
+
+    private static @Nullable Level of(List<Level> levels, @Nullable Axis axis) {
+        return levels.stream().filter(l -> l.axis().equals(axis)).findFirst().orElse(null);
+    }
+
+    /** A control of this sort; what the one before moved, it moves too. */
+    private static @Nullable Control made(Sort sort, @Nullable Control before, List<Level> levels) {
+        List<Axis> had = before == null ? List.of() : before.axes();
+        Axis first = !had.isEmpty() ? had.getFirst() : levels.isEmpty() ? null : levels.getFirst().axis();
+        Axis second = had.size() > 1 ? had.get(1) : levels.size() > 1 ? levels.get(1).axis() : first;
+        return switch (sort) {
+            case PUSH -> null;
+            case DIAL -> new Control.Dial(first, 0, 0);
+            case FADER -> first == null ? before : new Control.Fader(first);
+            case PAD -> first == null || second == null ? before : new Control.Pad(first, second, false);
+        };
+    }
+
+    private void set(@Nullable Control control) {
+        desk.bench().button().ifPresent(b -> desk.bench().edit("change what “" + b.name() + "” is",
+                board -> Edits.button(board, b.id(), x -> x.withControl(control))));
+        anew.run();
+    }
+
+    /** Every level of the gear that can be moved. */
+    private List<Level> levels() {
+        List<Level> all = new ArrayList<>();
+        for (Twin twin : desk.bench().rig().twins().values()) {
+            for (Twin.Known known : twin.readings(desk.model().readings(twin.gear()))) {
+                if (known.spec().type() == Kind.NUMBER) {
+                    Scale.of(twin, known.id()).ifPresent(s -> all.add(new Level(new Axis(twin.gear(), known.id()), twin
+                            .title() + ": " + known.title(), s)));
+                }
+            }
+        }
+        return all;
+    }
+}

@@ -1,0 +1,147 @@
+package rombix.app.view.button;
+
+import java.util.List;
+import java.util.Locale;
+import java.util.function.Consumer;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.ColorPicker;
+import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.scene.paint.Color;
+import org.jspecify.annotations.Nullable;
+import rombix.app.view.common.Colours;
+import rombix.app.view.common.Fields;
+import rombix.core.board.Button.Proposed;
+import rombix.core.board.Face;
+import rombix.core.board.Face.Fill;
+import rombix.core.board.Palette;
+import rombix.core.board.Palette.Colour;
+import rombix.core.board.Contrast;
+
+/** The colours of a face: a tint, and on a tint of one's own an ink and an accent, with what contrast they have. */
+final class FaceColours {
+    private final FaceSubject subject;
+    private final VBox box = new VBox(6);
+
+    FaceColours(FaceSubject subject) {
+        this.subject = subject;
+    }
+
+    Node node() {
+        fill();
+        return box;
+    }
+
+    private void edit(java.util.function.UnaryOperator<Face> change) {
+        subject.edit(Proposed.FILL, change);
+        fill();
+    }
+
+    private void fill() {
+        Face face = subject.face();
+        String tint = face.tint();
+        HBox named = new HBox(4);
+        for (Fill fill : Fill.values()) {
+            String name = fill.name().toLowerCase(Locale.ROOT);
+            Button swatch = new Button(name);
+            swatch.getStyleClass().setAll("button", "swatch", name);
+            if (tint == null && face.fill() == fill) {
+                swatch.getStyleClass().add("now");
+            }
+            swatch.setOnAction(_ -> edit(f -> f.withFill(fill).withTint(null).withInk(null).withAccent(null)));
+            named.getChildren().add(swatch);
+        }
+        HBox own = new HBox(10, row("tint", Palette.TINTS, tint, c -> edit(f -> Palette.legible(f.withTint(c)))), own(
+                "tint", tint, c -> edit(f -> Palette.legible(f.withTint(c)))));
+        box.getChildren().setAll(Fields.named("Tint: a quiet one that goes with the theme", named), Fields.named(
+                "or one of your own", own));
+        if (tint == null) {
+            return;
+        }
+        HBox inks = new HBox(6, usual("ink-usual", "by itself", face.ink() == null, () -> edit(f -> f.withInk(null))),
+                row("ink", Palette.legible(Palette.INKS, tint, Contrast.TEXT), face.ink(), c -> edit(f -> f.withInk(
+                        c))),
+                own("ink", face.ink(), c -> edit(f -> f.withInk(c))));
+        HBox accents = new HBox(6, usual("accent-usual", "as the ink", face.accent() == null, () -> edit(f -> f
+                .withAccent(null))), row("accent", Palette.legible(Palette.ACCENTS, tint, Contrast.ICON), face
+                        .accent(), c -> edit(f -> f.withAccent(c))),
+                own("accent", face.accent(), c -> edit(f -> f
+                        .withAccent(c))));
+        inks.setAlignment(Pos.CENTER_LEFT);
+        accents.setAlignment(Pos.CENTER_LEFT);
+        box.getChildren().addAll(Fields.named("Ink of the label", inks), Fields.named("Colour of the icon", accents),
+                contrast(face, tint));
+    }
+
+    private static Button usual(String id, String words, boolean now, Runnable chosen) {
+        Button usual = new Button(words);
+        usual.setId(id);
+        usual.getStyleClass().setAll("button", "swatch");
+        usual.setMinWidth(Region.USE_PREF_SIZE);
+        if (now) {
+            usual.getStyleClass().add("now");
+        }
+        usual.setOnAction(_ -> chosen.run());
+        return usual;
+    }
+
+    private static Node row(String what, List<Colour> colours, @Nullable String now, Consumer<String> chosen) {
+        FlowPane row = new FlowPane(4, 4);
+        row.setPrefWrapLength(Math.min(colours.size(), what.equals("tint") ? 8 : 5) * 31);
+        for (Colour c : colours) {
+            Button swatch = new Button();
+            swatch.setId(what + "-" + c.name());
+            swatch.getStyleClass().setAll("button", "colour");
+            // The colour is a datum of the board's, not of the theme's.
+            swatch.setStyle("-fx-background-color: " + c.hex() + ";");
+            if (c.hex().equalsIgnoreCase(now)) {
+                swatch.getStyleClass().add("now");
+            }
+            swatch.setAccessibleText(what + " " + c.name());
+            swatch.setTooltip(new Tooltip(c.name()));
+            swatch.setOnAction(_ -> chosen.accept(c.hex()));
+            row.getChildren().add(swatch);
+        }
+        return row;
+    }
+
+    private static Node own(String what, @Nullable String now, Consumer<String> chosen) {
+        ColorPicker picker = new ColorPicker(now == null ? Color.GRAY : Color.web(now));
+        picker.setId(what + "-own");
+        picker.setStyle("-fx-color-label-visible: false;");
+        picker.setMinWidth(44);
+        picker.setPrefWidth(44);
+        picker.setAccessibleText(what + " of your own");
+        picker.setTooltip(new Tooltip("A colour of your own"));
+        picker.setOnAction(_ -> chosen.accept(Colours.text(picker.getValue())));
+        return picker;
+    }
+
+    /** What the contrast is; where it is too little, that is said, with the way out. */
+    private Node contrast(Face face, String tint) {
+        String ink = face.ink() == null ? Contrast.inkOn(tint) : face.ink();
+        String icon = face.accent() == null ? ink : face.accent();
+        double label = Contrast.of(ink, tint);
+        double mark = Contrast.of(icon, tint);
+        boolean legal = label >= Contrast.TEXT && mark >= Contrast.ICON;
+        Label words = Fields.read(String.format(Locale.ROOT, "Contrast of label %.1f, of icon %.1f. %s", label, mark,
+                legal ? "Both can be read." : "Too little: a label takes 4.5, an icon 3."));
+        words.setId("contrast");
+        HBox row = new HBox(10, words);
+        row.setAlignment(Pos.CENTER_LEFT);
+        if (!legal) {
+            words.getStyleClass().add("trouble");
+            Button mend = Fields.plain("Make it readable", "");
+            mend.setId("make-readable");
+            mend.setOnAction(_ -> edit(Palette::legible));
+            row.getChildren().add(mend);
+        }
+        return row;
+    }
+}

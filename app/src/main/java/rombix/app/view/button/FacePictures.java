@@ -1,0 +1,162 @@
+package rombix.app.view.button;
+
+import java.io.File;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Consumer;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.ColorPicker;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.scene.paint.Color;
+import javafx.stage.FileChooser;
+import rombix.app.edit.PictureFile;
+import rombix.app.view.common.Colours;
+import rombix.app.view.common.Fields;
+import rombix.app.view.common.Icons;
+import rombix.app.view.common.Shapes;
+import rombix.core.board.Board.Picture;
+import rombix.core.board.Button.Proposed;
+import rombix.core.board.Board;
+import rombix.core.board.Edits;
+import rombix.core.board.Face;
+import rombix.core.board.Face.Image;
+
+/** What stands on a face beside its words: an icon found by plain words, or a picture of the person's own. */
+final class FacePictures {
+    private static final int MOST_ICONS = 40;
+
+    private final FaceSubject subject;
+    private final Consumer<String> trouble;
+    private final VBox own = new VBox(6);
+
+    FacePictures(FaceSubject subject, Consumer<String> trouble) {
+        this.subject = subject;
+        this.trouble = trouble;
+    }
+
+    Node node() {
+        fillOwn();
+        subject.desk().bench().watchWhile(this::fillOwn, () -> own.getScene() != null);
+        return new VBox(8, Fields.named("Icon", icons()), Fields.named("Or a picture of your own", own));
+    }
+
+    private Node icons() {
+        TextField search = new TextField();
+        search.setId("icon-search");
+        search.setPromptText("search: lamp, telescope, door …");
+        FlowPane found = new FlowPane(2, 2);
+        found.setPrefWrapLength(306);
+        found.setPrefHeight(128);
+        found.setMinHeight(128);
+        Runnable list = () -> {
+            String now = subject.face().icon();
+            found.getChildren().clear();
+            List<String> names = new ArrayList<>(Icons.find(search.getText(), MOST_ICONS));
+            if (search.getText().isBlank() && now != null) {
+                names.remove(now);
+                names.addFirst(now);
+            }
+            for (String literal : names.subList(0, Math.min(MOST_ICONS, names.size()))) {
+                Button cell = new Button();
+                cell.getStyleClass().add("icon-cell");
+                if (literal.equals(now)) {
+                    cell.getStyleClass().add("now");
+                }
+                Shapes.icon(literal, 22).ifPresent(cell::setGraphic);
+                cell.setAccessibleText("icon " + Icons.words(literal));
+                cell.setTooltip(new Tooltip(Icons.words(literal)));
+                cell.setOnAction(_ -> subject.edit(Proposed.ICON, f -> f.withIcon(literal).withImage(null)));
+                found.getChildren().add(cell);
+            }
+            if (names.isEmpty()) {
+                found.getChildren().add(Fields.read("No icon is called so; try one plain word."));
+            }
+        };
+        search.textProperty().addListener((_, _, _) -> list.run());
+        list.run();
+        subject.desk().bench().watchWhile(list, () -> found.getScene() != null);
+        return new VBox(4, search, found);
+    }
+
+    private void fillOwn() {
+        Face face = subject.face();
+        Image image = face.image();
+        Button choose = Fields.plain(image == null ? "Choose a file…" : "Another file…", "");
+        choose.setId("picture-file");
+        choose.setTooltip(new Tooltip("PNG, JPEG, GIF, BMP or SVG; a file can be dropped on the button too"));
+        choose.setOnAction(_ -> choose());
+        HBox row = new HBox(8, choose);
+        row.setAlignment(Pos.CENTER_LEFT);
+        own.getChildren().setAll(row);
+        if (image == null) {
+            Label hint = Fields.read("or drop one on the button");
+            row.getChildren().add(hint);
+            return;
+        }
+        Label name = new Label(subject.desk().picture(image.picture()).map(Picture::name).orElse(image.picture()));
+        name.setMinWidth(0);
+        HBox.setHgrow(name, Priority.ALWAYS);
+        Button none = Fields.plain("Take it off", "");
+        none.setId("picture-none");
+        none.setMinWidth(Region.USE_PREF_SIZE);
+        none.setOnAction(_ -> subject.edit(null, f -> f.withImage(null)));
+        row.getChildren().addAll(name, none);
+        var fit = Fields.choice("picture-fit", List.of(Image.Fit.values()), image.fit(), f -> switch (f) {
+            case ICON -> "where the icon stands";
+            case WHOLE -> "whole, over the tile";
+            case COVER -> "over the whole tile, cut to it";
+        }, f -> image(i -> i.withFit(f)));
+        own.getChildren().addAll(Fields.named("How it lies", fit), Fields.named("Free room around it", Fields.slider(
+                "Free room around it", 0, Image.MOST_PADDING, image.padding(), "%", p -> image(i -> i.withPadding(
+                        (int) Math.round(p))))),
+                tint(image));
+    }
+
+    private Node tint(Image image) {
+        HBox row = new HBox(8, Fields.check("picture-tint", "In one colour", image.tint() != null, on -> image(i -> i
+                .withTint(on ? "#F2B134" : null))));
+        row.setAlignment(Pos.CENTER_LEFT);
+        if (image.tint() != null) {
+            ColorPicker picker = new ColorPicker(Color.web(image.tint()));
+            picker.setStyle("-fx-color-label-visible: false;");
+            picker.setAccessibleText("The picture's colour");
+            picker.setOnAction(_ -> image(i -> i.withTint(Colours.text(picker.getValue()))));
+            row.getChildren().add(picker);
+        }
+        return row;
+    }
+
+    private void image(java.util.function.UnaryOperator<Image> change) {
+        subject.edit(null, f -> {
+            Image image = f.image();
+            return image == null ? f : f.withImage(change.apply(image));
+        });
+    }
+
+    private void choose() {
+        FileChooser chooser = new FileChooser();
+        chooser.setTitle("A picture for the face");
+        chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter("Pictures", "*.png", "*.jpg", "*.jpeg",
+                "*.gif", "*.bmp", "*.svg"));
+        File file = chooser.showOpenDialog(own.getScene().getWindow());
+        if (file != null) {
+            try {
+                Board.Picture picture = PictureFile.read(file.toPath());
+                subject.desk().bench().edit("put a picture on the face", b -> Edits.showPicture(b, subject.button(),
+                        subject.state(), picture));
+            } catch (IOException e) {
+                trouble.accept(String.valueOf(e.getMessage()));
+            }
+        }
+    }
+}

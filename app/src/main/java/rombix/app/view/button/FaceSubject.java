@@ -1,0 +1,24 @@
+package rombix.app.view.button;
+
+import java.util.function.UnaryOperator;
+import org.jspecify.annotations.Nullable;
+import rombix.app.view.common.Desk;
+import rombix.core.board.Button.Proposed;
+import rombix.core.board.Edits;
+import rombix.core.board.Face;
+import rombix.core.board.Proposals;
+
+/** What the parts of the popover of faces work on: one state's face, and what is chosen for it. */
+record FaceSubject(Desk desk, String button, int state) {
+    Face face() {
+        return desk.bench().board().button(button).filter(b -> state < b.states().size()).map(b -> b.states().get(
+                state).face()).orElse(Face.PLAIN);
+    }
+
+    void edit(@Nullable Proposed chosen, UnaryOperator<Face> change) {
+        desk.bench().edit("change the face", b -> {
+            var with = Edits.state(b, button, state, s -> s.withFace(change.apply(s.face())));
+            return chosen == null ? with : Edits.button(with, button, x -> Proposals.chosen(x, chosen));
+        });
+    }
+}

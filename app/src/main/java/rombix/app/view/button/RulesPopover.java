@@ -1,0 +1,184 @@
+package rombix.app.view.button;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.UnaryOperator;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.VBox;
+import rombix.app.view.common.Desk;
+import rombix.app.view.common.Fields;
+import rombix.app.view.common.KeyField;
+import rombix.core.board.Board;
+import rombix.core.board.Button;
+import rombix.core.board.Button.Busy;
+import rombix.core.board.Button.Guard;
+import rombix.core.board.Edits;
+import rombix.core.board.State;
+import rombix.core.board.Trigger;
+
+/** The rules of a button: a press while it runs, its guard, what follows its states, its key, its tag. */
+public final class RulesPopover {
+    private final Desk desk;
+    private final Runnable triggers;
+
+    /** @param triggers opens the triggers of the selected button */
+    public RulesPopover(Desk desk, Runnable triggers) {
+        this.desk = desk;
+        this.triggers = triggers;
+    }
+
+    private record Named(String id, String words) {
+    }
+
+    public void open(Node by) {
+        VBox content = new VBox(10);
+        content.setPrefWidth(340);
+        fill(content);
+        ScrollPane scroll = new ScrollPane(content);
+        scroll.setFitToWidth(true);
+        scroll.getStyleClass().add("popover-scroll");
+        VBox box = new VBox(scroll);
+        box.setId("rules-popover");
+        desk.overlay().show(box, by, () -> {
+        });
+    }
+
+    private void edit(UnaryOperator<Button> change) {
+        desk.bench().button().ifPresent(b -> desk.bench().edit("change the rules of " + b.name(),
+                board -> Edits.button(board, b.id(), change)));
+    }
+
+    private void state(UnaryOperator<State> change) {
+        int index = desk.bench().stateIndex();
+        desk.bench().button().ifPresent(b -> desk.bench().edit("change what follows “" + b.states().get(index).name()
+                + "”", board -> Edits.state(board, b.id(), index, change)));
+    }
+
+    private void fill(VBox content) {
+        Button b = desk.bench().button().orElse(null);
+        if (b == null) {
+            return;
+        }
+        Runnable anew = () -> {
+            fill(content);
+            desk.overlay().requestLayout();
+        };
+        Label title = new Label(b.name());
+        title.getStyleClass().add("gear-name");
+        content.getChildren().setAll(title);
+        new ControlForm(desk, anew).addTo(content);
+        content.getChildren().add(
+                Fields.named("Pressed while its chain still runs", Fields.choice("rule-busy", List.of(Busy.values()), b
+                        .busy(), RulesPopover::words, x -> edit(y -> y.withBusy(x)))));
+        guard(b, content, anew);
+        then(b, content, anew);
+        held(b, content);
+        content.getChildren().addAll(Fields.named("Key that presses it in Live, while this window is in front", key(b)),
+                triggers(b),
+                Fields.named("Tag, to stop several at once", Fields.text("rule-tag", b.tag() == null ? "" : b.tag(),
+                        t -> edit(y -> y.withTag(t.isBlank() ? null : t.strip())))));
+        board(content);
+    }
+
+    private static String words(Busy busy) {
+        return switch (busy) {
+            case RESTART -> "starts the chain anew";
+            case IGNORE -> "is ignored";
+            case QUEUE -> "runs it once more afterwards";
+            case OVERLAP -> "runs it a second time beside";
+            case STOP -> "stops it";
+        };
+    }
+
+    private void guard(Button b, VBox content, Runnable anew) {
+        Guard now = b.guard();
+        List<Named> all = List.of(new Named("", "none: a press presses"),
+                new Named("HOLD", "hold to fire"), new Named("TWICE", "press twice"));
+        String kind = now == null ? "" : now.kind().name();
+        content.getChildren().add(Fields.named("Guard against a press by accident", Fields.choice("rule-guard", all,
+                all.stream().filter(n -> n.id().equals(kind)).findFirst().orElse(null), Named::words, n -> {
+                    edit(y -> y.withGuard(n.id().isEmpty() ? null : new Guard(Guard.Kind.valueOf(n.id()), 0)));
+                    anew.run();
+                })));
+        if (now != null) {
+            content.getChildren().add(Fields.named(now.kind() == Guard.Kind.HOLD
+                    ? "How long to hold"
+                    : "How soon the second press",
+                    Fields.span("rule-guard-ms", now.ms(), ms -> edit(y -> y.withGuard(
+                            new Guard(now.kind(), ms))))));
+        }
+    }
+
+    private void then(Button b, VBox content, Runnable anew) {
+        if (b.states().size() < 2) {
+            return;
+        }
+        State s = b.states().get(desk.bench().stateIndex());
+        List<Named> all = new ArrayList<>(List.of(new Named(State.NEXT, "the next, round and round"),
+                new Named(State.STAY, "it stays"), new Named(State.RANDOM, "another at random")));
+        b.states().forEach(x -> all.add(new Named(x.id(), x.name())));
+        content.getChildren().add(Fields.named("After a press in “" + s.name() + "” comes", Fields.choice("rule-then",
+                all, all.stream().filter(n -> n.id().equals(s.then())).findFirst().orElse(null), Named::words,
+                n -> state(y -> y.withThen(n.id())))));
+        State.FallBack fall = s.fallBack();
+        List<Named> back = new ArrayList<>(List.of(new Named("", "it does not fall back")));
+        b.states().stream().filter(x -> x != s).forEach(x -> back.add(new Named(x.id(), "back to " + x.name())));
+        content.getChildren().add(Fields.named("After a time", Fields.choice("rule-fall-back", back, back.stream()
+                .filter(n -> n.id().equals(fall == null ? "" : fall.to())).findFirst().orElse(null), Named::words,
+                n -> {
+                    state(y -> y.withFallBack(n.id().isEmpty()
+                            ? null
+                            : new State.FallBack(n.id(), fall == null ? 10_000 : fall.ms())));
+                    anew.run();
+                })));
+        if (fall != null) {
+            content.getChildren().add(Fields.named("After how long", Fields.span("rule-fall-back-ms", fall.ms(),
+                    ms -> state(y -> y.withFallBack(new State.FallBack(fall.to(), ms))))));
+        }
+    }
+
+    private void held(Button b, VBox content) {
+        content.getChildren().add(Fields.check("rule-press-also", "A long press runs the press chain too", b
+                .pressAlso(), on -> edit(y -> y.withPressAlso(on))));
+        content.getChildren().add(Fields.named("While held, its held chain runs every", Fields.span("rule-repeat", b
+                .repeatMillis(), ms -> edit(y -> y.withRepeat(ms)))));
+    }
+
+    /** The key of this window that presses it; the other triggers stand in their own view. */
+    private TextField key(Button b) {
+        String now = b.triggers().stream().filter(t -> t instanceof Trigger.Key k && !k.everywhere()).map(
+                t -> ((Trigger.Key) t).key()).findFirst().orElse("");
+        return KeyField.of("rule-key", now, key -> edit(y -> {
+            List<Trigger> all = new ArrayList<>(y.triggers().stream().filter(t -> !(t instanceof Trigger.Key k) || k
+                    .everywhere()).toList());
+            if (!key.isEmpty()) {
+                all.add(new Trigger.Key(key));
+            }
+            return y.withTriggers(all);
+        }));
+    }
+
+    private Node triggers(Button b) {
+        long others = b.triggers().stream().filter(t -> !(t instanceof Trigger.Key k) || k.everywhere()).count();
+        javafx.scene.control.Button open = Fields.plain(others == 0
+                ? "Keys everywhere, controllers, clocks…"
+                : "Other triggers: " + others + "…", "Ctrl+T");
+        open.setId("rule-triggers");
+        open.setOnAction(_ -> triggers.run());
+        return open;
+    }
+
+    private void board(VBox content) {
+        Board board = desk.bench().board();
+        Label title = new Label("All buttons of this board");
+        title.getStyleClass().add("field-name");
+        content.getChildren().addAll(title,
+                Fields.named("A press is long after", Fields.span("rule-long", board.longPressMillis(),
+                        ms -> desk.bench().edit("change the long press", x -> x.withLongPress(ms)))),
+                Fields.named("A double press comes within", Fields.span("rule-double", board.doublePressMillis(),
+                        ms -> desk.bench().edit("change the double press", x -> x.withDoublePress(ms)))));
+    }
+}

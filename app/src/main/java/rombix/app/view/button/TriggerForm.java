@@ -1,0 +1,246 @@
+package rombix.app.view.button;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Objects;
+import java.util.function.Consumer;
+import java.util.function.Function;
+import java.util.function.Supplier;
+import java.util.function.UnaryOperator;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
+import rombix.app.deck.Touches;
+import rombix.app.edit.TriggerEdits.Row;
+import rombix.app.view.common.Desk;
+import rombix.app.view.common.Fields;
+import rombix.app.view.common.KeyField;
+import rombix.app.view.step.TestField;
+import rombix.core.board.Schedule;
+import rombix.core.board.State;
+import rombix.core.board.Trigger.Midi.Lamp;
+import rombix.core.board.Trigger.Midi.Message;
+import rombix.core.board.Trigger.Midi.Turns;
+import rombix.core.board.Trigger.When.What;
+import rombix.core.board.Trigger;
+import rombix.core.card.Twin;
+import rombix.core.chain.Condition;
+
+/** The fields of one trigger, by its kind. */
+public final class TriggerForm {
+    private static final int MOST_PORT = 65_536;
+    private static final int MOST_CHANNEL = 16;
+    private static final int MOST_DATA = 127;
+
+    private final Desk desk;
+    private final Touches.Sources sources;
+    private final Supplier<@Nullable Trigger> now;
+    private final Consumer<Trigger> changed;
+
+    /**
+     * @param now the trigger as it is: one field may have changed it since another was made
+     * @param changed told of it as it is to be
+     */
+    public TriggerForm(Desk desk, Touches.Sources sources, Supplier<@Nullable Trigger> now, Consumer<Trigger> changed) {
+        this.desk = desk;
+        this.sources = sources;
+        this.now = now;
+        this.changed = changed;
+    }
+
+    private <T extends Trigger> void change(Class<T> kind, Function<T, Trigger> how) {
+        Trigger present = now.get();
+        if (kind.isInstance(present)) {
+            changed.accept(how.apply(kind.cast(present)));
+        }
+    }
+
+    private record Named(@Nullable String id, String words) {
+    }
+
+    public List<Node> of(Row row) {
+        return switch (row.trigger()) {
+            case Trigger.Key k -> key(k);
+            case Trigger.Midi m -> midi(m, row);
+            case Trigger.Osc o -> osc(o);
+            case Trigger.Clock c -> clock(c);
+            case Trigger.Becomes b -> List.of(Fields.named("Presses when this becomes so", new TestField(desk,
+                    "trigger-becomes", b.condition(), false, t -> {
+                        if (t instanceof Condition x) {
+                            changed.accept(new Trigger.Becomes(x));
+                        }
+                    })));
+            case Trigger.When w -> when(w);
+        };
+    }
+
+    private List<Node> osc(Trigger.Osc o) {
+        return List.of(Fields.named("Address", checked("trigger-osc", o.address(), a -> changed.accept(new Trigger.Osc(
+                a)))),
+                Fields.read("Sent to 127.0.0.1. Nothing, a number over 0 or true presses; 0 or false releases. A fader"
+                        + " goes where a number from 0 to 1 says."),
+                Fields.named("Port, for all OSC triggers of this"
+                        + " board",
+                        Fields.text("trigger-osc-port", String.valueOf(desk.bench().board()
+                                .listensAt()), t -> {
+                                    int port = (int) Fields.parsed(t, 0);
+                                    if (port > 0 && port < MOST_PORT) {
+                                        desk.bench().edit("change the OSC port", b -> b.withOscPort(port));
+                                    }
+                                })));
+    }
+
+    private List<Node> key(Trigger.Key k) {
+        return List.of(Fields.named("Key", KeyField.of("trigger-key", k.key(), key -> {
+            if (!key.isEmpty()) {
+                change(Trigger.Key.class, x -> new Trigger.Key(key, x.everywhere()));
+            }
+        })), Fields.check("trigger-everywhere", "Also while another application is in front", k.everywhere(),
+                on -> change(Trigger.Key.class, x -> new Trigger.Key(x.key(), on))));
+    }
+
+    private List<Node> midi(Trigger.Midi m, Row row) {
+        List<Node> nodes = new ArrayList<>();
+        List<String> ports = new ArrayList<>(sources.ports());
+        if (!ports.contains(m.port())) {
+            ports.add(m.port());
+        }
+        nodes.add(Fields.named("Port", Fields.choice("trigger-port", ports, m.port(), p -> p,
+                p -> midi(x -> x.withPort(p)))));
+        var message = Fields.choice("trigger-message", List.of(Message.values()), m.message(),
+                x -> x.name().toLowerCase(
+                        Locale.ROOT),
+                to -> midi(x -> x.withControl(to, x.channel(), x.number())));
+        message.setPrefWidth(116);
+        TextField channel = data("trigger-channel", m.channel(), "", "Channel, 1 to 16", n -> midi(x -> x.withControl(x
+                .message(), n == null ? x.channel() : Math.clamp(n, 1, MOST_CHANNEL), x.number())));
+        TextField number = data("trigger-number", m.number(), "", "Number, 0 to 127", n -> midi(x -> x.withControl(x
+                .message(), x.channel(), n == null ? x.number() : n)));
+        nodes.add(new HBox(8, Fields.named("What it sends", message), Fields.named("Channel", channel), Fields.named(
+                "Number", number)));
+        if (m.message() == Message.CONTROL) {
+            List<Named> turns = new ArrayList<>(List.of(new Named(null, "it is pushed")));
+            Arrays.stream(Turns.values()).forEach(t -> turns.add(new Named(t.name(), "it says " + t.words())));
+            Named now = turns.stream().filter(n -> Objects.equals(n.id(), m.turns() == null ? null : m.turns().name()))
+                    .findFirst().orElse(null);
+            nodes.add(Fields.named("How it goes", Fields.choice("trigger-turns", turns, now, Named::words,
+                    n -> midi(x -> x.withTurns(n.id() == null ? null : Turns.valueOf(n.id()))))));
+        }
+        if (m.turns() == Turns.ABSOLUTE) {
+            nodes.add(Fields.check("trigger-motor", "It has a motor: move it as its level moves", m.motor(),
+                    on -> midi(x -> x.withMotor(on))));
+        }
+        if (m.message() != Message.PROGRAM) {
+            nodes.add(lamps(m, row));
+        }
+        return nodes;
+    }
+
+    private void midi(UnaryOperator<Trigger.Midi> how) {
+        change(Trigger.Midi.class, how::apply);
+    }
+
+    /** What lights its lamp, for each state of the button. */
+    private Node lamps(Trigger.Midi m, Row row) {
+        GridPane grid = new GridPane(8, 6);
+        grid.add(new Label("State"), 0, 0);
+        grid.add(new Label("Value"), 1, 0);
+        grid.add(new Label(m.message() == Message.NOTE ? "Note" : "Control"), 2, 0);
+        int line = 1;
+        for (State s : row.button().states()) {
+            Lamp lamp = m.lamps().get(s.id());
+            TextField value = data("trigger-lamp-" + s.id(), lamp == null ? null : (Integer) lamp.value(), "none",
+                    "Value that lights the lamp in " + s.name(), n -> lamp(s.id(), was -> n == null
+                            ? null
+                            : new Lamp(was == null ? null : was.number(), n)));
+            TextField number = data("trigger-lamp-number-" + s.id(), lamp == null ? null : lamp.number(),
+                    String.valueOf(m
+                            .number()),
+                    "Note or control of the lamp in " + s.name(), n -> lamp(s.id(),
+                            was -> new Lamp(n, was == null ? MOST_DATA : was.value())));
+            grid.addRow(line++, new Label(s.name()), value, number);
+        }
+        return Fields.named("Lights its lamp with, 0 to 127", grid);
+    }
+
+    /** A field for a number from 0 to 127, or for none. */
+    private static TextField data(String id, @Nullable Integer now, String none, String words,
+            Consumer<@Nullable Integer> to) {
+        TextField field = Fields.text(id, now == null ? "" : String.valueOf(now), text -> {
+            String digits = text.replaceAll("\\D", "");
+            to.accept(digits.isEmpty()
+                    ? null
+                    : (Integer) Math.min(MOST_DATA, Integer.parseInt(digits.substring(0, Math.min(4, digits
+                            .length())))));
+        });
+        field.setPromptText(none);
+        field.setPrefColumnCount(4);
+        field.setAccessibleText(words);
+        return field;
+    }
+
+    private void lamp(String state, UnaryOperator<@Nullable Lamp> how) {
+        midi(m -> {
+            Map<String, Lamp> lamps = new LinkedHashMap<>(m.lamps());
+            Lamp next = how.apply(lamps.remove(state));
+            if (next != null) {
+                lamps.put(state, next);
+            }
+            return m.withLamps(lamps);
+        });
+    }
+
+    private List<Node> clock(Trigger.Clock c) {
+        return List.of(Fields.named("When", checked("trigger-at", c.at().text(), text -> {
+            Schedule at = Schedule.of(text);
+            change(Trigger.Clock.class, x -> new Trigger.Clock(at, x.late()));
+        })), Fields.read("21:30, every day · Fri,Sat 21:30 ·"
+                + " 2026-12-24T21:30, once · every 15 min"),
+                Fields.check("trigger-late",
+                        "If it is missed (the machine asleep), press as soon as it is awake", c.late(),
+                        on -> change(Trigger.Clock.class, x -> new Trigger.Clock(x.at(), on))));
+    }
+
+    private List<Node> when(Trigger.When w) {
+        List<Node> nodes = new ArrayList<>();
+        nodes.add(Fields.named("When", Fields.choice("trigger-what", List.of(What.values()), w.what(), What::words,
+                x -> changed.accept(new Trigger.When(x, w.gear())))));
+        if (w.what() == What.GEAR_LOST || w.what() == What.GEAR_BACK) {
+            List<Named> gear = new ArrayList<>(List.of(new Named(null, "any gear")));
+            for (Twin t : desk.bench().rig().twins().values()) {
+                gear.add(new Named(t.gear(), t.title()));
+            }
+            nodes.add(Fields.named("Which gear", Fields.choice("trigger-gear", gear, gear.stream().filter(g -> Objects
+                    .equals(g.id(), w.gear())).findFirst().orElse(null), Named::words, g -> changed.accept(
+                            new Trigger.When(w.what(), g.id())))));
+        }
+        if (w.what() == What.BOARD_OPENED) {
+            nodes.add(Fields.read("This one presses in Build, too: it is meant to make things ready."));
+        }
+        return nodes;
+    }
+
+    /** A field whose text is taken when it makes sense, and says why where it does not. */
+    private static VBox checked(String id, String now, Consumer<String> to) {
+        Label wrong = Fields.read("");
+        wrong.getStyleClass().add("trouble");
+        wrong.setWrapText(true);
+        wrong.managedProperty().bind(wrong.textProperty().isNotEmpty());
+        return new VBox(2, Fields.text(id, now, text -> {
+            try {
+                to.accept(text.strip());
+                wrong.setText("");
+            } catch (IllegalArgumentException e) {
+                wrong.setText(e.getMessage());
+            }
+        }), wrong);
+    }
+}

@@ -1,0 +1,138 @@
+package rombix.app.view.common;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.layout.Pane;
+import javafx.scene.layout.Region;
+import org.jspecify.annotations.Nullable;
+import rombix.core.card.Card.Tone;
+import rombix.core.card.Card.Word;
+import rombix.core.card.Twin;
+import rombix.core.value.Kind;
+import rombix.core.value.Value;
+
+/** Lamps in a row; where there is no room for all, the quiet ones give way to those that are lit. */
+public final class LampRow extends Pane {
+    private static final double GAP = 8;
+
+    private final boolean left;
+
+    /** What a lamp says, and how: {@code air}, {@code ready} or plain. */
+    public record Lit(String text, String tone) {
+        public boolean air() {
+            return tone.equals("air");
+        }
+
+        /** A lamp that says so. */
+        public Label label() {
+            Label lamp = new Label();
+            lamp.setMinWidth(Region.USE_PREF_SIZE);
+            on(lamp);
+            return lamp;
+        }
+
+        private void on(Label lamp) {
+            Styles.text(lamp, text);
+            Styles.set(lamp, tone.isEmpty() ? new String[]{"label", "lamp"} : new String[]{"label", "lamp", tone});
+        }
+    }
+
+    /** @param left whether they begin at the left; else they end at the right */
+    public LampRow(boolean left) {
+        this.left = left;
+        setMinWidth(0);
+    }
+
+    /** Shows lamps; those that are there already change only where they must. */
+    public void show(List<Lit> lit) {
+        while (getChildren().size() > lit.size()) {
+            getChildren().removeLast();
+        }
+        for (int i = 0; i < lit.size(); i++) {
+            if (i < getChildren().size()) {
+                lit.get(i).on((Label) getChildren().get(i));
+            } else {
+                getChildren().add(lit.get(i).label());
+            }
+        }
+    }
+
+    @Override
+    protected double computePrefWidth(double height) {
+        return getChildren().stream().mapToDouble(c -> c.prefWidth(-1) + GAP).sum();
+    }
+
+    @Override
+    protected double computePrefHeight(double width) {
+        return getChildren().stream().mapToDouble(c -> c.prefHeight(-1)).max().orElse(0);
+    }
+
+    @Override
+    protected void layoutChildren() {
+        List<Node> shown = new ArrayList<>();
+        double room = getWidth();
+        for (Node lamp : getChildren().stream().sorted(Comparator.comparingInt(LampRow::rank)).toList()) {
+            double w = lamp.prefWidth(-1) + GAP;
+            if (w <= room) {
+                shown.add(lamp);
+                room -= w;
+            }
+        }
+        double x = left ? 0 : room;
+        for (Node lamp : getChildren()) {
+            lamp.setVisible(shown.contains(lamp));
+            if (lamp.isVisible()) {
+                double h = lamp.prefHeight(-1);
+                lamp.resizeRelocate(x, Math.rint((getHeight() - h) / 2), lamp.prefWidth(-1), h);
+                x += lamp.prefWidth(-1) + GAP;
+            }
+        }
+    }
+
+    private static int rank(Node lamp) {
+        return lamp.getStyleClass().contains("air") ? 0 : lamp.getStyleClass().contains("ready") ? 1 : 2;
+    }
+
+    /** The lamps that the gear's cards want always in sight. */
+    public static List<Lit> of(Desk desk) {
+        List<Lit> all = new ArrayList<>();
+        for (Twin twin : desk.bench().rig().twins().values()) {
+            for (Twin.Known known : twin.readings(desk.model().readings(twin.gear()))) {
+                if (known.spec().lamp() && known.spec().type() == Kind.FLAG && !excluded(desk, twin, known)) {
+                    Lit lamp = lamp(desk, twin, known);
+                    if (lamp != null) {
+                        all.add(lamp);
+                    }
+                }
+            }
+        }
+        return all;
+    }
+
+    private static boolean excluded(Desk desk, Twin twin, Twin.Known known) {
+        return known.spec().id().match(known.id()).filter(places -> !places.isEmpty()).map(places -> {
+            String list = places.keySet().iterator().next();
+            var items = twin.items(list, desk.model().readings(twin.gear()));
+            return items.stream().anyMatch(i -> i.fields().containsKey("lamp")) && items.stream()
+                    .noneMatch(i -> i.id().equals(places.get(list)) && Boolean.TRUE.equals(i.fields().get("lamp")));
+        }).orElse(false);
+    }
+
+    private static @Nullable Lit lamp(Desk desk, Twin twin, Twin.Known known) {
+        Value value = desk.model().reading(twin.gear(), known.id());
+        Word word = value == null ? null : value.asFlag() ? known.spec().yes() : known.spec().no();
+        if (word == null || value == null) {
+            return null;
+        }
+        boolean family = !known.spec().id().places().isEmpty();
+        long seconds = desk.model().secondsSince(twin.gear(), known.id());
+        String text = family ? known.title().toUpperCase(java.util.Locale.ROOT) + " " + word.word() : word.word();
+        boolean air = !family && word.tone() == Tone.AIR;
+        return new Lit(air ? text + " " + Shapes.clock(seconds, true) : text, air
+                ? "air"
+                : word.tone() == Tone.READY ? "ready" : "");
+    }
+}

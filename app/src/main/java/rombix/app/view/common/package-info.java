@@ -1,0 +1,5 @@
+/** What all views work with: the desk, popovers, fields, choosers, icons, keys. */
+@NullMarked
+package rombix.app.view.common;
+
+import org.jspecify.annotations.NullMarked;

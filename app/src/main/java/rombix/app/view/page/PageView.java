@@ -1,0 +1,437 @@
+package rombix.app.view.page;
+
+import java.util.Collections;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Consumer;
+import javafx.css.PseudoClass;
+import javafx.geometry.Pos;
+import javafx.scene.AccessibleRole;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseButton;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.Pane;
+import javafx.scene.layout.StackPane;
+import org.jspecify.annotations.Nullable;
+import rombix.app.deck.DeckModel;
+import rombix.app.edit.ButtonEdits;
+import rombix.app.view.button.ButtonMenu;
+import rombix.app.view.button.FacePopover;
+import rombix.app.view.common.Confirm;
+import rombix.app.view.common.Desk;
+import rombix.app.view.tile.ControlHand;
+import rombix.app.view.tile.Tile;
+import rombix.core.board.Button;
+import rombix.core.board.Control;
+import rombix.core.board.Edits;
+import rombix.core.board.Page;
+import rombix.core.board.Proposals;
+import rombix.core.engine.Event;
+
+/**
+ * The page in the middle: its buttons in their cells. In Build a click selects, a drag moves and an empty cell takes a
+ * new button; in Live a press presses, and whatever ends it releases.
+ */
+public final class PageView extends Pane implements Cells {
+    private static final double GAP = 8;
+    private static final double MARGIN = 14;
+    private static final PseudoClass ALSO = PseudoClass.getPseudoClass("also");
+
+    private final Desk desk;
+    private final FacePopover facePopover;
+    private final Map<String, Tile> tiles = new HashMap<>();
+    private final ButtonEdits edits;
+    private final Dropping dropping;
+    private Runnable added = () -> {
+    };
+    private @Nullable Page shown;
+    private boolean shownBuilding;
+    private @Nullable String pressed;
+    /** Whether the hold goes on though the page has changed under it. */
+    private boolean through;
+
+    /** @param trouble told in words of what cannot be put on a page */
+    public PageView(Desk desk, ButtonEdits edits, Consumer<String> trouble) {
+        this.desk = desk;
+        this.edits = edits;
+        this.facePopover = new FacePopover(desk, edits, trouble);
+        this.dropping = new Dropping(desk, this, this, trouble);
+        getStyleClass().add("page");
+        setId("page");
+        desk.bench().watch(this::rebuild);
+        desk.model().watch(this::refresh);
+        rebuild();
+    }
+
+    /** What is done once a button was added. */
+    public void whenAdded(Runnable next) {
+        added = next;
+    }
+
+    /** Takes what is carried over the window and dropped. */
+    public Dropping dropping() {
+        return dropping;
+    }
+
+    /** Does what changes the page for as long as a button is held: that does not let go of it. */
+    void through(Runnable change) {
+        through = true;
+        change.run();
+        through = pressed != null;
+    }
+
+    /** A finger is lifted whose button may no longer be here. */
+    public void handOff(String source, Object target) {
+        if (through && !(target instanceof Node n && within(n, pressed))) {
+            released(source);
+        }
+    }
+
+    private boolean within(Node node, @Nullable String id) {
+        Tile tile = id == null ? null : tiles.get(id);
+        for (Node n = node; n != null; n = n.getParent()) {
+            if (n == tile) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** Something other than the hand ends what is held here. */
+    public void letGo() {
+        through = false;
+        if (pressed != null) {
+            desk.post().accept(new Event.LetGo(pressed, "let go"));
+            pressed = null;
+        }
+    }
+
+    private void released(String source) {
+        if (pressed != null) {
+            desk.release(pressed, source);
+            pressed = null;
+            through = false;
+        }
+    }
+
+    /** The tile of a button; the page itself where the button is on another. */
+    public Node tileOf(String button) {
+        Tile tile = tiles.get(button);
+        return tile == null ? this : tile;
+    }
+
+    /** Puts the hand on the selected button, else on the first thing of the page. */
+    public void focusSelected() {
+        Node selected = desk.bench().button().<Node>map(b -> tiles.get(b.id())).orElse(null);
+        if (selected != null) {
+            selected.requestFocus();
+        } else {
+            getChildren().stream().filter(Node::isFocusTraversable).findFirst().ifPresent(Node::requestFocus);
+        }
+    }
+
+    public void menuOfSelected() {
+        desk.bench().button().map(b -> tiles.get(b.id())).ifPresent(this::menu);
+    }
+
+    /** Pastes into the empty cell that has the focus; onto the selected button; else where there is room. */
+    public void paste() {
+        int[] cell = focusedCell();
+        Tile tile = desk.bench().button().map(b -> tiles.get(b.id())).orElse(null);
+        if (cell.length == 0 && tile != null && desk.bench().buttons().stream().noneMatch(b -> edits.isCut(b.id()))) {
+            new ButtonMenu(desk, edits, facePopover::open).paste(tile);
+        } else {
+            edits.paste(cell.length == 0 ? 0 : cell[0], cell.length == 0 ? 0 : cell[1]);
+        }
+    }
+
+    public void deleteSelected() {
+        Node by = desk.bench().button().<Node>map(b -> tiles.get(b.id())).orElse(null);
+        if (by != null) {
+            Confirm.deleteButtons(desk, by, edits);
+        }
+    }
+
+    /** Shows the page as it is now. */
+    public void rebuild() {
+        Page page = desk.bench().page();
+        if (page.equals(shown) && desk.building() == shownBuilding) {
+            tiles.values().forEach(this::show);
+            return;
+        }
+        if (!through) {
+            letGo();
+        }
+        String focused = getScene() != null && getScene().getFocusOwner() instanceof Tile t ? t.button().id() : null;
+        shown = page;
+        shownBuilding = desk.building();
+        Map<String, Tile> before = new HashMap<>(tiles);
+        tiles.clear();
+        getChildren().clear();
+        for (int row = 0; row < page.rows(); row++) {
+            for (int column = 0; column < page.columns(); column++) {
+                Optional<Button> here = page.at(column, row);
+                if (here.isEmpty()) {
+                    getChildren().add(cell(column, row));
+                } else if (here.get().column() == column && here.get().row() == row) {
+                    Button b = here.get();
+                    Tile tile = before.get(b.id());
+                    if (tile == null) {
+                        tile = tile(b);
+                    }
+                    tile.show(b, desk.model(), false);
+                    tiles.put(b.id(), tile);
+                    getChildren().add(tile);
+                    show(tile);
+                }
+            }
+        }
+        Tile again = focused == null ? null : tiles.get(focused);
+        if (again != null) {
+            again.requestFocus();
+        }
+        requestLayout();
+    }
+
+    private void show(Tile tile) {
+        String id = tile.button().id();
+        boolean building = desk.building();
+        boolean picked = building && desk.bench().button().filter(b -> b.id().equals(id)).isPresent();
+        tile.pseudoClassStateChanged(ALSO, building && !picked && desk.bench().buttons().stream().anyMatch(b -> b.id()
+                .equals(id)));
+        tile.setOpacity(edits.isCut(id) ? 0.5 : 1);
+        desk.bench().board().button(tile.button().id()).ifPresent(b -> tile.show(b, desk.model(), picked));
+    }
+
+    private void refresh(DeckModel.Changes changes) {
+        for (Tile tile : tiles.values()) {
+            if (changes.buttons().contains(tile.button().id()) || !changes.gear().isEmpty() && watches(tile, changes)) {
+                show(tile);
+            } else if (changes.runs() || desk.model().guarding(tile.button().id()) != null) {
+                tile.run(desk.model());
+            }
+        }
+    }
+
+    private static boolean watches(Tile tile, DeckModel.Changes changes) {
+        return tile.worded() || !changes.whole().isEmpty() || !Collections.disjoint(tile.watched(), changes.readings());
+    }
+
+    private Node cell(int column, int row) {
+        StackPane cell = new StackPane();
+        cell.getStyleClass().add("empty-cell");
+        cell.setUserData(new int[]{column, row});
+        cell.setId("cell-" + column + "-" + row);
+        if (desk.building()) {
+            Label add = new Label("+ button");
+            cell.getChildren().add(add);
+            cell.setAlignment(Pos.CENTER);
+            cell.setFocusTraversable(true);
+            cell.setAccessibleRole(AccessibleRole.BUTTON);
+            cell.setAccessibleText("Add a button in column %d, row %d".formatted(column + 1, row + 1));
+            cell.setOnMouseClicked(_ -> addButton(column, row));
+            cell.setOnKeyPressed(e -> {
+                if (e.getCode() == KeyCode.ENTER || e.getCode() == KeyCode.SPACE) {
+                    addButton(column, row);
+                    e.consume();
+                } else {
+                    arrows(e, column, row);
+                }
+            });
+        } else {
+            cell.setMouseTransparent(true);
+            cell.setOpacity(0.5);
+        }
+        return cell;
+    }
+
+    private void addButton(int column, int row) {
+        if (desk.bench().page().at(column, row).isPresent()) {
+            return; // Something was dropped here with this very click.
+        }
+        Button button = Proposals.fresh(desk.bench().board(), column, row);
+        desk.bench().edit("add a button", b -> Edits.addButton(b, desk.bench().page().id(), button));
+        desk.bench().select(button.id());
+        Tile tile = tiles.get(button.id());
+        if (tile != null) {
+            layout();
+            tile.requestFocus();
+            added.run();
+        }
+    }
+
+    /** The empty cell that has the focus: column and row; nothing where none has. */
+    int[] focusedCell() {
+        return getScene() != null && getScene().getFocusOwner() instanceof StackPane cell
+                && cell.getUserData() instanceof int[] at ? at : new int[0];
+    }
+
+    @Override
+    public void menu(Node by) {
+        new ButtonMenu(desk, edits, facePopover::open).open(by);
+    }
+
+    private Tile tile(Button b) {
+        Tile tile = new Tile(b, desk::spoken, desk::picture, desk::scale);
+        new TileDrag(desk, edits, tile, this);
+        new ControlHand(desk, tile);
+        tile.setId("tile-" + b.id());
+        tile.setManaged(false); // It is placed by its cells: what changes in it moves nothing else.
+        tile.addEventHandler(MouseEvent.MOUSE_PRESSED, e -> mousePressed(tile, e));
+        tile.addEventHandler(MouseEvent.MOUSE_RELEASED, e -> {
+            if (e.getButton() == MouseButton.PRIMARY && !desk.building()) {
+                released("mouse");
+            }
+        });
+        tile.addEventHandler(KeyEvent.KEY_PRESSED, e -> keyPressed(tile, e));
+        tile.addEventHandler(KeyEvent.KEY_RELEASED, e -> {
+            if (!desk.building() && e.getCode() == KeyCode.SPACE) {
+                released("key");
+                e.consume();
+            }
+        });
+        tile.focusedProperty().addListener((_, _, focused) -> {
+            if (focused && desk.building() && desk.bench().buttons().stream().noneMatch(b2 -> b2.id().equals(tile
+                    .button().id()))) {
+                desk.bench().select(tile.button().id());
+            } else if (!focused && !through && tile.button().id().equals(pressed)) {
+                letGo();
+            }
+        });
+        return tile;
+    }
+
+    private void mousePressed(Tile tile, MouseEvent e) {
+        tile.requestFocus();
+        // Only when it is let go it is known whether a dial was pressed or turned.
+        if (e.getButton() == MouseButton.PRIMARY && !desk.building() && !(tile.button()
+                .control() instanceof Control.Dial)) {
+            press(tile, "mouse");
+        }
+    }
+
+    private void press(Tile tile, String source) {
+        released(source);
+        pressed = tile.button().id();
+        desk.press(tile.button().id(), source);
+    }
+
+    private void keyPressed(Tile tile, KeyEvent e) {
+        Button b = tile.button();
+        if (!desk.building()) {
+            if (e.getCode() == KeyCode.SPACE) {
+                if (!b.id().equals(pressed)) { // The keyboard repeats a key that is held.
+                    press(tile, "key");
+                }
+                e.consume();
+            } else {
+                arrows(e, b.column(), b.row());
+            }
+            return;
+        }
+        if (e.getCode() == KeyCode.ENTER) {
+            facePopover.open(tile);
+            e.consume();
+        } else {
+            arrows(e, b.column(), b.row());
+        }
+    }
+
+    private static int[] direction(KeyCode code) {
+        return switch (code) {
+            case LEFT -> new int[]{-1, 0};
+            case RIGHT -> new int[]{1, 0};
+            case UP -> new int[]{0, -1};
+            case DOWN -> new int[]{0, 1};
+            default -> new int[]{0, 0};
+        };
+    }
+
+    /** Moves the focus from cell to cell; in Live past empty ones. */
+    private void arrows(KeyEvent e, int column, int row) {
+        Page page = shown;
+        if (page == null || !e.getCode().isArrowKey() || e.isAltDown() || e.isConsumed()) {
+            return;
+        }
+        int[] d = direction(e.getCode());
+        int c = column + d[0];
+        int r = row + d[1];
+        while (c >= 0 && r >= 0 && c < page.columns() && r < page.rows()) {
+            Node there = nodeAt(page, c, r);
+            if (there != null && there.isFocusTraversable() && !(there instanceof Tile t && t.button().covers(column,
+                    row))) {
+                there.requestFocus();
+                break;
+            }
+            c += d[0];
+            r += d[1];
+        }
+        e.consume();
+    }
+
+    @Override
+    public @Nullable Node nodeAt(double sceneX, double sceneY) {
+        return getChildren().stream().filter(n -> n.getBoundsInParent().contains(sceneToLocal(sceneX, sceneY)))
+                .findFirst().orElse(null);
+    }
+
+    private @Nullable Node nodeAt(Page page, int column, int row) {
+        Optional<Button> b = page.at(column, row);
+        if (b.isPresent()) {
+            return tiles.get(b.get().id());
+        }
+        return getChildren().stream().filter(n -> n.getUserData() instanceof int[] at && at[0] == column
+                && at[1] == row).findFirst().orElse(null);
+    }
+
+    @Override
+    public void editFace() {
+        desk.bench().button().map(b -> tiles.get(b.id())).ifPresent(facePopover::open);
+    }
+
+    @Override
+    public double[] pitch() {
+        double[] size = cellSize();
+        return new double[]{size[0] + GAP, size[1] + GAP};
+    }
+
+    @Override
+    public void placeAll() {
+        requestLayout();
+    }
+
+    @Override
+    public void place(Tile tile, Button as) {
+        place(tile, as.column(), as.row(), as.width(), as.height(), cellSize());
+    }
+
+    private double[] cellSize() {
+        Page page = desk.bench().page();
+        return new double[]{(getWidth() - 2 * MARGIN - GAP * (page.columns() - 1)) / page.columns(),
+                (getHeight() - 2 * MARGIN - GAP * (page.rows() - 1)) / page.rows()};
+    }
+
+    @Override
+    protected void layoutChildren() {
+        double[] size = cellSize();
+        for (Node n : getChildren()) {
+            if (n instanceof Tile t) {
+                Button b = t.button();
+                place(n, b.column(), b.row(), b.width(), b.height(), size);
+            } else if (n.getUserData() instanceof int[] at) {
+                place(n, at[0], at[1], 1, 1, size);
+            }
+        }
+    }
+
+    private static void place(Node n, int column, int row, int width, int height, double[] size) {
+        double x = Math.rint(MARGIN + column * (size[0] + GAP));
+        double y = Math.rint(MARGIN + row * (size[1] + GAP));
+        n.resizeRelocate(x, y, Math.rint(width * size[0] + (width - 1) * GAP),
+                Math.rint(height * size[1] + (height - 1) * GAP));
+    }
+}

@@ -1,0 +1,235 @@
+package rombix.app.view.page;
+
+import java.util.List;
+import javafx.geometry.Pos;
+import javafx.geometry.Rectangle2D;
+import javafx.scene.Node;
+import javafx.scene.Parent;
+import javafx.scene.Scene;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.Slider;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import javafx.stage.Screen;
+import javafx.stage.Stage;
+import javafx.stage.StageStyle;
+import org.jspecify.annotations.Nullable;
+import rombix.app.view.common.Desk;
+import rombix.app.view.common.Fields;
+import rombix.app.view.common.Shapes;
+import rombix.app.view.tile.TileGrid;
+import rombix.core.board.Page;
+
+/**
+ * A page in a small window of its own that stays on top of everything. It is dragged by its head, may let through what
+ * is behind it, and shrinks to its mark and comes back. It presses in Live and in Rehearse.
+ */
+public final class SmallWindow {
+    private static final double WIDTH = 116;
+    private static final double HEIGHT = 72;
+    private static final double MARK = 52;
+    private static final double LEAST_OPACITY = 0.35;
+    private static final double START = 4;
+    private static final double MARGIN = 24;
+
+    private final Desk desk;
+    private final Scene main;
+    private final Stage stage = new Stage(StageStyle.UNDECORATED);
+    private final VBox root = new VBox(6);
+    private final Label mode = new Label();
+    private @Nullable Page shown;
+    private @Nullable TileGrid grid;
+    private boolean mark;
+    private double grabX;
+    private double grabY;
+    private boolean dragged;
+
+    /** @param main the scene whose colours it wears */
+    public SmallWindow(Desk desk, Scene main) {
+        this.desk = desk;
+        this.main = main;
+        stage.setAlwaysOnTop(true);
+        stage.setTitle("Rombix, small window");
+        root.getStyleClass().addAll("small-window");
+        mode.getStyleClass().add("rehearsal-word");
+        Scene scene = new Scene(new StackPane(root));
+        scene.getStylesheets().setAll(main.getStylesheets());
+        scene.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
+            if (e.getCode() == KeyCode.ESCAPE) {
+                shrink(true);
+                e.consume();
+            }
+        });
+        stage.setScene(scene);
+        stage.focusedProperty().addListener((_, _, focused) -> {
+            if (!focused && grid != null) {
+                grid.letGo();
+            }
+        });
+        desk.model().watch(_ -> {
+            if (stage.isShowing() && grid != null) {
+                grid.refresh();
+            }
+        });
+        desk.bench().watch(this::changed);
+    }
+
+    /** Shows a page, in the lower right corner when it is shown for the first time. */
+    public void show(Page page) {
+        fill(page);
+        shrink(false);
+        if (!stage.isShowing()) {
+            Rectangle2D screen = Screen.getPrimary().getVisualBounds();
+            stage.getScene().getRoot().applyCss(); // How large it is depends on its styles.
+            stage.setX(screen.getMaxX() - root.prefWidth(-1) - MARGIN);
+            stage.setY(screen.getMaxY() - root.prefHeight(-1) - MARGIN);
+            stage.show();
+        }
+        stage.toFront();
+    }
+
+    public void close() {
+        if (grid != null) {
+            grid.letGo();
+        }
+        stage.close();
+    }
+
+    public boolean showing() {
+        return stage.isShowing();
+    }
+
+    public Scene scene() {
+        return stage.getScene();
+    }
+
+    /** The board has changed: the page is shown as it is now, or no more when it is gone. */
+    private void changed() {
+        Page before = shown;
+        if (!stage.isShowing() || before == null) {
+            return;
+        }
+        mode();
+        desk.bench().board().page(before.id()).ifPresentOrElse(p -> {
+            if (!p.equals(before)) {
+                fill(p);
+                stage.sizeToScene();
+            }
+        }, this::close);
+    }
+
+    private void mode() {
+        mode.setText(switch (desk.bench().mode()) {
+            case BUILD -> "BUILD: NOT LIVE";
+            case REHEARSE -> "REHEARSAL";
+            case LIVE -> "";
+        });
+        mode.setManaged(!mode.getText().isEmpty());
+        mode.setVisible(!mode.getText().isEmpty());
+        Parent over = stage.getScene().getRoot();
+        over.getStyleClass().removeAll("night", "day");
+        over.getStyleClass().add(main.getRoot().getStyleClass().contains("day") ? "day" : "night");
+    }
+
+    private void fill(Page page) {
+        if (grid != null) {
+            grid.letGo();
+        }
+        shown = page;
+        mode();
+        grid = new TileGrid(desk, page, "small-", WIDTH, HEIGHT, () -> {
+        });
+        root.getChildren().setAll(head(page), grid);
+    }
+
+    private HBox head(Page page) {
+        Label name = new Label(page.name());
+        name.getStyleClass().add("gear-name");
+        name.setMinWidth(Region.USE_PREF_SIZE);
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        Slider opacity = new Slider(LEAST_OPACITY, 1, stage.getOpacity());
+        opacity.setId("small-opacity");
+        opacity.setPrefWidth(72);
+        opacity.setMinWidth(48);
+        opacity.setAccessibleText("How much it hides what is behind it");
+        opacity.valueProperty().addListener((_, _, o) -> stage.setOpacity(o.doubleValue()));
+        Label through = new Label("opacity");
+        through.getStyleClass().add("where");
+        through.setMinWidth(0);
+        Button shrink = small("small-shrink", "–", "Shrink to the mark (Esc)");
+        shrink.setOnAction(_ -> shrink(true));
+        Button close = small("small-close", "×", "Close the small window");
+        close.setOnAction(_ -> close());
+        Node rhombus = Shapes.rhombus(16, "mark");
+        HBox head = new HBox(8, rhombus, name, mode, space, through, opacity, shrink, close);
+        head.setAlignment(Pos.CENTER_LEFT);
+        head.setId("small-head");
+        drag(head, () -> {
+        });
+        return head;
+    }
+
+    private static Button small(String id, String sign, String words) {
+        Button b = Fields.plain(sign, "");
+        b.setId(id);
+        b.setAccessibleText(words);
+        b.setTooltip(new javafx.scene.control.Tooltip(words));
+        b.setMinWidth(30);
+        return b;
+    }
+
+    /** Shrinks to the mark, or comes back from it. */
+    public void shrink(boolean to) {
+        Page page = shown;
+        if (to == mark || page == null) {
+            return;
+        }
+        mark = to;
+        if (to) {
+            if (grid != null) {
+                grid.letGo();
+                grid = null;
+            }
+            StackPane only = new StackPane(Shapes.rhombus(28, "mark"));
+            only.setId("small-mark");
+            only.setPrefSize(MARK, MARK);
+            only.setAccessibleText("Small window: " + page.name());
+            drag(only, () -> shrink(false));
+            root.getChildren().setAll(List.of(only));
+        } else {
+            fill(page);
+        }
+        stage.sizeToScene();
+    }
+
+    /** The window is dragged by a node; a click that drags nothing does something else. */
+    private void drag(Node by, Runnable click) {
+        by.addEventHandler(MouseEvent.MOUSE_PRESSED, e -> {
+            grabX = e.getScreenX() - stage.getX();
+            grabY = e.getScreenY() - stage.getY();
+            dragged = false;
+        });
+        by.addEventHandler(MouseEvent.MOUSE_DRAGGED, e -> {
+            double x = e.getScreenX() - grabX;
+            double y = e.getScreenY() - grabY;
+            dragged |= Math.hypot(x - stage.getX(), y - stage.getY()) > START;
+            if (dragged) {
+                stage.setX(x);
+                stage.setY(y);
+            }
+        });
+        by.addEventHandler(MouseEvent.MOUSE_RELEASED, _ -> {
+            if (!dragged) {
+                click.run();
+            }
+        });
+    }
+}

@@ -1,0 +1,329 @@
+package rombix.app.view.rack;
+
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Supplier;
+import javafx.css.PseudoClass;
+import javafx.scene.control.Button;
+import javafx.scene.control.ColorPicker;
+import javafx.scene.control.Label;
+import javafx.scene.control.Slider;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.ColumnConstraints;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.scene.paint.Color;
+import org.jspecify.annotations.Nullable;
+import rombix.app.edit.Grab;
+import rombix.app.view.common.Colours;
+import rombix.app.view.common.Desk;
+import rombix.app.view.common.Drag;
+import rombix.app.view.common.Fields;
+import rombix.app.view.common.Shapes;
+import rombix.app.view.common.Styles;
+import rombix.app.view.page.PageView;
+import rombix.core.card.Card.Item;
+import rombix.core.card.Card.Tone;
+import rombix.core.card.Card.Word;
+import rombix.core.card.Twin;
+import rombix.core.card.Twin.Known;
+import rombix.core.card.Twin.Readings;
+import rombix.core.engine.Status;
+import rombix.core.value.Kind;
+import rombix.core.value.Value;
+
+/** One gear: its head, and a row for each thing it reports. */
+final class GearBox extends VBox {
+    private static final double NAME = 74;
+    private static final PseudoClass AIR = PseudoClass.getPseudoClass("air");
+    private static final PseudoClass READY = PseudoClass.getPseudoClass("ready");
+    private static final PseudoClass CHOSEN = PseudoClass.getPseudoClass("chosen");
+
+    private final Desk desk;
+    private final PageView page;
+    private final Twin twin;
+    private final Label status = new Label();
+    private final VBox rows = new VBox();
+    private final Map<String, Runnable> refreshers = new LinkedHashMap<>();
+    private List<String> shown = List.of();
+
+    GearBox(Desk desk, PageView page, Twin twin, GearPopover gear) {
+        this.desk = desk;
+        this.page = page;
+        this.twin = twin;
+        Label name = new Label(twin.title());
+        name.getStyleClass().add("gear-name");
+        name.setMinWidth(Region.USE_PREF_SIZE);
+        status.getStyleClass().addAll("gear-status", "quiet");
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        HBox head = new HBox();
+        head.getStyleClass().add("gear-head");
+        Shapes.icon(twin.card().icon(), 17).ifPresent(head.getChildren()::add);
+        head.getChildren().addAll(name, space, status);
+        head.setOnMouseClicked(_ -> {
+            if (desk.building()) {
+                gear.show(head, twin.gear());
+            }
+        });
+        getChildren().addAll(head, rows);
+        refresh();
+    }
+
+    private Readings now() {
+        return desk.model().readings(twin.gear());
+    }
+
+    void refresh() {
+        Status s = desk.model().status(twin.gear());
+        status.setText(s.words() + (s.ignored() > 0 ? " · " + s.ignored() + " ignored" : ""));
+        Styles.set(status, "label", "gear-status", s.well() ? "quiet" : "trouble");
+        status.setTooltip(s.hint().isEmpty() && s.ignored() == 0
+                ? null
+                : new Tooltip(s.hint() + (s.ignored() > 0
+                        ? "\n" + s.ignored() + " packets were malformed or not what its card says."
+                        : "")));
+        List<Known> known = twin.readings(now());
+        List<String> ids = known.stream().map(k -> k.id() + choices(k)).toList();
+        if (!ids.equals(shown)) {
+            shown = ids;
+            build(known);
+        }
+        refreshers.values().forEach(Runnable::run);
+    }
+
+    /** One reading changed; one that was not there yet is given its place. */
+    void refresh(String reading) {
+        Runnable refresher = refreshers.get(reading);
+        if (refresher == null) {
+            refresh();
+        } else {
+            refresher.run();
+        }
+    }
+
+    private String choices(Known k) {
+        return k.spec().type() == Kind.CHOICE ? twin.items(list(k), now()).toString() : "";
+    }
+
+    private static String list(Known k) {
+        return k.spec().choices() == null ? k.id() : k.spec().choices();
+    }
+
+    private void build(List<Known> known) {
+        rows.getChildren().clear();
+        refreshers.clear();
+        Map<String, HBox> byItem = new LinkedHashMap<>();
+        for (Known k : known) {
+            switch (k.spec().type()) {
+                case CHOICE -> choice(k);
+                case FLAG -> flag(k, row(byItem, k));
+                case NUMBER -> number(k, row(byItem, k));
+                case COLOUR -> colour(k, row(byItem, k));
+                case TEXT -> text(k, row(byItem, k));
+                case LIST -> {
+                }
+            }
+        }
+    }
+
+    /** The row of the item that a reading is about; a level takes a row of its own where there is one already. */
+    private HBox row(Map<String, HBox> byItem, Known k) {
+        String item = k.spec().id().match(k.id()).filter(p -> !p.isEmpty())
+                .map(p -> p.values().iterator().next()).orElse(k.id());
+        HBox row = byItem.get(item);
+        if (row != null && k.spec().type() == Kind.NUMBER
+                && row.getChildren().stream().anyMatch(Slider.class::isInstance)) {
+            return newRow(k.title());
+        }
+        if (row == null) {
+            String title = k.spec().id().match(k.id()).filter(p -> !p.isEmpty())
+                    .flatMap(p -> twin.item(p.keySet().iterator().next(), item, now())).map(Item::name)
+                    .orElse(k.title());
+            row = newRow(title);
+            byItem.put(item, row);
+        }
+        return row;
+    }
+
+    private HBox newRow(String title) {
+        HBox row = new HBox();
+        row.getStyleClass().add("rack-row");
+        Label name = new Label(title);
+        name.getStyleClass().add("rack-name");
+        name.setMinWidth(NAME);
+        row.getChildren().add(name);
+        rows.getChildren().add(row);
+        return row;
+    }
+
+    private void choice(Known k) {
+        List<Item> items = twin.items(list(k), now());
+        GridPane grid = new GridPane(4, 4);
+        ColumnConstraints half = new ColumnConstraints();
+        half.setPercentWidth(50);
+        grid.getColumnConstraints().addAll(half, half);
+        Map<String, Button> buttons = new HashMap<>();
+        boolean lead = k.spec().id().toString().equals("scene");
+        for (int i = 0; i < items.size(); i++) {
+            Item item = items.get(i);
+            Button b = new Button(item.name());
+            b.getStyleClass().add("rack-choice");
+            b.setMaxWidth(Double.MAX_VALUE);
+            b.setId("rack-%s-%s-%s".formatted(twin.gear(), k.id(), item.id()));
+            Optional<Twin.Call> call = twin.toReach(k.id(), Value.of(item.id()));
+            b.setDisable(call.isEmpty());
+            b.setOnAction(_ -> call.ifPresent(this::tell));
+            buttons.put(item.id(), b);
+            grabbable(b, k, () -> Value.of(item.id()));
+            grid.add(b, i % 2, i / 2);
+        }
+        VBox box = new VBox(grid);
+        box.setPadding(new javafx.geometry.Insets(2, 0, 4, 0));
+        rows.getChildren().add(box);
+        refreshers.put(k.id(), () -> {
+            Value v = now().apply(k.id());
+            buttons.forEach((id, b) -> {
+                boolean chosen = v != null && v.toString().equals(id);
+                b.pseudoClassStateChanged(CHOSEN, chosen);
+                b.pseudoClassStateChanged(AIR, chosen && lead);
+                b.setAccessibleText(b.getText() + (chosen ? ", now" : ""));
+            });
+        });
+    }
+
+    private void tell(Twin.Call call) {
+        desk.tell(twin.gear(), call.command().id(), call.args());
+    }
+
+    private void flag(Known k, HBox row) {
+        Button b = new Button();
+        b.getStyleClass().add("rack-switch");
+        b.setId("rack-%s-%s".formatted(twin.gear(), k.id()));
+        row.getChildren().getFirst().setId("rack-name-%s-%s".formatted(twin.gear(), k.id()));
+        grabbable(row.getChildren().getFirst(), k, () -> now().apply(k.id()));
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        row.getChildren().addAll(space, b);
+        b.setOnAction(_ -> {
+            Value v = now().apply(k.id());
+            twin.toReach(k.id(), Value.of(v == null || !v.asFlag())).ifPresent(this::tell);
+        });
+        refreshers.put(k.id(), () -> {
+            Value v = now().apply(k.id());
+            Word word = v == null ? null : v.asFlag() ? k.spec().yes() : k.spec().no();
+            Styles.text(b, v == null ? "—" : twin.spoken(k, v, now()));
+            b.setAccessibleText(k.title() + ", " + (v == null ? "not known" : twin.spoken(k, v, now())));
+            b.pseudoClassStateChanged(AIR, word != null && word.tone() == Tone.AIR);
+            b.pseudoClassStateChanged(READY, word != null && word.tone() == Tone.READY);
+        });
+    }
+
+    private void number(Known k, HBox row) {
+        Label value = new Label();
+        value.getStyleClass().add("rack-value");
+        Optional<Twin.Call> can = twin.toReach(k.id(), Value.of(0));
+        boolean worked = can.isPresent() && k.spec().min() != null && k.spec().max() != null;
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        if (!worked) {
+            row.getChildren().addAll(space, value);
+            refreshers.put(k.id(), () -> Styles.text(value, spoken(k)));
+            return;
+        }
+        double least = k.spec().min() == null ? 0 : k.spec().min();
+        double most = k.spec().max() == null ? 100 : k.spec().max();
+        Slider slider = new Slider(least, most, least);
+        grabbable(value, k, () -> now().apply(k.id()));
+        if (row.getChildren().size() == 1) {
+            grabbable(row.getChildren().getFirst(), k, () -> now().apply(k.id()));
+        }
+        slider.setId("rack-%s-%s".formatted(twin.gear(), k.id()));
+        slider.setMinWidth(36);
+        slider.setPrefWidth(48);
+        slider.setBlockIncrement((most - least) / 20);
+        slider.setAccessibleText(k.title());
+        Fields.unit(slider, k.spec().unit());
+        HBox.setHgrow(slider, Priority.ALWAYS);
+        value.setMinWidth(52);
+        value.setAlignment(javafx.geometry.Pos.CENTER_RIGHT);
+        // The level stands before the switch, whichever the card names first.
+        int at = row.getChildren().size() > 1 ? 1 : row.getChildren().size();
+        row.getChildren().removeIf(n -> n.getClass() == Region.class);
+        row.getChildren().addAll(at, List.of(slider, value));
+        boolean[] following = {false};
+        slider.valueProperty().addListener((_, _, v) -> {
+            if (!following[0]) {
+                double rounded = Math.rint(v.doubleValue() * 10) / 10;
+                twin.toReach(k.id(), Value.of(rounded)).ifPresent(this::tell);
+            }
+        });
+        refreshers.put(k.id(), () -> {
+            Value v = now().apply(k.id());
+            Styles.text(value, spoken(k));
+            if (v != null && !slider.isPressed()) {
+                following[0] = true;
+                slider.setValue(v.asNumber());
+                following[0] = false;
+            }
+        });
+    }
+
+    private void colour(Known k, HBox row) {
+        ColorPicker picker = new ColorPicker(Color.BLACK);
+        picker.setStyle("-fx-color-label-visible: false;");
+        picker.setPrefWidth(44);
+        picker.setMinWidth(44);
+        picker.setAccessibleText(k.title());
+        row.getChildren().add(1, picker);
+        picker.setOnAction(_ -> twin.toReach(k.id(), Value.of(Colours.text(picker.getValue())))
+                .ifPresent(this::tell));
+        refreshers.put(k.id(), () -> {
+            Value v = now().apply(k.id());
+            if (v != null) {
+                picker.setValue(Color.web(v.toString()));
+            }
+        });
+    }
+
+    private void text(Known k, HBox row) {
+        Label value = new Label();
+        value.getStyleClass().add("rack-value");
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        row.getChildren().addAll(space, value);
+        refreshers.put(k.id(), () -> Styles.text(value, spoken(k)));
+    }
+
+    private String spoken(Known k) {
+        Value v = now().apply(k.id());
+        return v == null ? "—" : twin.spoken(k, v, now());
+    }
+
+    /** A control can be grabbed and dragged onto the page, a button, or the score. */
+    private void grabbable(javafx.scene.Node node, Twin.Known known, Supplier<@Nullable Value> value) {
+        boolean[] carrying = new boolean[1];
+        Drag.on(node, _ -> {
+            carrying[0] = false;
+            return desk.building();
+        }, e -> Grab.of(twin, known, value.get()).ifPresent(g -> {
+            carrying[0] = true;
+            page.dropping().carry(g, e.getSceneX(), e.getSceneY());
+        }), e -> {
+            if (carrying[0]) {
+                // A press that became a drag does not tell the gear.
+                if (node instanceof Button b) {
+                    b.disarm();
+                }
+                page.dropping().drop(e.getSceneX(), e.getSceneY());
+                e.consume();
+            }
+        });
+    }
+}

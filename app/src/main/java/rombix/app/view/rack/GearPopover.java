@@ -1,0 +1,366 @@
+package rombix.app.view.rack;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.Consumer;
+import java.util.function.UnaryOperator;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
+import rombix.app.deck.Touches;
+import rombix.app.view.common.Confirm;
+import rombix.app.view.common.Desk;
+import rombix.app.view.common.Fields;
+import rombix.app.view.common.Styles;
+import rombix.core.board.Board;
+import rombix.core.board.Edits;
+import rombix.core.board.Gear;
+import rombix.core.board.GearEdits;
+import rombix.core.card.Card;
+import rombix.core.card.Card.Item;
+import rombix.core.card.Protocol;
+import rombix.core.engine.Status;
+
+/** The gear of the board: added, named, reached, its lists, and taken away with what names it said first. */
+public final class GearPopover {
+    private static final double RACK_WIDTH = 290;
+    private static final double WIDTH = 640;
+    private static final double NAME_WIDTH = 150;
+    private static final double KIND_WIDTH = 120;
+    private static final double FIELD_WIDTH = 84;
+
+    private final Desk desk;
+    private final Touches touches;
+    private final Map<String, Label> statuses = new HashMap<>();
+    /** The lists whose items are shown, as {@code gear/list}. */
+    private final Set<String> opened = new HashSet<>();
+    private @Nullable VBox content;
+    private @Nullable Node by;
+
+    public GearPopover(Desk desk, Touches touches) {
+        this.desk = desk;
+        this.touches = touches;
+        desk.model().watch(c -> c.whole().forEach(this::status));
+    }
+
+    /** @param gear whose address is to be under the hand at once; null for no gear's */
+    public void show(Node anchor, @Nullable String gear) {
+        desk.overlay().close(); // Its own last one, too.
+        VBox box = new VBox(10);
+        content = box;
+        by = anchor;
+        fill();
+        ScrollPane scroll = new ScrollPane(box);
+        scroll.setFitToWidth(true);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        scroll.getStyleClass().add("popover-scroll");
+        VBox popover = new VBox(scroll);
+        popover.setPrefWidth(WIDTH);
+        popover.setId("gear");
+        // Beside the rack, so that what it says of the gear stays in sight.
+        desk.overlay().showAt(popover, RACK_WIDTH + WIDTH / 2, anchor.getScene().getHeight() / 2, () -> {
+            content = null;
+            statuses.clear();
+            opened.clear();
+            anchor.requestFocus();
+        });
+        focus(gear == null ? "gear-add" : "gear-address-" + gear);
+    }
+
+    private void focus(String id) {
+        VBox box = content;
+        if (box != null && box.lookup("#" + id) instanceof Node field) {
+            field.requestFocus();
+        }
+    }
+
+    private void fill() {
+        VBox box = content;
+        if (box == null) {
+            return;
+        }
+        statuses.clear();
+        Board board = desk.bench().board();
+        List<Card> cards = desk.bench().rig().cards().values().stream().filter(c -> !c.protocols()
+                .isEmpty()).toList();
+        var add = Fields.choice("gear-add", cards, null, Card::title, card -> {
+            edit("add " + card.title(), b -> GearEdits.add(b, card, card.protocols().iterator().next()));
+            focus("gear-address-" + desk.bench().board().gear().getLast().id());
+        });
+        add.setPromptText("Add gear…");
+        add.setAccessibleText("Add gear of a kind");
+        add.setPrefWidth(NAME_WIDTH);
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        HBox head = row(Styles.label("Gear of this board", "gear-name"), space, add);
+        box.getChildren().setAll(head);
+        if (board.gear().isEmpty()) {
+            box.getChildren().add(Fields.read("None yet. Choose what there is, then where it is reached."));
+        }
+        board.gear().forEach(g -> box.getChildren().add(gear(g)));
+        box.getChildren().add(Fields.read("A kind of gear is a card, a file that says what it can be told and what it"
+                + " reports. Cards of your own go into the folder “cards” beside the board."));
+        desk.overlay().requestLayout();
+    }
+
+    private void edit(String name, UnaryOperator<Board> change) {
+        VBox box = content;
+        Node focused = box == null || box.getScene() == null ? null : box.getScene().getFocusOwner();
+        String id = focused == null ? null : focused.getId();
+        desk.bench().edit(name, change);
+        fill();
+        if (id != null) {
+            focus(id);
+        }
+    }
+
+    private void status(String gear) {
+        Label label = statuses.get(gear);
+        if (label != null) {
+            Status s = desk.model().status(gear);
+            label.setText(s.words() + (s.hint().isBlank() ? "" : ". " + s.hint()));
+            Styles.set(label, "label", "read", s.well() ? "quiet" : "trouble");
+        }
+    }
+
+    private Node gear(Gear g) {
+        Card card = desk.bench().rig().cards().get(g.card());
+        TextField name = Fields.text("gear-name-" + g.id(), g.name(), text -> {
+            if (!text.isBlank()) {
+                edit("name “" + text.strip() + "”", b -> GearEdits.change(b, g.id(), x -> x.withName(text.strip())));
+            }
+        });
+        name.setPrefWidth(NAME_WIDTH);
+        name.setAccessibleText("Name of " + g.name());
+        Button gone = Fields.plain("×", "");
+        gone.setId("gear-gone-" + g.id());
+        gone.setAccessibleText("Delete " + g.name());
+        gone.setOnAction(_ -> delete(g));
+        Label status = Styles.label("", "read");
+        status.setWrapText(true);
+        statuses.put(g.id(), status);
+        status(g.id());
+        Node address = address(g);
+        HBox.setHgrow(address, Priority.ALWAYS);
+        VBox box = new VBox(4, row(name, kind(g, card), address, gone), status);
+        if (card != null && !card.lists().isEmpty()) {
+            lists(g, card, box);
+        }
+        box.getStyleClass().add("gear-part");
+        return box;
+    }
+
+    /** Of what card it is, and how it is reached. */
+    private Node kind(Gear g, @Nullable Card card) {
+        Label title = Styles.label(card == null ? g.card() : card.title(), "field-name");
+        VBox kind = new VBox(1, title, protocol(g, card));
+        kind.setMinWidth(KIND_WIDTH);
+        kind.setPrefWidth(KIND_WIDTH);
+        kind.setMaxWidth(KIND_WIDTH);
+        return kind;
+    }
+
+    private Node protocol(Gear g, @Nullable Card card) {
+        List<Protocol> all = card == null ? List.of() : List.copyOf(card.protocols());
+        if (all.size() < 2) {
+            return Styles.label(g.link().protocol().title(), "read");
+        }
+        var choice = Fields.choice("gear-protocol-" + g.id(), all, g.link().protocol(), Protocol::title,
+                to -> edit("reach “" + g.name() + "” over " + to.title(), b -> GearEdits.reached(b, g.id(), to, to
+                        .usualAddress())));
+        choice.setAccessibleText("How " + g.name() + " is reached");
+        return choice;
+    }
+
+    /** Where it is reached: a port that is there, or an address that says at once when it is none. */
+    private Node address(Gear g) {
+        Protocol protocol = g.link().protocol();
+        String id = "gear-address-" + g.id();
+        Consumer<String> reached = to -> edit("reach “" + g.name() + "” at " + to, b -> GearEdits.reached(b, g.id(),
+                protocol, to.strip()));
+        return switch (protocol) {
+            case DESKTOP -> Styles.label("this machine", "read", "quiet");
+            case MIDI -> {
+                List<String> ports = new ArrayList<>(touches.sources().ports());
+                if (!g.link().address().isBlank() && !ports.contains(g.link().address())) {
+                    ports.add(g.link().address());
+                }
+                var port = Fields.choice(id, ports, g.link().address().isBlank() ? null : g.link().address(), p -> p,
+                        reached);
+                port.setPromptText(ports.isEmpty() ? "no MIDI port is there" : "MIDI port…");
+                port.setAccessibleText("MIDI port of " + g.name());
+                yield port;
+            }
+            case OSC, DMX, MQTT, IRC -> {
+                TextField address = Fields.text(id, g.link().address(), reached);
+                address.setPromptText(protocol == Protocol.DMX ? "HOST:PORT, or multicast" : "HOST:PORT");
+                address.setAccessibleText("Address of " + g.name());
+                yield address;
+            }
+        };
+    }
+
+    private void delete(Gear g) {
+        Node anchor = by;
+        if (anchor != null) {
+            desk.overlay().close();
+            Confirm.ask(desk, anchor, "Delete the gear “" + g.name() + "”?", GearEdits.uses(desk.bench().board(), g
+                    .id()), "Delete",
+                    () -> desk.bench().edit("delete “" + g.name() + "”", b -> GearEdits.without(b, g
+                            .id())));
+        }
+    }
+
+    /** The lists that the card leaves to the board: channels, lamps and the like. */
+    private void lists(Gear g, Card card, VBox to) {
+        HBox heads = new HBox(6);
+        to.getChildren().add(heads);
+        card.lists().keySet().stream().sorted().forEach(list -> {
+            List<Item> items = desk.bench().rig().twin(g.id()).map(t -> t.items(list, desk.model().readings(g.id())))
+                    .orElse(List.of());
+            String key = g.id() + "/" + list;
+            String words = list.replace('-', ' ');
+            Button open = Fields.plain((opened.contains(key) ? "▾ " : "▸ ") + items.size() + " " + words + (items
+                    .size() == 1 ? "" : "s"), "");
+            open.setId("gear-list-" + g.id() + "-" + list);
+            open.setOnAction(_ -> {
+                if (!opened.remove(key)) {
+                    opened.add(key);
+                }
+                fill();
+                focus(open.getId());
+            });
+            heads.getChildren().add(open);
+            if (opened.contains(key)) {
+                to.getChildren().add(items(g, card, list, items));
+            }
+        });
+    }
+
+    private Node items(Gear g, Card card, String list, List<Item> items) {
+        GridPane grid = new GridPane(6, 4);
+        grid.setPadding(new Insets(0, 0, 0, 16));
+        List<String> fields = List.copyOf(card.fields(list, g.link().protocol()));
+        grid.add(Styles.label("name", "field-name"), 0, 0);
+        for (int f = 0; f < fields.size(); f++) {
+            grid.add(Styles.label(fields.get(f), "field-name"), f + 1, 0);
+        }
+        String at = "gear-item-" + g.id() + "-" + list + "-";
+        for (int i = 0; i < items.size(); i++) {
+            Item item = items.get(i);
+            int index = i;
+            TextField name = Fields.text(at + item.id(), item.name(), text -> {
+                if (!text.isBlank()) {
+                    listed(g, list, changed(items, index, new Item(item.id(), text.strip(), item.fields())));
+                }
+            });
+            name.setPrefWidth(NAME_WIDTH);
+            name.setAccessibleText("Name");
+            grid.add(name, 0, i + 1);
+            for (int f = 0; f < fields.size(); f++) {
+                String of = fields.get(f);
+                TextField field = Fields.text(at + item.id() + "-" + of, String.valueOf(item.fields().getOrDefault(of,
+                        "")), text -> listed(g, list, changed(items, index, with(item, of, text))));
+                field.setPrefWidth(FIELD_WIDTH);
+                field.setAccessibleText(of + " of " + item.name());
+                grid.add(field, f + 1, i + 1);
+            }
+            Button gone = Fields.plain("×", "");
+            gone.setId(at + item.id() + "-gone");
+            gone.setAccessibleText("Delete " + item.name());
+            gone.setOnAction(_ -> delete(g, card, list, items, item));
+            grid.add(gone, fields.size() + 1, i + 1);
+        }
+        Button add = Fields.plain("+ " + list.replace('-', ' '), "");
+        add.setId(at + "add");
+        add.setOnAction(_ -> {
+            Item fresh = fresh(list, fields, items);
+            listed(g, list, plus(items, fresh));
+            focus(at + fresh.id());
+        });
+        grid.add(add, 0, items.size() + 1);
+        return grid;
+    }
+
+    private void listed(Gear g, String list, List<Item> items) {
+        edit("change the " + list.replace('-', ' ') + "s of “" + g.name() + "”", b -> GearEdits.listed(b, g.id(), list,
+                items));
+    }
+
+    /** An item that is used stays: what names it would name nothing. */
+    private void delete(Gear g, Card card, String list, List<Item> items, Item item) {
+        List<String> uses = GearEdits.uses(desk.bench().board(), g.id(), card, list, item.id());
+        if (uses.isEmpty()) {
+            listed(g, list, items.stream().filter(i -> i != item).toList());
+            return;
+        }
+        VBox box = content;
+        if (box != null) {
+            Label why = Styles.label("“%s” is used by %s%s. Take it out there first, or give it another name and other"
+                    .formatted(item.name(), String.join("; ", uses.subList(0, Math.min(3, uses.size()))),
+                            uses.size() > 3
+                                    ? " and " + (uses.size() - 3) + " more"
+                                    : "")
+                    + " numbers.", "read", "trouble");
+            why.setWrapText(true);
+            why.setId("gear-item-used");
+            box.getChildren().removeIf(n -> why.getId().equals(n.getId()));
+            box.getChildren().add(1, why);
+        }
+    }
+
+    private static Item with(Item item, String field, String text) {
+        Map<String, Object> fields = new HashMap<>(item.fields());
+        String plain = text.strip();
+        if (plain.isEmpty()) {
+            fields.remove(field);
+        } else {
+            fields.put(field, plain.matches("\\d{1,9}") ? (Object) Integer.valueOf(plain) : plain);
+        }
+        return new Item(item.id(), item.name(), fields);
+    }
+
+    /** One more, its numbers those that follow the highest. */
+    private static Item fresh(String list, List<String> fields, List<Item> items) {
+        String name = list.substring(0, 1).toUpperCase(Locale.ROOT) + list.substring(1).replace('-', ' ') + " " + (items
+                .size() + 1);
+        Map<String, Object> numbers = new HashMap<>();
+        fields.forEach(f -> numbers.put(f, items.stream().map(i -> i.fields().get(f)).filter(Integer.class::isInstance)
+                .mapToInt(n -> (Integer) n + (f.equals("universe") ? 0 : 1)).max().orElse(1)));
+        return new Item(Edits.freshId(name, list, id -> items.stream().anyMatch(i -> i.id().equals(id))), name,
+                numbers);
+    }
+
+    private static List<Item> changed(List<Item> items, int index, Item to) {
+        List<Item> all = new ArrayList<>(items);
+        all.set(index, to);
+        return all;
+    }
+
+    private static List<Item> plus(List<Item> items, Item more) {
+        List<Item> all = new ArrayList<>(items);
+        all.add(more);
+        return all;
+    }
+
+    private static HBox row(Node... nodes) {
+        HBox row = new HBox(8, nodes);
+        row.setAlignment(Pos.CENTER_LEFT);
+        return row;
+    }
+}

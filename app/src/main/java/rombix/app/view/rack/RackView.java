@@ -1,0 +1,200 @@
+package rombix.app.view.rack;
+
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Supplier;
+import javafx.scene.control.Button;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
+import rombix.app.edit.Shadow;
+import rombix.app.view.common.Desk;
+import rombix.app.view.common.Fields;
+import rombix.app.view.common.Shapes;
+import rombix.app.view.page.PageView;
+import rombix.core.card.Twin;
+import rombix.core.card.Twin.Known;
+import rombix.core.chain.Step;
+import rombix.core.forecast.Snapshot;
+
+/** All gear, live, at the left. What the gear's cards can change is worked here by hand. */
+public final class RackView extends ScrollPane {
+
+    private final Desk desk;
+    private final VBox gears = new VBox();
+    private final Map<String, GearBox> boxes = new HashMap<>();
+    private final PageView page;
+    private final GearPopover gear;
+    private final Button edit = Fields.plain("Gear: add, name, reach…", "Alt+R");
+    private @Nullable Object shownGear;
+    private @Nullable Shadow shadow;
+    private final Button snapshot = Fields.plain("Snapshot", "Alt+N");
+    private final ToggleButton shadowMe = new ToggleButton("Shadow me");
+
+    public RackView(Desk desk, Supplier<rombix.core.engine.Known> known, PageView page, GearPopover gear) {
+        this.desk = desk;
+        this.page = page;
+        this.gear = gear;
+        setId("rack");
+        edit.setId("edit-gear");
+        edit.setMinHeight(32);
+        edit.setOnAction(_ -> gear.show(edit, null));
+        VBox foot = new VBox(edit);
+        foot.setPadding(new javafx.geometry.Insets(0, 12, 16, 12));
+        desk.bench().watch(() -> {
+            foot.setVisible(desk.building());
+            foot.setManaged(desk.building());
+        });
+        setContent(new VBox(tools(known), gears, foot));
+        setFitToWidth(true);
+        setHbarPolicy(ScrollBarPolicy.NEVER);
+        setPrefWidth(276);
+        setMinWidth(276);
+        getStyleClass().add("rack-scroll");
+        gears.getStyleClass().add("rack");
+        desk.bench().watch(this::rebuild);
+        desk.bench().watch(() -> desk.bench().sought().map(boxes::get).ifPresent(this::reveal));
+        desk.model().watch(c -> {
+            boxes.forEach((id, box) -> {
+                if (c.whole().contains(id)) {
+                    box.refresh();
+                }
+            });
+            c.readings().forEach(name -> {
+                GearBox box = boxes.get(name.substring(0, name.indexOf(':')));
+                if (box != null) {
+                    box.refresh(name.substring(name.indexOf(':') + 1));
+                }
+            });
+        });
+        rebuild();
+    }
+
+    /** Scrolls to a gear and puts the hand on the first of its controls. */
+    private void reveal(GearBox box) {
+        double room = getContent().getBoundsInLocal().getHeight() - getViewportBounds().getHeight();
+        double top = box.localToScene(0, 0).getY() - getContent().localToScene(0, 0).getY();
+        setVvalue(room <= 0 ? 0 : Math.clamp(top / room, 0, 1));
+        box.lookupAll(".button").stream().findFirst().ifPresent(javafx.scene.Node::requestFocus);
+    }
+
+    /** Asks whose present readings are to be written as steps. */
+    public void takeSnapshot() {
+        snapshot.fire();
+    }
+
+    /** Begins or ends writing what the hand does as steps. */
+    public void shadow() {
+        shadowMe.fire();
+    }
+
+    /** Writes steps from the gear: as it is now, or as it is worked from now on. */
+    private HBox tools(Supplier<rombix.core.engine.Known> known) {
+        snapshot.setId("snapshot");
+        snapshot.setTooltip(new Tooltip("Write the gear's present readings as steps into the chain below"));
+        snapshot.setOnAction(_ -> snapshots(known.get(), snapshot));
+        shadowMe.setId("shadow");
+        shadowMe.getStyleClass().setAll("button", "plain");
+        shadowMe.setTooltip(
+                new Tooltip("Work the gear by hand; stop, and the steps stand in the score with their timing"));
+        shadowMe.setOnAction(_ -> {
+            if (shadowMe.isSelected()) {
+                Shadow started = new Shadow(desk.bench(), known.get());
+                shadow = started;
+                desk.model().listen(started::came);
+            } else {
+                desk.model().listen(null);
+                List<Step> steps = shadow == null ? List.of() : shadow.steps();
+                shadow = null;
+                if (!steps.isEmpty() && desk.bench().hasChain()) {
+                    desk.bench().add("shadow " + steps.size() + " steps", steps);
+                }
+            }
+            shadowMe.setText(shadowMe.isSelected() ? "Stop shadowing" : "Shadow me");
+        });
+        HBox tools = new HBox(4,
+                history("undo", "mdi2u-undo", "Ctrl+Z", desk.bench()::undo, () -> desk.bench().undoName()),
+                history("redo", "mdi2r-redo", "Ctrl+Shift+Z", desk.bench()::redo, () -> desk.bench().redoName()),
+                snapshot, shadowMe);
+        tools.setPadding(new javafx.geometry.Insets(10, 12, 0, 12));
+        desk.bench().watch(() -> {
+            tools.setVisible(desk.building());
+            tools.setManaged(desk.building());
+            snapshot.setDisable(!desk.bench().hasChain());
+            shadowMe.setDisable(!desk.bench().hasChain());
+        });
+        snapshot.setDisable(true);
+        shadowMe.setDisable(true);
+        return tools;
+    }
+
+    /** Takes back an edit, or does it again; says which one. */
+    private Button history(String id, String icon, String key, Runnable run, Supplier<Optional<String>> what) {
+        Button button = Fields.plain("", "");
+        button.setId(id);
+        button.getStyleClass().add("history");
+        Shapes.icon(icon, 16).ifPresent(button::setGraphic);
+        button.setOnAction(_ -> run.run());
+        Tooltip tip = new Tooltip();
+        button.setTooltip(tip);
+        Runnable show = () -> {
+            String name = what.get().orElse("");
+            button.setDisable(name.isEmpty());
+            String words = id.equals("undo") ? "Undo: " : "Redo: ";
+            tip.setText(words + (name.isEmpty() ? "nothing" : name) + " · " + key);
+            button.setAccessibleText(words + (name.isEmpty() ? "nothing" : name));
+        };
+        desk.bench().watch(show);
+        show.run();
+        return button;
+    }
+
+    /** Which gear the snapshot is of. */
+    private void snapshots(rombix.core.engine.Known known, Button by) {
+        VBox box = new VBox(6);
+        box.setId("snapshot-popover");
+        box.getChildren().add(Fields.read("Whose present readings?"));
+        Map<String, javafx.scene.control.CheckBox> of = new LinkedHashMap<>();
+        desk.bench().rig().twins().values().forEach(t -> {
+            var check = Fields.check("snapshot-" + t.gear(), t.title(), false, _ -> {
+            });
+            of.put(t.gear(), check);
+            box.getChildren().add(check);
+        });
+        Button write = Fields.plain("Write the steps", "");
+        write.setId("snapshot-write");
+        write.setOnAction(_ -> {
+            List<String> gear = of.entrySet().stream().filter(e -> e.getValue().isSelected()).map(Map.Entry::getKey)
+                    .toList();
+            List<Step> steps = Snapshot.ofGear(desk.bench().rig(), known, gear).steps();
+            desk.overlay().close();
+            if (!steps.isEmpty()) {
+                desk.bench().add("a snapshot of " + steps.size() + " readings", steps);
+            }
+        });
+        box.getChildren().add(write);
+        desk.overlay().show(box, by, () -> {
+        });
+    }
+
+    private void rebuild() {
+        Map<String, Twin> now = desk.bench().rig().twins();
+        if (now.equals(shownGear)) {
+            return;
+        }
+        shownGear = now;
+        boxes.clear();
+        gears.getChildren().clear();
+        for (Twin twin : now.values()) {
+            GearBox box = new GearBox(desk, page, twin, gear);
+            boxes.put(twin.gear(), box);
+            gears.getChildren().add(box);
+        }
+    }
+}

@@ -1,0 +1,183 @@
+package rombix.app.view.score;
+
+import java.util.ArrayList;
+import java.util.List;
+import javafx.css.PseudoClass;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
+import rombix.app.view.common.Desk;
+import rombix.core.board.Paths;
+import rombix.core.board.StepWords;
+import rombix.core.chain.Step;
+import rombix.core.find.Finder;
+import rombix.core.find.Finder.Found;
+import rombix.core.find.Usual;
+
+/** Adds steps by typing a few words and choosing from what the present gear can do. */
+final class FinderField extends TextField {
+    private static final PseudoClass PICKED = PseudoClass.getPseudoClass("picked");
+    private static final int MOST = 7;
+    private static final String START = "Add a step";
+
+    private final Desk desk;
+    private final VBox list = new VBox();
+    private List<Found> found = List.of();
+    private int picked;
+    /** Whether what usually comes next is shown while nothing is typed. */
+    private boolean offering;
+    private @Nullable Finder finder;
+    private @Nullable Object finderOf;
+
+    FinderField(Desk desk) {
+        this.desk = desk;
+        getStyleClass().add("finder");
+        setId("finder");
+        prompt();
+        setAccessibleText("Add a step by typing what it should do");
+        list.setId("found");
+        list.setPrefWidth(460);
+        textProperty().addListener((_, _, _) -> search());
+        addEventFilter(KeyEvent.KEY_PRESSED, this::key);
+        focusedProperty().addListener((_, _, in) -> {
+            if (!in && desk.overlay().showing(this)) {
+                desk.overlay().close();
+            } else if (in) {
+                offering = true;
+                search();
+            }
+        });
+    }
+
+    /** Says where the next step goes. */
+    void prompt() {
+        List<Integer> at = desk.bench().cursor();
+        StepWords words = new StepWords(desk.bench().rig(), g -> desk.model().readings(g));
+        String where = START;
+        if (at.size() > 2 && at.getLast() == 0) {
+            List<Integer> within = at.subList(0, at.size() - 2);
+            where = Paths.step(desk.bench().chain(), within).map(s -> "Add a step into “" + words.of(s) + "”").orElse(
+                    where);
+        } else if (at.size() > 1 || at.getFirst() < desk.bench().chain().steps().size()) {
+            List<Integer> before = new java.util.ArrayList<>(at);
+            int last = before.removeLast();
+            before.add(last < 0 ? last + 1 : last - 1);
+            where = last == -1
+                    ? "Add a step that runs however the chain ends"
+                    : Paths.step(desk.bench().chain(), before).map(s -> "Add a step behind “" + words.of(s) + "”")
+                            .orElse(where);
+        }
+        setPromptText(where + (where.equals(START)
+                ? ": type what it should do, such as “mute host”, “desk key 40 %” or “wait 2 s”   ( / )"
+                : "   ( / )"));
+    }
+
+    private void search() {
+        if (getText().isBlank() && !(offering && isFocused())) {
+            found = List.of();
+            if (desk.overlay().showing(this)) {
+                desk.overlay().close();
+            }
+            return;
+        }
+        Object now = List.of(System.identityHashCode(desk.bench().rig()),
+                desk.bench().rig().twins().keySet().stream().map(g -> desk.model()
+                        .lists(g)).toList());
+        if (finder == null || !now.equals(finderOf)) {
+            finder = new Finder(desk.bench().rig(), g -> desk.model().readings(g));
+            finderOf = now;
+        }
+        boolean usual = getText().isBlank();
+        found = usual
+                ? Usual.next(desk.bench().rig(), g -> desk.model().readings(g), before(), desk.bench().recent(), MOST)
+                : finder.find(getText(), MOST, desk.bench().recent());
+        picked = usual ? -1 : 0; // What was not asked for is not added by a slip.
+        list.getChildren().clear();
+        if (found.isEmpty()) {
+            Label none = new Label("No gear here can do that. Try a scene, a channel, a lamp, a door, or “wait 2 s”.");
+            none.getStyleClass().addAll("read", "quiet");
+            none.setWrapText(true);
+            list.getChildren().add(none);
+        }
+        if (usual && !found.isEmpty()) {
+            Label head = new Label("What usually comes next; or type");
+            head.getStyleClass().addAll("found-head", "quiet");
+            list.getChildren().add(head);
+        }
+        for (int i = 0; i < found.size(); i++) {
+            int index = i;
+            Found f = found.get(i);
+            Label title = new Label(f.title());
+            Label where = new Label(f.where());
+            where.getStyleClass().add("where");
+            Region space = new Region();
+            HBox.setHgrow(space, Priority.ALWAYS);
+            HBox row = new HBox(title, space, where);
+            row.getStyleClass().add("found");
+            row.setOnMousePressed(e -> {
+                picked = index;
+                add();
+                e.consume();
+            });
+            list.getChildren().add(row);
+        }
+        pick();
+        if (!desk.overlay().showing(this)) {
+            desk.overlay().show(list, this, () -> {
+            });
+        }
+        desk.overlay().requestLayout();
+    }
+
+    private void pick() {
+        List<javafx.scene.Node> rows = list.getChildren().stream().filter(n -> n instanceof HBox).toList();
+        for (int i = 0; i < rows.size(); i++) {
+            rows.get(i).pseudoClassStateChanged(PICKED, i == picked);
+        }
+    }
+
+    private void key(KeyEvent e) {
+        if (e.getCode() == KeyCode.DOWN || e.getCode() == KeyCode.UP) {
+            if (getText().isBlank() && !offering) {
+                offering = true;
+                search();
+            } else if (!found.isEmpty()) {
+                picked = Math.floorMod(
+                        Math.max(picked, e.getCode() == KeyCode.DOWN ? -1 : 0) + (e.getCode() == KeyCode.DOWN ? 1 : -1),
+                        found.size());
+                pick();
+            }
+            e.consume();
+        } else if (e.getCode() == KeyCode.ENTER) {
+            add();
+            e.consume();
+        }
+    }
+
+    private void add() {
+        if (picked < 0 || picked >= found.size()) {
+            return;
+        }
+        Found f = found.get(picked);
+        desk.bench().add("add “" + f.title() + "”", List.of(f.step()));
+        offering = false; // The score is to be seen; the down arrow brings the offers back.
+        if (getText().isEmpty()) {
+            search();
+        }
+        clear();
+    }
+
+    /** The step that the next one comes behind; null at the start of a chain. */
+    private @Nullable Step before() {
+        List<Integer> at = new ArrayList<>(desk.bench().cursor());
+        int last = at.removeLast();
+        at.add(last < 0 ? last + 1 : last - 1);
+        return last == 0 || last == -1 ? null : Paths.step(desk.bench().chain(), at).orElse(null);
+    }
+}

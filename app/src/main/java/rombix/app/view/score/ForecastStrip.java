@@ -1,0 +1,153 @@
+package rombix.app.view.score;
+
+import java.time.ZonedDateTime;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Objects;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.function.Supplier;
+import javafx.application.Platform;
+import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
+import org.jspecify.annotations.Nullable;
+import rombix.app.view.common.Desk;
+import rombix.core.board.Rig;
+import rombix.core.board.StepWords;
+import rombix.core.card.Figures;
+import rombix.core.chain.Chain;
+import rombix.core.engine.Known;
+import rombix.core.forecast.Forecast;
+import rombix.core.forecast.Forecaster;
+
+/**
+ * What the chain under the hand will do, in one line, kept true while it is edited: its length, what will differ, odds,
+ * clashes, and gear that is off. Reckoned on a thread of its own; only the newest question is answered.
+ */
+final class ForecastStrip extends HBox {
+    private static final int RUNS = 100;
+    private static final int DEEP_STACK = 256 << 20;
+    private static final long SOON_NANOS = 1_000_000_000L;
+    /** One for all windows: forecasts wait for each other. */
+    private static final ExecutorService THREAD = Executors.newSingleThreadExecutor(
+            r -> {
+                Thread t = new Thread(null, r, "forecast", DEEP_STACK);
+                t.setDaemon(true);
+                return t;
+            });
+
+    private final Desk desk;
+    private final Supplier<Known> known;
+    private final Label length = new Label();
+    private final Label changes = new Label();
+    private final Label trouble = new Label();
+    private volatile @Nullable Question asked;
+    private long askedNanos;
+
+    private record Question(Rig rig, String button, Chain chain, String place) {
+    }
+
+    ForecastStrip(Desk desk, Supplier<Known> known) {
+        super(6);
+        this.desk = desk;
+        this.known = known;
+        setId("forecast");
+        getStyleClass().add("forecast");
+        length.getStyleClass().add("forecast-length");
+        changes.getStyleClass().add("quiet");
+        trouble.getStyleClass().add("trouble");
+        for (Label l : new Label[]{length, changes, trouble}) {
+            l.setMinWidth(0);
+            l.getStyleClass().add("read");
+        }
+        length.setMinWidth(Region.USE_PREF_SIZE);
+        getChildren().addAll(length, changes, trouble);
+        desk.bench().watch(() -> ask(false));
+        desk.model().watch(c -> {
+            if (!c.gear().isEmpty()) {
+                ask(System.nanoTime() - askedNanos > SOON_NANOS);
+            }
+        });
+    }
+
+    private void ask(boolean again) {
+        if (!desk.building() || !desk.bench().hasChain() || desk.bench().chain().isEmpty()) {
+            asked = null;
+            length.setText(
+                    desk.building() && desk.bench().hasChain() ? "No steps yet: type below what it should do" : "");
+            changes.setText("");
+            trouble.setText("");
+            return;
+        }
+        Question question = new Question(desk.bench().rig(), desk.bench().button().map(b -> b.id()).orElse(""),
+                desk.bench().chain(), desk.bench().part().place());
+        if (!again && question.equals(asked)) {
+            return;
+        }
+        asked = question;
+        askedNanos = System.nanoTime();
+        Known now = known.get();
+        THREAD.execute(() -> {
+            if (asked != question) {
+                return; // A newer question waits already.
+            }
+            Forecast forecast = Forecaster.of(question.rig(), now, ZonedDateTime.now(), question.button(), question
+                    .chain(), question.place(), RUNS, 1);
+            Platform.runLater(() -> {
+                if (Objects.equals(asked, question)) {
+                    show(forecast, question, now);
+                }
+            });
+        });
+    }
+
+    private void show(Forecast f, Question question, Known now) {
+        length.setText(f.endless() ? "until it is stopped" : span(f.length()));
+        int n = f.changes().size();
+        changes.setText("· " + (n == 0 ? "nothing changes" : n == 1 ? "1 reading changes" : n + " readings change")
+                + (f.clashes().isEmpty() && f.off().isEmpty() && f.faults().isEmpty() ? " · no clash" : ""));
+        StepWords words = new StepWords(question.rig(), g -> id -> now.readings().getOrDefault(g, java.util.Map.of())
+                .get(id));
+        changes.setTooltip(n == 0 ? null : new Tooltip(details(f, words)));
+        List<String> wrong = new ArrayList<>();
+        if (!f.clashes().isEmpty()) {
+            wrong.add(f.clashes().size() == 1 ? "1 clash" : f.clashes().size() + " clashes");
+        }
+        f.off().stream().map(Forecast.Off::gear).distinct().forEach(g -> wrong.add(question.rig().twin(g).map(t -> t
+                .title()).orElse(g) + " is off"));
+        if (!f.faults().isEmpty()) {
+            wrong.add(f.faults().size() == 1 ? "1 step fails" : f.faults().size() + " steps fail");
+        }
+        trouble.setText(wrong.isEmpty() ? "" : "· " + String.join(" · ", wrong));
+        List<String> why = new ArrayList<>();
+        f.clashes().forEach(c -> why.add("Two steps set %s at %s".formatted(words.reading(c.gear() + ":" + c.reading()),
+                Figures.span(c.atMillis()))));
+        f.off().forEach(o -> why.add(o.why()));
+        f.faults().forEach(o -> why.add(o.why()));
+        trouble.setTooltip(why.isEmpty() ? null : new Tooltip(String.join("\n", why)));
+        setAccessibleText(length.getText() + " " + changes.getText() + " " + trouble.getText());
+    }
+
+    private static String span(Forecast.Span s) {
+        return Math.round(s.least()) == Math.round(s.most())
+                ? Figures.span(s.most())
+                : Figures.span(s.least()) + " to " + Figures.span(s.most());
+    }
+
+    private static String details(Forecast f, StepWords words) {
+        List<String> lines = new ArrayList<>();
+        for (Forecast.Change c : f.changes()) {
+            List<String> after = c.after().stream().map(o -> (o.share() >= 1
+                    ? ""
+                    : String.format(Locale.ROOT, "%.0f\u00a0%% ", o.share() * 100))
+                    + words.value(c.gear(), c.reading(), o.value())).toList();
+            lines.add(words.reading(c.gear() + ":" + c.reading()) + ": " + (c.before() == null
+                    ? "—"
+                    : words.value(c.gear(), c.reading(), c.before())) + " → " + String.join(", ", after));
+        }
+        return String.join("\n", lines);
+    }
+}

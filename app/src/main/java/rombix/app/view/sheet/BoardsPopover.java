@@ -1,0 +1,202 @@
+package rombix.app.view.sheet;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Consumer;
+import java.util.function.Supplier;
+import java.util.stream.Stream;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import rombix.app.edit.Starters;
+import rombix.app.view.common.Desk;
+import rombix.app.view.common.Fields;
+import rombix.app.view.common.Styles;
+import rombix.core.board.Board;
+import rombix.core.board.Edits;
+import rombix.core.board.Gear;
+import rombix.core.board.Rig;
+import rombix.core.engine.Known;
+import rombix.core.store.BoardFile;
+
+/** The boards beside this one, a new one, and this one under another name. */
+public final class BoardsPopover {
+    private static final int MOST = 12;
+
+    private final Desk desk;
+    private final Consumer<Path> open;
+    private final Runnable elsewhere;
+    private final Supplier<Known> known;
+    private final Supplier<String> demo;
+
+    /** What a new board starts with. */
+    private enum Start {
+        EMPTY("one empty page"), STARTERS("starter pages, made from its gear"), DEMO("a copy of the demo");
+
+        private final String words;
+
+        Start(String words) {
+            this.words = words;
+        }
+    }
+
+    /**
+     * @param open opens a board
+     * @param elsewhere asks for a board in another folder
+     * @param demo the demo board's text
+     */
+    public BoardsPopover(Desk desk, Consumer<Path> open, Runnable elsewhere, Supplier<Known> known,
+            Supplier<String> demo) {
+        this.desk = desk;
+        this.open = open;
+        this.elsewhere = elsewhere;
+        this.known = known;
+        this.demo = demo;
+    }
+
+    public void show(Node by) {
+        VBox box = new VBox(10);
+        box.setPrefWidth(440);
+        box.setId("boards");
+        box.getChildren().addAll(Styles.label("Open", "gear-name"), beside(), Styles.label("New board", "gear-name"),
+                fresh(),
+                Styles.label("This board under another name", "gear-name"),
+                saveAs());
+        desk.overlay().show(box, by, by::requestFocus);
+        if (box.lookup("#board-new-name") instanceof TextField name) {
+            name.requestFocus();
+        }
+    }
+
+    private Node beside() {
+        FlowPane row = new FlowPane(6, 6);
+        for (Path file : files()) {
+            Button go = Fields.plain(String.valueOf(file.getFileName()).replaceFirst("\\.json$", ""), "");
+            go.setOnAction(_ -> {
+                desk.overlay().close();
+                open.accept(file);
+            });
+            row.getChildren().add(go);
+        }
+        Button other = Fields.plain("In another folder…", "Ctrl+O");
+        other.setOnAction(_ -> {
+            desk.overlay().close();
+            elsewhere.run();
+        });
+        row.getChildren().add(other);
+        return row;
+    }
+
+    private Path folder() {
+        Path folder = desk.bench().file().toAbsolutePath().getParent();
+        return folder == null ? Path.of(".").toAbsolutePath() : folder;
+    }
+
+    private List<Path> files() {
+        try (Stream<Path> all = Files.list(folder())) {
+            return all.filter(f -> f.toString().endsWith(".json") && !String.valueOf(f.getFileName()).startsWith(".")
+                    && !f.equals(desk.bench().file().toAbsolutePath())).sorted().limit(MOST).toList();
+        } catch (IOException e) {
+            return List.of();
+        }
+    }
+
+    private Node fresh() {
+        TextField name = new TextField("My board");
+        name.setId("board-new-name");
+        name.selectAll();
+        ComboBox<Start> start = Fields.choice("board-new-start", List.of(Start.values()), Start.EMPTY, s -> s.words,
+                _ -> {
+                });
+        FlowPane gear = new FlowPane(10, 4);
+        Map<Gear, CheckBox> wanted = new LinkedHashMap<>();
+        for (Gear g : desk.bench().board().gear()) {
+            CheckBox box = Fields.check("board-gear-" + g.id(), g.name(), true, _ -> {
+            });
+            wanted.put(g, box);
+            gear.getChildren().add(box);
+        }
+        Label flaw = flaw();
+        Button make = Fields.plain("Make it", "");
+        make.setId("board-make");
+        make.setOnAction(_ -> {
+            List<Gear> chosen = wanted.entrySet().stream().filter(e -> e.getValue().isSelected()).map(Map.Entry::getKey)
+                    .toList();
+            write(name.getText(), text(name.getText().strip(), start.getValue(), chosen), flaw);
+        });
+        name.setOnAction(_ -> make.fire());
+        HBox first = new HBox(8, Fields.named("Name", name), Fields.named("It starts with", start));
+        first.setAlignment(javafx.geometry.Pos.BOTTOM_LEFT);
+        HBox.setHgrow(first.getChildren().get(0), Priority.ALWAYS);
+        return new VBox(8, first, Fields.named("With this gear of the present board", gear), flaw, make);
+    }
+
+    private String text(String name, Start start, List<Gear> gear) {
+        if (start == Start.DEMO) {
+            return demo.get();
+        }
+        Board board = Board.empty(name).withGear(gear);
+        if (start == Start.STARTERS) {
+            for (Starters s : Starters.values()) {
+                board = s.added(Rig.of(board, desk.bench().rig().cards()), known.get());
+            }
+            board = board.pages().size() > 1 ? Edits.removePage(board, board.pages().getFirst().id()) : board;
+        }
+        return BoardFile.format(board);
+    }
+
+    private Node saveAs() {
+        TextField name = new TextField(desk.bench().board().name() + " 2");
+        name.setId("board-as-name");
+        HBox.setHgrow(name, Priority.ALWAYS);
+        Label flaw = flaw();
+        Button save = Fields.plain("Save it so", "");
+        save.setId("board-save-as");
+        save.setOnAction(_ -> {
+            String called = name.getText().strip();
+            write(called, BoardFile.format(desk.bench().board().withName(called)), flaw);
+        });
+        name.setOnAction(_ -> save.fire());
+        HBox row = new HBox(8, name, save);
+        row.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
+        return new VBox(4, row, flaw);
+    }
+
+    /** A line for what is wrong; it takes no room while nothing is. */
+    private static Label flaw() {
+        Label flaw = Fields.read("");
+        flaw.getStyleClass().add("trouble");
+        flaw.managedProperty().bind(flaw.textProperty().isNotEmpty());
+        return flaw;
+    }
+
+    private void write(String name, String text, Label flaw) {
+        Path file = folder().resolve(Edits.freshId(name, "board", _ -> false) + ".json");
+        if (name.isBlank()) {
+            flaw.setText("Give it a name.");
+        } else if (Files.exists(file)) {
+            flaw.setText("There is a board “%s” here already; take another name.".formatted(file.getFileName()));
+        } else {
+            try {
+                Files.writeString(file, text);
+                desk.overlay().close();
+                open.accept(file);
+                return;
+            } catch (IOException e) {
+                flaw.setText("It cannot be written: " + e.getMessage());
+            }
+        }
+        desk.overlay().requestLayout();
+    }
+}

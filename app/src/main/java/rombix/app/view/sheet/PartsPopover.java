@@ -1,0 +1,152 @@
+package rombix.app.view.sheet;
+
+import java.util.List;
+import java.util.function.Predicate;
+import java.util.function.UnaryOperator;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import rombix.app.edit.Uses;
+import rombix.app.edit.Workbench.Part;
+import rombix.app.view.common.Confirm;
+import rombix.app.view.common.Desk;
+import rombix.app.view.common.Fields;
+import rombix.core.board.Board;
+import rombix.core.board.Board.BoardValue;
+import rombix.core.board.Board.NamedChain;
+import rombix.core.board.Edits;
+import rombix.core.chain.Step;
+import rombix.core.value.Value;
+
+/** The values and the chains of the board itself: added, named, opened, deleted with what uses them said first. */
+public final class PartsPopover {
+    private final Desk desk;
+
+    public PartsPopover(Desk desk) {
+        this.desk = desk;
+    }
+
+    public void show(Node by) {
+        VBox content = new VBox(6);
+        fill(content, by);
+        ScrollPane scroll = new ScrollPane(content);
+        scroll.setFitToWidth(true);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        scroll.getStyleClass().add("popover-scroll");
+        VBox box = new VBox(scroll);
+        box.setPrefWidth(440);
+        box.setId("parts");
+        desk.overlay().show(box, by, by::requestFocus);
+    }
+
+    private void fill(VBox content, Node by) {
+        Board board = desk.bench().board();
+        content.getChildren().setAll(head("Values: what chains can set, and formulas and labels can read"));
+        for (BoardValue v : board.values()) {
+            TextField initial = Fields.text("value-" + v.id(), v.initial().toString(), text -> edit(content, by,
+                    "change a value", b -> b.withValues(b.values().stream().map(x -> x.id().equals(v.id())
+                            ? new BoardValue(x.id(), x.name(), typed(text))
+                            : x).toList())));
+            initial.setPrefColumnCount(6);
+            initial.setAccessibleText("What " + v.name() + " is at the start");
+            content.getChildren().add(row(name("value-name-" + v.id(), v.name(), name -> edit(content, by,
+                    "name a value", b -> b.withValues(b.values().stream().map(x -> x.id().equals(v.id())
+                            ? new BoardValue(x.id(), name, x.initial())
+                            : x).toList()))),
+                    initial, gone("value " + v.name(), () -> delete(by, "Delete the value “" + v
+                            .name() + "”?", Uses.value(v.id()), b -> Edits.removeValue(b, v.id())))));
+        }
+        content.getChildren().addAll(add("value-add", "+ value", () -> edit(content, by, "add a value", b -> Edits
+                .addValue(b, "Value " + (b.values().size() + 1), Value.of(0)))), head(
+                        "Chains: what steps of any button can use"));
+        for (NamedChain c : board.chains()) {
+            TextField params = Fields.text("chain-params-" + c.id(), String.join(", ", c.params()), text -> chain(
+                    content, by, c.id(), x -> new NamedChain(x.id(), x.name(), List.of(text.split("[,\\s]+")).stream()
+                            .filter(p -> !p.isBlank()).toList(), x.chain())));
+            params.setPromptText("arguments");
+            params.setPrefColumnCount(8);
+            params.setAccessibleText("Arguments of " + c.name());
+            Button open = Fields.plain("Open", "");
+            open.setId("chain-open-" + c.id());
+            open.setOnAction(_ -> {
+                desk.overlay().close();
+                desk.bench().selectPart(new Part(null, c.id()));
+            });
+            content.getChildren().add(row(name("chain-name-" + c.id(), c.name(), name -> chain(content, by, c.id(),
+                    x -> new NamedChain(x.id(), name, x.params(), x.chain()))), params, open, gone("chain " + c.name(),
+                            () -> delete(by, "Delete the chain “" + c.name() + "”?", Uses.chain(c.id()), b -> Edits
+                                    .removeNamedChain(b, c.id())))));
+        }
+        content.getChildren().add(add("chain-add", "+ chain", () -> edit(content, by, "add a chain", b -> Edits
+                .addNamedChain(b, "Chain " + (b.chains().size() + 1)))));
+    }
+
+    private static Label head(String text) {
+        Label head = Fields.read(text);
+        VBox.setMargin(head, new javafx.geometry.Insets(6, 0, 0, 0));
+        return head;
+    }
+
+    private void chain(VBox content, Node by, String id, UnaryOperator<NamedChain> change) {
+        edit(content, by, "change a chain of the board", b -> b.withChains(b.chains().stream().map(c -> c.id().equals(
+                id) ? change.apply(c) : c).toList()));
+    }
+
+    private void edit(VBox content, Node by, String name, UnaryOperator<Board> change) {
+        desk.bench().edit(name, change);
+        fill(content, by);
+        desk.overlay().requestLayout();
+    }
+
+    private void delete(Node by, String question, Predicate<Step> uses, UnaryOperator<Board> gone) {
+        desk.overlay().close();
+        Confirm.ask(desk, by, question, Uses.of(desk.bench().board(), uses), "Delete", () -> desk.bench().edit(question
+                .replace("Delete", "delete").replace("?", ""), b -> gone.apply(Edits.chains(b, c -> c.without(uses)))));
+    }
+
+    private static TextField name(String id, String now, java.util.function.Consumer<String> changed) {
+        TextField name = Fields.text(id, now, text -> {
+            if (!text.isBlank()) {
+                changed.accept(text.strip());
+            }
+        });
+        HBox.setHgrow(name, Priority.ALWAYS);
+        name.setAccessibleText("Name");
+        return name;
+    }
+
+    private static Button gone(String what, Runnable run) {
+        Button gone = Fields.plain("×", "");
+        gone.setAccessibleText("Delete the " + what);
+        gone.setOnAction(_ -> run.run());
+        return gone;
+    }
+
+    private static Button add(String id, String text, Runnable run) {
+        Button add = Fields.plain(text, "");
+        add.setId(id);
+        add.setOnAction(_ -> run.run());
+        return add;
+    }
+
+    private static HBox row(Node... nodes) {
+        HBox row = new HBox(6, nodes);
+        row.setAlignment(Pos.CENTER_LEFT);
+        return row;
+    }
+
+    private static Value typed(String text) {
+        String plain = text.strip();
+        return switch (plain) {
+            case "yes", "true" -> Value.of(true);
+            case "no", "false" -> Value.of(false);
+            default -> plain.matches("[-\u2212]?\\d+([.,]\\d+)?") ? Value.of(Fields.parsed(plain, 0)) : Value.of(plain);
+        };
+    }
+}

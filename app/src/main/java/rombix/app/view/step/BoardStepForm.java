@@ -1,0 +1,155 @@
+package rombix.app.view.step;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.TextField;
+import org.jspecify.annotations.Nullable;
+import rombix.app.view.common.Desk;
+import rombix.app.view.common.Fields;
+import rombix.core.board.Board;
+import rombix.core.board.Page;
+import rombix.core.board.State;
+import rombix.core.card.Card.Param;
+import rombix.core.chain.Arg;
+import rombix.core.chain.Chain;
+import rombix.core.chain.Gesture;
+import rombix.core.chain.Step;
+import rombix.core.chain.Step.Show.Way;
+import rombix.core.value.Kind;
+import rombix.core.value.Value;
+
+/** What of a step that is about the board itself can be set. */
+final class BoardStepForm extends StepFields {
+    BoardStepForm(Desk desk, List<Integer> path, Runnable anew) {
+        super(desk, path, anew);
+    }
+
+    List<Node> of(Step step) {
+        switch (step) {
+            case Step.Use u -> use(u);
+            case Step.Set s -> set(s);
+            case Step.Show s -> show(s);
+            case Step.Say s -> say(s);
+            case Step.Stop s -> stop(s);
+            default -> throw new IllegalArgumentException("no step of the board: " + step);
+        }
+        return nodes;
+    }
+
+    /** A chain that can be used: a named one, or what a button does. */
+    private record Usable(String words, @Nullable String chain, @Nullable String button, Gesture gesture) {
+    }
+
+    private void use(Step.Use u) {
+        List<Usable> all = new ArrayList<>();
+        desk.bench().board().chains().forEach(c -> all.add(new Usable("Chain: " + c.name(), c.id(), null,
+                Gesture.PRESS)));
+        for (Page page : desk.bench().board().pages()) {
+            page.buttons().forEach(b -> {
+                for (Gesture g : Gesture.values()) {
+                    if (b.states().stream().anyMatch(s -> !s.chain(g).isEmpty())) {
+                        all.add(new Usable(page.name() + ": " + b.name() + (g == Gesture.PRESS ? "" : ", " + g.words()),
+                                null, b.id(), g));
+                    }
+                }
+            });
+        }
+        Usable now = all.stream().filter(x -> java.util.Objects.equals(x.chain(), u.chain()) && java.util.Objects
+                .equals(x.button(), u.button()) && (x.button() == null || x.gesture() == u.gesture())).findFirst()
+                .orElse(null);
+        add("Which chain", Fields.choice("arg-use", all, now, Usable::words, x -> editAnew(Step.Use.class,
+                s -> new Step.Use(x.button(), null, x.gesture(), x.chain(), Map.of(), s.how(), s.extra()))));
+        if (u.chain() != null) {
+            desk.bench().board().chain(u.chain()).ifPresent(c -> {
+                for (String p : c.params()) {
+                    Param any = new Param(p, p, Kind.LIST, null, null, null, Value.of(""), null);
+                    add(p, new ArgField(desk, "arg-" + p, null, any, u.with().getOrDefault(p, Arg.of("")), inner(),
+                            a -> edit(Step.Use.class, s -> new Step.Use(s.button(), s.state(), s.gesture(), s.chain(),
+                                    with(s.with(), p, a), s.how(), s.extra()))));
+                }
+            });
+            String chain = u.chain();
+            nodes.add(button("Open this chain", () -> {
+                desk.overlay().close();
+                desk.bench().selectPart(new rombix.app.edit.Workbench.Part(null, chain));
+            }));
+        }
+    }
+
+    private void set(Step.Set set) {
+        List<Board.BoardValue> values = desk.bench().board().values();
+        add("Value", Fields.choice("arg-value", values, values.stream().filter(v -> v.id().equals(set.value()))
+                .findFirst().orElse(null), Board.BoardValue::name,
+                v -> editAnew(Step.Set.class, s -> new Step.Set(v
+                        .id(), s.to(), s.how(), s.extra()))));
+        Kind kind = values.stream().filter(v -> v.id().equals(set.value())).findFirst().map(v -> switch (v.initial()) {
+            case Value.Num _ -> Kind.NUMBER;
+            case Value.Flag _ -> Kind.FLAG;
+            case Value.Text _,Value.Choices _ -> Kind.TEXT;
+        }).orElse(Kind.TEXT);
+        add("To", new ArgField(desk, "arg-to", null, new Param("to", "to", kind, null, null, null, null, null), set
+                .to(), inner(), a -> edit(Step.Set.class, s -> new Step.Set(s.value(), a, s.how(), s.extra()))));
+    }
+
+    private void show(Step.Show show) {
+        List<Page> pages = desk.bench().board().pages();
+        if (show.page() != null) {
+            add("Page", Fields.choice("arg-page", pages, pages.stream().filter(p -> p.id().equals(show.page()))
+                    .findFirst().orElse(null), Page::name,
+                    p -> edit(Step.Show.class, s -> new Step.Show(p.id(), s.way(), null, null, s.how(), s.extra()))));
+            add("How", Fields.choice("arg-way", List.of(Way.TURN, Way.POP_UP, Way.WHILE_HELD), show.way(),
+                    w -> switch (w) {
+                        case TURN, BACK -> "it is turned to";
+                        case POP_UP -> "it pops up for one press";
+                        case WHILE_HELD -> "while the button is held";
+                    }, w -> edit(Step.Show.class, s -> new Step.Show(s.page(), w, null, null, s.how(), s.extra()))));
+            return;
+        }
+        if (show.way() == Way.BACK) {
+            return;
+        }
+        List<State> states = desk.bench().board().button(String.valueOf(show.button())).map(b -> b.states()).orElse(
+                List.of());
+        add("State", Fields.choice("arg-state", states, states.stream().filter(s -> s.id().equals(show.state()))
+                .findFirst().orElse(null), State::name,
+                x -> edit(Step.Show.class, s -> new Step.Show(null, s.way(), s
+                        .button(), x.id(), s.how(), s.extra()))));
+    }
+
+    private void say(Step.Say say) {
+        TextField field = Fields.text("arg-text", say.text(), text -> edit(Step.Say.class, s -> new Step.Say(text, s
+                .how(), s.extra())));
+        add("Message; readings stand in braces", field);
+        var names = Fields.choice("arg-text-insert", rombix.app.edit.Tests.names(desk.bench().rig(), g -> desk.model()
+                .readings(g), inner()), null, rombix.app.edit.Tests.Name::words, n -> {
+                    field.insertText(field.getCaretPosition(), "{" + n.name() + "}");
+                    edit(Step.Say.class, s -> new Step.Say(field.getText(), s.how(), s.extra()));
+                });
+        names.setPromptText("Put a reading or a value in");
+        nodes.add(names);
+    }
+
+    private void stop(Step.Stop stop) {
+        add("What", Fields.choice("arg-what", List.of(Step.Stop.What.values()), stop.what(), w -> switch (w) {
+            case THIS -> "this chain";
+            case BUTTON -> "a button's chains";
+            case TAG -> "all buttons with a tag";
+            case ALL -> "everything";
+        }, w -> editAnew(Step.Stop.class, s -> new Step.Stop(w, s.button(), s.tag(), s.how(), s.extra()))));
+        if (stop.what() == Step.Stop.What.BUTTON) {
+            List<rombix.core.board.Button> all = desk.bench().board().buttons().toList();
+            add("Button", Fields.choice("arg-button", all, all.stream().filter(b -> b.id().equals(stop.button()))
+                    .findFirst().orElse(null), rombix.core.board.Button::name,
+                    b -> edit(Step.Stop.class,
+                            s -> new Step.Stop(s.what(), b.id(), null, s.how(), s.extra()))));
+        } else if (stop.what() == Step.Stop.What.TAG) {
+            List<String> tags = desk.bench().board().buttons().map(b -> b.tag()).filter(t -> t != null && !t.isBlank())
+                    .distinct().toList();
+            add("Tag", Fields.choice("arg-tag", tags, stop.tag(), t -> t, t -> edit(Step.Stop.class,
+                    s -> new Step.Stop(s.what(), null, t, s.how(), s.extra()))));
+        }
+    }
+}

@@ -1,0 +1,237 @@
+package rombix.app.view.step;
+
+import java.util.ArrayList;
+import java.util.List;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import rombix.app.view.common.Desk;
+import rombix.app.view.common.Fields;
+import rombix.core.board.Paths;
+import rombix.core.board.Board;
+import rombix.core.chain.Arg;
+import rombix.core.chain.Chain;
+import rombix.core.chain.Step;
+import rombix.core.value.Kind;
+import rombix.core.value.Value;
+
+/** What of a step that takes time, asks or holds chains of its own can be set. */
+final class FlowStepForm extends StepFields {
+    FlowStepForm(Desk desk, List<Integer> path, Runnable anew) {
+        super(desk, path, anew);
+    }
+
+    List<Node> of(Step step) {
+        switch (step) {
+            case Step.Wait w -> waiting(w);
+            case Step.Together t -> together(t);
+            case Step.Pick p -> pick(p);
+            case Step.If i -> add("Condition", new TestField(desk, "if-test", i.condition(), false, test -> {
+                if (test != null) {
+                    edit(Step.If.class, s -> new Step.If(test, s.then(), s.otherwise(), s.how(), s.extra()));
+                }
+            }));
+            case Step.Repeat r -> repeat(r);
+            case Step.ForAWhile f -> add("How long, before it is put back", Fields.span("arg-ms", f.ms(), ms -> edit(
+                    Step.ForAWhile.class, s -> new Step.ForAWhile(s.chain(), ms, s.how(), s.extra()))));
+            case Step.Ask a -> ask(a);
+            default -> throw new IllegalArgumentException("no step of the flow: " + step);
+        }
+        return nodes;
+    }
+
+    private enum Waits {
+        TIME("a time"), RANDOM("a random time between two"), CLOCK("until a time of day"), UNTIL(
+                "until something is so");
+
+        private final String words;
+
+        Waits(String words) {
+            this.words = words;
+        }
+
+        static Waits of(Step.Wait w) {
+            return w.clock() != null ? CLOCK : w.condition() != null ? UNTIL : w.most() != null ? RANDOM : TIME;
+        }
+
+        Step.Wait step(Step.Wait was, Desk desk) {
+            long ms = was.ms() == 0 ? 1000 : was.ms();
+            return switch (this) {
+                case TIME -> new Step.Wait(ms, null, null, null, null, was.how(), was.extra());
+                case RANDOM -> new Step.Wait(ms, ms * 2, null, null, null, was.how(), was.extra());
+                case CLOCK -> new Step.Wait(0, null, "21:00", null, null, was.how(), was.extra());
+                case UNTIL -> new Step.Wait(0, null, null, rombix.app.edit.Tests.all(desk.bench().rig(), g -> desk
+                        .model().readings(g)).getFirst().test(), null, was.how(), was.extra());
+            };
+        }
+    }
+
+    private void waiting(Step.Wait w) {
+        add("Wait", Fields.choice("arg-wait", List.of(Waits.values()), Waits.of(w), x -> x.words,
+                kind -> editAnew(Step.Wait.class, s -> kind.step(s, desk))));
+        switch (Waits.of(w)) {
+            case TIME -> add("How long: 700 ms, 1.5 s, 2 min", Fields.span("arg-ms", w.ms(), ms -> edit(
+                    Step.Wait.class, s -> new Step.Wait(ms, null, null, null, null, s.how(), s.extra()))));
+            case RANDOM -> {
+                add("At least", Fields.span("arg-ms", w.ms(), ms -> editAnew(Step.Wait.class, s -> new Step.Wait(ms,
+                        Math.max(ms, s.most() == null ? ms : s.most()), null, null, null, s.how(), s.extra()))));
+                add("At most", Fields.span("arg-most", w.most() == null ? w.ms() : w.most(), ms -> editAnew(
+                        Step.Wait.class, s -> new Step.Wait(Math.min(ms, s.ms()), ms, null, null, null, s.how(), s
+                                .extra()))));
+            }
+            case CLOCK -> add("Time of day: 21:30 or 21:30:15", Fields.text("arg-clock", String.valueOf(w.clock()),
+                    text -> {
+                        if (text.strip().matches(Step.Wait.CLOCK_FORM)) {
+                            edit(Step.Wait.class, s -> new Step.Wait(0, null, text.strip(), null, null, s.how(), s
+                                    .extra()));
+                        }
+                    }));
+            case UNTIL -> {
+                add("Until", new TestField(desk, "wait-test", w.condition(), false, test -> {
+                    if (test != null) {
+                        edit(Step.Wait.class, s -> new Step.Wait(0, null, null, test, s.timeout(), s.how(), s.extra()));
+                    }
+                }));
+                optionalSpan("At most, then the step fails", "arg-timeout", w.timeout(), 10_000, ms -> edit(
+                        Step.Wait.class, s -> new Step.Wait(0, null, null, s.condition(), ms, s.how(), s.extra())));
+            }
+        }
+    }
+
+    private void together(Step.Together t) {
+        add("It ends", Fields.choice("arg-ends", List.of(Step.Together.Ends.values()), t.ends(),
+                e -> e == Step.Together.Ends.LAST ? "with the last chain" : "with the first; the others are stopped",
+                e -> edit(Step.Together.class, s -> new Step.Together(s.chains(), e, s.how(), s.extra()))));
+        for (int i = 0; i < t.chains().size(); i++) {
+            int at = i;
+            nodes.add(chainRow("Chain " + (i + 1), i, t.chains().get(i), t.chains().size() < 2
+                    ? null
+                    : () -> editAnew(
+                            Step.Together.class,
+                            s -> new Step.Together(without(s.chains(), at), s.ends(), s.how(), s.extra())),
+                    null));
+        }
+        nodes.add(button("+ chain", () -> editAnew(Step.Together.class, s -> new Step.Together(plus(s.chains(),
+                Chain.EMPTY), s.ends(), s.how(), s.extra()))));
+    }
+
+    private void pick(Step.Pick p) {
+        add("Which one", Fields.choice("arg-way", List.of(Step.Pick.Way.values()), p.way(), w -> switch (w) {
+            case RANDOM -> "at random, by weight";
+            case NO_REPEAT -> "at random, never the same twice running";
+            case SHUFFLED -> "shuffled: all before any comes again";
+            case IN_TURN -> "one after another";
+        }, w -> editAnew(Step.Pick.class, s -> new Step.Pick(w, s.choices(), s.how(), s.extra()))));
+        boolean weighs = p.way() == Step.Pick.Way.RANDOM || p.way() == Step.Pick.Way.NO_REPEAT;
+        choices(p.choices(), weighs, 1, (cs) -> edit(Step.Pick.class, s -> new Step.Pick(s.way(), cs, s.how(), s
+                .extra())), () -> Paths.step(desk.bench().chain(), path).map(s -> ((Step.Pick) s).choices()).orElse(
+                        List.of()));
+    }
+
+    private void choices(List<Step.Choice> choices, boolean weighs, int least,
+            java.util.function.Consumer<List<Step.Choice>> changed,
+            java.util.function.Supplier<List<Step.Choice>> now) {
+        for (int i = 0; i < choices.size(); i++) {
+            int at = i;
+            Step.Choice c = choices.get(i);
+            TextField name = Fields.text("choice-" + i, c.name() == null ? "" : c.name(), text -> {
+                Step.Choice was = now.get().get(at);
+                changed.accept(at(now.get(), at, new Step.Choice(text.isBlank() ? null : text, was.weight(), was
+                        .chain())));
+            });
+            name.setPromptText("choice " + (i + 1));
+            name.setPrefColumnCount(9);
+            name.setAccessibleText("Name of choice " + (i + 1));
+            HBox more = new HBox(6, name);
+            more.setAlignment(Pos.CENTER_LEFT);
+            if (weighs) {
+                TextField weight = Fields.number("weight-" + i, c.weight(), null, w -> {
+                    Step.Choice was = now.get().get(at);
+                    changed.accept(at(now.get(), at, new Step.Choice(was.name(), Math.max(0.001, w), was.chain())));
+                });
+                weight.setMinWidth(46);
+                weight.setPrefColumnCount(3);
+                weight.setAccessibleText("Weight of choice " + (i + 1));
+                weight.setTooltip(new javafx.scene.control.Tooltip("Its weight against the others"));
+                more.getChildren().add(weight);
+            }
+            nodes.add(chainRow("choice " + (i + 1), i, c.chain(), choices.size() <= least ? null : () -> {
+                changed.accept(without(now.get(), at));
+                anew.run();
+            }, more));
+        }
+        nodes.add(button("+ choice", () -> {
+            changed.accept(plus(now.get(), new Step.Choice(null, 1, Chain.EMPTY)));
+            anew.run();
+        }));
+    }
+
+    private void repeat(Step.Repeat r) {
+        HBox times = new HBox(8, Fields.check("arg-times-on", "So many times", r.times() != null, on -> editAnew(
+                Step.Repeat.class, s -> new Step.Repeat(on ? Arg.of(3) : null, s.condition(), s.every(), s.count(), s
+                        .chain(), s.how(), s.extra()))));
+        times.setAlignment(Pos.CENTER_LEFT);
+        if (r.times() != null) {
+            ArgField field = new ArgField(desk, "arg-times", null, number("times"), r.times(), inner(), a -> edit(
+                    Step.Repeat.class, s -> new Step.Repeat(a, s.condition(), s.every(), s.count(), s.chain(), s.how(),
+                            s.extra())));
+            HBox.setHgrow(field, Priority.ALWAYS);
+            times.getChildren().add(field);
+        }
+        nodes.add(times);
+        add("While", new TestField(desk, "repeat-test", r.condition(), true, test -> edit(Step.Repeat.class,
+                s -> new Step.Repeat(s.times(), test, s.every(), s.count(), s.chain(), s.how(), s.extra()))));
+        optionalSpan("Every so often", "arg-every", r.every(), 1000, ms -> edit(Step.Repeat.class,
+                s -> new Step.Repeat(s.times(), s.condition(), ms, s.count(), s.chain(), s.how(), s.extra())));
+        nodes.add(chainRow("What is repeated", 0, r.chain(), null, null));
+    }
+
+    private void ask(Step.Ask a) {
+        add("Question", Fields.text("arg-question", a.question(), text -> edit(Step.Ask.class, s -> new Step.Ask(text, s
+                .kind(), s.choices(), s.into(), s.usual(), s.timeout(), s.how(), s.extra()))));
+        add("Answer", Fields.choice("arg-kind", List.of(Step.Ask.Kind.values()), a.kind(), k -> switch (k) {
+            case CHOICE -> "one of these";
+            case NUMBER -> "a number";
+            case TEXT -> "a text";
+        }, k -> editAnew(Step.Ask.class, s -> new Step.Ask(s.question(), k, s.choices(), s.into(), null, s.timeout(), s
+                .how(), s.extra()))));
+        if (a.kind() == Step.Ask.Kind.CHOICE) {
+            choices(a.choices(), false, 1, cs -> edit(Step.Ask.class, s -> new Step.Ask(s.question(), s.kind(), cs, s
+                    .into(), s.usual(), s.timeout(), s.how(), s.extra())), () -> Paths.step(desk.bench().chain(), path)
+                            .map(s -> ((Step.Ask) s).choices()).orElse(List.of()));
+        }
+        List<Board.BoardValue> values = desk.bench().board().values();
+        if (!values.isEmpty()) {
+            add("Keep the answer in a value", Fields.choice("arg-into", values, values.stream().filter(v -> v.id()
+                    .equals(a.into())).findFirst().orElse(null), Board.BoardValue::name, v -> edit(Step.Ask.class,
+                            s -> new Step.Ask(s.question(), s.kind(), s.choices(), v.id(), s.usual(), s.timeout(), s
+                                    .how(), s.extra()))));
+        }
+        optionalSpan("If nobody answers within", "arg-timeout", a.timeout(), 10_000, ms -> edit(Step.Ask.class,
+                s -> new Step.Ask(s.question(), s.kind(), s.choices(), s.into(), s.usual(), ms, s.how(), s.extra())));
+        if (a.timeout() != null && a.kind() == Step.Ask.Kind.CHOICE) {
+            List<Integer> all = new ArrayList<>();
+            for (int i = 0; i < a.choices().size(); i++) {
+                all.add(i);
+            }
+            add("take", Fields.choice("arg-default", all, a.usual() == null
+                    ? null
+                    : (Integer) (int) a.usual()
+                            .asNumber(),
+                    i -> a.choices().get(i).label(i), i -> edit(Step.Ask.class, s -> new Step.Ask(s
+                            .question(), s.kind(), s.choices(), s.into(), Value.of(i), s.timeout(), s.how(),
+                            s
+                                    .extra()))));
+        } else if (a.timeout() != null) {
+            add("take", Fields.text("arg-default", a.usual() == null ? "" : a.usual().toString(), text -> edit(
+                    Step.Ask.class, s -> new Step.Ask(s.question(), s.kind(), s.choices(), s.into(), text.isBlank()
+                            ? null
+                            : s.kind() == Step.Ask.Kind.NUMBER
+                                    ? Value.of(Fields.parsed(text, 0))
+                                    : Value.of(text),
+                            s.timeout(), s.how(), s.extra()))));
+        }
+    }
+}

@@ -1,0 +1,75 @@
+package rombix.app.view.step;
+
+import java.util.List;
+import java.util.function.Consumer;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.VBox;
+import rombix.app.edit.Tests;
+import rombix.app.view.common.Desk;
+import rombix.app.view.common.Fields;
+import rombix.core.board.StepWords;
+import rombix.core.value.Formula;
+import rombix.core.value.FormulaFault;
+
+/** A formula: readings and values are picked from a list into it, and below it stands what it means and gives now. */
+final class FormulaField extends VBox {
+    private final Desk desk;
+    private final TextField field;
+    private final Label meaning = Fields.read("");
+
+    /** @param more names that are known in this place beside readings and values */
+    FormulaField(Desk desk, String id, String formula, List<String> more, Consumer<String> changed) {
+        super(4);
+        this.desk = desk;
+        field = Fields.text(id, formula, changed);
+        field.setPromptText("such as 2 * {a reading} + 1");
+        field.textProperty().addListener((_, _, _) -> explain());
+        ComboBox<Tests.Name> names = Fields.choice(id + "-insert",
+                Tests.names(desk.bench().rig(), g -> desk.model().readings(g), more), null, Tests.Name::words, n -> {
+                });
+        names.setPromptText("Put a reading or a value in");
+        names.setAccessibleText("Put a reading or a value into the formula");
+        names.setOnAction(_ -> {
+            if (names.getValue() != null) {
+                String name = "{" + names.getValue().name() + "}";
+                field.insertText(field.getCaretPosition(), name);
+                changed.accept(field.getText());
+            }
+        });
+        getChildren().addAll(field, names, meaning);
+        explain();
+    }
+
+    private void explain() {
+        String text = field.getText();
+        if (text.isBlank()) {
+            meaning.setText("Numbers, + − * /, comparisons, and MIN, MAX, ROUND, ABS, IF.");
+            return;
+        }
+        try {
+            Formula formula = new Formula(text);
+            String now;
+            try {
+                now = formula.value(n -> {
+                    int colon = n.indexOf(':');
+                    return colon < 0
+                            ? desk.bench().board().values().stream().filter(v -> v.id().equals(n)).findFirst()
+                                    .map(v -> v.initial()).orElse(null)
+                            : desk.model().reading(n.substring(0, colon), n.substring(colon + 1));
+                }).toString();
+            } catch (FormulaFault e) {
+                now = "not known yet";
+            }
+            meaning.setText(new StepWords(desk.bench().rig(), g -> desk.model().readings(g))
+                    .of(new rombix.core.chain.Test.Computed(text)) + "  =  " + now);
+            meaning.getStyleClass().remove("trouble");
+        } catch (FormulaFault e) {
+            meaning.setText((e.position() > 0 ? "At character " + e.position() + ": " : "") + e.getMessage());
+            if (!meaning.getStyleClass().contains("trouble")) {
+                meaning.getStyleClass().add("trouble");
+            }
+        }
+    }
+}

@@ -1,0 +1,95 @@
+package rombix.app.view.step;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.UnaryOperator;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.layout.HBox;
+import rombix.app.view.common.Desk;
+import rombix.app.view.common.Fields;
+import rombix.core.board.Paths;
+import rombix.core.chain.Chain;
+import rombix.core.chain.Manner;
+import rombix.core.chain.Manner.Fail;
+
+/** How a step is run: whether it is on, when, what happens if it fails, and a note. */
+public final class MannerForm {
+    private final Desk desk;
+    private final List<Integer> path;
+    private final Runnable anew;
+
+    MannerForm(Desk desk, List<Integer> path, Runnable anew) {
+        this.desk = desk;
+        this.path = path;
+        this.anew = anew;
+    }
+
+    /** What it says in one line when it is out of the ordinary; empty otherwise. */
+    public static String summary(Manner how) {
+        List<String> parts = new ArrayList<>();
+        if (how.condition() != null) {
+            parts.add("has a condition");
+        }
+        switch (how.fail()) {
+            case GO_ON -> {
+            }
+            case STOP -> parts.add("stops the chain if it fails");
+            case RETRY -> parts.add("is tried again if it fails");
+            case INSTEAD -> parts.add("has another chain if it fails");
+        }
+        if (how.note() != null) {
+            parts.add("has a note");
+        }
+        return String.join(", ", parts);
+    }
+
+    private void edit(UnaryOperator<Manner> change) {
+        desk.bench().editChain("change how a step runs", c -> Paths.changed(c, path, s -> s.in(change.apply(s.how()))));
+    }
+
+    List<Node> of(Manner how) {
+        List<Node> nodes = new ArrayList<>();
+        nodes.add(Fields.named("Only if", new TestField(desk, "manner-test", how.condition(), true,
+                test -> edit(m -> new Manner(m.off(), m.note(), test, m.fail(), m.tries(), m.backOff(),
+                        m.instead())))));
+        nodes.add(Fields.named("If it fails", Fields.choice("manner-fail", List.of(Fail.values()), how.fail(),
+                f -> switch (f) {
+                    case GO_ON -> "show it and go on";
+                    case STOP -> "stop the chain";
+                    case RETRY -> "try again";
+                    case INSTEAD -> "run another chain";
+                }, f -> {
+                    edit(m -> new Manner(m.off(), m.note(), m.condition(), f, 0, 0, f == Fail.INSTEAD
+                            ? m.instead() == null ? Chain.EMPTY : m.instead()
+                            : null));
+                    anew.run();
+                })));
+        if (how.fail() == Fail.RETRY) {
+            HBox row = new HBox(8, Fields.named("Times", Fields.number("manner-tries", how.tries(), null,
+                    n -> edit(m -> new Manner(m.off(), m.note(), m.condition(), m.fail(),
+                            Math.max(1, (int) Math.round(n)), m.backOff(), m.instead())))),
+                    Fields.named("First after, then twice as long each time", Fields.span("manner-back-off", how
+                            .backOff(),
+                            ms -> edit(m -> new Manner(m.off(), m.note(), m.condition(), m.fail(), m
+                                    .tries(), ms, m.instead())))));
+            row.setAlignment(Pos.BOTTOM_LEFT);
+            nodes.add(row);
+        }
+        if (how.fail() == Fail.INSTEAD) {
+            int steps = how.instead() == null ? 0 : how.instead().steps().size();
+            Button into = Fields.plain(steps == 0 ? "Add steps to it" : steps + " steps, add more", "");
+            into.setId("into-instead");
+            into.setOnAction(_ -> {
+                desk.overlay().close();
+                desk.bench().cursor(Paths.within(path, Paths.INSTEAD, steps));
+            });
+            nodes.add(into);
+        }
+        nodes.add(Fields.named("Note", Fields.text("manner-note", how.note() == null ? "" : how.note(),
+                text -> edit(m -> new Manner(m.off(), text.isBlank() ? null : text, m.condition(), m.fail(), m.tries(),
+                        m.backOff(), m.instead())))));
+        return nodes;
+    }
+}

@@ -1,0 +1,124 @@
+package rombix.app.view.tile;
+
+import java.util.ArrayList;
+import java.util.List;
+import javafx.scene.Node;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseButton;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.GridPane;
+import org.jspecify.annotations.Nullable;
+import rombix.app.view.common.Desk;
+import rombix.core.board.Button;
+import rombix.core.board.Control;
+import rombix.core.board.Page;
+import rombix.core.engine.Event;
+
+/**
+ * The buttons of a page as they stand to each other, without the empty cells around them, to be pressed. At most one is
+ * held at a time; whoever takes the grid away lets go of it.
+ */
+public final class TileGrid extends GridPane {
+    private static final double GAP = 6;
+
+    private final Desk desk;
+    private final List<Tile> tiles = new ArrayList<>();
+    private final Runnable released;
+    private @Nullable String pressed;
+
+    /**
+     * @param width of a cell, and {@code height}
+     * @param released told when a press is over
+     */
+    public TileGrid(Desk desk, Page page, String id, double width, double height, Runnable released) {
+        super(GAP, GAP);
+        this.desk = desk;
+        this.released = released;
+        int left = page.buttons().stream().mapToInt(Button::column).min().orElse(0);
+        int top = page.buttons().stream().mapToInt(Button::row).min().orElse(0);
+        for (Button b : page.buttons()) {
+            Tile tile = new Tile(b, desk::spoken, desk::picture, desk::scale);
+            tile.setId(id + b.id());
+            double w = b.width() * (width + GAP) - GAP;
+            double h = b.height() * (height + GAP) - GAP;
+            tile.setMinSize(w, h);
+            tile.setPrefSize(w, h);
+            tile.setMaxSize(w, h);
+            tile.show(b, desk.model(), false);
+            handle(tile);
+            tiles.add(tile);
+            add(tile, b.column() - left, b.row() - top, b.width(), b.height());
+        }
+    }
+
+    private void handle(Tile tile) {
+        new ControlHand(desk, tile);
+        tile.addEventHandler(MouseEvent.MOUSE_PRESSED, e -> {
+            if (e.getButton() == MouseButton.PRIMARY && !(tile.button().control() instanceof Control.Dial)) {
+                press(tile, "mouse");
+            }
+        });
+        tile.addEventHandler(MouseEvent.MOUSE_RELEASED, e -> {
+            if (e.getButton() == MouseButton.PRIMARY) {
+                release("mouse");
+            }
+        });
+        tile.addEventHandler(KeyEvent.KEY_PRESSED, e -> key(tile, e));
+        tile.addEventHandler(KeyEvent.KEY_RELEASED, e -> {
+            if (e.getCode() == KeyCode.SPACE) {
+                release("key");
+                e.consume();
+            }
+        });
+    }
+
+    private void key(Tile tile, KeyEvent e) {
+        if (e.getCode() == KeyCode.SPACE) {
+            if (pressed == null) { // The keyboard repeats a key that is held.
+                press(tile, "key");
+            }
+            e.consume();
+        } else if (e.getCode().isArrowKey() && !e.isConsumed()) {
+            int by = e.getCode() == KeyCode.LEFT || e.getCode() == KeyCode.UP ? -1 : 1;
+            Node next = tiles.get(Math.floorMod(tiles.indexOf(tile) + by, tiles.size()));
+            next.requestFocus();
+            e.consume();
+        }
+    }
+
+    private void press(Tile tile, String source) {
+        if (!desk.building()) {
+            pressed = tile.button().id();
+            desk.press(tile.button().id(), source);
+        }
+    }
+
+    private void release(String source) {
+        if (pressed != null) {
+            desk.release(pressed, source);
+            pressed = null;
+            released.run();
+        }
+    }
+
+    /** Something other than the hand ends what is held here. */
+    public void letGo() {
+        if (pressed != null) {
+            desk.post().accept(new Event.LetGo(pressed, "let go"));
+            pressed = null;
+        }
+    }
+
+    /** Shows the buttons as they are now. */
+    public void refresh() {
+        tiles.forEach(
+                t -> t.show(desk.bench().board().button(t.button().id()).orElse(t.button()), desk.model(), false));
+    }
+
+    public void focusFirst() {
+        if (!tiles.isEmpty()) {
+            tiles.getFirst().requestFocus();
+        }
+    }
+}

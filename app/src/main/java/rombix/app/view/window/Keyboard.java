@@ -1,0 +1,82 @@
+package rombix.app.view.window;
+
+import java.util.EnumMap;
+import java.util.Map;
+import java.util.function.BooleanSupplier;
+import javafx.scene.Scene;
+import javafx.scene.control.TextInputControl;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import rombix.app.deck.Touches;
+import rombix.app.view.common.Desk;
+import rombix.app.view.common.Keys;
+import rombix.app.view.page.PageView;
+import rombix.core.board.Button;
+import rombix.core.engine.Event;
+
+/**
+ * The keyboard of the window: commands first, then, outside Build, the keys that press buttons. A key that the keyboard
+ * repeats while it is held presses once.
+ */
+final class Keyboard {
+    private final Desk desk;
+    private final Scene scene;
+    private final Commands commands;
+    private final PageView page;
+    private final Touches touches;
+    private final BooleanSupplier escape;
+    private final Map<KeyCode, String> held = new EnumMap<>(KeyCode.class);
+    /** Whether the key that was pressed last was a command. */
+    private boolean commanded;
+
+    /** @param escape what Escape ends where no popover is open; whether there was anything */
+    Keyboard(Desk desk, Scene scene, Commands commands, PageView page, Touches touches, BooleanSupplier escape) {
+        this.desk = desk;
+        this.scene = scene;
+        this.commands = commands;
+        this.page = page;
+        this.touches = touches;
+        this.escape = escape;
+        scene.addEventFilter(KeyEvent.KEY_PRESSED, this::pressed);
+        scene.addEventFilter(KeyEvent.KEY_RELEASED, this::released);
+        scene.addEventFilter(KeyEvent.KEY_TYPED, e -> {
+            if (commanded) {
+                e.consume(); // The key was a command: its letter is not for the field that the command opened.
+            }
+        });
+    }
+
+    private void pressed(KeyEvent e) {
+        boolean typing = scene.getFocusOwner() instanceof TextInputControl;
+        boolean ended = e.getCode() == KeyCode.ESCAPE && !desk.overlay().showing() && escape.getAsBoolean();
+        commanded = ended || commands.run(e, scene.getFocusOwner()) || !desk.building() && !typing && presses(e);
+        if (commanded) {
+            e.consume();
+        }
+    }
+
+    /** Presses the button whose key it is. */
+    private boolean presses(KeyEvent e) {
+        Button b = Keys.pressedBy(e, desk.bench().board(), touches.keysSeen());
+        if (b != null && held.putIfAbsent(e.getCode(), b.id()) == null) {
+            desk.press(b.id(), "key " + Keys.name(e));
+        }
+        return b != null;
+    }
+
+    private void released(KeyEvent e) {
+        if (e.getCode() == KeyCode.SPACE) {
+            page.handOff("key", e.getTarget());
+        }
+        String button = held.remove(e.getCode());
+        if (button != null) {
+            desk.release(button, "key");
+        }
+    }
+
+    /** Another window comes in front: what keys hold here is let go. */
+    void letGo() {
+        held.values().forEach(b -> desk.post().accept(new Event.LetGo(b, "another window in front")));
+        held.clear();
+    }
+}

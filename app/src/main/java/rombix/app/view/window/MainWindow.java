@@ -1,0 +1,188 @@
+package rombix.app.view.window;
+
+import java.util.function.Supplier;
+import javafx.animation.AnimationTimer;
+import javafx.scene.Scene;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.StackPane;
+import javafx.stage.Stage;
+import org.jspecify.annotations.Nullable;
+import rombix.app.deck.DeckModel;
+import rombix.app.deck.Player;
+import rombix.app.deck.Touches;
+import rombix.app.edit.ButtonEdits;
+import rombix.app.edit.StepEdits;
+import rombix.app.edit.Workbench;
+import rombix.app.log.LogStore;
+import rombix.app.view.common.Desk;
+import rombix.app.view.common.Overlay;
+import rombix.app.view.live.AskPopover;
+import rombix.app.view.live.LiveStrips;
+import rombix.app.view.live.RehearsalBand;
+import rombix.app.view.page.PageTrail;
+import rombix.app.view.page.PageTurns;
+import rombix.app.view.page.PageView;
+import rombix.app.view.rack.GearPopover;
+import rombix.app.view.rack.RackView;
+import rombix.app.view.score.ScoreView;
+import rombix.app.view.sheet.BoardsPopover;
+import rombix.app.view.sheet.LogView;
+import rombix.app.view.sheet.TriggersView;
+import rombix.app.view.window.Stagework.Theme;
+import rombix.core.board.Proposals;
+import rombix.core.board.Rig;
+
+/** The window, put together: masthead, rack, page and score; in Live the page with its strips. */
+public final class MainWindow {
+    private static final long AUTOSAVE_NANOS = 1_000_000_000L;
+
+    private final DeckModel model;
+    private final Desk desk;
+    private final Player player;
+    private final Touches touches;
+    private final BoardFiles files;
+    private final Modes modes;
+    private final Masthead masthead;
+    private final PageView page;
+    private final LiveStrips strips;
+    private final LogView logView;
+    private final Stagework stagework;
+    private final Commands commands;
+    private final Keyboard keyboard;
+    private Rig loaded;
+    private long lastTick;
+
+    /**
+     * @param player plays the board; told of it after every edit
+     * @param demo the demo board's text
+     * @param log what was run; null where it is not kept
+     * @param touches what presses from outside
+     */
+    public MainWindow(Workbench bench, DeckModel model, Player player, Supplier<String> demo, @Nullable LogStore log,
+            Touches touches) {
+        this.touches = touches;
+        this.model = model;
+        this.player = player;
+        this.loaded = bench.rig();
+        BorderPane layout = new BorderPane();
+        Overlay overlay = new Overlay();
+        Notices notices = new Notices();
+        desk = new Desk(bench, model, overlay, player::post);
+        commands = new Commands(desk);
+        stagework = new Stagework(desk, new StackPane(layout, overlay));
+        files = new BoardFiles(bench, player, notices, layout);
+        PageTrail trail = new PageTrail(bench);
+        ButtonEdits buttons = new ButtonEdits(bench);
+        StepEdits steps = new StepEdits(bench);
+        page = new PageView(desk, buttons, notices::show);
+        GearPopover gear = new GearPopover(desk, touches);
+        RackView rack = new RackView(desk, player::known, page, gear);
+        ScoreView score = new ScoreView(desk, steps, player::known, page::editFace);
+        page.whenAdded(score::focusFinder);
+        bench.follow(rig -> Proposals.follow(rig, model::readings));
+        AskPopover ask = new AskPopover(desk, page::tileOf);
+        strips = new LiveStrips(desk, ask::open);
+        logView = new LogView(desk, log, notices::show);
+        TriggersView triggers = new TriggersView(desk, touches);
+        Overview overview = new Overview(desk, commands);
+        masthead = new Masthead(desk, new BoardsPopover(desk, files::open, files::choose, player::known, demo),
+                player::known, trail, commands);
+        RehearsalBand rehearsal = new RehearsalBand(desk, player);
+        model.clock(player::nanos);
+        modes = new Modes(desk, player, layout, new Modes.Parts(masthead, notices, rack, page, score, rehearsal,
+                strips, ask));
+        WindowCommands.fill(commands, desk, new WindowCommands.Parts(stagework, modes, files, masthead, rack, page,
+                score, strips, trail, logView, triggers, gear, overview, layout), steps, buttons);
+        masthead.whenModeChosen(modes::mode);
+        score.whenTried(modes::tryOnTwins);
+        score.whenTriggers(() -> triggers.open(layout));
+        Scene scene = stagework.scene();
+        new PageTurns(desk, page, trail, scene);
+        scene.addEventFilter(MouseEvent.MOUSE_RELEASED, e -> page.handOff("mouse", e.getTarget()));
+        keyboard = new Keyboard(desk, scene, commands, page, touches, modes::endTrial);
+        bench.watch(this::load);
+        new AnimationTimer() {
+            @Override
+            public void handle(long now) {
+                pulse(now);
+            }
+        }.start();
+    }
+
+    private void load() {
+        if (desk.bench().rig() != loaded) {
+            loaded = desk.bench().rig();
+            player.load(loaded);
+        }
+    }
+
+    private void pulse(long now) {
+        model.pulse();
+        modes.pulse();
+        if (now - lastTick > AUTOSAVE_NANOS) {
+            lastTick = now;
+            masthead.tick();
+            strips.tick();
+            files.autosave();
+        }
+    }
+
+    /** Shows the window on a stage. Losing the focus lets go of what is held. */
+    public void show(Stage stage) {
+        stagework.on(stage);
+        stage.focusedProperty().addListener((_, _, focused) -> {
+            if (!focused) {
+                // What the hands at this window hold: keys seen everywhere and controllers hold on.
+                keyboard.letGo();
+                page.letGo();
+            }
+        });
+        stage.setOnCloseRequest(_ -> closing());
+        stage.show();
+    }
+
+    /** Lets go of all holds and writes what is not saved. */
+    public void closing() {
+        stagework.close();
+        page.letGo();
+        files.autosave();
+    }
+
+    public Scene scene() {
+        return stagework.scene();
+    }
+
+    public void theme(Theme theme) {
+        stagework.theme(theme);
+    }
+
+    /** The window as such, with the small one beside it. */
+    public Stagework stagework() {
+        return stagework;
+    }
+
+    public BoardFiles files() {
+        return files;
+    }
+
+    public Workbench bench() {
+        return desk.bench();
+    }
+
+    PageView page() {
+        return page;
+    }
+
+    Touches touches() {
+        return touches;
+    }
+
+    LogView logView() {
+        return logView;
+    }
+
+    Commands commands() {
+        return commands;
+    }
+}

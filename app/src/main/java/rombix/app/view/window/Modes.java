@@ -1,0 +1,182 @@
+package rombix.app.view.window;
+
+import java.util.ArrayList;
+import java.util.List;
+import javafx.application.Platform;
+import javafx.scene.Node;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import rombix.app.deck.Player;
+import rombix.app.edit.Workbench;
+import rombix.app.edit.Workbench.Mode;
+import rombix.app.view.common.Chooser;
+import rombix.app.view.common.Desk;
+import rombix.app.view.live.AskPopover;
+import rombix.app.view.live.LiveStrips;
+import rombix.app.view.live.RehearsalBand;
+import rombix.app.view.page.PageView;
+import rombix.app.view.rack.RackView;
+import rombix.app.view.score.ScoreView;
+import rombix.core.board.Rig;
+import rombix.core.check.Check;
+import rombix.core.engine.Event;
+import rombix.core.engine.Status;
+
+/**
+ * What the window shows in each mode, and the way from one to another. In Build a trial shows the twins until what was
+ * tried has ended. The interface's thread's.
+ */
+final class Modes {
+    /** How many pulses the twins are still shown after what was tried has ended. */
+    private static final int TRIAL_PULSES = 150;
+
+    /** What is arranged. */
+    record Parts(Masthead masthead, Notices notices, RackView rack, PageView page, ScoreView score,
+            RehearsalBand rehearsal, LiveStrips strips, AskPopover ask) {
+    }
+
+    private final Desk desk;
+    private final Workbench bench;
+    private final Player player;
+    private final BorderPane layout;
+    private final Parts parts;
+    private Mode shown;
+    private boolean trial;
+    private int trialQuiet;
+
+    Modes(Desk desk, Player player, BorderPane layout, Parts parts) {
+        this.desk = desk;
+        this.bench = desk.bench();
+        this.player = player;
+        this.layout = layout;
+        this.parts = parts;
+        this.shown = bench.mode();
+        arrange();
+        bench.watch(this::changed);
+    }
+
+    /** Goes to another mode; leaving Live is asked for first, so that no slip ends a show. */
+    void mode(Mode next) {
+        if (bench.mode() != Mode.LIVE || next == Mode.LIVE) {
+            bench.mode(next);
+            return;
+        }
+        Chooser.open(desk, layout, "Leave Live?", List.of(new Chooser.Item("stay-live", "Stay in Live", "Esc", () -> {
+        }), new Chooser.Item("leave-live", next == Mode.BUILD
+                ? "Leave: edit the board"
+                : "Leave: press on twins", "", () -> bench.mode(next))));
+    }
+
+    private void changed() {
+        if (bench.mode() == shown) {
+            return;
+        }
+        boolean rehearsed = shown == Mode.REHEARSE;
+        shown = bench.mode();
+        parts.page().letGo();
+        if (trial) {
+            trial = false;
+            player.tryOnTwins(null);
+        }
+        player.mode(shown);
+        if (shown == Mode.LIVE) {
+            wentLive();
+        }
+        arrange();
+        if (rehearsed) {
+            parts.rehearsal().ended(layout);
+        }
+    }
+
+    private void arrange() {
+        desk.overlay().close();
+        parts.page().letGo();
+        boolean build = shown == Mode.BUILD;
+        boolean twins = shown == Mode.REHEARSE;
+        if (trial) {
+            parts.rehearsal().trial(this::endTrial);
+        } else if (twins) {
+            parts.rehearsal().begin();
+        }
+        List<Node> top = new ArrayList<>(List.of(parts.masthead()));
+        if (trial || twins) {
+            top.add(parts.rehearsal());
+        }
+        if (!build) {
+            top.add(parts.strips().airStrip());
+        }
+        top.add(parts.notices());
+        VBox middle = new VBox(parts.page());
+        VBox.setVgrow(parts.page(), Priority.ALWAYS);
+        if (build) {
+            middle.getChildren().add(parts.score());
+        }
+        layout.setTop(new VBox(top.toArray(Node[]::new)));
+        layout.setLeft(shown == Mode.LIVE ? null : parts.rack());
+        layout.setBottom(build ? null : parts.strips().runStrip());
+        layout.setCenter(middle);
+        layout.getStyleClass().remove("rehearsing");
+        if (twins) {
+            layout.getStyleClass().add("rehearsing");
+        }
+        Platform.runLater(parts.ask()::open);
+    }
+
+    /** Runs a chain on twins; the window shows them until it has ended. */
+    void tryOnTwins(Event.Try tried) {
+        trial = true;
+        trialQuiet = 0;
+        player.tryOnTwins(tried);
+        arrange();
+    }
+
+    /** Shows the gear again after a trial on twins; whether there was one. */
+    boolean endTrial() {
+        boolean was = trial;
+        if (trial) {
+            trial = false;
+            player.tryOnTwins(null);
+            arrange();
+        }
+        return was;
+    }
+
+    /** Ends a trial some time after what was tried has ended. */
+    void pulse() {
+        if (trial) {
+            trialQuiet = desk.model().runs().isEmpty() ? trialQuiet + 1 : 0;
+            if (trialQuiet > TRIAL_PULSES) {
+                endTrial();
+            }
+        }
+    }
+
+    /** What stands in the way of a show is said as it begins. */
+    private void wentLive() {
+        List<String> missing = new ArrayList<>();
+        bench.rig().twins().values().forEach(t -> {
+            if (desk.model().status(t.gear()).phase() == Status.Phase.OFF) {
+                missing.add(t.title() + " is off");
+            }
+        });
+        tellMissing(missing);
+        Rig live = bench.rig();
+        Thread.startVirtualThread(() -> { // A large board takes longer than a frame.
+            int findings = Check.of(live).size();
+            if (findings > 0) {
+                Platform.runLater(() -> {
+                    missing.add("the check found " + (findings == 1 ? "one thing" : findings + " things")
+                            + " (F8 in Build)");
+                    tellMissing(missing);
+                });
+            }
+        });
+    }
+
+    private void tellMissing(List<String> missing) {
+        if (!missing.isEmpty() && bench.mode() == Mode.LIVE) {
+            parts.strips().missing(String.join("; ", missing) + ".");
+        }
+    }
+}

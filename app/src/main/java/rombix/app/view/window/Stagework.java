@@ -1,0 +1,100 @@
+package rombix.app.view.window;
+
+import javafx.scene.Parent;
+import javafx.scene.Scene;
+import javafx.scene.input.KeyCombination;
+import javafx.scene.text.Font;
+import javafx.stage.Stage;
+import org.jspecify.annotations.Nullable;
+import rombix.app.view.common.Desk;
+import rombix.app.view.page.SmallWindow;
+
+/** The window as such: its scene with fonts, styles and colours, the whole screen, and the small window beside it. */
+public final class Stagework {
+    /** The two looks. */
+    public enum Theme {
+        NIGHT, DAY
+    }
+
+    private static final double LEAST_WIDTH = 1024;
+    private static final double LEAST_HEIGHT = 700;
+
+    private final Desk desk;
+    private final Scene scene;
+    private @Nullable SmallWindow small;
+
+    static {
+        for (String font : new String[]{"archivo-narrow-latin-400-normal", "archivo-narrow-latin-600-normal",
+                "archivo-narrow-latin-700-normal", "atkinson-hyperlegible-latin-400-normal",
+                "atkinson-hyperlegible-latin-700-normal"}) {
+            Font.loadFont(Stagework.class.getResourceAsStream("/rombix/app/fonts/" + font + ".woff"), 14);
+        }
+    }
+
+    Stagework(Desk desk, Parent root) {
+        this.desk = desk;
+        scene = new Scene(root, 1280, 800);
+        scene.getStylesheets().addAll(css("tokens.css"), css("rombix.css"));
+        theme(Theme.NIGHT);
+    }
+
+    private static String css(String name) {
+        return String.valueOf(Stagework.class.getResource("/rombix/app/" + name));
+    }
+
+    Scene scene() {
+        return scene;
+    }
+
+    void theme(Theme theme) {
+        Parent root = scene.getRoot();
+        root.getStyleClass().removeAll("night", "day");
+        root.getStyleClass().add(theme == Theme.NIGHT ? "night" : "day");
+    }
+
+    void otherTheme() {
+        theme(scene.getRoot().getStyleClass().contains("night") ? Theme.DAY : Theme.NIGHT);
+    }
+
+    /** Puts the scene on a stage that is not shown yet; its title is that of the board. */
+    void on(Stage stage) {
+        stage.setScene(scene);
+        stage.setFullScreenExitKeyCombination(KeyCombination.NO_MATCH); // Escape closes popovers, not the show.
+        stage.setMinWidth(LEAST_WIDTH);
+        stage.setMinHeight(LEAST_HEIGHT);
+        Runnable title = () -> stage.setTitle(desk.bench().board().name() + " · Rombix");
+        title.run();
+        desk.bench().watch(title);
+    }
+
+    /** The whole screen for the window that shows the scene, or a part of it again. */
+    void fullScreen() {
+        if (scene.getWindow() instanceof Stage stage) {
+            stage.setFullScreen(!stage.isFullScreen());
+        }
+    }
+
+    /** Shows the present page in a small window of its own, or takes that away; gives its scene. */
+    public Scene smallWindow() {
+        SmallWindow now = small == null ? new SmallWindow(desk, scene) : small;
+        small = now;
+        if (now.showing()) {
+            now.close();
+        } else {
+            now.show(desk.bench().page());
+        }
+        return now.scene();
+    }
+
+    /** The small window; null as long as there was none. */
+    public @Nullable SmallWindow small() {
+        return small;
+    }
+
+    /** Takes the small window away. */
+    void close() {
+        if (small != null) {
+            small.close();
+        }
+    }
+}

@@ -1,0 +1,168 @@
+package rombix.app.view.window;
+
+import java.util.List;
+import javafx.scene.Node;
+import rombix.app.edit.ButtonEdits;
+import rombix.app.edit.StepEdits;
+import rombix.app.edit.Workbench.Mode;
+import rombix.app.view.common.Desk;
+import rombix.app.view.live.LiveStrips;
+import rombix.app.view.page.PageTrail;
+import rombix.app.view.page.PageView;
+import rombix.app.view.rack.GearPopover;
+import rombix.app.view.rack.RackView;
+import rombix.app.view.score.ScoreDrawing;
+import rombix.app.view.score.ScoreView;
+import rombix.app.view.sheet.LogView;
+import rombix.app.view.sheet.TriggersView;
+import rombix.app.view.window.Command.Where;
+import rombix.core.engine.Event;
+
+/** Everything that the window can do, with its key: the one place that says so, for the keyboard and for the list alike. */
+final class WindowCommands {
+    /** What of the window the commands work. */
+    record Parts(Stagework stage, Modes modes, BoardFiles files, Masthead masthead, RackView rack, PageView page,
+            ScoreView score, LiveStrips strips, PageTrail trail, LogView log, TriggersView triggers, GearPopover gear,
+            Overview overview, Node middle) {
+    }
+
+    private final Desk desk;
+    private final Commands commands;
+    private final Parts window;
+
+    private WindowCommands(Desk desk, Commands commands, Parts window) {
+        this.desk = desk;
+        this.commands = commands;
+        this.window = window;
+    }
+
+    /** Puts all that the window can do into the table. */
+    static void fill(Commands commands, Desk desk, Parts window, StepEdits steps, ButtonEdits buttons) {
+        WindowCommands all = new WindowCommands(desk, commands, window);
+        all.always();
+        all.board();
+        all.buttons(buttons);
+        all.chain();
+        all.steps(steps);
+    }
+
+    private void add(Where where, String words, Runnable run, String... keys) {
+        commands.add(new Command(() -> words, List.of(keys), where, run));
+    }
+
+    private void always() {
+        add(Where.ALWAYS, "Build: edit the board", () -> window.modes().mode(Mode.BUILD), "F5");
+        add(Where.ALWAYS, "Rehearse: press on twins", () -> window.modes().mode(Mode.REHEARSE), "F7");
+        add(Where.ALWAYS, "Live: press for real", () -> window.modes().mode(Mode.LIVE), "F6");
+        add(Where.ALWAYS, "All commands and keys", () -> window.overview().commands(window.middle()), "F1", "Ctrl+K");
+        add(Where.ALWAYS, "This page in a small window, always on top", window.stage()::smallWindow, "Ctrl+P");
+        add(Where.ALWAYS, "Full screen, or a window again", window.stage()::fullScreen, "F11");
+        add(Where.ALWAYS, "Next page", () -> page(1), "Ctrl+Page Down");
+        add(Where.ALWAYS, "Page before it in order", () -> page(-1), "Ctrl+Page Up");
+        add(Where.LIVE, "Put away what went wrong from the message line", window.strips()::putAway, "Alt+M");
+        add(Where.LIVE, "Back to the page that was shown before", window.trail()::back, "Alt+Left");
+        add(Where.ALWAYS, "What was run: the log", () -> window.log().open(window.middle()), "Ctrl+L");
+        add(Where.ALWAYS, "Triggers: what presses beside the hand", () -> window.triggers().open(window.middle()),
+                "Ctrl+T");
+        add(Where.ALWAYS, "Stop every chain that runs", () -> desk.post().accept(new Event.StopAll()), "Ctrl+Period");
+    }
+
+    private void board() {
+        add(Where.BUILD, "Find a page, a button, a step, a gear, a note", () -> window.overview().find(window.middle()),
+                "Ctrl+F");
+        add(Where.BUILD, "Check the board", () -> window.overview().check(window.middle()), "F8");
+        commands.add(
+                new Command(() -> desk.bench().undoName().map(n -> "Undo: " + n).orElse("Undo: nothing to undo"), List
+                        .of("Ctrl+Z"), Where.BUILD, desk.bench()::undo));
+        commands.add(
+                new Command(() -> desk.bench().redoName().map(n -> "Redo: " + n).orElse("Redo: nothing to redo"), List
+                        .of("Ctrl+Shift+Z", "Ctrl+Y"), Where.BUILD, desk.bench()::redo));
+        add(Where.BUILD, "Save the board", window.files()::save, "Ctrl+S");
+        add(Where.BUILD, "Save the board under another name", () -> window.masthead().saveAs(), "Ctrl+Shift+S");
+        add(Where.BUILD, "Open another board", window.files()::choose, "Ctrl+O");
+        add(Where.BUILD, "New board, boards beside this one", () -> window.masthead().boards(), "Ctrl+N");
+        add(Where.BUILD, "Values and chains of the board", () -> window.masthead().parts(), "Alt+V");
+        add(Where.BUILD, "Gear: add, name, reach, delete", () -> window.gear().show(window.rack(), null), "Alt+R");
+        add(Where.BUILD, "Go to the rack", () -> focus("#rack"), "Ctrl+1");
+        add(Where.BUILD, "Go to the page", () -> window.page().focusSelected(), "Ctrl+2");
+        add(Where.BUILD, "Go to the score", () -> window.score().focusSteps(), "Ctrl+3");
+        add(Where.BUILD, "Night or day colours", window.stage()::otherTheme, "Alt+D");
+        add(Where.BUILD, "Pages: add, name, size, move, double, delete", () -> window.masthead().pages(), "Alt+P");
+    }
+
+    private void buttons(ButtonEdits buttons) {
+        add(Where.BUILD, "Edit the face of the button", window.page()::editFace, "F2");
+        add(Where.BUILD, "Edit the rules of the button", window.score()::editRules, "Shift+F2");
+        add(Where.PAGE, "What can be done with the button", window.page()::menuOfSelected, "Shift+F10", "Context Menu");
+        add(Where.PAGE, "Copy the selected buttons", buttons::copy, "Ctrl+C");
+        add(Where.PAGE, "Cut the selected buttons; the next paste moves them", () -> {
+            buttons.cut();
+            window.page().rebuild();
+        }, "Ctrl+X");
+        add(Where.PAGE, "Paste a button here, or something of it onto this one", window.page()::paste, "Ctrl+V");
+        add(Where.PAGE, "Double the selected buttons", buttons::duplicate, "Ctrl+D");
+        add(Where.BUILD, "Make the selected buttons match", buttons::match, "Ctrl+M");
+        add(Where.PAGE, "Delete the selected buttons", window.page()::deleteSelected, "Delete", "Backspace");
+        add(Where.PAGE, "Move the button to the right", () -> buttons.move(1, 0), "Alt+Right");
+        add(Where.PAGE, "Move the button to the left", () -> buttons.move(-1, 0), "Alt+Left");
+        add(Where.PAGE, "Move the button up", () -> buttons.move(0, -1), "Alt+Up");
+        add(Where.PAGE, "Move the button down", () -> buttons.move(0, 1), "Alt+Down");
+        add(Where.PAGE, "Make the button wider", () -> buttons.size(1, 0), "Alt+Shift+Right");
+        add(Where.PAGE, "Make the button narrower", () -> buttons.size(-1, 0), "Alt+Shift+Left");
+        add(Where.PAGE, "Make the button taller", () -> buttons.size(0, 1), "Alt+Shift+Down");
+        add(Where.PAGE, "Make the button less tall", () -> buttons.size(0, -1), "Alt+Shift+Up");
+        add(Where.BUILD, "Move the button to the next page", () -> buttons.moveToPage(buttons.pageBy(1).id()),
+                "Ctrl+Shift+Page Down");
+        add(Where.BUILD, "Move the button to the page before", () -> buttons.moveToPage(buttons.pageBy(-1).id()),
+                "Ctrl+Shift+Page Up");
+    }
+
+    private void chain() {
+        ScoreView score = window.score();
+        add(Where.BUILD, "Add a step by typing", score::focusFinder, "Slash", "Shift+7", "Divide", "Insert");
+        add(Where.BUILD, "Add a step that runs however the chain ends", score::always, "Alt+E");
+        add(Where.BUILD, "Next state of the button", () -> score.stateBy(1), "Alt+Page Down");
+        add(Where.BUILD, "State before", () -> score.stateBy(-1), "Alt+Page Up");
+        add(Where.BUILD, "Add a state", score::addState, "Alt+Insert");
+        add(Where.BUILD, "Delete the state", score::removeState, "Alt+Delete");
+        add(Where.BUILD, "Choose the gesture whose chain is shown", score::chooseGesture, "Alt+G");
+        add(Where.BUILD, "Make the opposite", score::opposite, "Alt+O");
+        add(Where.BUILD, "Try this step, from here, or all", score::tryOut, "Alt+T");
+        add(Where.BUILD, "Write the gear's present readings as steps", window.rack()::takeSnapshot, "Alt+N");
+        add(Where.BUILD, "Shadow me: write what I do by hand as steps; stop", window.rack()::shadow, "Alt+S");
+        add(Where.BUILD, "Read the steps as a list, or look at them", score::toggleList, "F4");
+    }
+
+    private void steps(StepEdits steps) {
+        ScoreDrawing drawing = window.score().drawing();
+        add(Where.STEPS, "Copy the selected steps", steps::copy, "Ctrl+C");
+        add(Where.STEPS, "Cut the selected steps", steps::cut, "Ctrl+X");
+        add(Where.STEPS, "Paste steps behind this one", steps::paste, "Ctrl+V");
+        add(Where.STEPS, "Double the selected steps", steps::duplicate, "Ctrl+D");
+        add(Where.STEPS, "Select all steps", drawing::selectAll, "Ctrl+A");
+        add(Where.STEPS, "Delete the selected steps", steps::delete, "Delete", "Backspace");
+        add(Where.STEPS, "Switch the selected steps off or on", steps::switchOff, "O");
+        add(Where.STEPS, "Wrap the selected steps", window.score()::wrap, "Alt+W");
+        add(Where.STEPS, "Move the step earlier", () -> steps.moveBy(-1), "Alt+Left");
+        add(Where.STEPS, "Move the step later", () -> steps.moveBy(1), "Alt+Right");
+        add(Where.STEPS, "Move the step into the one beside it", steps::moveIn, "Alt+Down");
+        add(Where.STEPS, "Move the step out of what holds it", steps::moveOut, "Alt+Up");
+        add(Where.STEPS, "Zoom in", () -> drawing.zoomBy(1), "Ctrl+Equals", "Ctrl+Plus");
+        add(Where.STEPS, "Zoom out", () -> drawing.zoomBy(-1), "Ctrl+Minus");
+        add(Where.STEPS, "See the whole chain", () -> drawing.zoomBy(0), "Ctrl+0");
+    }
+
+    private void page(int by) {
+        var pages = desk.bench().board().pages();
+        desk.bench().showPage(pages.get(Math.floorMod(pages.indexOf(desk.bench().page()) + by, pages.size())).id());
+        window.page().focusSelected();
+    }
+
+    private void focus(String id) {
+        Node node = window.stage().scene().lookup(id);
+        if (node != null) {
+            node.lookupAll(".button").stream().filter(n -> n.isVisible() && !n.isDisabled()).findFirst().ifPresent(
+                    Node::requestFocus);
+        }
+    }
+}

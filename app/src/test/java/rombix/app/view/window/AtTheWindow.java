@@ -1,0 +1,222 @@
+package rombix.app.view.window;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.awaitility.Awaitility.await;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.Callable;
+import javafx.geometry.Bounds;
+import javafx.geometry.Point2D;
+import javafx.scene.Node;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Labeled;
+import javafx.scene.control.TextField;
+import javafx.scene.control.TextInputControl;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.api.io.TempDir;
+import org.testfx.api.FxRobotInterface;
+import org.testfx.util.WaitForAsyncUtils;
+import rombix.app.edit.Workbench.Mode;
+import rombix.app.edit.Workbench;
+import rombix.app.show.Session;
+import rombix.app.view.tile.Tile;
+import rombix.core.board.Edits;
+import rombix.core.chain.Chain;
+import rombix.core.chain.Gesture;
+import rombix.core.chain.Step;
+import rombix.standins.StandIns;
+
+/** A window on a board with real stand-ins, offscreen, and a robot that does what a person does. */
+@Timeout(120)
+abstract class AtTheWindow {
+    static {
+        System.setProperty("testfx.robot.write_sleep", "0"); // Read once, by the first robot.
+    }
+
+    /** A port of this machine at which nothing listens. */
+    private static final String NOWHERE = "127.0.0.1:9";
+
+    @TempDir
+    Path folder;
+    final Hand robot = new Hand();
+    StandIns gear;
+    Session session;
+    Stage stage;
+    Path file;
+
+    @BeforeAll
+    static void toolkit() {
+        Session.startToolkit(true);
+    }
+
+    /** Writes the board that the window is opened on. */
+    void board(Path to) throws Exception {
+        Files.copy(Path.of("../demo/star-night.json"), to);
+    }
+
+    /** The gear that is switched off. */
+    Set<String> off() {
+        return Set.of();
+    }
+
+    @BeforeEach
+    void open() throws Exception {
+        file = folder.resolve("star-night.json");
+        board(file);
+        gear = StandIns.onFreePorts();
+        Map<String, String> addresses = new HashMap<>(gear.addresses());
+        addresses.put(Session.OSC, "0");
+        off().forEach(g -> addresses.put(g, NOWHERE));
+        session = Session.open(file, addresses, Session.logOf(file), s -> {
+            s.setWidth(1280);
+            s.setHeight(800);
+            stage = s;
+        });
+        soon(() -> label("#rack-desk-muted/host").equals("MUTED") && label("#rack-house-locked/gate").equals("LOCKED")
+                && find("#rack-studio-scene-host-desk") != null);
+    }
+
+    @AfterEach
+    void close() throws Exception {
+        robot.release(new KeyCode[0]);
+        robot.release(new MouseButton[0]);
+        if (stage != null) {
+            robot.interact(() -> stage.hide());
+        }
+        session.close();
+        gear.close();
+    }
+
+    static void soon(Callable<Boolean> what) {
+        await().atMost(Duration.ofSeconds(20)).pollInterval(Duration.ofMillis(10)).until(what);
+    }
+
+    Node find(String id) {
+        return WaitForAsyncUtils.waitForAsyncFx(5000,
+                () -> stage.getScene().getRoot().lookupAll("*").stream()
+                        .filter(n -> ("#" + n.getId()).equals(id)).findFirst().orElse(null));
+    }
+
+    /** The first node that a selector finds; null where it finds none. The scene belongs to the interface's thread. */
+    Node there(String selector) {
+        return WaitForAsyncUtils.waitForAsyncFx(5000, () -> stage.getScene().getRoot().lookup(selector));
+    }
+
+    /** The middle of a node on the screen, when what was just made there has found its place. */
+    Point2D middle(Node node) {
+        return WaitForAsyncUtils.waitForAsyncFx(5000, () -> {
+            if (node.getScene() != null) {
+                node.getScene().getRoot().applyCss();
+                node.getScene().getRoot().layout();
+            }
+            Bounds b = node.localToScreen(node.getBoundsInLocal());
+            return new Point2D(b.getCenterX(), b.getCenterY());
+        });
+    }
+
+    /** Moves the mouse onto a node. */
+    FxRobotInterface moveTo(Node node) {
+        return robot.moveTo(middle(node));
+    }
+
+    String label(String id) {
+        return find(id) instanceof Labeled l ? l.getText() : "";
+    }
+
+    /** What is said of a node to those who do not see it; nothing where there is no such node now. */
+    String said(String id) {
+        Node node = find(id);
+        return node == null || node.getAccessibleText() == null ? "" : node.getAccessibleText();
+    }
+
+    Workbench bench() {
+        return session.window().bench();
+    }
+
+    void mode(Mode mode) {
+        click(find("#mode-" + mode.name().toLowerCase(java.util.Locale.ROOT)));
+        leaveLive();
+        assertThat(bench().mode()).isEqualTo(mode);
+    }
+
+    /** Says yes where it is asked whether Live is to be left. */
+    void leaveLive() {
+        if (find("#leave-live") instanceof javafx.scene.control.Button leave) {
+            robot.interact(leave::fire);
+        }
+    }
+
+    Tile tile(String button) {
+        return (Tile) find("#tile-" + button);
+    }
+
+    /** Clicks on a node, with the mouse there at once: the way there is nobody's concern. */
+    void click(Node node) {
+        robot.robotContext().getMouseRobot().moveNoWait(middle(node));
+        robot.press(MouseButton.PRIMARY).release(MouseButton.PRIMARY);
+    }
+
+    /** Presses a key with others held. */
+    void key(KeyCode code, KeyCode... held) {
+        robot.typeWith(code, held);
+    }
+
+    /** Adds a step by words in the search, where the hand already is. */
+    void add(String words) {
+        robot.interact(() -> ((TextInputControl) find("#finder")).setText(words));
+        soon(() -> find("#found") != null);
+        robot.type(KeyCode.ENTER);
+    }
+
+    /** Drags with the mouse from one node to another. */
+    void drag(Node from, Node to) {
+        Point2D there = middle(to);
+        moveTo(from).press(MouseButton.PRIMARY).moveTo(there).release(MouseButton.PRIMARY);
+    }
+
+    /** Has the press of a button's first state do this. */
+    void chain(String button, Step... steps) {
+        robot.interact(() -> bench().edit("test", b -> Edits.chain(b, button, 0, Gesture.PRESS, _ -> Chain.of(
+                steps))));
+    }
+
+    /** Chooses by what stands in a list of choices. */
+    <T> void choose(String id, String words) {
+        robot.interact(() -> {
+            @SuppressWarnings("unchecked")
+            ComboBox<T> box = (ComboBox<T>) stage.getScene().getRoot().lookup(id);
+            T item = box.getItems().stream().filter(i -> box.getConverter().toString(i).equals(words)).findFirst()
+                    .orElseThrow(() -> new AssertionError(words + " is not among " + box.getItems().stream().map(box
+                            .getConverter()::toString).toList()));
+            box.setValue(item);
+        });
+    }
+
+    /** Types into a field as a person does: all of it anew, then Enter. */
+    void type(String id, String text) {
+        robot.interact(() -> {
+            TextField field = (TextField) stage.getScene().getRoot().lookup(id);
+            field.requestFocus();
+            field.setText(text);
+        });
+        robot.type(KeyCode.ENTER);
+    }
+
+    /** Undoes everything. */
+    void undoAll() {
+        while (bench().undoName().isPresent()) {
+            robot.interact(() -> bench().undo());
+        }
+    }
+}

@@ -1,0 +1,118 @@
+package rombix.app.view.window;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.Test;
+import rombix.core.board.Control;
+import rombix.core.board.Control.Axis;
+import rombix.core.board.Schedule;
+import rombix.core.board.Trigger;
+import rombix.core.chain.Condition;
+import rombix.core.value.Value;
+
+/** Builds dials, faders, pads, triggers and pages that follow, in the window, offscreen. */
+class ControlsTest extends AtTheWindow {
+
+    private void tick(String id) {
+        robot.interact(((CheckBox) find(id))::fire);
+    }
+
+    private rombix.core.board.Button button(String id) {
+        return bench().board().button(id).orElseThrow();
+    }
+
+    @Test
+    void aButtonIsMadeAFaderADialAndAPadInItsRulesAndAPushButtonAgainByUndo() {
+        rombix.core.board.Button before = button("tea-urn");
+        robot.interact(() -> bench().select("tea-urn"));
+        key(KeyCode.F2, KeyCode.SHIFT);
+        choose("#control-sort", "a fader: pulled");
+        choose("#control-level", "Sound desk: Host level");
+        assertThat(button("tea-urn").control()).isEqualTo(new Control.Fader(new Axis("desk", "level/host")));
+        choose("#control-sort", "a dial: turned");
+        type("#control-coarse", "2");
+        type("#control-fine", "0.5");
+        assertThat(button("tea-urn").control()).isEqualTo(new Control.Dial(new Axis("desk", "level/host"), 2, 0.5));
+        choose("#control-sort", "a two-axis pad: dragged");
+        choose("#control-up", "Lamps: Walkway");
+        tick("#control-springs");
+        assertThat(button("tea-urn").control())
+                .isEqualTo(new Control.Pad(new Axis("desk", "level/host"), new Axis("lamps",
+                        "level/walkway"), true));
+        robot.type(KeyCode.ESCAPE);
+        undoAll();
+        assertThat(button("tea-urn")).isEqualTo(before);
+    }
+
+    @Test
+    void triggersAreAddedFromTheListAndChangedInPlace() {
+        robot.interact(() -> bench().select("tea-urn"));
+        key(KeyCode.T, KeyCode.CONTROL);
+        choose("#trigger-add", "a time of day");
+        type("#trigger-at", "noon");
+        assertThat(find("#triggers-view").lookupAll(".trouble").stream().map(n -> ((Label) n).getText())).anyMatch(
+                t -> t.contains("“noon” is no time"));
+        type("#trigger-at", "Fri,Sat 22:15");
+        tick("#trigger-late");
+        assertThat(button("tea-urn").triggers()).containsExactly(new Trigger.Clock(Schedule.of("Fri,Sat 22:15"), true));
+        click(find("#trigger-remove"));
+        choose("#trigger-add", "gear that is lost");
+        choose("#trigger-gear", "House");
+        assertThat(button("tea-urn").triggers())
+                .containsExactly(new Trigger.When(Trigger.When.What.GEAR_LOST, "house"));
+        choose("#trigger-button", "Gate");
+        assertThat(button("tea-urn").triggers()).isEmpty();
+        assertThat(button("gate").triggers()).hasSize(1);
+        choose("#trigger-add", "a key");
+        tick("#trigger-everywhere");
+        robot.interact(() -> find("#trigger-key").requestFocus());
+        key(KeyCode.K);
+        assertThat(button("tea-urn").triggers()).containsExactly(new Trigger.Key("K", false));
+        choose("#trigger-add", "a control of a controller");
+        type("#trigger-lamp-off", "5");
+        type("#trigger-channel", "99");
+        type("#trigger-number", "44");
+        assertThat(button("tea-urn").triggers().getLast()).isInstanceOfSatisfying(Trigger.Midi.class, m -> assertThat(
+                List.of(m.channel(), m.number())).containsExactly(16, 44));
+        assertThat(button("tea-urn").triggers()).hasSize(2).last().satisfies(t -> assertThat(((Trigger.Midi) t).lamps())
+                .isEqualTo(java.util.Map.of("off", new Trigger.Midi.Lamp(null, 5))));
+        click(find("#trigger-go"));
+        assertThat(bench().button()).map(rombix.core.board.Button::id).contains("tea-urn");
+        undoAll();
+        assertThat(button("tea-urn").triggers()).isEmpty();
+    }
+
+    @Test
+    void aPageIsMadeToFollowFromItsMenu() {
+        MenuButton menu = (MenuButton) find("#pages-menu");
+        robot.interact(() -> {
+            menu.getOnShowing().handle(new javafx.event.Event(MenuButton.ON_SHOWING));
+            menu.getItems().stream().filter(i -> "page-follow".equals(i.getId())).findFirst().orElseThrow().fire();
+        });
+        choose("#page-follows", "Sound desk: Host MUTED");
+        assertThat(bench().page().follows()).isEqualTo(Condition.is("desk", "muted/host", Value.of(true)));
+        choose("#page-follows", "always");
+        assertThat(bench().page().follows()).isNull();
+        robot.type(KeyCode.ESCAPE);
+    }
+
+    @Test
+    void inLiveTheListOfCommandsOffersOnlyWhatLiveCanDo() {
+        robot.interact(() -> bench().mode(rombix.app.edit.Workbench.Mode.LIVE));
+        key(KeyCode.F1);
+        List<String> all = find("#overview-list").lookupAll(".label").stream().map(n -> ((Label) n).getText()).toList();
+        assertThat(all).anyMatch(w -> w.startsWith("Triggers")).anyMatch(w -> w.startsWith("Back to the page"))
+                .noneMatch(w -> w.startsWith("Delete")).noneMatch(w -> w.startsWith("Undo"));
+        robot.type(KeyCode.ESCAPE);
+        key(KeyCode.T, KeyCode.CONTROL);
+        assertThat(find("#trigger-learn")).as("nothing is edited in Live").isNull();
+        assertThat(find("#trigger-remove")).isNull();
+        assertThat(find("#triggers")).isNotNull();
+    }
+}
