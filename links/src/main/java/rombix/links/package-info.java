@@ -1,4 +1,4 @@
-/** All links of a board, and what the links of each protocol share. */
+/** All links of a board, and the machine's clock. */
 @NullMarked
 package rombix.links;
 

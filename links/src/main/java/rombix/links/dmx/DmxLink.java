@@ -18,9 +18,10 @@ import rombix.core.card.Carry;
 import rombix.core.card.Order;
 import rombix.core.engine.Glide;
 import rombix.core.engine.Status.Phase;
-import rombix.links.GearReport;
-import rombix.links.HostPort;
-import rombix.links.Link;
+import rombix.links.link.GearReport;
+import rombix.links.link.HostPort;
+import rombix.links.link.Link;
+import rombix.links.link.Loop;
 import rombix.wire.dmx.SacnPacket;
 
 /**
@@ -67,8 +68,7 @@ public final class DmxLink implements Link {
     private final ReentrantLock lock = new ReentrantLock();
     private final Condition changed = lock.newCondition();
     private final Map<Integer, Universe> universes = new LinkedHashMap<>();
-    private final Thread thread;
-    private volatile boolean closed;
+    private final Loop loop;
     /** What a link that is well says, with the universes that it sends. */
     private volatile String ready = "ready";
     /** What was said last; the link's thread alone. */
@@ -86,19 +86,12 @@ public final class DmxLink implements Link {
             throw new IllegalArgumentException("no way to " + address + ": " + e.getMessage(), e);
         }
         report.ready();
-        // A thread of the system: one that wakes up 44 times a second costs half of a virtual one.
-        thread = Thread.ofPlatform().name("dmx " + report.twin().gear()).daemon().start(this::run);
+        loop = Loop.startOften("dmx " + report.twin().gear(), this::run, report::troubled);
     }
 
-    private void run() {
-        try {
-            while (!closed) {
-                for (Frame frame : due()) {
-                    send(frame);
-                }
-            }
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
+    private void run() throws InterruptedException {
+        for (Frame frame : due()) {
+            send(frame);
         }
     }
 
@@ -261,8 +254,7 @@ public final class DmxLink implements Link {
 
     @Override
     public void close() {
-        closed = true;
-        thread.interrupt();
+        loop.close();
         try {
             channel.close();
         } catch (IOException e) {

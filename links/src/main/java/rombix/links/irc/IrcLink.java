@@ -16,10 +16,12 @@ import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.ThreadLocalRandom;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Order;
-import rombix.core.engine.Status.Phase;
 import rombix.core.value.Value;
-import rombix.links.GearReport;
-import rombix.links.Link;
+import rombix.links.link.Connected;
+import rombix.links.link.GearReport;
+import rombix.links.link.HostPort;
+import rombix.links.link.Link;
+import rombix.links.link.Loop;
 import rombix.wire.Malformed;
 import rombix.wire.irc.IrcLine;
 
@@ -32,7 +34,6 @@ import rombix.wire.irc.IrcLine;
 public final class IrcLink implements Link {
     private static final int CONNECT_MILLIS = 3000;
     private static final int QUIET_MILLIS = 60_000;
-    private static final long RETRY_MILLIS = 2000;
     private static final String MODES_ARE = "324";
     private static final String WELCOME = "001";
     private static final String NICK_TAKEN = "433";
@@ -41,10 +42,9 @@ public final class IrcLink implements Link {
     private final InetSocketAddress address;
     private final BlockingQueue<Outgoing> queue = new LinkedBlockingQueue<>(1000);
     private final Set<String> channels = new LinkedHashSet<>();
-    private final Thread reader;
-    private final Thread writer;
+    private final Connected<Socket> connected;
+    private final Loop writer;
     private volatile @Nullable Socket socket;
-    private volatile boolean closed;
     private volatile boolean joined;
 
     private record Outgoing(long ticket, List<String> lines) {
@@ -60,35 +60,37 @@ public final class IrcLink implements Link {
                 }
             }
         });
-        reader = Thread.ofVirtual().name("irc-in " + report.twin().gear()).start(this::keepConnected);
-        writer = Thread.ofVirtual().name("irc-out " + report.twin().gear()).start(this::write);
-    }
+        writer = Loop.start("irc-out " + report.twin().gear(), this::write, report::troubled);
+        connected = new Connected<>(report, "irc-in", new Connected.Way<>() {
+            @Override
+            public Socket connect() throws IOException {
+                return dial();
+            }
 
-    private void keepConnected() {
-        try {
-            while (!closed) {
-                try (Socket s = new Socket()) {
-                    s.connect(address, CONNECT_MILLIS);
-                    s.setSoTimeout(QUIET_MILLIS);
-                    s.setTcpNoDelay(true);
+            @Override
+            public void serve(Socket s) throws IOException {
+                try {
                     socket = s;
                     talk(s);
-                    lost("it ended the connection");
-                } catch (IOException e) {
-                    lost("no answer at " + address.getHostString() + ":" + address.getPort());
+                } finally {
+                    socket = null;
+                    joined = false;
                 }
-                Thread.sleep(RETRY_MILLIS);
+                throw new IOException("it ended the connection");
             }
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        }
+        });
     }
 
-    private void lost(String why) {
-        socket = null;
-        joined = false;
-        if (!closed) {
-            report.off(why);
+    private Socket dial() throws IOException {
+        Socket s = new Socket();
+        try {
+            s.connect(address, CONNECT_MILLIS);
+            s.setSoTimeout(QUIET_MILLIS);
+            s.setTcpNoDelay(true);
+            return s;
+        } catch (IOException e) {
+            s.close();
+            throw new IOException("no answer at " + HostPort.words(address), e);
         }
     }
 
@@ -150,29 +152,21 @@ public final class IrcLink implements Link {
         }
     }
 
-    private void write() {
+    private void write() throws InterruptedException, IOException {
+        Outgoing next = queue.take();
+        Socket s = socket;
+        if (s == null || !joined) {
+            report.failed(next.ticket(), "is not connected");
+            return;
+        }
         try {
-            while (!closed) {
-                Outgoing next = queue.take();
-                Socket s = socket;
-                if (s == null || !joined) {
-                    report.failed(next.ticket(), "is not connected");
-                    continue;
-                }
-                try {
-                    for (String line : next.lines()) {
-                        s.getOutputStream().write((line + "\r\n").getBytes(StandardCharsets.UTF_8));
-                    }
-                    report.sent(next.ticket());
-                } catch (IOException e) {
-                    report.failed(next.ticket(), "the connection broke: " + e.getMessage());
-                    s.close();
-                }
+            for (String line : next.lines()) {
+                s.getOutputStream().write((line + "\r\n").getBytes(StandardCharsets.UTF_8));
             }
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
+            report.sent(next.ticket());
         } catch (IOException e) {
-            report.status(Phase.OFF, "cannot be closed", "");
+            report.failed(next.ticket(), "the connection broke: " + e.getMessage());
+            s.close();
         }
     }
 
@@ -197,9 +191,8 @@ public final class IrcLink implements Link {
 
     @Override
     public void close() {
-        closed = true;
-        reader.interrupt();
-        writer.interrupt();
+        connected.close();
+        writer.close();
         Socket s = socket;
         if (s != null) {
             try {

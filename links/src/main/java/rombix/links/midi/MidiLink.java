@@ -1,5 +1,6 @@
 package rombix.links.midi;
 
+import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.LinkedBlockingQueue;
@@ -14,29 +15,31 @@ import javax.sound.midi.Transmitter;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Order;
 import rombix.core.value.Value;
-import rombix.links.GearReport;
-import rombix.links.Link;
+import rombix.links.link.Connected;
+import rombix.links.link.GearReport;
+import rombix.links.link.Link;
 import rombix.wire.Malformed;
 import rombix.wire.midi.MidiCodec;
 import rombix.wire.midi.MidiMessage;
 
 /**
- * MIDI through the platform's ports, found by name, out and in. The port is tried every two seconds until it is there,
+ * MIDI through the platform's ports, found by name, out and in. The port is tried until it is there,
  * and watched while it is. Orders wait for the link's own thread, since a driver may block.
  */
 public final class MidiLink implements Link {
-    private static final long RETRY_MILLIS = 2000;
     private static final long WATCH_MILLIS = 500;
 
     private record Sending(long ticket, Order order) {
     }
 
-    private record Ports(MidiDevice out, Receiver receiver, @Nullable MidiDevice in, @Nullable Transmitter from) {
-        boolean open() {
+    private record Ports(MidiDevice out, Receiver receiver, @Nullable MidiDevice in,
+            @Nullable Transmitter from) implements AutoCloseable {
+        boolean isOpen() {
             return out.isOpen() && (in == null || in.isOpen());
         }
 
-        void close() {
+        @Override
+        public void close() {
             out.close();
             if (in != null) {
                 in.close();
@@ -47,43 +50,32 @@ public final class MidiLink implements Link {
     private final GearReport report;
     private final String port;
     private final LinkedBlockingQueue<Sending> queue = new LinkedBlockingQueue<>();
-    private final Thread thread;
-    private volatile boolean closed;
+    private final Connected<Ports> connected;
 
     public MidiLink(GearReport report, String port) {
         this.report = report;
         this.port = port;
-        thread = Thread.ofVirtual().name("midi " + report.twin().gear()).start(this::run);
-    }
-
-    private void run() {
-        try {
-            while (!closed) {
-                Ports ports = connect();
-                if (ports == null) {
-                    refuse("is not there");
-                    Thread.sleep(RETRY_MILLIS);
-                } else {
-                    serve(ports);
-                    ports.close();
-                    if (!closed) {
-                        report.off("the port “" + port + "” is gone");
-                    }
-                }
+        connected = new Connected<>(report, "midi", new Connected.Way<>() {
+            @Override
+            public Ports connect() throws IOException {
+                refuse("is not there");
+                return open();
             }
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        }
-        refuse("was closed");
+
+            @Override
+            public void serve(Ports ports) throws IOException, InterruptedException {
+                MidiLink.this.serve(ports);
+            }
+        });
     }
 
-    private void serve(Ports ports) throws InterruptedException {
+    private void serve(Ports ports) throws IOException, InterruptedException {
         report.ready();
         try {
             for (Order.Outgoing packet : report.twin().greeting()) {
                 ports.receiver().send(message(packet), -1);
             }
-            while (!closed && ports.open()) {
+            while (ports.isOpen()) {
                 Sending next = queue.poll(WATCH_MILLIS, TimeUnit.MILLISECONDS);
                 if (next != null) {
                     send(ports, next);
@@ -94,6 +86,7 @@ public final class MidiLink implements Link {
         } catch (IllegalArgumentException | InvalidMidiDataException e) {
             report.ignored("its greeting is no MIDI: " + e.getMessage());
         }
+        throw new IOException("the port “" + port + "” is gone");
     }
 
     private void send(Ports ports, Sending sending) {
@@ -115,7 +108,7 @@ public final class MidiLink implements Link {
         }
     }
 
-    private @Nullable Ports connect() {
+    private Ports open() throws IOException {
         MidiDevice out = null;
         try {
             MidiDevice in = null;
@@ -131,8 +124,7 @@ public final class MidiLink implements Link {
                 }
             }
             if (out == null) {
-                report.off("no MIDI port “" + port + "”");
-                return null;
+                throw new IOException("no MIDI port “" + port + "”");
             }
             out.open();
             Transmitter from = null;
@@ -146,8 +138,7 @@ public final class MidiLink implements Link {
             if (out != null) {
                 out.close();
             }
-            report.off("the MIDI port “" + port + "” cannot be opened: " + e.getMessage());
-            return null;
+            throw new IOException("the MIDI port “" + port + "” cannot be opened: " + e.getMessage(), e);
         }
     }
 
@@ -205,7 +196,7 @@ public final class MidiLink implements Link {
 
     @Override
     public void close() {
-        closed = true;
-        thread.interrupt();
+        connected.close();
+        refuse("was closed");
     }
 }

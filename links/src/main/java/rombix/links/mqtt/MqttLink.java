@@ -1,10 +1,10 @@
 package rombix.links.mqtt;
 
 import com.hivemq.client.mqtt.datatypes.MqttQos;
-import com.hivemq.client.mqtt.lifecycle.MqttClientDisconnectedContext;
 import com.hivemq.client.mqtt.mqtt3.Mqtt3AsyncClient;
 import com.hivemq.client.mqtt.mqtt3.Mqtt3Client;
 import com.hivemq.client.mqtt.mqtt3.message.publish.Mqtt3Publish;
+import java.io.IOException;
 import java.net.InetSocketAddress;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
@@ -12,11 +12,13 @@ import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.UUID;
 import java.util.concurrent.CompletableFuture;
-import java.util.concurrent.TimeUnit;
+import java.util.concurrent.ExecutionException;
 import rombix.core.card.Order;
 import rombix.core.value.Value;
-import rombix.links.GearReport;
-import rombix.links.Link;
+import rombix.links.link.Connected;
+import rombix.links.link.GearReport;
+import rombix.links.link.HostPort;
+import rombix.links.link.Link;
 import rombix.wire.Malformed;
 
 /** MQTT 3.1.1: publishes commands with QoS 1, follows the topics of the card's readings, and reconnects by itself. */
@@ -24,39 +26,67 @@ public final class MqttLink implements Link {
     private final GearReport report;
     private final InetSocketAddress address;
     private final Mqtt3AsyncClient client;
-    private volatile boolean closed;
+    private final Connected<Session> connected;
+    /** Ends with the present session, with why. */
+    private volatile CompletableFuture<Throwable> ended = new CompletableFuture<>();
+
+    /** A session with the broker. */
+    private final class Session implements AutoCloseable {
+        @Override
+        public void close() {
+            client.disconnect();
+        }
+    }
 
     public MqttLink(GearReport report, InetSocketAddress address) {
         this.report = report;
         this.address = address;
         client = Mqtt3Client.builder().identifier("rombix-" + UUID.randomUUID().toString().substring(0, 8))
                 .serverHost(address.getHostString()).serverPort(address.getPort())
-                .automaticReconnect().initialDelay(500, TimeUnit.MILLISECONDS).maxDelay(4, TimeUnit.SECONDS)
-                .applyAutomaticReconnect()
-                .addConnectedListener(_ -> subscribe())
-                .addDisconnectedListener(this::lost).buildAsync();
-        client.connectWith().cleanSession(true).keepAlive(10).send();
-    }
+                .addDisconnectedListener(c -> ended.complete(c.getCause())).buildAsync();
+        connected = new Connected<>(report, "mqtt", new Connected.Way<>() {
+            @Override
+            public Session connect() throws IOException, InterruptedException {
+                return open();
+            }
 
-    private void subscribe() {
-        List<String> topics = report.twin().arrivals().stream().map(t -> t.replaceAll("\\{[^}]*}", "+")).distinct()
-                .toList();
-        CompletableFuture<?>[] all = topics.stream().map(topic -> client.subscribeWith().topicFilter(topic)
-                .qos(MqttQos.AT_LEAST_ONCE).callback(this::take).send()).toArray(CompletableFuture[]::new);
-        CompletableFuture.allOf(all).whenComplete((_, e) -> {
-            if (e == null) {
+            @Override
+            public void serve(Session session) throws IOException, InterruptedException {
+                subscribe();
                 report.ready();
-            } else if (!closed) {
-                report.off("the broker refuses its topics: " + e.getMessage());
+                await(ended);
+                throw new IOException("no broker at " + HostPort.words(address));
             }
         });
     }
 
-    private void lost(MqttClientDisconnectedContext context) {
-        if (closed) {
-            context.getReconnector().reconnect(false);
-        } else {
-            report.off("no broker at " + address.getHostString() + ":" + address.getPort());
+    private Session open() throws IOException, InterruptedException {
+        ended = new CompletableFuture<>();
+        try {
+            await(client.connectWith().cleanSession(true).keepAlive(10).send());
+            return new Session();
+        } catch (IOException e) {
+            throw new IOException("no broker at " + HostPort.words(address), e);
+        }
+    }
+
+    private void subscribe() throws IOException, InterruptedException {
+        List<String> topics = report.twin().arrivals().stream().map(t -> t.replaceAll("\\{[^}]*}", "+")).distinct()
+                .toList();
+        try {
+            await(CompletableFuture.allOf(topics.stream().map(topic -> client.subscribeWith().topicFilter(topic)
+                    .qos(MqttQos.AT_LEAST_ONCE).callback(this::take).send()).toArray(CompletableFuture[]::new)));
+        } catch (IOException e) {
+            throw new IOException("the broker refuses its topics: " + e.getMessage(), e);
+        }
+    }
+
+    private static void await(CompletableFuture<?> what) throws IOException, InterruptedException {
+        try {
+            what.get();
+        } catch (ExecutionException e) {
+            Throwable cause = e.getCause() == null ? e : e.getCause();
+            throw new IOException(String.valueOf(cause.getMessage()), cause);
         }
     }
 
@@ -93,7 +123,7 @@ public final class MqttLink implements Link {
 
     @Override
     public void close() {
-        closed = true;
+        connected.close();
         client.disconnect();
     }
 }

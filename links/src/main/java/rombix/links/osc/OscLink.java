@@ -12,8 +12,10 @@ import rombix.core.card.Carry;
 import rombix.core.card.Order;
 import rombix.core.engine.Status.Phase;
 import rombix.core.value.Value;
-import rombix.links.GearReport;
-import rombix.links.Link;
+import rombix.links.link.GearReport;
+import rombix.links.link.HostPort;
+import rombix.links.link.Link;
+import rombix.links.link.Loop;
 import rombix.wire.Malformed;
 import rombix.wire.osc.OscCodec;
 import rombix.wire.osc.OscPacket;
@@ -35,8 +37,10 @@ public final class OscLink implements Link {
     private final GearReport report;
     private final InetSocketAddress address;
     private final ByteBuffer out = ByteBuffer.allocateDirect(LARGEST);
-    private final Thread greeter;
-    private volatile boolean closed;
+    /** The receiver's. */
+    private final ByteBuffer in = ByteBuffer.allocate(LARGEST);
+    private final Loop receiver;
+    private final Loop greeter;
     private final DatagramChannel channel;
     private volatile int unanswered;
 
@@ -44,8 +48,8 @@ public final class OscLink implements Link {
         this.report = report;
         this.address = address;
         this.channel = open();
-        Thread.ofVirtual().name("osc-in " + report.twin().gear()).start(this::receive);
-        greeter = Thread.ofVirtual().name("osc-greeting " + report.twin().gear()).start(this::greet);
+        receiver = Loop.start("osc-in " + report.twin().gear(), this::receive, report::troubled);
+        greeter = Loop.start("osc-greeting " + report.twin().gear(), this::greet, report::troubled);
     }
 
     private DatagramChannel open() {
@@ -58,56 +62,45 @@ public final class OscLink implements Link {
         }
     }
 
-    private void greet() {
+    private void greet() throws InterruptedException {
+        boolean refused = false;
         try {
-            while (!closed) {
-                boolean refused = false;
-                try {
-                    for (Order.Outgoing packet : report.twin().greeting()) {
-                        write(packet);
-                    }
-                } catch (PortUnreachableException e) {
-                    refused = true;
-                } catch (IOException e) {
-                    report.off("cannot be reached: " + e.getMessage());
-                    refused = true;
-                }
-                unanswered++;
-                Thread.sleep(PATIENCE_MILLIS);
-                if (!refused && (report.phase() != Phase.OFF && unanswered > MISSED_BEFORE_SILENT
-                        || report.phase() == Phase.CONNECTING)) {
-                    report.status(Phase.SILENT, "silent", "It has not answered, so its readings are not known;"
-                            + " commands are sent all the same.");
-                }
-                Thread.sleep(GREETING_MILLIS - PATIENCE_MILLIS);
+            for (Order.Outgoing packet : report.twin().greeting()) {
+                write(packet);
             }
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
+        } catch (PortUnreachableException e) {
+            refused = true;
+        } catch (IOException e) {
+            report.off("cannot be reached: " + e.getMessage());
+            refused = true;
         }
+        unanswered++;
+        Thread.sleep(PATIENCE_MILLIS);
+        if (!refused && (report.phase() != Phase.OFF && unanswered > MISSED_BEFORE_SILENT
+                || report.phase() == Phase.CONNECTING)) {
+            report.status(Phase.SILENT, "silent", "It has not answered, so its readings are not known;"
+                    + " commands are sent all the same.");
+        }
+        Thread.sleep(GREETING_MILLIS - PATIENCE_MILLIS);
     }
 
     private void refused() {
-        report.off("no answer at " + address.getHostString() + ":" + address.getPort());
+        report.off("no answer at " + HostPort.words(address));
     }
 
     private void receive() {
-        ByteBuffer in = ByteBuffer.allocate(LARGEST);
-        while (!closed) {
-            try {
-                in.clear();
-                channel.receive(in);
-                in.flip();
-                unanswered = 0;
-                report.ready();
-                take(OscCodec.decode(in));
-            } catch (Malformed e) {
-                report.ignored(String.valueOf(e.getMessage()));
-            } catch (PortUnreachableException e) {
+        try {
+            in.clear();
+            channel.receive(in);
+            in.flip();
+            unanswered = 0;
+            report.ready();
+            take(OscCodec.decode(in));
+        } catch (Malformed e) {
+            report.ignored(String.valueOf(e.getMessage()));
+        } catch (IOException e) {
+            if (!receiver.closed()) {
                 refused();
-            } catch (IOException e) {
-                if (!closed) {
-                    refused();
-                }
             }
         }
     }
@@ -142,7 +135,7 @@ public final class OscLink implements Link {
             report.sent(ticket);
         } catch (PortUnreachableException e) {
             refused();
-            report.failed(ticket, "no answer at " + address.getHostString() + ":" + address.getPort());
+            report.failed(ticket, "no answer at " + HostPort.words(address));
         } catch (IOException e) {
             report.failed(ticket, "the network refused it: " + e.getMessage());
         } catch (BufferOverflowException e) {
@@ -174,8 +167,8 @@ public final class OscLink implements Link {
 
     @Override
     public void close() {
-        closed = true;
-        greeter.interrupt();
+        receiver.close();
+        greeter.close();
         try {
             channel.close();
         } catch (IOException e) {

@@ -1,10 +1,15 @@
-package rombix.links;
+package rombix.links.link;
 
 import java.net.InetSocketAddress;
 
 /** HOST:PORT, read from a board. */
 public final class HostPort {
     private HostPort() {
+    }
+
+    /** An address as it is written. */
+    public static String words(InetSocketAddress address) {
+        return address.getHostString() + ":" + address.getPort();
     }
 
     /** @throws IllegalArgumentException in plain words */

@@ -1,4 +1,4 @@
-package rombix.links;
+package rombix.links.link;
 
 import java.util.List;
 import java.util.concurrent.atomic.AtomicLong;
@@ -24,7 +24,7 @@ public final class GearReport {
     private final AtomicLong ignored = new AtomicLong();
     private volatile Status last = Status.UNTRIED;
 
-    GearReport(Twin twin, Clock clock, Consumer<Event> deck) {
+    public GearReport(Twin twin, Clock clock, Consumer<Event> deck) {
         this.twin = twin;
         this.clock = clock;
         this.deck = deck;
@@ -82,6 +82,12 @@ public final class GearReport {
                 ignored("“" + landed.reading() + "” " + landed.problem());
             }
         }
+    }
+
+    /** Something went wrong inside the link, whose loop goes on: it is counted as a packet that was ignored. */
+    public void troubled(Throwable e) {
+        LOG.warn("{}: the link goes on after {}", twin.title(), e, e);
+        ignored(String.valueOf(e.getMessage()));
     }
 
     /** A packet could not be used: it is counted, and the gear shows how many there were. */

@@ -1,4 +1,4 @@
-package rombix.links;
+package rombix.links.link;
 
 import rombix.core.card.Order;
 import rombix.core.engine.Glide;
