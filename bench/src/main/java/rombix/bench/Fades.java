@@ -73,7 +73,8 @@ final class Fades implements Bench.Measured {
             }
         }
         Rig rig = Gear.rig(List.of(new rombix.core.board.Gear("g0", "G", "bench", new rombix.core.board.Gear.Link(
-                Protocol.DMX, gear.address(), Map.of()), Map.of("lamp", lamps), Map.of())), Chain.of(new Step.Together(
+                Protocol.of("dmx"), gear.address(), Map.of()), Map.of("lamp", lamps), Map.of())),
+                Chain.of(new Step.Together(
                         fades)));
         Links[] links = new Links[1];
         try (Conductor conductor = new Conductor(new MachineClock(), new SplittableRandom(1), post -> {

@@ -124,7 +124,8 @@ final class Frames implements Bench.Measured {
                         """
                         .formatted(lamps));
         Board board = new Board(1, "Frames", List.of(new rombix.core.board.Gear("gear", "Gear", "wall",
-                new rombix.core.board.Gear.Link(Protocol.OSC, "127.0.0.1:9", Map.of()), Map.of(), Map.of())), List.of(
+                new rombix.core.board.Gear.Link(Protocol.of("osc"), "127.0.0.1:9", Map.of()), Map.of(), Map.of())),
+                List.of(
                         new Page("p", "P", Page.MOST_COLUMNS, Page.MOST_ROWS, buttons, Map.of())),
                 Map.of());
         return Rig.of(board, Map.of("wall", card));

@@ -85,8 +85,10 @@ final class Gear implements AutoCloseable {
     static Rig osc(List<String> addresses, Chain press) {
         List<rombix.core.board.Gear> gear = new ArrayList<>();
         for (int i = 0; i < addresses.size(); i++) {
-            gear.add(new rombix.core.board.Gear("g" + i, "G" + i, "bench", new rombix.core.board.Gear.Link(Protocol.OSC,
-                    addresses.get(i), Map.of()), Map.of(), Map.of()));
+            gear.add(new rombix.core.board.Gear("g" + i, "G" + i, "bench",
+                    new rombix.core.board.Gear.Link(Protocol.of("osc"),
+                            addresses.get(i), Map.of()),
+                    Map.of(), Map.of()));
         }
         return rig(gear, press);
     }

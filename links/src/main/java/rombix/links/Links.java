@@ -14,15 +14,9 @@ import rombix.core.engine.Event;
 import rombix.core.engine.Gears;
 import rombix.core.engine.Glide;
 import rombix.core.engine.Status.Phase;
-import rombix.links.desktop.DesktopLink;
-import rombix.links.dmx.DmxLink;
-import rombix.links.irc.IrcLink;
 import rombix.links.link.GearReport;
-import rombix.links.link.HostPort;
 import rombix.links.link.Link;
-import rombix.links.midi.MidiLink;
-import rombix.links.mqtt.MqttLink;
-import rombix.links.osc.OscLink;
+import rombix.links.link.LinkType;
 
 /** The links of a board's gear. */
 public final class Links implements Gears, AutoCloseable {
@@ -68,14 +62,10 @@ public final class Links implements Gears, AutoCloseable {
 
     private static Link open(GearReport report, String address) {
         try {
-            return switch (report.twin().protocol()) {
-                case OSC -> new OscLink(report, HostPort.of(address));
-                case MIDI -> new MidiLink(report, address);
-                case DMX -> new DmxLink(report, address);
-                case MQTT -> new MqttLink(report, HostPort.of(address));
-                case IRC -> new IrcLink(report, HostPort.of(address));
-                case DESKTOP -> new DesktopLink(report);
-            };
+            if (report.twin().protocol().descriptor() instanceof LinkType type) {
+                return type.open(report, address);
+            }
+            throw new IllegalArgumentException("no link speaks " + report.twin().protocol().title());
         } catch (IllegalArgumentException e) {
             report.status(Phase.OFF, String.valueOf(e.getMessage()), "Set its address.");
             return new NoLink(report);

@@ -33,8 +33,9 @@ public final class GearEdits {
         }
         String id = Edits.freshId(name, "gear", x -> board.gear(x).isPresent());
         List<Gear> all = new ArrayList<>(board.gear());
-        all.add(new Gear(id, name, card.id(), new Gear.Link(protocol, protocol.usualAddress(), Map.of()), Map.of(), Map
-                .of()));
+        all.add(new Gear(id, name, card.id(), new Gear.Link(protocol, protocol.descriptor().presetAddress(), Map.of()),
+                Map.of(), Map
+                        .of()));
         return board.withGear(all);
     }
 

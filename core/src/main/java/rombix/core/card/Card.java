@@ -4,7 +4,6 @@ import com.fasterxml.jackson.annotation.JsonAnyGetter;
 import com.fasterxml.jackson.annotation.JsonAnySetter;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonProperty;
-import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -55,7 +54,7 @@ public record Card(int card, String id, String title, String icon, Map<String, L
 
     /** The protocols in which gear of this card can be told something or tells something. */
     public Set<Protocol> protocols() {
-        Set<Protocol> all = EnumSet.noneOf(Protocol.class);
+        Set<Protocol> all = new TreeSet<>();
         commands.forEach(c -> all.addAll(c.send().keySet()));
         readings.forEach(r -> all.addAll(r.arrives().keySet()));
         return all;

@@ -1,60 +1,96 @@
 package rombix.core.card;
 
-import com.fasterxml.jackson.annotation.JsonProperty;
-import java.util.regex.Pattern;
+import com.fasterxml.jackson.annotation.JsonCreator;
+import com.fasterxml.jackson.annotation.JsonValue;
+import java.util.List;
+import java.util.Map;
+import java.util.ServiceLoader;
+import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 
-/** The transports a card can speak, each with the form of its packet addresses. */
-public enum Protocol {
-    /** {@code /address/of/the/method}. */
-    @JsonProperty("osc")
-    OSC("OSC", "/[^ #*,?\\[\\]]*", "an OSC address such as /studio/scene", 50),
-    /** {@code control CHANNEL NUMBER}, {@code note CHANNEL NUMBER} or {@code program CHANNEL}; channels count from 1. */
-    @JsonProperty("midi")
-    MIDI("MIDI", "(control|note) \\S+ \\S+|program \\S+",
-            "control CHANNEL NUMBER, note CHANNEL NUMBER or program CHANNEL", 50),
-    /** {@code UNIVERSE SLOT}; both count from 1. */
-    @JsonProperty("dmx")
-    DMX("sACN", "\\S+ \\S+", "UNIVERSE SLOT, such as 1 12", 44),
-    /** {@code topic/of/the/message}. */
-    @JsonProperty("mqtt")
-    MQTT("MQTT", "[^#+]+", "a topic without wildcards", 10),
-    /** {@code COMMAND PARAMS}, such as {@code PRIVMSG #room}; what is carried follows as the last parameters. */
-    @JsonProperty("irc")
-    IRC("IRC", "[A-Z]+( \\S+)*", "an IRC command and its first parameters, such as PRIVMSG #room", 2),
-    /** {@code front}, {@code window} or {@code applications}: what the desktop of this machine shows in front. */
-    @JsonProperty("desktop")
-    DESKTOP("desktop", "[a-z]+", "front, window or applications", 10);
-
-    private final String title;
-    private final Pattern form;
-    private final String expected;
-    private final int rate;
-
-    Protocol(String title, String form, String expected, int rate) {
-        this.title = title;
-        this.form = Pattern.compile(form);
-        this.expected = expected;
-        this.rate = rate;
+/**
+ * A transport as boards and cards name it. What is known of it is brought by its link, which is found by
+ * {@link ServiceLoader}: here no transport is known by name.
+ */
+public final class Protocol implements Comparable<Protocol> {
+    /** How gear is reached: at HOST:PORT, at a port of this machine that has a name, or right here. */
+    public enum Reach {
+        NETWORK, PORT, HERE
     }
 
-    /** The name that people know it by. */
+    /** What a link tells of its protocol. Providers have no state. */
+    public interface Descriptor {
+        /** As boards and cards write it. */
+        String id();
+
+        /** The name that people know it by. */
+        String title();
+
+        /** Whether a message's address, places included, has this protocol's form. */
+        boolean takes(String address);
+
+        /** What such an address looks like, for a message about one that does not. */
+        String expected();
+
+        /** How often a second a level that fades is sent. */
+        int rate();
+
+        Reach reach();
+
+        /** Where gear is reached as long as nobody has said where; blank where that has to be said. */
+        default String presetAddress() {
+            return "";
+        }
+
+        /** What may stand in place of HOST:PORT. */
+        default List<String> addressWords() {
+            return List.of();
+        }
+    }
+
+    private static final Map<String, Protocol> ALL = new TreeMap<>();
+
+    static {
+        for (Descriptor d : ServiceLoader.load(Descriptor.class, Protocol.class.getClassLoader())) {
+            if (ALL.putIfAbsent(d.id(), new Protocol(d)) != null) {
+                throw new IllegalStateException("two links speak “" + d.id() + "”");
+            }
+        }
+    }
+
+    private final Descriptor descriptor;
+
+    private Protocol(Descriptor descriptor) {
+        this.descriptor = descriptor;
+    }
+
+    /** @throws IllegalArgumentException in plain words where no link speaks it */
+    @JsonCreator
+    public static Protocol of(String id) {
+        Protocol known = ALL.get(id);
+        if (known == null) {
+            throw new IllegalArgumentException("“" + id + "” is not one of " + String.join(", ", ALL.keySet()));
+        }
+        return known;
+    }
+
+    /** All that links speak here, by id. */
+    public static List<Protocol> all() {
+        return List.copyOf(ALL.values());
+    }
+
+    @JsonValue
+    public String id() {
+        return descriptor.id();
+    }
+
     public String title() {
-        return title;
+        return descriptor.title();
     }
 
-    /** How often a second a level that fades is sent. */
-    public int rate() {
-        return rate;
-    }
-
-    /** Where gear is reached as long as nobody has said where; blank where that has to be said. */
-    public String usualAddress() {
-        return switch (this) {
-            case DMX -> "multicast";
-            case DESKTOP -> "here";
-            case OSC, MIDI, MQTT, IRC -> "";
-        };
+    /** What its link brings. */
+    public Descriptor descriptor() {
+        return descriptor;
     }
 
     /** Why gear cannot be reached at an address in this protocol; null where it may be. */
@@ -62,19 +98,19 @@ public enum Protocol {
         if (address.isBlank()) {
             return "has no address: set where it is reached";
         }
-        return this == MIDI || this == DESKTOP || this == DMX && address.equals("multicast")
+        return descriptor.reach() != Reach.NETWORK || descriptor.addressWords().contains(address)
                 || address.matches("\\S+:\\d{1,5}")
                         ? null
                         : "its address “" + address + "” is not HOST:PORT";
     }
 
-    /** Whether a packet address, places included, has this protocol's form. */
-    public boolean takes(String address) {
-        return form.matcher(address).matches();
+    @Override
+    public int compareTo(Protocol other) {
+        return id().compareTo(other.id());
     }
 
-    /** What an address looks like, for a message about one that does not. */
-    public String expected() {
-        return expected;
+    @Override
+    public String toString() {
+        return id();
     }
 }

@@ -74,7 +74,8 @@ public final class Taken {
         String address = "%s %d%s".formatted(m.message().name().toLowerCase(Locale.ROOT), m.channel(),
                 m.message() == Trigger.Midi.Message.PROGRAM ? "" : " " + m.number());
         return rig.board().gear().stream()
-                .filter(g -> g.link().protocol() == Protocol.MIDI && g.link().address().equals(m.port()))
+                .filter(g -> g.link().protocol().descriptor().reach() == Protocol.Reach.PORT
+                        && g.link().address().equals(m.port()))
                 .filter(g -> rig.twin(g.id()).filter(t -> !t.land(address, List.of(Value.of(1))).isEmpty()).isPresent())
                 .findFirst().map(g -> "%s reports one of its own readings with it; choose another control"
                         .formatted(g.name()));

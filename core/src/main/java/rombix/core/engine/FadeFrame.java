@@ -56,7 +56,7 @@ final class FadeFrame implements Run.Activity {
         }
         glide = new Glide(ramp, from, to, startNanos, op.nanos(), op.curve());
         rendered = deck.orders.glide(this, glide);
-        periodNanos = 1_000_000_000L / op.command().twin.protocol().rate();
+        periodNanos = 1_000_000_000L / op.command().twin.protocol().descriptor().rate();
         timer = deck.agenda.at(rendered ? startNanos + op.nanos() : due + periodNanos, this::tick);
     }
 

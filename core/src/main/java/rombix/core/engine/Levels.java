@@ -48,7 +48,7 @@ final class Levels {
             this.ramp = twin.ramp(call.command(), param, call.args(), deck.situation.readingsOf(twin.gear()));
             String reading = ramp.moves();
             this.key = reading == null ? null : new Orders.Key(twin.gear(), reading);
-            this.periodNanos = 1_000_000_000L / twin.protocol().rate();
+            this.periodNanos = 1_000_000_000L / twin.protocol().descriptor().rate();
         }
 
         private void to(double value, long at, String by) {

@@ -75,7 +75,7 @@ public final class CardLibrary {
         for (int i = 0; i < card.readings().size(); i++) {
             for (Map.Entry<Protocol, Arrival> e : card.readings().get(i).arrives().entrySet()) {
                 address(file, text, e.getKey(), e.getValue().from().toString(), "/readings/%d/arrives/%s/from"
-                        .formatted(i, Json.MAPPER.convertValue(e.getKey(), String.class)));
+                        .formatted(i, e.getKey().id()));
             }
         }
         return card;
@@ -98,7 +98,7 @@ public final class CardLibrary {
             for (int i = 0; i < e.getValue().size(); i++) {
                 Packet packet = e.getValue().get(i);
                 String where = pointer + "/send/%s/%d/to"
-                        .formatted(Json.MAPPER.convertValue(e.getKey(), String.class), i);
+                        .formatted(e.getKey().id(), i);
                 address(file, text, e.getKey(), packet.to().toString(), where);
                 for (String place : packet.to().places()) {
                     String name = place.contains(".") ? place.substring(0, place.indexOf('.')) : place;
@@ -113,9 +113,9 @@ public final class CardLibrary {
 
     private static void address(Path file, String text, Protocol protocol, String address, String pointer)
             throws BadFile {
-        if (!protocol.takes(address)) {
+        if (!protocol.descriptor().takes(address)) {
             throw at(file, text, pointer, "“%s” is no %s address; expected %s".formatted(address, protocol.title(),
-                    protocol.expected()));
+                    protocol.descriptor().expected()));
         }
     }
 

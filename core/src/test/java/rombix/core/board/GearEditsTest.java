@@ -72,8 +72,10 @@ class GearEditsTest {
 
     @Test
     void gearIsAddedUnderANameAndAnIdOfItsOwnAndReachedWhereItIsSaid() {
-        Board board = GearEdits.add(GearEdits.add(demo.board(), demo.cards().get("desktop"), Protocol.DESKTOP), demo
-                .cards().get("studio"), Protocol.OSC);
+        Board board = GearEdits.add(GearEdits.add(demo.board(), demo.cards().get("desktop"), Protocol.of("desktop")),
+                demo
+                        .cards().get("studio"),
+                Protocol.of("osc"));
         Gear studio = board.gear().getLast();
         assertThat(studio.name()).isEqualTo("Studio 2");
         assertThat(studio.id()).isEqualTo("studio-2");
@@ -81,7 +83,7 @@ class GearEditsTest {
         Gear desktop = board.gear().get(board.gear().size() - 2);
         assertThat(desktop.link().protocol().wrongAddress(desktop.link().address())).as("it is here").isNull();
         assertThat(References.flaws(demo.with(board))).isEmpty();
-        Gear.Link link = GearEdits.reached(board, "studio-2", Protocol.OSC, "10.0.0.7:9000").gear("studio-2")
+        Gear.Link link = GearEdits.reached(board, "studio-2", Protocol.of("osc"), "10.0.0.7:9000").gear("studio-2")
                 .orElseThrow().link();
         assertThat(link.address()).isEqualTo("10.0.0.7:9000");
     }
@@ -106,11 +108,13 @@ class GearEditsTest {
 
     @Test
     void aCardTellsWhatItWantsToKnowOfItsItems() {
-        assertThat(demo.cards().get("sound-desk").fields("channel", Protocol.MIDI)).containsExactly("level", "mute");
-        assertThat(demo.cards().get("sound-desk").fields("sting", Protocol.MIDI)).containsExactly("note");
-        assertThat(demo.cards().get("lamps").fields("warm-lamp", Protocol.DMX)).containsExactly("universe", "warmth");
-        assertThat(demo.cards().get("lamp-cues").fields("list", Protocol.OSC)).isEmpty();
-        assertThat(demo.cards().get("lamps").protocols()).isEqualTo(Set.of(Protocol.DMX));
-        assertThat(demo.cards().get("desktop").protocols()).isEqualTo(Set.of(Protocol.DESKTOP));
+        assertThat(demo.cards().get("sound-desk").fields("channel", Protocol.of("midi"))).containsExactly("level",
+                "mute");
+        assertThat(demo.cards().get("sound-desk").fields("sting", Protocol.of("midi"))).containsExactly("note");
+        assertThat(demo.cards().get("lamps").fields("warm-lamp", Protocol.of("dmx"))).containsExactly("universe",
+                "warmth");
+        assertThat(demo.cards().get("lamp-cues").fields("list", Protocol.of("osc"))).isEmpty();
+        assertThat(demo.cards().get("lamps").protocols()).isEqualTo(Set.of(Protocol.of("dmx")));
+        assertThat(demo.cards().get("desktop").protocols()).isEqualTo(Set.of(Protocol.of("desktop")));
     }
 }

@@ -14,11 +14,11 @@ import rombix.core.store.CardLibrary;
 import rombix.core.value.Value;
 
 class TwinTest {
-    private final Twin desk = twin("sound-desk", Protocol.MIDI, Map.of());
-    private final Twin studio = twin("studio", Protocol.OSC, Map.of());
-    private final Twin lamps = twin("lamps", Protocol.DMX, Map.of("lamp",
+    private final Twin desk = twin("sound-desk", Protocol.of("midi"), Map.of());
+    private final Twin studio = twin("studio", Protocol.of("osc"), Map.of());
+    private final Twin lamps = twin("lamps", Protocol.of("dmx"), Map.of("lamp",
             List.of(new Item("key", "Key", Map.of("universe", 1, "level", 7)))));
-    private final Twin house = twin("house", Protocol.MQTT, Map.of());
+    private final Twin house = twin("house", Protocol.of("mqtt"), Map.of());
 
     private static Twin twin(String card, Protocol protocol, Map<String, List<Item>> lists) {
         return new Twin("g", "Gear", CardLibrary.shipped().get(card), protocol, lists);

@@ -107,10 +107,10 @@ class CheckTest {
                                 .withTriggers(List.of(new Trigger.Key("shift+ctrl+k")))),
                         "triggers/0"),
                 Arguments.of(Kind.NO_LINK, rig(b -> b.withGear(List.of(b.gear().getFirst().withLink(new Gear.Link(
-                        Protocol.OSC, " ", Map.of())))), button("b", plain("x"))), "/gear/0/link"),
+                        Protocol.of("osc"), " ", Map.of())))), button("b", plain("x"))), "/gear/0/link"),
                 Arguments.of(
                         Kind.NO_LINK, rig(b -> b.withGear(List.of(b.gear().getFirst().withLink(new Gear.Link(
-                                Protocol.MIDI, "Desk", Map.of())))), button("b", plain("x"))),
+                                Protocol.of("midi"), "Desk", Map.of())))), button("b", plain("x"))),
                         "/gear/0/link"),
                 Arguments.of(Kind.LABEL_TOO_LONG, rig(button("b", plain(
                         "A label that is far too long for a tile of one small cell, however small the type is in which it is set on it"))),

@@ -49,8 +49,9 @@ class TakenTest {
     @Test
     void aControlThatAGearReportsWithIsTaken() throws Exception {
         Card desk = CardLibrary.shipped().get("sound-desk");
-        Rig rig = Rig.of(new Board(1, "B", List.of(new Gear("desk", "Desk", "sound-desk", new Gear.Link(Protocol.MIDI,
-                "Port", Map.of()), Map.of(), Map.of())), List.of(), Map.of()), Map.of("sound-desk", desk));
+        Rig rig = Rig
+                .of(new Board(1, "B", List.of(new Gear("desk", "Desk", "sound-desk", new Gear.Link(Protocol.of("midi"),
+                        "Port", Map.of()), Map.of(), Map.of())), List.of(), Map.of()), Map.of("sound-desk", desk));
         assertThat(Taken.by(midi("Port", 20), rig)).hasValueSatisfying(t -> assertThat(t).contains("Desk reports"));
         assertThat(Taken.by(midi("Port", 99), rig)).isEmpty();
         assertThat(Taken.by(midi("Other", 20), rig)).isEmpty();

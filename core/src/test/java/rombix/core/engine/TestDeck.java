@@ -88,7 +88,8 @@ public final class TestDeck {
                 placed.add(buttons[i].withColumn(i));
             }
             Board board = new Board(1, "Test",
-                    List.of(new Gear("gear", "Gear", "switcher", new Gear.Link(Protocol.OSC, "127.0.0.1:1", Map.of()),
+                    List.of(new Gear("gear", "Gear", "switcher",
+                            new Gear.Link(Protocol.of("osc"), "127.0.0.1:1", Map.of()),
                             Map.of(), Map.of())),
                     List.of(new Page("p", "P", 8, 4, placed, Map.of())), Map.of());
             return Rig.of(change.apply(board), Map.of("switcher", card));

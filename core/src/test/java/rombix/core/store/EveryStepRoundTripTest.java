@@ -97,8 +97,9 @@ class EveryStepRoundTripTest {
                     .withControl(new Control.Pad(LEVEL, LEVEL, true)).withOnStart(release)
                     .withProposed(java.util.Set.of(Button.Proposed.ICON))
                     .withValues(List.of(new BoardValue("own", "Own", Value.of("x"))));
-            return new Board(1, "Random", List.of(new Gear("desk", "Desk", "sound-desk", new Gear.Link(Protocol.MIDI,
-                    "Desk", Map.of()), Map.of(), Map.of())),
+            return new Board(1, "Random",
+                    List.of(new Gear("desk", "Desk", "sound-desk", new Gear.Link(Protocol.of("midi"),
+                            "Desk", Map.of()), Map.of(), Map.of())),
                     List.of(new Page("p", "P", 3, 2, List.of(b, fader, dial, plain), new Test.Computed("{n} > 2"),
                             Map.of())),
                     List.of(new BoardValue("n", "N", Value.of(4))), List.of(new NamedChain("c", "C", List.of("to"),

@@ -13,7 +13,7 @@ import rombix.links.link.Link;
 import rombix.links.link.Loop;
 
 /** What is in front on this machine's desktop, looked at four times a second. */
-public final class DesktopLink implements Link {
+final class DesktopLink implements Link {
     private static final long LOOK_MILLIS = 250;
 
     private final GearReport report;
@@ -21,7 +21,7 @@ public final class DesktopLink implements Link {
     private final Set<String> seen = new TreeSet<>();
     private final Loop loop;
 
-    public DesktopLink(GearReport report) {
+    DesktopLink(GearReport report) {
         this.report = report;
         loop = Loop.startOften("desktop", this::watch, report::troubled);
     }

@@ -30,7 +30,7 @@ import rombix.wire.dmx.SacnPacket;
  * first set, so that joining in does not black out a rig; from then on it is sent again every 800 ms, as the standard
  * asks. The address is HOST:PORT, or {@code multicast}.
  */
-public final class DmxLink implements Link {
+final class DmxLink implements Link {
     private static final long FRAME_NANOS = 1_000_000_000L / 44;
     /** Universes that are due nearly at the same time are sent at the same time: so they stay in step. */
     private static final long TOGETHER_NANOS = FRAME_NANOS / 4;
@@ -74,7 +74,7 @@ public final class DmxLink implements Link {
     /** What was said last; the link's thread alone. */
     private String said = "";
 
-    public DmxLink(GearReport report, String address) {
+    DmxLink(GearReport report, String address) {
         this.report = report;
         this.unicast = address.equals(MULTICAST) ? null : HostPort.of(address);
         try {

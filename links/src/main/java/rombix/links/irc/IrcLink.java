@@ -31,7 +31,7 @@ import rombix.wire.irc.IrcLine;
  * the same form; a change of modes comes as one packet for each mode, {@code MODE #channel m}, which carries {@code +}
  * or {@code -}.
  */
-public final class IrcLink implements Link {
+final class IrcLink implements Link {
     private static final int CONNECT_MILLIS = 3000;
     private static final int QUIET_MILLIS = 60_000;
     private static final String MODES_ARE = "324";
@@ -50,7 +50,7 @@ public final class IrcLink implements Link {
     private record Outgoing(long ticket, List<String> lines) {
     }
 
-    public IrcLink(GearReport report, InetSocketAddress address) {
+    IrcLink(GearReport report, InetSocketAddress address) {
         this.report = report;
         this.address = address;
         report.twin().fixedArrivals().forEach(a -> {

@@ -26,7 +26,7 @@ import rombix.wire.midi.MidiMessage;
  * MIDI through the platform's ports, found by name, out and in. The port is tried until it is there,
  * and watched while it is. Orders wait for the link's own thread, since a driver may block.
  */
-public final class MidiLink implements Link {
+final class MidiLink implements Link {
     private static final long WATCH_MILLIS = 500;
 
     private record Sending(long ticket, Order order) {
@@ -52,7 +52,7 @@ public final class MidiLink implements Link {
     private final LinkedBlockingQueue<Sending> queue = new LinkedBlockingQueue<>();
     private final Connected<Ports> connected;
 
-    public MidiLink(GearReport report, String port) {
+    MidiLink(GearReport report, String port) {
         this.report = report;
         this.port = port;
         connected = new Connected<>(report, "midi", new Connected.Way<>() {

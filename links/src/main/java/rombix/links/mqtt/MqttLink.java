@@ -22,7 +22,7 @@ import rombix.links.link.Link;
 import rombix.wire.Malformed;
 
 /** MQTT 3.1.1: publishes commands with QoS 1, follows the topics of the card's readings, and reconnects by itself. */
-public final class MqttLink implements Link {
+final class MqttLink implements Link {
     private final GearReport report;
     private final InetSocketAddress address;
     private final Mqtt3AsyncClient client;
@@ -38,7 +38,7 @@ public final class MqttLink implements Link {
         }
     }
 
-    public MqttLink(GearReport report, InetSocketAddress address) {
+    MqttLink(GearReport report, InetSocketAddress address) {
         this.report = report;
         this.address = address;
         client = Mqtt3Client.builder().identifier("rombix-" + UUID.randomUUID().toString().substring(0, 8))

@@ -28,7 +28,7 @@ import rombix.wire.osc.OscPacket;
  * <p>
  * Orders are sent on the conductor's own thread: handing a datagram to the system does not wait for anybody.
  */
-public final class OscLink implements Link {
+final class OscLink implements Link {
     private static final int LARGEST = 65_507;
     private static final long GREETING_MILLIS = 2000;
     private static final long PATIENCE_MILLIS = 300;
@@ -44,7 +44,7 @@ public final class OscLink implements Link {
     private final DatagramChannel channel;
     private volatile int unanswered;
 
-    public OscLink(GearReport report, InetSocketAddress address) {
+    OscLink(GearReport report, InetSocketAddress address) {
         this.report = report;
         this.address = address;
         this.channel = open();

@@ -182,7 +182,7 @@ public final class GearPopover {
         }
         var choice = Fields.choice("gear-protocol-" + g.id(), all, g.link().protocol(), Protocol::title,
                 to -> edit("reach “" + g.name() + "” over " + to.title(), b -> GearEdits.reached(b, g.id(), to, to
-                        .usualAddress())));
+                        .descriptor().presetAddress())));
         choice.setAccessibleText("How " + g.name() + " is reached");
         return choice;
     }
@@ -193,22 +193,23 @@ public final class GearPopover {
         String id = "gear-address-" + g.id();
         Consumer<String> reached = to -> edit("reach “" + g.name() + "” at " + to, b -> GearEdits.reached(b, g.id(),
                 protocol, to.strip()));
-        return switch (protocol) {
-            case DESKTOP -> Styles.label("this machine", "read", "quiet");
-            case MIDI -> {
+        return switch (protocol.descriptor().reach()) {
+            case HERE -> Styles.label("this machine", "read", "quiet");
+            case PORT -> {
                 List<String> ports = new ArrayList<>(touches.sources().ports());
                 if (!g.link().address().isBlank() && !ports.contains(g.link().address())) {
                     ports.add(g.link().address());
                 }
                 var port = Fields.choice(id, ports, g.link().address().isBlank() ? null : g.link().address(), p -> p,
                         reached);
-                port.setPromptText(ports.isEmpty() ? "no MIDI port is there" : "MIDI port…");
-                port.setAccessibleText("MIDI port of " + g.name());
+                port.setPromptText(ports.isEmpty() ? "no port is there" : "Port…");
+                port.setAccessibleText("Port of " + g.name());
                 yield port;
             }
-            case OSC, DMX, MQTT, IRC -> {
+            case NETWORK -> {
                 TextField address = Fields.text(id, g.link().address(), reached);
-                address.setPromptText(protocol == Protocol.DMX ? "HOST:PORT, or multicast" : "HOST:PORT");
+                address.setPromptText("HOST:PORT" + String.join("", protocol.descriptor().addressWords().stream().map(
+                        w -> ", or " + w).toList()));
                 address.setAccessibleText("Address of " + g.name());
                 yield address;
             }

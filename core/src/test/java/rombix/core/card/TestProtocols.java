@@ -1,0 +1,91 @@
+package rombix.core.card;
+
+import rombix.core.card.Protocol.Reach;
+
+/** Stands for what the links bring, of which the core's tests have none: as much of it as boards and cards need. */
+public abstract class TestProtocols implements Protocol.Descriptor {
+    private final String id;
+    private final String form;
+    private final int rate;
+    private final Reach reach;
+    private final String preset;
+
+    TestProtocols(String id, String form, int rate, Reach reach, String preset) {
+        this.id = id;
+        this.form = form;
+        this.rate = rate;
+        this.reach = reach;
+        this.preset = preset;
+    }
+
+    @Override
+    public String id() {
+        return id;
+    }
+
+    @Override
+    public String title() {
+        return id.toUpperCase(java.util.Locale.ROOT);
+    }
+
+    @Override
+    public boolean takes(String address) {
+        return address.matches(form);
+    }
+
+    @Override
+    public String expected() {
+        return form;
+    }
+
+    @Override
+    public int rate() {
+        return rate;
+    }
+
+    @Override
+    public Reach reach() {
+        return reach;
+    }
+
+    @Override
+    public String presetAddress() {
+        return preset;
+    }
+
+    public static final class Osc extends TestProtocols {
+        public Osc() {
+            super("osc", "/[^ #*,?\\[\\]]*", 50, Reach.NETWORK, "");
+        }
+    }
+
+    public static final class Midi extends TestProtocols {
+        public Midi() {
+            super("midi", "(control|note) \\S+ \\S+|program \\S+", 50, Reach.PORT, "");
+        }
+    }
+
+    public static final class Dmx extends TestProtocols {
+        public Dmx() {
+            super("dmx", "\\S+ \\S+", 44, Reach.NETWORK, "multicast");
+        }
+    }
+
+    public static final class Mqtt extends TestProtocols {
+        public Mqtt() {
+            super("mqtt", "[^#+]+", 10, Reach.NETWORK, "");
+        }
+    }
+
+    public static final class Irc extends TestProtocols {
+        public Irc() {
+            super("irc", "[A-Z]+( \\S+)*", 2, Reach.NETWORK, "");
+        }
+    }
+
+    public static final class Desktop extends TestProtocols {
+        public Desktop() {
+            super("desktop", "[a-z]+", 10, Reach.HERE, "here");
+        }
+    }
+}

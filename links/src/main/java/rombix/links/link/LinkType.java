@@ -1,0 +1,64 @@
+package rombix.links.link;
+
+import java.util.regex.Pattern;
+import rombix.core.card.Protocol;
+
+/** A protocol with its link: all that has to be known of it, in its own package. Named in {@code META-INF/services}. */
+public abstract class LinkType implements Protocol.Descriptor {
+    private final String id;
+    private final String title;
+    private final Pattern form;
+    private final String expected;
+    private final int rate;
+    private final Protocol.Reach reach;
+
+    /**
+     * @param form a pattern of its messages' addresses, places included, and {@code expected} the same in words
+     * @param rate how often a second a level that fades is sent
+     */
+    protected LinkType(String id, String title, String form, String expected, int rate, Protocol.Reach reach) {
+        this.id = id;
+        this.title = title;
+        this.form = Pattern.compile(form);
+        this.expected = expected;
+        this.rate = rate;
+        this.reach = reach;
+    }
+
+    /**
+     * Opens the link to a gear. Does not block.
+     *
+     * @throws IllegalArgumentException in plain words, where the address makes no sense
+     */
+    public abstract Link open(GearReport report, String address);
+
+    @Override
+    public final String id() {
+        return id;
+    }
+
+    @Override
+    public final String title() {
+        return title;
+    }
+
+    @Override
+    public final boolean takes(String address) {
+        return form.matcher(address).matches();
+    }
+
+    @Override
+    public final String expected() {
+        return expected;
+    }
+
+    @Override
+    public final int rate() {
+        return rate;
+    }
+
+    @Override
+    public final Protocol.Reach reach() {
+        return reach;
+    }
+}
