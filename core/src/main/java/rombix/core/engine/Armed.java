@@ -152,7 +152,7 @@ final class Armed {
             boolean now = holds(f);
             if (now != f.so) {
                 f.so = now;
-                deck.tell(new Happening.PageFollows(f.page, now));
+                deck.telling.tell(new Happening.PageFollows(f.page, now));
             }
         }
     }
@@ -173,7 +173,7 @@ final class Armed {
         following.values().stream().flatMap(List::stream).distinct().forEach(f -> {
             f.so = on && holds(f);
             if (f.so) {
-                deck.tell(new Happening.PageFollows(f.page, true));
+                deck.telling.tell(new Happening.PageFollows(f.page, true));
             }
         });
         next();

@@ -24,7 +24,7 @@ final class AskFrame implements Run.Activity {
         frame.doing(this);
         asked = due;
         Deck deck = frame.run.deck;
-        id = deck.asked(this, question -> new Happening.Asked(question, frame.run.id, frame.run.buttonId(),
+        id = deck.runs.asked(this, question -> new Happening.Asked(question, frame.run.id, frame.run.buttonId(),
                 deck.filled(step.question(), frame.scope), step.kind(), op.options(), step.usual(),
                 step.timeout() == null ? -1 : step.timeout(), due));
         if (step.timeout() != null) {
@@ -38,7 +38,7 @@ final class AskFrame implements Run.Activity {
             answer(usual, due);
         } else {
             close();
-            frame.done(due, frame.run.deck.faulted(frame.run, frame.place(),
+            frame.done(due, frame.run.deck.telling.faulted(frame.run, frame.place(),
                     "nobody answered “" + op.step().question() + "”"));
         }
     }
@@ -50,15 +50,16 @@ final class AskFrame implements Run.Activity {
         }
         close();
         Deck deck = frame.run.deck;
-        deck.tell(new Happening.Answered(frame.run.id, frame.run.buttonId(), frame.place(), "", "“%s”: %s".formatted(op
-                .step().question(), spoken(answer)), asked, due));
+        deck.telling.tell(
+                new Happening.Answered(frame.run.id, frame.run.buttonId(), frame.place(), "", "“%s”: %s".formatted(op
+                        .step().question(), spoken(answer)), asked, due));
         Value given = op.step().kind() == Step.Ask.Kind.NUMBER ? Value.of(answer.asNumber()) : answer;
         String fault = null;
         if (op.step().into() != null) {
             try {
                 deck.set(frame.scope, op.step().into(), given);
             } catch (FormulaFault e) {
-                fault = deck.faulted(frame.run, frame.place(), String.valueOf(e.getMessage()));
+                fault = deck.telling.faulted(frame.run, frame.place(), String.valueOf(e.getMessage()));
             }
         }
         if (fault != null) {
@@ -94,7 +95,7 @@ final class AskFrame implements Run.Activity {
         if (timer != null) {
             timer.cancel();
         }
-        frame.run.deck.askClosed(id);
+        frame.run.deck.runs.closed(id);
     }
 
     @Override

@@ -44,24 +44,19 @@ public final class Deck {
     final Clock clock;
     final RandomGenerator chance;
     final Trace trace;
+    final Telling telling;
+    final Runs runs = new Runs(this);
     final Situation situation = new Situation();
     final Orders orders;
     final Picker picker;
     final Watches watches = new Watches(this);
     final Levels levels = new Levels(this);
-    private final Hands hands = new Hands(this);
+    final Hands hands = new Hands(this);
     final Follows follows = new Follows(this, hands);
     private final Armed armed = new Armed(this);
-    private final Consumer<Happening> watcher;
     private @Nullable Rig rig;
     private final Map<String, ButtonPlay> buttons = new LinkedHashMap<>();
-    private final Map<String, Op.Seq> named = new HashMap<>();
-    private final Map<Long, Run> runs = new LinkedHashMap<>();
-    private final Map<Long, AskFrame> asks = new LinkedHashMap<>();
-    private final Map<Long, Happening.Asked> askTold = new LinkedHashMap<>();
     private final Deque<Posted> inbox = new ArrayDeque<>();
-    private long lastRun;
-    private long lastAsk;
     private long moment;
     private boolean taking;
     private boolean busy;
@@ -78,7 +73,7 @@ public final class Deck {
     public Deck(Clock clock, RandomGenerator chance, Gears gears, Consumer<Happening> watcher, Trace trace) {
         this.clock = clock;
         this.chance = chance;
-        this.watcher = watcher;
+        this.telling = new Telling(this, watcher);
         this.trace = trace;
         this.orders = new Orders(this, gears);
         this.picker = new Picker(chance, this);
@@ -144,7 +139,7 @@ public final class Deck {
         taking = false;
         if (busy && idle()) {
             busy = false;
-            tell(new Happening.Rested());
+            telling.tell(new Happening.Rested());
         }
         return agenda.untilNext(clock.nanos());
     }
@@ -173,6 +168,15 @@ public final class Deck {
         busy = true;
     }
 
+    @Nullable
+    ButtonPlay button(@Nullable String id) {
+        return id == null ? null : buttons.get(id);
+    }
+
+    Compiler compiler() {
+        return new Compiler(rig == null ? Rig.of(Board.empty(""), Map.of()) : rig);
+    }
+
     Board board() {
         return rig == null ? Board.empty("") : rig.board();
     }
@@ -185,13 +189,13 @@ public final class Deck {
             case Event.Turned t -> on(t.button(), b -> hands.turn(b, t.detents(), t.fine(), at, t.source()));
             case Event.Moved m -> on(m.button(), b -> levels.move(b, m.axis(), m.value(), at, m.source()));
             case Event.Perform p -> on(p.button(), b -> hands.perform(b, p.gesture(), at, p.source()));
-            case Event.Try t -> on(t.button(), b -> start(b, t.name(),
-                    new Compiler(java.util.Objects.requireNonNull(rig)).seq(t.chain(), t.name()),
+            case Event.Try t -> on(t.button(), b -> runs.start(b, t.name(),
+                    compiler().seq(t.chain(), t.name()),
                     Scope.of(b.button.id()), at, t.name()));
             case Event.Opened _ -> armed.happened(When.What.BOARD_OPENED, null, at);
             case Event.Arm a -> {
                 armed.arm(a.on());
-                tell(new Happening.Armed(a.on()));
+                telling.tell(new Happening.Armed(a.on()));
             }
             case Event.Latest l -> {
                 Event now = l.what().get();
@@ -203,17 +207,12 @@ public final class Deck {
                 buttons.values().forEach(b -> {
                     Op.Seq chain = b.onStart();
                     if (chain != null) {
-                        start(b, "on-start", chain, Scope.of(b.button.id()), at, "going live");
+                        runs.start(b, "on-start", chain, Scope.of(b.button.id()), at, "going live");
                     }
                 });
                 armed.happened(When.What.WENT_LIVE, null, at);
             }
-            case Event.Answer a -> {
-                AskFrame ask = asks.get(a.question());
-                if (ask != null) {
-                    ask.answer(a.answer(), at);
-                }
-            }
+            case Event.Answer a -> runs.answer(a.question(), a.answer(), at);
             case Event.Told t -> {
                 Twin twin = situation.twin(t.gear());
                 if (twin != null) {
@@ -235,12 +234,7 @@ public final class Deck {
                     on(l.button(), b -> hands.letGo(b, at, l.source()));
                 }
             }
-            case Event.StopRun s -> {
-                Run run = runs.get(s.run());
-                if (run != null) {
-                    run.stop(Happening.End.STOPPED);
-                }
-            }
+            case Event.StopRun s -> runs.stop(s.run());
             case Event.StopAll _ -> stopAll(at);
             case Event.Recite _ -> recite();
         }
@@ -249,13 +243,13 @@ public final class Deck {
     private void linked(String gear, Status status, long at) {
         Status before = situation.status(gear);
         situation.linked(gear, status);
-        tell(new Happening.Linked(gear, status));
+        telling.tell(new Happening.Linked(gear, status));
         armed.linked(gear, before.phase(), status.phase(), at);
     }
 
     /** Something went wrong with what presses a button. */
     void troubled(String button, String what) {
-        on(button, b -> fault(b, null, what));
+        on(button, b -> telling.fault(b, null, what));
     }
 
     private void on(String button, Consumer<ButtonPlay> what) {
@@ -267,7 +261,7 @@ public final class Deck {
 
     private void stopAll(long at) {
         buttons.values().forEach(b -> b.queued.clear());
-        List.copyOf(runs.values()).forEach(r -> r.stop(Happening.End.STOPPED));
+        runs.stopAll();
         buttons.values().forEach(b -> hands.letGo(b, at, "stop all"));
     }
 
@@ -276,7 +270,7 @@ public final class Deck {
         this.rig = next;
         situation.load(next);
         levels.forget();
-        named.clear();
+        runs.forgetChains();
         Compiler compiler = new Compiler(next);
         Map<String, ButtonPlay> kept = new HashMap<>(buttons);
         buttons.clear();
@@ -295,13 +289,13 @@ public final class Deck {
         armed.load(buttons.values());
         kept.values().forEach(gone -> {
             hands.letGo(gone, at, "deleted");
-            stopAll(gone);
+            runs.stopAll(gone);
         });
-        tell(new Happening.Loaded(next));
-        situation.values(this::valueTold);
+        telling.tell(new Happening.Loaded(next));
+        situation.values(telling::value);
         buttons.values().forEach(b -> {
             follows.follow(b);
-            shows(b);
+            telling.shows(b);
         });
     }
 
@@ -322,100 +316,13 @@ public final class Deck {
         if (here == null) {
             return;
         }
-        tell(new Happening.Anew());
-        tell(new Happening.Loaded(here));
-        situation.statuses((gear, status) -> tell(new Happening.Linked(gear, status)));
-        situation.readings((gear, reading, value) -> tell(new Happening.Came(gear, reading, value)));
-        situation.values(this::valueTold);
-        buttons.values().forEach(this::shows);
-        askTold.values().forEach(this::tell);
-    }
-
-    private void valueTold(Situation.Owned name, Value value) {
-        tell(new Happening.ValueSet(name.owner().isEmpty() ? null : name.owner(), name.id(), value));
-    }
-
-    void stopAll(ButtonPlay b) {
-        List.copyOf(b.running).forEach(r -> r.stop(Happening.End.STOPPED));
-    }
-
-    /** Stops what runs for a button before it runs a chain anew; gives what runs of the same chain have to put back. */
-    Map<Op.ForAWhile, Map<Orders.Key, Value>> stopForAnother(ButtonPlay b, Op.Seq chain) {
-        Map<Op.ForAWhile, Map<Orders.Key, Value>> inherited = new HashMap<>();
-        for (Run run : List.copyOf(b.running)) {
-            if (run.chain == chain) {
-                inherited.putAll(run.stopForAnother());
-            } else {
-                run.stop(Happening.End.STOPPED);
-            }
-        }
-        return inherited;
-    }
-
-    Run start(ButtonPlay b, String what, Op.Seq chain, Scope scope, long at, String source) {
-        return start(b, what, chain, scope, at, source, Map.of());
-    }
-
-    /** @param inherited what the run has to put back for one before it */
-    Run start(ButtonPlay b, String what, Op.Seq chain, Scope scope, long at, String source,
-            Map<Op.ForAWhile, Map<Orders.Key, Value>> inherited) {
-        Run run = new Run(++lastRun, this, b, chain, scope, inherited);
-        b.running.add(run);
-        begin(run, what, source, at);
-        return run;
-    }
-
-    private void begin(Run run, String what, String source, long at) {
-        stir();
-        runs.put(run.id, run);
-        tell(new Happening.Started(run.id, run.buttonId(), what, source, at, run.chain.expectedNanos()));
-        run.start(at);
-    }
-
-    /** Runs the always part of a chain that was stopped. */
-    void detached(Run of, Op.Seq chain, Scope scope) {
-        begin(new Run(++lastRun, this, of.button, chain, scope, Map.of()), "always", "stopped", moment);
-    }
-
-    void runEnded(Run run, long due, Happening.End end) {
-        runs.remove(run.id);
-        tell(new Happening.Ended(run.id, run.buttonId(), end, due));
-        ButtonPlay b = run.button;
-        if (b == null) {
-            return;
-        }
-        b.running.remove(run);
-        if (b.awaited == run) {
-            hands.awaitedEnded(b, end, due);
-        }
-        if (b.running.isEmpty() && end != Happening.End.STOPPED) {
-            hands.rested(b, due);
-        }
-    }
-
-    /** The chain that a use step names. */
-    Op.Seq chainOf(Op.Use use) throws FormulaFault {
-        String chain = use.chain();
-        Op.Seq found = null;
-        if (chain != null) {
-            found = named.get(chain);
-            NamedChain source = board().chain(chain).orElse(null);
-            if (found == null && source != null && rig != null) {
-                found = new Compiler(rig).seq(source.chain(), "chain");
-                named.put(chain, found);
-            }
-        } else {
-            ButtonPlay b = buttons.get(use.button());
-            if (b != null) {
-                found = b.chain(use.state() == null ? b.shown : b.state(use.state()), use.gesture());
-            }
-        }
-        if (found == null) {
-            throw new FormulaFault(0, chain != null
-                    ? "there is no chain “" + chain + "” on this board"
-                    : "“" + use.button() + "” has no chain for " + use.gesture().words());
-        }
-        return found;
+        telling.tell(new Happening.Anew());
+        telling.tell(new Happening.Loaded(here));
+        situation.statuses((gear, status) -> telling.tell(new Happening.Linked(gear, status)));
+        situation.readings((gear, reading, value) -> telling.tell(new Happening.Came(gear, reading, value)));
+        situation.values(telling::value);
+        buttons.values().forEach(telling::shows);
+        runs.recite();
     }
 
     /** Sets a value of the scope's button, or of the board. */
@@ -424,7 +331,7 @@ public final class Deck {
         if (owner == null) {
             throw new FormulaFault(0, "there is no value “" + value + "” on this board");
         }
-        valueTold(new Situation.Owned(owner, value), to);
+        telling.value(new Situation.Owned(owner, value), to);
         armed.changed(value);
         watches.changed(value);
     }
@@ -437,17 +344,17 @@ public final class Deck {
             run.button.showsPage = step.page();
         }
         if (step.page() != null || step.way() == Step.Show.Way.BACK) {
-            tell(new Happening.PageShown(step.page(), step.way()));
+            telling.tell(new Happening.PageShown(step.page(), step.way()));
         } else if (step.button() != null) {
             on(step.button(), b -> {
                 hands.show(b, b.state(step.state()));
-                shows(b);
+                telling.shows(b);
             });
         }
     }
 
     void say(Run run, String text, Scope scope) {
-        tell(new Happening.Said(run.buttonId(), filled(text, scope)));
+        telling.tell(new Happening.Said(run.buttonId(), filled(text, scope)));
     }
 
     String filled(String text, Scope scope) {
@@ -457,69 +364,10 @@ public final class Deck {
     void stop(Run run, Step.Stop step) {
         switch (step.what()) {
             case THIS -> run.stop(Happening.End.STOPPED);
-            case BUTTON -> on(String.valueOf(step.button()), this::stopAll);
+            case BUTTON -> on(String.valueOf(step.button()), runs::stopAll);
             case TAG -> List.copyOf(buttons.values()).stream()
-                    .filter(b -> b.button.tag() != null && b.button.tag().equals(step.tag())).forEach(this::stopAll);
+                    .filter(b -> b.button.tag() != null && b.button.tag().equals(step.tag())).forEach(runs::stopAll);
             case ALL -> stopAll(moment);
-        }
-    }
-
-    long asked(AskFrame ask, java.util.function.LongFunction<Happening.Asked> told) {
-        long id = ++lastAsk;
-        asks.put(id, ask);
-        Happening.Asked happening = told.apply(id);
-        askTold.put(id, happening);
-        tell(happening);
-        return id;
-    }
-
-    void askClosed(long question) {
-        asks.remove(question);
-        askTold.remove(question);
-        tell(new Happening.AskClosed(question));
-    }
-
-    void ran(@Nullable Run run, String place, Order order, long due, long at, AsRun.Outcome outcome, String message) {
-        tell(new Happening.Ran(new AsRun(due, at, run == null ? 0 : run.id, run == null ? "" : run.buttonId(), place,
-                run == null ? AsRun.RACK : "", order.gear(), order.command().id(), order.args(), order.title(), outcome,
-                message)));
-    }
-
-    /** A level was moved by hand to where an order takes it, or could not be, and why. */
-    void moved(ButtonPlay b, Order order, String source, long at, @Nullable String fault) {
-        tell(new Happening.Ran(new AsRun(at, clock.nanos(), 0, b.button.id(), "", source, order.gear(), order.command()
-                .id(), order.args(), order.title(), fault == null ? AsRun.Outcome.SENT : AsRun.Outcome.FAULT,
-                fault == null ? "" : fault)));
-    }
-
-    /** A step that commands no gear could not be done, and why; gives the reason back. */
-    String faulted(Run run, String place, String why) {
-        tell(new Happening.Ran(
-                new AsRun(moment, clock.nanos(), run.id, run.buttonId(), place, "", "", "", Map.of(), place,
-                        AsRun.Outcome.FAULT, why)));
-        fault(run, null, why);
-        return why;
-    }
-
-    void fault(@Nullable Run run, @Nullable String gear, String message) {
-        if (run != null) {
-            run.faults++;
-            if (run.button != null) {
-                fault(run.button, gear, message);
-                hands.gearFailed(run.button, gear);
-            }
-        }
-    }
-
-    void fault(ButtonPlay b, @Nullable String gear, String message) {
-        b.faulted = true;
-        tell(new Happening.Faulted(b.button.id(), gear, message));
-    }
-
-    void clearFault(ButtonPlay b) {
-        if (b.faulted) {
-            b.faulted = false;
-            tell(new Happening.Faulted(b.button.id(), null, null));
         }
     }
 
@@ -529,23 +377,11 @@ public final class Deck {
         if (!situation.came(gear, reading, value)) {
             return;
         }
-        tell(new Happening.Came(gear, reading, value));
+        telling.tell(new Happening.Came(gear, reading, value));
         follows.came(gear, reading);
         armed.came(gear, reading, moment);
         if (watches.any()) {
             watches.changed(gear + ":" + reading);
-        }
-    }
-
-    void shows(ButtonPlay b) {
-        tell(new Happening.Shows(b.button.id(), b.shown, b.onItsWay, b.held()));
-    }
-
-    void tell(Happening happening) {
-        try {
-            watcher.accept(happening);
-        } catch (RuntimeException e) {
-            LOG.error("a watcher failed on {}", happening, e);
         }
     }
 }

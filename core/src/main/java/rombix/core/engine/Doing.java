@@ -24,7 +24,7 @@ final class Doing {
                 case Op.WaitClock w -> until(frame, due + untilClock(deck.clock.wall(), w));
                 case Op.WaitUntil w -> deck.watches.watch(frame, w.check().names(), w.timeoutNanos(), due,
                         () -> holds(deck, w.check(), frame.scope),
-                        late -> frame.done(late, deck.faulted(frame.run, frame.place(),
+                        late -> frame.done(late, deck.telling.faulted(frame.run, frame.place(),
                                 "what it waited for did not happen in time")),
                         () -> {
                         });
@@ -34,7 +34,7 @@ final class Doing {
                         : p.chains[deck.picker.pick(p, frame.run, frame.place())], frame.scope, due);
                 case Op.If i -> {
                     boolean holds = deck.situation.holds(i.check(), frame.scope);
-                    deck.tell(
+                    deck.telling.tell(
                             new Happening.Picked(frame.run.id, frame.place(), holds ? 0 : 1, holds ? "then" : "else"));
                     one(frame, holds ? i.then() : i.otherwise(), frame.scope, due);
                 }
@@ -44,7 +44,7 @@ final class Doing {
                 case Op.Nudge n -> deck.orders.nudge(frame, n, due);
                 case Op.Ask a -> new AskFrame(frame, a).start(due);
                 case Op.Use u -> {
-                    Op.Seq chain = deck.chainOf(u);
+                    Op.Seq chain = deck.runs.chainOf(u);
                     Map<String, Value> args = new HashMap<>();
                     for (Map.Entry<String, Op.Input> e : u.args().entrySet()) {
                         args.put(e.getKey(), deck.situation.value(e.getValue(), frame.scope));
@@ -70,12 +70,12 @@ final class Doing {
                     deck.stop(frame.run, s.step());
                     frame.done(due, null);
                 }
-                case Op.Broken b -> frame.done(due, deck.faulted(frame.run, frame.place(), b.why()));
+                case Op.Broken b -> frame.done(due, deck.telling.faulted(frame.run, frame.place(), b.why()));
             }
         } catch (FormulaFault e) {
-            frame.done(due, deck.faulted(frame.run, frame.place(), at(e) + e.getMessage()));
+            frame.done(due, deck.telling.faulted(frame.run, frame.place(), at(e) + e.getMessage()));
         } catch (IllegalArgumentException e) {
-            frame.done(due, deck.faulted(frame.run, frame.place(), String.valueOf(e.getMessage())));
+            frame.done(due, deck.telling.faulted(frame.run, frame.place(), String.valueOf(e.getMessage())));
         }
     }
 

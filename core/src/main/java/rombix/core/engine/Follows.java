@@ -68,7 +68,7 @@ final class Follows {
             if (arrived) {
                 arrived(b, state);
             } else {
-                deck.shows(b);
+                deck.telling.shows(b);
             }
         }
     }
@@ -76,8 +76,9 @@ final class Follows {
     private void arrived(ButtonPlay b, int state) {
         State now = b.button.states().get(state);
         Condition when = now.when();
-        deck.tell(new Happening.Answered(b.wayRun, b.button.id(), "", when == null ? "" : when.gear(), now.name(),
-                b.wayNanos, deck.now()));
+        deck.telling
+                .tell(new Happening.Answered(b.wayRun, b.button.id(), "", when == null ? "" : when.gear(), now.name(),
+                        b.wayNanos, deck.now()));
         hands.giveUp(b);
     }
 

@@ -28,7 +28,7 @@ final class Hands {
         if (b.held()) {
             release(b, at, source);
         }
-        deck.clearFault(b);
+        deck.telling.clearFault(b);
         Guard guard = b.button.guard();
         switch (b.phase) {
             case BETWEEN -> {
@@ -48,24 +48,24 @@ final class Hands {
                 } else if (guard.kind() == Guard.Kind.HOLD) {
                     b.phase = Phase.GUARDING;
                     b.guardTimer = deck.agenda.at(at + guard.ms() * MILLIS, due -> {
-                        deck.tell(new Happening.Guarded(b.button.id(), true, 0));
+                        deck.telling.tell(new Happening.Guarded(b.button.id(), true, 0));
                         down(b, due, source);
-                        deck.shows(b);
+                        deck.telling.shows(b);
                     });
-                    deck.tell(new Happening.Guarded(b.button.id(), true, guard.ms()));
+                    deck.telling.tell(new Happening.Guarded(b.button.id(), true, guard.ms()));
                 } else {
                     b.phase = Phase.ARMED;
                     b.guardTimer = deck.agenda.at(at + guard.ms() * MILLIS, _ -> disarm(b));
-                    deck.tell(new Happening.Guarded(b.button.id(), false, guard.ms()));
+                    deck.telling.tell(new Happening.Guarded(b.button.id(), false, guard.ms()));
                 }
             }
         }
-        deck.shows(b);
+        deck.telling.shows(b);
     }
 
     private void disarm(ButtonPlay b) {
         b.phase = Phase.IDLE;
-        deck.tell(new Happening.Guarded(b.button.id(), false, 0));
+        deck.telling.tell(new Happening.Guarded(b.button.id(), false, 0));
     }
 
     /** The press counts: it runs now, or when it is clear that it is not a long or a double one. */
@@ -78,7 +78,7 @@ final class Hands {
                 cancel(b.doubleTimer);
                 b.phase = Phase.HELD;
                 run(b, Gesture.LONG_PRESS, due, source);
-                deck.shows(b);
+                deck.telling.shows(b);
             });
         }
         if (answers(b, Gesture.HELD)) {
@@ -100,7 +100,7 @@ final class Hands {
         b.repeatTimer = deck.agenda.at(from + b.button.repeatMillis() * MILLIS, due -> {
             Op.Seq chain = b.chain(b.heldIn, Gesture.HELD);
             if (chain != null && b.running.stream().noneMatch(r -> r.chain == chain)) {
-                deck.start(b, Gesture.HELD.id(), chain, Scope.of(b.button.id()), due, source);
+                deck.runs.start(b, Gesture.HELD.id(), chain, Scope.of(b.button.id()), due, source);
             }
             long beat = b.button.repeatMillis() * MILLIS;
             repeat(b, due + deck.missedBeats(due, beat) * beat, source);
@@ -118,7 +118,7 @@ final class Hands {
             run(b, Gesture.PRESS, due, source);
         }
         b.doubleTimer = null;
-        deck.shows(b);
+        deck.telling.shows(b);
     }
 
     /** A release ends a hold once; without a hold it does nothing. */
@@ -130,7 +130,7 @@ final class Hands {
             case GUARDING -> {
                 cancel(b);
                 b.phase = Phase.IDLE;
-                deck.tell(new Happening.Guarded(b.button.id(), true, 0));
+                deck.telling.tell(new Happening.Guarded(b.button.id(), true, 0));
             }
             case DOWN -> {
                 cancel(b.longTimer);
@@ -145,7 +145,7 @@ final class Hands {
             }
             case HELD -> end(b, at, source, true);
         }
-        deck.shows(b);
+        deck.telling.shows(b);
     }
 
     /** Something other than the hand ends the hold; what the hand had not made up its mind about does not happen. */
@@ -160,7 +160,7 @@ final class Hands {
                 cancel(b);
                 b.phase = Phase.IDLE;
                 b.heldIn = -1;
-                deck.shows(b);
+                deck.telling.shows(b);
             }
             case IDLE -> {
             }
@@ -174,34 +174,34 @@ final class Hands {
         b.phase = Phase.IDLE;
         deck.levels.letGo(b, at, source);
         if (b.showsPage != null) {
-            deck.tell(new Happening.PageShown(b.showsPage, Step.Show.Way.BACK));
+            deck.telling.tell(new Happening.PageShown(b.showsPage, Step.Show.Way.BACK));
             b.showsPage = null;
         }
         Op.Seq chain = b.chain(state, Gesture.RELEASE);
         if (chain != null) {
             b.queued.clear();
             if (stopsPress) {
-                deck.stopAll(b);
+                deck.runs.stopAll(b);
             }
             move(b, state);
-            awaitFollow(b, deck.start(b, Gesture.RELEASE.id(), chain, Scope.of(b.button.id()), at, source), at);
+            awaitFollow(b, deck.runs.start(b, Gesture.RELEASE.id(), chain, Scope.of(b.button.id()), at, source), at);
         }
     }
 
     /** Runs the chain of a gesture without a hold. */
     void perform(ButtonPlay b, Gesture gesture, long at, String source) {
-        deck.clearFault(b);
+        deck.telling.clearFault(b);
         switch (gesture) {
             case PRESS, LONG_PRESS, DOUBLE_PRESS -> run(b, gesture, at, source);
             case RELEASE, HELD -> started(b, gesture, chain(b, gesture), at, source);
             case TURN, TURN_FINE -> {
                 if (!turn(b, 1, gesture == Gesture.TURN_FINE, at, source)) {
                     // Whoever asked is told that it is over.
-                    deck.start(b, gesture.id(), Op.Seq.NOTHING, Scope.of(b.button.id()), at, source);
+                    deck.runs.start(b, gesture.id(), Op.Seq.NOTHING, Scope.of(b.button.id()), at, source);
                 }
             }
         }
-        deck.shows(b);
+        deck.telling.shows(b);
     }
 
     /** A dial is turned; where no finer chain is given, the coarse one runs. Says whether there was one. */
@@ -209,8 +209,8 @@ final class Hands {
         Op.Seq chain = fine ? b.chain(b.shown, Gesture.TURN_FINE) : null;
         Op.Seq turned = chain == null ? b.chain(b.shown, Gesture.TURN) : chain;
         if (turned != null) {
-            deck.clearFault(b);
-            deck.start(b, (chain == null ? Gesture.TURN : Gesture.TURN_FINE).id(), turned,
+            deck.telling.clearFault(b);
+            deck.runs.start(b, (chain == null ? Gesture.TURN : Gesture.TURN_FINE).id(), turned,
                     Scope.of(b.button.id()).with("turn", Value.of(detents)), at, source);
         }
         if (turned == null) {
@@ -230,7 +230,7 @@ final class Hands {
             case QUEUE -> b.queued.add(new ButtonPlay.Queued(gesture, source));
             case IGNORE -> {
             }
-            case STOP -> deck.stopAll(b);
+            case STOP -> deck.runs.stopAll(b);
         }
     }
 
@@ -239,7 +239,7 @@ final class Hands {
         ButtonPlay.Queued next = b.queued.poll();
         if (next != null) {
             started(b, next.gesture(), chain(b, next.gesture()), due, next.source());
-            deck.shows(b);
+            deck.telling.shows(b);
         }
     }
 
@@ -255,11 +255,11 @@ final class Hands {
         boolean restarts = !b.running.isEmpty() && b.button.busy() == rombix.core.board.Button.Busy.RESTART
                 && gesture != Gesture.RELEASE && gesture != Gesture.HELD;
         // What ran before is stopped first: it takes what was on its way with it.
-        Map<Op.ForAWhile, Map<Orders.Key, Value>> inherited = restarts ? deck.stopForAnother(b, chain) : Map.of();
+        Map<Op.ForAWhile, Map<Orders.Key, Value>> inherited = restarts ? deck.runs.stopForAnother(b, chain) : Map.of();
         if (moves && !answers(b, Gesture.RELEASE)) {
             move(b, state);
         }
-        awaitFollow(b, deck.start(b, gesture.id(), chain, Scope.of(b.button.id()), at, source, inherited), at);
+        awaitFollow(b, deck.runs.start(b, gesture.id(), chain, Scope.of(b.button.id()), at, source, inherited), at);
     }
 
     private static boolean answers(ButtonPlay b, Gesture gesture) {
@@ -294,7 +294,7 @@ final class Hands {
         if (fall != null) {
             b.fallTimer = deck.agenda.at(deck.now() + fall.ms() * MILLIS, _ -> {
                 show(b, b.state(fall.to()));
-                deck.shows(b);
+                deck.telling.shows(b);
             });
         }
     }
@@ -327,7 +327,7 @@ final class Hands {
         b.awaited = null;
         b.followBy = deck.agenda.at(from + Deck.FOLLOW_NANOS, _ -> {
             if (b.onItsWay >= 0) {
-                deck.fault(b, null, "did not follow within 2 s: " + deck.follows.instead(b));
+                deck.telling.fault(b, null, "did not follow within 2 s: " + deck.follows.instead(b));
                 giveUp(b);
             }
         });
@@ -339,7 +339,7 @@ final class Hands {
         b.awaited = null;
         cancel(b.followBy);
         b.followBy = null;
-        deck.shows(b);
+        deck.telling.shows(b);
     }
 
     /** A gear that is awaited has failed. */

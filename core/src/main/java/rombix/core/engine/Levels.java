@@ -71,16 +71,16 @@ final class Levels {
             Order order = ramp.passing(target);
             String refusal = deck.orders.pass(order);
             if (refusal == null) {
-                deck.clearFault(b);
+                deck.telling.clearFault(b);
             } else if (!b.faulted) {
-                deck.moved(b, ramp.at(target), source, at, refusal);
-                deck.fault(b, order.gear(), refusal);
+                deck.telling.moved(b, ramp.at(target), source, at, refusal);
+                deck.telling.fault(b, order.gear(), refusal);
             }
         }
 
         private void rest(long at) {
             if (!b.faulted) {
-                deck.moved(b, ramp.at(target), source, at - REST_NANOS, null);
+                deck.telling.moved(b, ramp.at(target), source, at - REST_NANOS, null);
             }
             target = Double.NaN;
         }
@@ -128,7 +128,7 @@ final class Levels {
         Control.Dial dial = b.button.control() instanceof Control.Dial d ? d : new Control.Dial(null, 0, 0);
         double from = ride.presently();
         if (Double.isNaN(from)) {
-            deck.fault(b, null, "where its level is now is not known, so it cannot be turned");
+            deck.telling.fault(b, null, "where its level is now is not known, so it cannot be turned");
             return;
         }
         double coarse = dial.coarse() > 0 ? dial.coarse() : ride.scale.detent();

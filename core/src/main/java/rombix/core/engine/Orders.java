@@ -249,7 +249,7 @@ final class Orders {
             }
             return;
         }
-        deck.ran(p.run(), p.place(), p.order(), p.dueNanos(), a.atNanos(), AsRun.Outcome.SENT, "");
+        deck.telling.ran(p.run(), p.place(), p.order(), p.dueNanos(), a.atNanos(), AsRun.Outcome.SENT, "");
         assumed(p.order());
         if (frame != null && p.answerNanos() < 0) {
             frame.done(p.dueNanos(), null);
@@ -266,8 +266,10 @@ final class Orders {
                             rombix.core.card.Figures.span(p.answerNanos() / 1e6));
                     failed(p.run(), p.place(), order, p.dueNanos(), late, why);
                     frame.done(late, why);
-                }, () -> deck.tell(new Happening.Answered(frame.run.id, frame.run.buttonId(), p.place(), order.gear(),
-                        order.title(), p.dueNanos(), deck.now())));
+                },
+                () -> deck.telling
+                        .tell(new Happening.Answered(frame.run.id, frame.run.buttonId(), p.place(), order.gear(),
+                                order.title(), p.dueNanos(), deck.now())));
     }
 
     private boolean shown(Order order) {
@@ -288,8 +290,8 @@ final class Orders {
     }
 
     private void failed(@Nullable Run run, String place, Order order, long due, long at, String message) {
-        deck.ran(run, place, order, due, at, AsRun.Outcome.FAULT, message);
-        deck.fault(run, order.gear(), message);
+        deck.telling.ran(run, place, order, due, at, AsRun.Outcome.FAULT, message);
+        deck.telling.fault(run, order.gear(), message);
     }
 
     /** A gear has reported: what was sent counts no more once it shows. */
@@ -366,8 +368,9 @@ final class Orders {
             Twin twin = deck.situation.twin(key.gear());
             Twin.Call call = twin == null ? null : twin.toReach(key.reading(), value).orElse(null);
             if (twin == null || call == null) {
-                deck.faulted(run, place, "“%s” could not be put back: its card has no command for that".formatted(key
-                        .reading()));
+                deck.telling.faulted(run, place,
+                        "“%s” could not be put back: its card has no command for that".formatted(key
+                                .reading()));
                 return;
             }
             send(run, null, place, twin.order(call.command(), call.args(), deck.situation.readingsOf(key.gear())), due,

@@ -23,7 +23,7 @@ final class Picker {
             case SHUFFLED -> shuffled(pick, n);
         };
         pick.last = chosen;
-        deck.tell(new Happening.Picked(run.id, place, chosen, pick.names[chosen]));
+        deck.telling.tell(new Happening.Picked(run.id, place, chosen, pick.names[chosen]));
         return chosen;
     }
 

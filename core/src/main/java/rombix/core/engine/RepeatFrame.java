@@ -56,11 +56,11 @@ final class RepeatFrame implements Run.Parent, Run.Activity {
                 return;
             }
         } catch (FormulaFault e) {
-            end(frame.run.deck.faulted(frame.run, frame.place(), "its condition: " + e.getMessage()));
+            end(frame.run.deck.telling.faulted(frame.run, frame.place(), "its condition: " + e.getMessage()));
             return;
         }
         if (!frame.run.spend(dueNanos)) {
-            end(frame.run.deck.faulted(frame.run, frame.place(), "repeated without a wait and was stopped"));
+            end(frame.run.deck.telling.faulted(frame.run, frame.place(), "repeated without a wait and was stopped"));
             return;
         }
         round++;

@@ -57,7 +57,7 @@ final class Run {
         if (!over) {
             over = true;
             putBackInherited(due);
-            deck.runEnded(this, due, faults > 0 ? Happening.End.FAILED : Happening.End.DONE);
+            deck.runs.ended(this, due, faults > 0 ? Happening.End.FAILED : Happening.End.DONE);
         }
     }
 
@@ -66,7 +66,7 @@ final class Run {
             over = true;
             root.stop();
             putBackInherited(deck.now());
-            deck.runEnded(this, deck.now(), how);
+            deck.runs.ended(this, deck.now(), how);
         }
     }
 

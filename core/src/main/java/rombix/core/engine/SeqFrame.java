@@ -63,7 +63,7 @@ final class SeqFrame {
 
     void start(long due) {
         if (depth > DEEPEST) {
-            run.deck.faulted(run, place(), "chains use each other without end");
+            run.deck.telling.faulted(run, place(), "chains use each other without end");
             run.stop(Happening.End.FAILED);
             return;
         }
@@ -82,7 +82,7 @@ final class SeqFrame {
             if (run.spend(dueNanos)) {
                 begin(items[index]);
             } else {
-                run.deck.faulted(run, place(), "ran " + Run.BUDGET + " steps without a wait and was stopped");
+                run.deck.telling.faulted(run, place(), "ran " + Run.BUDGET + " steps without a wait and was stopped");
                 run.stop(Happening.End.FAILED);
             }
         }
@@ -101,7 +101,7 @@ final class SeqFrame {
                 return;
             }
         } catch (FormulaFault e) {
-            done(dueNanos, run.deck.faulted(run, place(), "its condition: " + e.getMessage()));
+            done(dueNanos, run.deck.telling.faulted(run, place(), "its condition: " + e.getMessage()));
             return;
         }
         Doing.start(this, item, dueNanos);
@@ -120,7 +120,7 @@ final class SeqFrame {
     void doing(Run.@Nullable Activity now) {
         activity = now;
         if (now != null) {
-            run.deck.tell(new Happening.Doing(run.id, place()));
+            run.deck.telling.tell(new Happening.Doing(run.id, place()));
         }
     }
 
@@ -214,7 +214,7 @@ final class SeqFrame {
             now.stop();
         }
         if (!inAlways && chain.always().length > 0) {
-            run.deck.detached(run, new Op.Seq(chain.always(), new Op.Item[0], 0), scope);
+            run.deck.runs.detached(run, new Op.Seq(chain.always(), new Op.Item[0], 0), scope);
         }
     }
 }

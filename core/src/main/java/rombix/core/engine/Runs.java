@@ -1,0 +1,157 @@
+package rombix.core.engine;
+
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.LongFunction;
+import org.jspecify.annotations.Nullable;
+import rombix.core.board.Board.NamedChain;
+import rombix.core.value.FormulaFault;
+import rombix.core.value.Value;
+
+/** The chains that run, and the questions that they ask. Owned by the conductor's thread. */
+final class Runs {
+    private final Deck deck;
+    private final Map<String, Op.Seq> named = new HashMap<>();
+    private final Map<Long, Run> running = new LinkedHashMap<>();
+    private final Map<Long, AskFrame> asks = new LinkedHashMap<>();
+    private final Map<Long, Happening.Asked> askTold = new LinkedHashMap<>();
+    private long lastRun;
+    private long lastAsk;
+
+    Runs(Deck deck) {
+        this.deck = deck;
+    }
+
+    boolean isEmpty() {
+        return running.isEmpty();
+    }
+
+    /** The chains of the board may be others from now on. */
+    void forgetChains() {
+        named.clear();
+    }
+
+    /** Tells again of the questions that are open. */
+    void recite() {
+        askTold.values().forEach(deck.telling::tell);
+    }
+
+    void answer(long question, Value answer, long at) {
+        AskFrame ask = asks.get(question);
+        if (ask != null) {
+            ask.answer(answer, at);
+        }
+    }
+
+    /** Stops one chain; nothing where it has ended. */
+    void stop(long id) {
+        Run run = running.get(id);
+        if (run != null) {
+            run.stop(Happening.End.STOPPED);
+        }
+    }
+
+    void stopAll() {
+        List.copyOf(running.values()).forEach(r -> r.stop(Happening.End.STOPPED));
+    }
+
+    void stopAll(ButtonPlay b) {
+        List.copyOf(b.running).forEach(r -> r.stop(Happening.End.STOPPED));
+    }
+
+    /** Stops what runs for a button before it runs a chain anew; gives what runs of the same chain have to put back. */
+    Map<Op.ForAWhile, Map<Orders.Key, Value>> stopForAnother(ButtonPlay b, Op.Seq chain) {
+        Map<Op.ForAWhile, Map<Orders.Key, Value>> inherited = new HashMap<>();
+        for (Run run : List.copyOf(b.running)) {
+            if (run.chain == chain) {
+                inherited.putAll(run.stopForAnother());
+            } else {
+                run.stop(Happening.End.STOPPED);
+            }
+        }
+        return inherited;
+    }
+
+    Run start(ButtonPlay b, String what, Op.Seq chain, Scope scope, long at, String source) {
+        return start(b, what, chain, scope, at, source, Map.of());
+    }
+
+    /** @param inherited what the run has to put back for one before it */
+    Run start(ButtonPlay b, String what, Op.Seq chain, Scope scope, long at, String source,
+            Map<Op.ForAWhile, Map<Orders.Key, Value>> inherited) {
+        Run run = new Run(++lastRun, deck, b, chain, scope, inherited);
+        b.running.add(run);
+        begin(run, what, source, at);
+        return run;
+    }
+
+    private void begin(Run run, String what, String source, long at) {
+        deck.stir();
+        running.put(run.id, run);
+        deck.telling.tell(new Happening.Started(run.id, run.buttonId(), what, source, at, run.chain.expectedNanos()));
+        run.start(at);
+    }
+
+    /** Runs the always part of a chain that was stopped. */
+    void detached(Run of, Op.Seq chain, Scope scope) {
+        begin(new Run(++lastRun, deck, of.button, chain, scope, Map.of()), "always", "stopped", deck.now());
+    }
+
+    void ended(Run run, long due, Happening.End end) {
+        running.remove(run.id);
+        deck.telling.tell(new Happening.Ended(run.id, run.buttonId(), end, due));
+        ButtonPlay b = run.button;
+        if (b == null) {
+            return;
+        }
+        b.running.remove(run);
+        if (b.awaited == run) {
+            deck.hands.awaitedEnded(b, end, due);
+        }
+        if (b.running.isEmpty() && end != Happening.End.STOPPED) {
+            deck.hands.rested(b, due);
+        }
+    }
+
+    /** The chain that a use step names. */
+    Op.Seq chainOf(Op.Use use) throws FormulaFault {
+        String chain = use.chain();
+        Op.Seq found = null;
+        if (chain != null) {
+            found = named.get(chain);
+            NamedChain source = deck.board().chain(chain).orElse(null);
+            if (found == null && source != null) {
+                found = deck.compiler().seq(source.chain(), "chain");
+                named.put(chain, found);
+            }
+        } else {
+            ButtonPlay b = deck.button(use.button());
+            if (b != null) {
+                found = b.chain(use.state() == null ? b.shown : b.state(use.state()), use.gesture());
+            }
+        }
+        if (found == null) {
+            throw new FormulaFault(0, chain != null
+                    ? "there is no chain “" + chain + "” on this board"
+                    : "“" + use.button() + "” has no chain for " + use.gesture().words());
+        }
+        return found;
+    }
+
+    long asked(AskFrame ask, LongFunction<Happening.Asked> told) {
+        long id = ++lastAsk;
+        asks.put(id, ask);
+        Happening.Asked happening = told.apply(id);
+        askTold.put(id, happening);
+        deck.telling.tell(happening);
+        return id;
+    }
+
+    void closed(long question) {
+        asks.remove(question);
+        askTold.remove(question);
+        deck.telling.tell(new Happening.AskClosed(question));
+    }
+}
