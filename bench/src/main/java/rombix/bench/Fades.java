@@ -17,6 +17,7 @@ import rombix.core.card.Card.Item;
 import rombix.core.card.Protocol;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Manner;
 import rombix.core.chain.Step;
@@ -68,8 +69,11 @@ final class Fades implements Bench.Measured {
             for (int c = 1; c <= CHANNELS; c++) {
                 String id = "l" + u + "-" + c;
                 lamps.add(new Item(id, id, Map.of("universe", u, "slot", c)));
-                fades.add(Chain.of(new Step.Fade("g0", "level", Map.of("lamp", Arg.of(id)), "level", Arg.of(0), Arg.of(
-                        100), (SECONDS + 4) * 1000L, Step.Fade.Curve.S_CURVE, Manner.PLAIN, Map.of())));
+                fades.add(
+                        Chain.of(new GearStep.Fade("g0", "level", Map.of("lamp", Arg.of(id)), "level", Arg.of(0),
+                                Arg.of(
+                                        100),
+                                (SECONDS + 4) * 1000L, GearStep.Fade.Curve.S_CURVE, Manner.PLAIN, Map.of())));
             }
         }
         Rig rig = Gear.rig(List.of(new rombix.core.board.Gear("g0", "G", "bench", new rombix.core.board.Gear.Link(

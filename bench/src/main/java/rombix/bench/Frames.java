@@ -27,6 +27,7 @@ import rombix.core.card.Card.Tone;
 import rombix.core.card.Protocol;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Condition;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.engine.Event;
@@ -92,7 +93,7 @@ final class Frames implements Bench.Measured {
         List<Button> buttons = new ArrayList<>();
         List<Step> steps = new ArrayList<>();
         for (int i = 0; i < STEPS / 2; i++) {
-            steps.add(new Step.Do("gear", i % 2 == 0 ? "on" : "off", Map.of("lamp", Value.of("l" + i))));
+            steps.add(new GearStep.Do("gear", i % 2 == 0 ? "on" : "off", Map.of("lamp", Value.of("l" + i))));
             steps.add(new Step.Wait(100));
         }
         for (int row = 0; row < Page.MOST_ROWS; row++) {

@@ -19,6 +19,7 @@ import rombix.core.board.Rig;
 import rombix.core.board.State;
 import rombix.core.card.Protocol;
 import rombix.core.chain.Chain;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.store.BadFile;
@@ -106,7 +107,7 @@ final class Gear implements AutoCloseable {
     }
 
     static Step go(int gear, double n) {
-        return new Step.Do("g" + gear, "go", Map.of("n", Value.of(n)));
+        return new GearStep.Do("g" + gear, "go", Map.of("n", Value.of(n)));
     }
 
     @Override

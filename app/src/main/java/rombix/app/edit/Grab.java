@@ -19,6 +19,7 @@ import rombix.core.card.Twin;
 import rombix.core.card.Twin.Known;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Condition;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.value.Kind;
@@ -44,7 +45,7 @@ public record Grab(Twin twin, Known known, Value value) {
     }
 
     private Optional<Step> step(Value to) {
-        return twin.toReach(known.id(), to).map(c -> new Step.Do(twin.gear(), c.command().id(), c.args()));
+        return twin.toReach(known.id(), to).map(c -> new GearStep.Do(twin.gear(), c.command().id(), c.args()));
     }
 
     /** A button: for a yes or no with two states that follow, for a choice with a tally, for a level a fader, else one that sets it. */

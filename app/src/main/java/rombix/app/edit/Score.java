@@ -16,6 +16,8 @@ import rombix.core.board.StepWords;
 import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
+import rombix.core.chain.DeckStep;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 
 /**
@@ -86,13 +88,13 @@ public record Score(List<Lane> lanes, List<Mark> waits, List<Mark> brackets, int
 
         private double step(Step step, List<Integer> path, double start) {
             double end = switch (step) {
-                case Step.Do d -> mark(d.gear(), path, step, start, 0);
-                case Step.Nudge n -> mark(n.gear(), path, step, start, 0);
-                case Step.Fade f -> mark(f.gear(), path, step, start, f.ms());
-                case Step.Set _,Step.Show _,Step.Say _,Step.Stop _ -> mark("", path, step, start, 0);
-                case Step.Use u -> mark("", path, step, start, used(u));
+                case GearStep.Do d -> mark(d.gear(), path, step, start, 0);
+                case GearStep.Nudge n -> mark(n.gear(), path, step, start, 0);
+                case GearStep.Fade f -> mark(f.gear(), path, step, start, f.ms());
+                case DeckStep.Set _,DeckStep.Show _,DeckStep.Say _,DeckStep.Stop _ -> mark("", path, step, start, 0);
+                case DeckStep.Use u -> mark("", path, step, start, used(u));
                 case Step.Wait w -> wait(w, path, start);
-                case Step.Together _,Step.If _,Step.Pick _,Step.Ask _,Step.Repeat _,Step.ForAWhile _ ->
+                case Step.Together _,Step.If _,Step.Pick _,DeckStep.Ask _,Step.Repeat _,Step.ForAWhile _ ->
                     bracket(step, path, start);
             };
             Chain instead = step.how().instead();
@@ -104,7 +106,7 @@ public record Score(List<Lane> lanes, List<Mark> waits, List<Mark> brackets, int
         }
 
         /** How long the chain takes that a step uses; chains that use each other count so deep and no deeper. */
-        private double used(Step.Use u) {
+        private double used(DeckStep.Use u) {
             if (uses >= DEEPEST_USE) {
                 return 0;
             }
@@ -160,7 +162,7 @@ public record Score(List<Lane> lanes, List<Mark> waits, List<Mark> brackets, int
                     double round = Math.max(end - start, r.every() == null ? 0 : r.every());
                     yield r.times() instanceof Arg.Constant t ? round * Math.max(0, t.value().asNumber()) : round;
                 }
-                case Step.Ask _ -> Math.max(end - start, OPEN_MILLIS);
+                case DeckStep.Ask _ -> Math.max(end - start, OPEN_MILLIS);
                 default -> end - start;
             };
             brackets.set(here, new Mark(path, step, text, start, end - start, 0));
@@ -174,7 +176,7 @@ public record Score(List<Lane> lanes, List<Mark> waits, List<Mark> brackets, int
                     yield String.format(Locale.ROOT, "%.0f\u00a0%% ", 100 * p.choices().get(choice).weight() / all);
                 }
                 case Step.Pick _ -> "1/" + step.inner().size() + " ";
-                case Step.Ask a -> a.choices().get(choice).label(choice) + ": ";
+                case DeckStep.Ask a -> a.choices().get(choice).label(choice) + ": ";
                 case Step.If _ -> choice == 0 ? "" : "else: ";
                 default -> "";
             };

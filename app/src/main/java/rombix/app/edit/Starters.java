@@ -19,6 +19,8 @@ import rombix.core.card.Twin;
 import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
+import rombix.core.chain.DeckStep;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Manner;
 import rombix.core.chain.Step;
@@ -93,8 +95,9 @@ public enum Starters {
         }
         if (this == SAFETY) {
             Face face = Face.PLAIN.withIcon("mdi2s-stop").withFill(Face.Fill.WINE);
-            all.addFirst(button("Stop all", face, Map.of(Gesture.PRESS, Chain.of(new Step.Stop(Step.Stop.What.ALL,
-                    null, null, Manner.PLAIN, Map.of())))));
+            all.addFirst(
+                    button("Stop all", face, Map.of(Gesture.PRESS, Chain.of(new DeckStep.Stop(DeckStep.Stop.What.ALL,
+                            null, null, Manner.PLAIN, Map.of())))));
         }
         return all;
     }
@@ -146,7 +149,7 @@ public enum Starters {
         });
         for (int sign : new int[]{1, -1}) {
             double by = sign * (most - least) / STEPS_OF_A_RANGE;
-            Chain nudge = Chain.of(new Step.Nudge(twin.gear(), call.command().id(), with, param,
+            Chain nudge = Chain.of(new GearStep.Nudge(twin.gear(), call.command().id(), with, param,
                     Arg.of(Math.abs(by) >= 1 ? Math.rint(by) : by), false, Manner.PLAIN, Map.of()));
             Face face = Face.PLAIN.withIcon(sign > 0 ? "mdi2c-chevron-up" : "mdi2c-chevron-down").withFill(Proposals
                     .fill(twin.card())).withSecond("{" + twin.gear() + ":" + known.id() + "}");

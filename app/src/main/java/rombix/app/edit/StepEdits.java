@@ -12,6 +12,7 @@ import rombix.core.board.Edits;
 import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Manner;
 import rombix.core.chain.Step;
@@ -242,20 +243,22 @@ public final class StepEdits {
             return false;
         }
         String command = switch (step) {
-            case Step.Do d -> d.command();
-            case Step.Fade f -> f.command();
-            case Step.Nudge n -> n.command();
+            case GearStep.Do d -> d.command();
+            case GearStep.Fade f -> f.command();
+            case GearStep.Nudge n -> n.command();
             default -> "";
         };
         if (twin.card().command(command).isEmpty()) {
             return false;
         }
         bench.editChain("move a step to " + twin.title(), c -> Paths.changed(c, path, s -> switch (s) {
-            case Step.Do d -> new Step.Do(gear, d.command(), d.with(), d.answer(), d.how(), d.extra());
-            case Step.Fade f -> new Step.Fade(gear, f.command(), f.with(), f.param(), f.from(), f.to(), f.ms(), f
-                    .curve(), f.how(), f.extra());
-            case Step.Nudge n -> new Step.Nudge(gear, n.command(), n.with(), n.param(), n.by(), n.wrap(), n.how(), n
-                    .extra());
+            case GearStep.Do d -> new GearStep.Do(gear, d.command(), d.with(), d.answer(), d.how(), d.extra());
+            case GearStep.Fade f ->
+                new GearStep.Fade(gear, f.command(), f.with(), f.param(), f.from(), f.to(), f.ms(), f
+                        .curve(), f.how(), f.extra());
+            case GearStep.Nudge n ->
+                new GearStep.Nudge(gear, n.command(), n.with(), n.param(), n.by(), n.wrap(), n.how(), n
+                        .extra());
             default -> s;
         }));
         return true;

@@ -8,6 +8,7 @@ import rombix.core.board.Button;
 import rombix.core.board.Edits;
 import rombix.core.board.Page;
 import rombix.core.board.Walk;
+import rombix.core.chain.DeckStep;
 import rombix.core.chain.Step;
 
 /** Where something of a board is used by steps, in words. */
@@ -18,16 +19,16 @@ public final class Uses {
     /** The steps that name a button. */
     public static Predicate<Step> button(String button) {
         return s -> switch (s) {
-            case Step.Use u -> button.equals(u.button());
-            case Step.Show h -> button.equals(h.button());
-            case Step.Stop t -> button.equals(t.button());
+            case DeckStep.Use u -> button.equals(u.button());
+            case DeckStep.Show h -> button.equals(h.button());
+            case DeckStep.Stop t -> button.equals(t.button());
             default -> false;
         };
     }
 
     /** The steps that name a page. */
     public static Predicate<Step> page(String page) {
-        return s -> s instanceof Step.Show h && page.equals(h.page());
+        return s -> s instanceof DeckStep.Show h && page.equals(h.page());
     }
 
     public static List<String> ofButton(Board board, String button) {
@@ -47,11 +48,13 @@ public final class Uses {
     public static Board repointed(Board board, String from, String to) {
         String first = board.button(to).map(b -> b.states().getFirst().id()).orElse("");
         return Edits.chains(board, c -> c.each(s -> switch (s) {
-            case Step.Use u when from.equals(u.button()) -> new Step.Use(to, null, u.gesture(), null, u.with(), u.how(),
-                    u.extra());
-            case Step.Show h when from.equals(h.button()) -> new Step.Show(null, h.way(), to, first, h.how(), h
+            case DeckStep.Use u when from.equals(u.button()) ->
+                new DeckStep.Use(to, null, u.gesture(), null, u.with(), u.how(),
+                        u.extra());
+            case DeckStep.Show h when from.equals(h.button()) -> new DeckStep.Show(null, h.way(), to, first, h.how(), h
                     .extra());
-            case Step.Stop t when from.equals(t.button()) -> new Step.Stop(t.what(), to, t.tag(), t.how(), t.extra());
+            case DeckStep.Stop t when from.equals(t.button()) ->
+                new DeckStep.Stop(t.what(), to, t.tag(), t.how(), t.extra());
             default -> s;
         }));
     }
@@ -59,8 +62,8 @@ public final class Uses {
     /** The steps that name a state of a button. */
     public static Predicate<Step> state(String button, String state) {
         return s -> switch (s) {
-            case Step.Use u -> button.equals(u.button()) && state.equals(u.state());
-            case Step.Show h -> button.equals(h.button()) && state.equals(h.state());
+            case DeckStep.Use u -> button.equals(u.button()) && state.equals(u.state());
+            case DeckStep.Show h -> button.equals(h.button()) && state.equals(h.state());
             default -> false;
         };
     }
@@ -76,13 +79,14 @@ public final class Uses {
 
     /** The steps that name a value of the board. */
     public static Predicate<Step> value(String value) {
-        return s -> s instanceof Step.Set t && value.equals(t.value()) || s instanceof Step.Ask a && value.equals(a
-                .into());
+        return s -> s instanceof DeckStep.Set t && value.equals(t.value())
+                || s instanceof DeckStep.Ask a && value.equals(a
+                        .into());
     }
 
     /** The steps that use a chain of the board. */
     public static Predicate<Step> chain(String chain) {
-        return s -> s instanceof Step.Use u && chain.equals(u.chain());
+        return s -> s instanceof DeckStep.Use u && chain.equals(u.chain());
     }
 
     /** Where steps of some kind stand, in words. */

@@ -8,7 +8,7 @@ import java.util.Map;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import rombix.app.deck.DeckModel.Changes;
-import rombix.core.chain.Step.Show.Way;
+import rombix.core.chain.DeckStep.Show.Way;
 import rombix.core.engine.AsRun;
 import rombix.core.engine.Happening;
 import rombix.core.engine.Status;
@@ -145,8 +145,10 @@ class DeckModelTest {
     }
 
     private static Happening asked(long question) {
-        return new Happening.Asked(question, 1, "ring", "Which?", rombix.core.chain.Step.Ask.Kind.CHOICE, List.of("a",
-                "b"), null, -1, 0);
+        return new Happening.Asked(question, 1, "ring", "Which?", rombix.core.chain.DeckStep.Ask.Kind.CHOICE,
+                List.of("a",
+                        "b"),
+                null, -1, 0);
     }
 
     @Test

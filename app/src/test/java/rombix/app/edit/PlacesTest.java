@@ -11,6 +11,7 @@ import rombix.core.board.Button;
 import rombix.core.board.Rig;
 import rombix.core.board.State;
 import rombix.core.card.Twin.Readings;
+import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.check.References;
@@ -69,7 +70,7 @@ class PlacesTest {
         Board board = bench.board();
         Button gate = board.button("gate").orElseThrow();
         State second = gate.states().get(1);
-        Step show = Step.Show.state("gate", second.id());
+        Step show = DeckStep.Show.state("gate", second.id());
         Board named = rombix.core.board.Edits.chain(board, "walkway-up", 0, Gesture.PRESS, c -> c.with(0, show));
         assertThat(Uses.of(named, Uses.state("gate", second.id()))).hasSize(1);
         Board left = Uses.withoutState(named, "gate", 1);

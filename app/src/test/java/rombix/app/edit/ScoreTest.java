@@ -10,6 +10,7 @@ import rombix.core.board.Paths;
 import rombix.core.board.Rig;
 import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Chain;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.store.BadFile;
@@ -17,8 +18,8 @@ import rombix.core.store.BoardFile;
 import rombix.core.value.Value;
 
 class ScoreTest {
-    private static final Step MUTE = new Step.Do("desk", "mute", Map.of("channel", Value.of("host")));
-    private static final Step FAN = new Step.Do("house", "switch-on", Map.of("plug", Value.of("extractor-fan")));
+    private static final Step MUTE = new GearStep.Do("desk", "mute", Map.of("channel", Value.of("host")));
+    private static final Step FAN = new GearStep.Do("house", "switch-on", Map.of("plug", Value.of("extractor-fan")));
 
     private static Rig rig() {
         try {

@@ -13,8 +13,9 @@ import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Page;
 import rombix.core.board.Rig;
+import rombix.core.chain.DeckStep;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.Step;
 import rombix.core.check.Check;
 import rombix.core.check.Finding;
 import rombix.core.engine.Known;
@@ -80,9 +81,10 @@ class StartersTest {
         Button hold = page(Starters.HOLDS).buttons().stream().filter(b -> b.name().startsWith("Host")).findFirst()
                 .orElseThrow();
         assertThat(hold.name()).isEqualTo("Host: hold for open");
-        assertThat(hold.states().getFirst().chain(Gesture.PRESS).steps()).singleElement().isEqualTo(new Step.Do("desk",
-                "unmute", Map.of("channel", Value.of("host"))));
-        assertThat(hold.states().getFirst().chain(Gesture.RELEASE).steps()).singleElement().isEqualTo(new Step.Do(
+        assertThat(hold.states().getFirst().chain(Gesture.PRESS).steps()).singleElement()
+                .isEqualTo(new GearStep.Do("desk",
+                        "unmute", Map.of("channel", Value.of("host"))));
+        assertThat(hold.states().getFirst().chain(Gesture.RELEASE).steps()).singleElement().isEqualTo(new GearStep.Do(
                 "desk", "mute", Map.of("channel", Value.of("host"))));
     }
 
@@ -91,7 +93,7 @@ class StartersTest {
         List<Button> levels = page(Starters.LEVELS).buttons();
         Button down = levels.stream().filter(b -> b.name().startsWith("Host") && b.name().endsWith("down")).findFirst()
                 .orElseThrow();
-        Step.Nudge nudge = (Step.Nudge) down.states().getFirst().chain(Gesture.HELD).steps().getFirst();
+        GearStep.Nudge nudge = (GearStep.Nudge) down.states().getFirst().chain(Gesture.HELD).steps().getFirst();
         assertThat(nudge.by().shown().asNumber()).isNegative();
         assertThat(down.states().getFirst().face().second()).contains("desk:level/host");
     }
@@ -100,7 +102,7 @@ class StartersTest {
     void safetyStopsAllAndPutsBackWhatIsNow() {
         List<Button> safety = page(Starters.SAFETY).buttons();
         assertThat(safety.getFirst().states().getFirst().chain(Gesture.PRESS).steps()).singleElement().isInstanceOf(
-                Step.Stop.class);
+                DeckStep.Stop.class);
         assertThat(safety).extracting(Button::name).contains("Sound desk as it is now");
     }
 }

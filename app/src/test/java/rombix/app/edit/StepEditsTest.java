@@ -17,6 +17,8 @@ import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
 import rombix.core.board.Paths;
+import rombix.core.chain.DeckStep;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 import rombix.core.check.Check;
 import rombix.core.engine.Known;
@@ -86,7 +88,7 @@ class StepEditsTest {
     @CsvSource({"0, 'P W100 W200'", "100, 'W100 P W200'", "50, 'W50 P W50 W200'", "200, 'W100 W100 P W100'",
             "1000, 'W100 W200 W700 P'"})
     void aStepMovesInTimeAndTheRestStays(double to, String expected) {
-        Step ping = new Step.Say("P", rombix.core.chain.Manner.PLAIN, Map.of());
+        Step ping = new DeckStep.Say("P", rombix.core.chain.Manner.PLAIN, Map.of());
         bench.editChain("test", _ -> Chain.of(A, ping, B));
         edits.moveInTime(List.of(1), to, s -> s instanceof Step.Wait w ? w.ms() : 0);
         assertThat(String.join(" ", steps().stream().map(s -> s instanceof Step.Wait w ? "W" + w.ms() : "P").toList()))
@@ -95,13 +97,13 @@ class StepEditsTest {
 
     @Test
     void theOppositeBecomesTheOtherState() {
-        bench.editChain("test", _ -> Chain.of(new Step.Do("desk", "mute", Map.of("channel", Value.of("host"))),
-                new Step.Say("hello", rombix.core.chain.Manner.PLAIN, Map.of())));
+        bench.editChain("test", _ -> Chain.of(new GearStep.Do("desk", "mute", Map.of("channel", Value.of("host"))),
+                new DeckStep.Say("hello", rombix.core.chain.Manner.PLAIN, Map.of())));
         var left = edits.makeOpposite(Known.NOTHING);
         assertThat(left).hasSize(1);
         assertThat(bench.button().orElseThrow().states()).hasSize(2);
         assertThat(bench.stateIndex()).isEqualTo(1);
-        assertThat(steps()).containsExactly(new Step.Do("desk", "unmute", Map.of("channel", Value.of("host"))));
+        assertThat(steps()).containsExactly(new GearStep.Do("desk", "unmute", Map.of("channel", Value.of("host"))));
         bench.undo();
         assertThat(bench.button().orElseThrow().states()).hasSize(1);
     }
@@ -111,11 +113,12 @@ class StepEditsTest {
         Twin desk = bench.rig().twin("desk").orElseThrow();
         Twin.Known muted = desk.reading("muted/guest", Readings.NONE).orElseThrow();
         Grab grab = Grab.of(desk, muted, Value.of(true)).orElseThrow();
-        assertThat(grab.step()).contains(new Step.Do("desk", "unmute", Map.of("channel", Value.of("guest"))));
+        assertThat(grab.step()).contains(new GearStep.Do("desk", "unmute", Map.of("channel", Value.of("guest"))));
         var button = grab.button("g", "Guest", 5, 3);
         assertThat(button.follows()).isTrue();
-        assertThat(button.states().get(0).chain(Gesture.PRESS)).isEqualTo(Chain.of(new Step.Do("desk", "mute", Map.of(
-                "channel", Value.of("guest")))));
+        assertThat(button.states().get(0).chain(Gesture.PRESS))
+                .isEqualTo(Chain.of(new GearStep.Do("desk", "mute", Map.of(
+                        "channel", Value.of("guest")))));
         Board with = Edits.addButton(bench.board(), "trouble", button);
         assertThat(Check.of(bench.rig().with(with))).isEmpty();
     }
@@ -178,12 +181,12 @@ class StepEditsTest {
 
     @Test
     void aStepMovesWithinTheListThatHoldsItAndNothingElseMovesInTime() {
-        bench.editChain("start", _ -> Chain.of(new Step.Together(List.of(Chain.of(A, new Step.Say("x",
+        bench.editChain("start", _ -> Chain.of(new Step.Together(List.of(Chain.of(A, new DeckStep.Say("x",
                 rombix.core.chain.Manner.PLAIN, Map.of()), C)))));
         edits.moveInTime(List.of(0, 0, 1), 250, s -> s instanceof Step.Wait w ? w.ms() : 0);
         Chain inner = ((Step.Together) steps().getFirst()).chains().getFirst();
         assertThat(inner.steps()).hasSize(4);
-        assertThat(inner.steps().get(2)).isInstanceOf(Step.Say.class);
+        assertThat(inner.steps().get(2)).isInstanceOf(DeckStep.Say.class);
         assertThat(
                 inner.steps().stream().filter(Step.Wait.class::isInstance).mapToLong(s -> ((Step.Wait) s).ms()).sum())
                 .isEqualTo(400);
@@ -198,7 +201,7 @@ class StepEditsTest {
 
     @Test
     void aStepIsAddedAtATime() {
-        Step say = new Step.Say("x", rombix.core.chain.Manner.PLAIN, Map.of());
+        Step say = new DeckStep.Say("x", rombix.core.chain.Manner.PLAIN, Map.of());
         edits.addAt("grab", say, 200, s -> s instanceof Step.Wait w ? w.ms() : 0);
         assertThat(steps().subList(0, 4)).containsExactly(A, new Step.Wait(100), say, new Step.Wait(100));
         edits.addAt("grab", say, 5000, s -> s instanceof Step.Wait w ? w.ms() : 0);
@@ -208,7 +211,7 @@ class StepEditsTest {
 
     @Test
     void aStepTellsAnotherGearOnlyWhatThatOneKnows() {
-        Step mute = new Step.Do("desk", "mute", Map.of("channel", Value.of("host")));
+        Step mute = new GearStep.Do("desk", "mute", Map.of("channel", Value.of("host")));
         bench.editChain("start", _ -> Chain.of(mute));
         assertThat(edits.moveToGear(List.of(0), "house")).isFalse();
         assertThat(steps()).containsExactly(mute);
@@ -218,7 +221,7 @@ class StepEditsTest {
             return b.withGear(gear);
         });
         assertThat(edits.moveToGear(List.of(0), "desk-2")).isTrue();
-        assertThat(steps()).containsExactly(new Step.Do("desk-2", "mute", Map.of("channel", Value.of("host"))));
+        assertThat(steps()).containsExactly(new GearStep.Do("desk-2", "mute", Map.of("channel", Value.of("host"))));
         assertThat(bench.undoName()).contains("move a step to Second desk");
     }
 

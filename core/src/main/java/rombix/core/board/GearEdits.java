@@ -15,6 +15,8 @@ import rombix.core.card.Card.Item;
 import rombix.core.card.Protocol;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Condition;
+import rombix.core.chain.DeckStep;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 import rombix.core.chain.Test;
 import rombix.core.value.Kind;
@@ -119,13 +121,13 @@ public final class GearEdits {
         /** Whether a step itself names it; those within it are another matter. */
         boolean in(Step step) {
             return in(step.how().condition()) || switch (step) {
-                case Step.Do d -> told(d.gear(), d.command(), d.with());
-                case Step.Fade f -> told(f.gear(), f.command(), f.with());
-                case Step.Nudge n -> told(n.gear(), n.command(), n.with());
+                case GearStep.Do d -> told(d.gear(), d.command(), d.with());
+                case GearStep.Fade f -> told(f.gear(), f.command(), f.with());
+                case GearStep.Nudge n -> told(n.gear(), n.command(), n.with());
                 case Step.Wait w -> in(w.condition());
                 case Step.If i -> in(i.condition());
                 case Step.Repeat r -> in(r.condition());
-                case Step.Together _,Step.Pick _,Step.ForAWhile _,Step.Ask _,Step.Use _,Step.Set _,Step.Show _,Step.Say _,Step.Stop _ ->
+                case Step.Together _,Step.Pick _,Step.ForAWhile _,DeckStep.Ask _,DeckStep.Use _,DeckStep.Set _,DeckStep.Show _,DeckStep.Say _,DeckStep.Stop _ ->
                     false;
             };
         }

@@ -10,6 +10,8 @@ import rombix.core.card.Card;
 import rombix.core.card.Twin;
 import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Chain;
+import rombix.core.chain.DeckStep;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 
@@ -98,13 +100,13 @@ public final class Proposals {
 
     private static String gear(Step step) {
         return switch (step) {
-            case Step.Do d -> d.gear();
-            case Step.Fade f -> f.gear();
-            case Step.Nudge n -> n.gear();
-            case Step.Together _,Step.Pick _,Step.If _,Step.Repeat _,Step.ForAWhile _,Step.Ask _ -> step.inner()
+            case GearStep.Do d -> d.gear();
+            case GearStep.Fade f -> f.gear();
+            case GearStep.Nudge n -> n.gear();
+            case Step.Together _,Step.Pick _,Step.If _,Step.Repeat _,Step.ForAWhile _,DeckStep.Ask _ -> step.inner()
                     .stream().flatMap(c -> c.steps().stream()).map(Proposals::gear).filter(g -> !g.isEmpty())
                     .findFirst().orElse("");
-            case Step.Wait _,Step.Use _,Step.Set _,Step.Show _,Step.Say _,Step.Stop _ -> "";
+            case Step.Wait _,DeckStep.Use _,DeckStep.Set _,DeckStep.Show _,DeckStep.Say _,DeckStep.Stop _ -> "";
         };
     }
 
@@ -113,12 +115,13 @@ public final class Proposals {
             case Step.Wait _ -> "mdi2t-timer-outline";
             case Step.Pick _ -> "mdi2s-shuffle-variant";
             case Step.Repeat _,Step.ForAWhile _ -> "mdi2r-replay";
-            case Step.Ask _ -> "mdi2h-help-circle-outline";
-            case Step.Say _ -> "mdi2m-message-outline";
-            case Step.Show _ -> "mdi2f-file-outline";
-            case Step.Stop _ -> "mdi2s-stop";
-            case Step.Set _ -> "mdi2c-counter";
-            case Step.Use _,Step.Together _,Step.If _,Step.Do _,Step.Fade _,Step.Nudge _ -> "mdi2p-play-outline";
+            case DeckStep.Ask _ -> "mdi2h-help-circle-outline";
+            case DeckStep.Say _ -> "mdi2m-message-outline";
+            case DeckStep.Show _ -> "mdi2f-file-outline";
+            case DeckStep.Stop _ -> "mdi2s-stop";
+            case DeckStep.Set _ -> "mdi2c-counter";
+            case DeckStep.Use _,Step.Together _,Step.If _,GearStep.Do _,GearStep.Fade _,GearStep.Nudge _ ->
+                "mdi2p-play-outline";
         });
     }
 

@@ -11,6 +11,8 @@ import rombix.core.card.Twin;
 import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Condition;
+import rombix.core.chain.DeckStep;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 import rombix.core.chain.Test;
 import rombix.core.value.Value;
@@ -29,7 +31,7 @@ public final class StepWords {
     /** What a step does: {@code Mute Host}, {@code Wait 2 s}, {@code One of 3, shuffled}. */
     public String of(Step step) {
         return switch (step) {
-            case Step.Do d -> command(d.gear(), d.command(), d.with());
+            case GearStep.Do d -> command(d.gear(), d.command(), d.with());
             case Step.Wait w -> wait(w);
             case Step.Together t ->
                 t.ends() == Step.Together.Ends.FIRST ? "Together, until the first ends" : "Together";
@@ -44,24 +46,24 @@ public final class StepWords {
                     + (r.condition() == null ? "" : " while " + of(r.condition()))
                     + (r.every() == null ? "" : " every " + Figures.span(r.every()))
                     + (r.times() == null && r.condition() == null ? " until stopped" : "");
-            case Step.Fade f -> moving(f.gear(), f.command(), f.with(), f.param(), f.to(),
+            case GearStep.Fade f -> moving(f.gear(), f.command(), f.with(), f.param(), f.to(),
                     f.from()) + " in " + Figures.span(f.ms());
             case Step.ForAWhile f -> "For " + Figures.span(f.ms());
-            case Step.Nudge n -> nudge(n);
-            case Step.Ask a -> "Ask “" + a.question() + "”";
-            case Step.Use u -> "Use " + (u.chain() != null
+            case GearStep.Nudge n -> nudge(n);
+            case DeckStep.Ask a -> "Ask “" + a.question() + "”";
+            case DeckStep.Use u -> "Use " + (u.chain() != null
                     ? "“" + rig.board().chain(u.chain()).map(Board.NamedChain::name).orElse(u.chain()) + "”"
                     : "“" + buttonName(u.button()) + "”"
                             + (u.gesture() == rombix.core.chain.Gesture.PRESS ? "" : ", " + u.gesture().words()));
-            case Step.Set s -> "Set " + valueName(s.value()) + " to " + shown(s.to());
-            case Step.Show s when s.way() == Step.Show.Way.BACK -> "Go back a page";
-            case Step.Show s -> s.page() != null
-                    ? (s.way() == Step.Show.Way.POP_UP ? "Pop up page " : "Show page ") + "“"
+            case DeckStep.Set s -> "Set " + valueName(s.value()) + " to " + shown(s.to());
+            case DeckStep.Show s when s.way() == DeckStep.Show.Way.BACK -> "Go back a page";
+            case DeckStep.Show s -> s.page() != null
+                    ? (s.way() == DeckStep.Show.Way.POP_UP ? "Pop up page " : "Show page ") + "“"
                             + rig.board().page(s.page()).map(Page::name).orElse(s.page()) + "”"
-                            + (s.way() == Step.Show.Way.WHILE_HELD ? " while held" : "")
+                            + (s.way() == DeckStep.Show.Way.WHILE_HELD ? " while held" : "")
                     : "Show “" + buttonName(s.button()) + "” as " + s.state();
-            case Step.Say s -> "Say “" + s.text() + "”";
-            case Step.Stop s -> switch (s.what()) {
+            case DeckStep.Say s -> "Say “" + s.text() + "”";
+            case DeckStep.Stop s -> switch (s.what()) {
                 case THIS -> "Stop this chain";
                 case BUTTON -> "Stop “" + buttonName(s.button()) + "”";
                 case TAG -> "Stop all “" + s.tag() + "”";
@@ -131,7 +133,7 @@ public final class StepWords {
         return "Wait " + Figures.span(w.ms()) + (w.most() == null ? "" : " to " + Figures.span(w.most()));
     }
 
-    private String nudge(Step.Nudge n) {
+    private String nudge(GearStep.Nudge n) {
         Command command = commandOf(n.gear(), n.command());
         Param param = command == null ? null : command.param(n.param()).orElse(null);
         Value by = n.by() instanceof Arg.Constant c ? c.value() : null;

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import rombix.core.chain.Chain;
+import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 
@@ -103,7 +104,7 @@ public final class Walk {
     private static String field(Step step, int index) {
         return switch (step) {
             case Step.Together _ -> "/chains/" + index;
-            case Step.Pick _,Step.Ask _ -> "/choices/" + index + "/chain";
+            case Step.Pick _,DeckStep.Ask _ -> "/choices/" + index + "/chain";
             case Step.If _ -> index == 0 ? "/then" : "/else";
             default -> "/chain";
         };

@@ -2,7 +2,10 @@ package rombix.core.chain;
 
 import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
+import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import rombix.core.value.Value;
 
 /** An argument: a constant, or a formula that is computed when the step runs. */
@@ -14,6 +17,11 @@ public sealed interface Arg {
 
     /** In JSON: {@code {"formula": "…"}}. */
     record Computed(String formula) implements Arg {
+    }
+
+    /** Arguments as they were given, in their order; none where there are none. */
+    static Map<String, Arg> ordered(@Nullable Map<String, Arg> with) {
+        return with == null ? Map.of() : Collections.unmodifiableMap(new LinkedHashMap<>(with));
     }
 
     static Arg of(Value value) {

@@ -42,9 +42,9 @@ public record Chain(List<Step> steps, List<Step> always) {
         for (List<Step> part : List.of(steps, always)) {
             for (Step step : part) {
                 switch (step) {
-                    case Step.Do d -> to.add(d.gear());
-                    case Step.Fade f -> to.add(f.gear());
-                    case Step.Nudge n -> to.add(n.gear());
+                    case GearStep.Do d -> to.add(d.gear());
+                    case GearStep.Fade f -> to.add(f.gear());
+                    case GearStep.Nudge n -> to.add(n.gear());
                     default -> step.inner().forEach(c -> c.gear(to));
                 }
             }

@@ -31,6 +31,11 @@ public record Manner(boolean off, @Nullable String note, @Nullable Test conditio
         INSTEAD
     }
 
+    /** A manner that may not be given. */
+    static Manner orPlain(@Nullable Manner how) {
+        return Objects.requireNonNullElse(how, PLAIN);
+    }
+
     public Manner {
         fail = Objects.requireNonNullElse(fail, Fail.GO_ON);
         tries = fail == Fail.RETRY && tries == 0 ? 3 : tries;

@@ -7,25 +7,26 @@ import com.fasterxml.jackson.annotation.JsonProperty;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import com.fasterxml.jackson.annotation.JsonTypeName;
-import java.util.Collections;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import rombix.core.value.Extra;
-import rombix.core.value.Value;
 
 /** One link of a chain. Some steps hold chains of their own. All times are in milliseconds. */
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "step")
-@JsonSubTypes({@JsonSubTypes.Type(Step.Do.class), @JsonSubTypes.Type(Step.Wait.class),
+@JsonSubTypes({@JsonSubTypes.Type(GearStep.Do.class), @JsonSubTypes.Type(Step.Wait.class),
         @JsonSubTypes.Type(Step.Together.class), @JsonSubTypes.Type(Step.Pick.class),
-        @JsonSubTypes.Type(Step.If.class), @JsonSubTypes.Type(Step.Repeat.class), @JsonSubTypes.Type(Step.Fade.class),
-        @JsonSubTypes.Type(Step.ForAWhile.class), @JsonSubTypes.Type(Step.Nudge.class),
-        @JsonSubTypes.Type(Step.Ask.class), @JsonSubTypes.Type(Step.Use.class), @JsonSubTypes.Type(Step.Set.class),
-        @JsonSubTypes.Type(Step.Show.class), @JsonSubTypes.Type(Step.Say.class), @JsonSubTypes.Type(Step.Stop.class)})
+        @JsonSubTypes.Type(Step.If.class), @JsonSubTypes.Type(Step.Repeat.class),
+        @JsonSubTypes.Type(GearStep.Fade.class),
+        @JsonSubTypes.Type(Step.ForAWhile.class), @JsonSubTypes.Type(GearStep.Nudge.class),
+        @JsonSubTypes.Type(DeckStep.Ask.class), @JsonSubTypes.Type(DeckStep.Use.class),
+        @JsonSubTypes.Type(DeckStep.Set.class),
+        @JsonSubTypes.Type(DeckStep.Show.class), @JsonSubTypes.Type(DeckStep.Say.class),
+        @JsonSubTypes.Type(DeckStep.Stop.class)})
 @JsonInclude(JsonInclude.Include.NON_EMPTY)
-public sealed interface Step {
+public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Together, Step.Pick, Step.If, Step.Repeat,
+        Step.ForAWhile {
     /** The names of all kinds of steps, as files write them. */
     List<String> KINDS = List.of("do", "wait", "together", "pick", "if", "repeat", "fade", "for-a-while", "nudge",
             "ask", "use", "set", "show", "say", "stop");
@@ -44,8 +45,8 @@ public sealed interface Step {
             case If i -> List.of(i.then(), i.otherwise());
             case Repeat r -> List.of(r.chain());
             case ForAWhile f -> List.of(f.chain());
-            case Ask a -> a.choices().stream().map(Choice::chain).toList();
-            case Do _,Wait _,Fade _,Nudge _,Use _,Set _,Show _,Say _,Stop _ -> List.of();
+            case DeckStep.Ask a -> a.choices().stream().map(Choice::chain).toList();
+            case GearStep _,DeckStep _,Wait _ -> List.of();
         };
     }
 
@@ -58,79 +59,39 @@ public sealed interface Step {
             case Repeat r ->
                 new Repeat(r.times(), r.condition(), r.every(), r.count(), chains.getFirst(), r.how(), r.extra());
             case ForAWhile f -> new ForAWhile(chains.getFirst(), f.ms(), f.how(), f.extra());
-            case Ask a -> new Ask(a.question(), a.kind(), Choice.with(a.choices(), chains), a.into(), a.usual(),
-                    a.timeout(), a.how(), a.extra());
-            case Do _,Wait _,Fade _,Nudge _,Use _,Set _,Show _,Say _,Stop _ -> this;
+            case DeckStep.Ask a ->
+                new DeckStep.Ask(a.question(), a.kind(), Choice.with(a.choices(), chains), a.into(), a.usual(),
+                        a.timeout(), a.how(), a.extra());
+            case GearStep _,DeckStep _,Wait _ -> this;
         };
     }
 
     /** This step run in another manner. */
     default Step in(Manner how) {
         return switch (this) {
-            case Do s -> new Do(s.gear(), s.command(), s.with(), s.answer(), how, s.extra());
+            case GearStep.Do s -> new GearStep.Do(s.gear(), s.command(), s.with(), s.answer(), how, s.extra());
             case Wait s -> new Wait(s.ms(), s.most(), s.clock(), s.condition(), s.timeout(), how, s.extra());
             case Together s -> new Together(s.chains(), s.ends(), how, s.extra());
             case Pick s -> new Pick(s.way(), s.choices(), how, s.extra());
             case If s -> new If(s.condition(), s.then(), s.otherwise(), how, s.extra());
             case Repeat s ->
                 new Repeat(s.times(), s.condition(), s.every(), s.count(), s.chain(), how, s.extra());
-            case Fade s -> new Fade(s.gear(), s.command(), s.with(), s.param(), s.from(), s.to(), s.ms(), s.curve(),
-                    how, s.extra());
+            case GearStep.Fade s ->
+                new GearStep.Fade(s.gear(), s.command(), s.with(), s.param(), s.from(), s.to(), s.ms(), s.curve(),
+                        how, s.extra());
             case ForAWhile s -> new ForAWhile(s.chain(), s.ms(), how, s.extra());
-            case Nudge s -> new Nudge(s.gear(), s.command(), s.with(), s.param(), s.by(), s.wrap(), how, s.extra());
-            case Ask s -> new Ask(s.question(), s.kind(), s.choices(), s.into(), s.usual(), s.timeout(), how,
-                    s.extra());
-            case Use s -> new Use(s.button(), s.state(), s.gesture(), s.chain(), s.with(), how, s.extra());
-            case Set s -> new Set(s.value(), s.to(), how, s.extra());
-            case Show s -> new Show(s.page(), s.way(), s.button(), s.state(), how, s.extra());
-            case Say s -> new Say(s.text(), how, s.extra());
-            case Stop s -> new Stop(s.what(), s.button(), s.tag(), how, s.extra());
+            case GearStep.Nudge s ->
+                new GearStep.Nudge(s.gear(), s.command(), s.with(), s.param(), s.by(), s.wrap(), how, s.extra());
+            case DeckStep.Ask s ->
+                new DeckStep.Ask(s.question(), s.kind(), s.choices(), s.into(), s.usual(), s.timeout(), how,
+                        s.extra());
+            case DeckStep.Use s ->
+                new DeckStep.Use(s.button(), s.state(), s.gesture(), s.chain(), s.with(), how, s.extra());
+            case DeckStep.Set s -> new DeckStep.Set(s.value(), s.to(), how, s.extra());
+            case DeckStep.Show s -> new DeckStep.Show(s.page(), s.way(), s.button(), s.state(), how, s.extra());
+            case DeckStep.Say s -> new DeckStep.Say(s.text(), how, s.extra());
+            case DeckStep.Stop s -> new DeckStep.Stop(s.what(), s.button(), s.tag(), how, s.extra());
         };
-    }
-
-    private static <K, V> Map<K, V> ordered(@Nullable Map<K, V> map) {
-        return map == null ? Map.of() : Collections.unmodifiableMap(new LinkedHashMap<>(map));
-    }
-
-    private static Manner plain(@Nullable Manner how) {
-        return Objects.requireNonNullElse(how, Manner.PLAIN);
-    }
-
-    /**
-     * A gear's command with its arguments.
-     *
-     * @param with an argument for each parameter; those left out take the card's usual value
-     * @param answer how long to wait for the gear to show what the command changes; when absent, it is sent and the
-     *            chain goes on
-     */
-    @JsonTypeName("do")
-    record Do(String gear, String command, Map<String, Arg> with, @Nullable Long answer,
-            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainManner.class) Manner how,
-            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step {
-        public Do {
-            Objects.requireNonNull(gear, "a do step needs a \"gear\"");
-            Objects.requireNonNull(command, "a do step needs a \"command\"");
-            with = ordered(with);
-            how = plain(how);
-            extra = Extra.kept(extra);
-        }
-
-        public Do(String gear, String command, Map<String, Value> with) {
-            this(gear, command, args(with), null, Manner.PLAIN, Map.of());
-        }
-
-        private static Map<String, Arg> args(Map<String, Value> with) {
-            Map<String, Arg> all = new LinkedHashMap<>();
-            with.forEach((k, v) -> all.put(k, Arg.of(v)));
-            return all;
-        }
-
-        /** This step with one argument changed. */
-        public Do with(String param, Arg value) {
-            Map<String, Arg> all = new LinkedHashMap<>(with);
-            all.put(param, value);
-            return new Do(gear, command, all, answer, how, extra);
-        }
     }
 
     /**
@@ -157,7 +118,7 @@ public sealed interface Step {
             if (clock != null && !clock.matches(CLOCK_FORM)) {
                 throw new IllegalArgumentException("\"clock\" is a time such as 21:30 or 21:30:15, not " + clock);
             }
-            how = plain(how);
+            how = Manner.orPlain(how);
             extra = Extra.kept(extra);
         }
 
@@ -181,7 +142,7 @@ public sealed interface Step {
         public Together {
             chains = List.copyOf(Objects.requireNonNull(chains, "a together step needs its \"chains\""));
             ends = Objects.requireNonNullElse(ends, Ends.LAST);
-            how = plain(how);
+            how = Manner.orPlain(how);
             extra = Extra.kept(extra);
         }
 
@@ -236,7 +197,7 @@ public sealed interface Step {
         public Pick {
             way = Objects.requireNonNullElse(way, Way.RANDOM);
             choices = List.copyOf(Objects.requireNonNull(choices, "a pick step needs its \"choices\""));
-            how = plain(how);
+            how = Manner.orPlain(how);
             extra = Extra.kept(extra);
         }
     }
@@ -249,7 +210,7 @@ public sealed interface Step {
             Objects.requireNonNull(condition, "an if step needs its \"condition\"");
             then = Objects.requireNonNullElse(then, Chain.EMPTY);
             otherwise = Objects.requireNonNullElse(otherwise, Chain.EMPTY);
-            how = plain(how);
+            how = Manner.orPlain(how);
             extra = Extra.kept(extra);
         }
     }
@@ -268,48 +229,8 @@ public sealed interface Step {
         public Repeat {
             count = Objects.requireNonNullElse(count, "count");
             chain = Objects.requireNonNullElse(chain, Chain.EMPTY);
-            how = plain(how);
+            how = Manner.orPlain(how);
             extra = Extra.kept(extra);
-        }
-    }
-
-    /**
-     * A numeric command from a value to another over a time.
-     *
-     * @param param the parameter that fades
-     * @param from where it starts; from the present reading when absent
-     */
-    @JsonTypeName("fade")
-    record Fade(String gear, String command, Map<String, Arg> with, String param, @Nullable Arg from, Arg to, long ms,
-            Curve curve, @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainManner.class) Manner how,
-            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step {
-        /** How it gets there. */
-        public enum Curve {
-            @JsonProperty("linear")
-            LINEAR,
-            /** Slow at both ends. */
-            @JsonProperty("s-curve")
-            S_CURVE,
-            /** A quarter of a sine: two that cross keep the sum of their powers. */
-            @JsonProperty("equal-power")
-            EQUAL_POWER,
-            /** Even in decibels: for levels that are given as amplitudes. */
-            @JsonProperty("decibel")
-            DECIBEL
-        }
-
-        public Fade {
-            Objects.requireNonNull(gear, "a fade step needs a \"gear\"");
-            Objects.requireNonNull(command, "a fade step needs a \"command\"");
-            Objects.requireNonNull(param, "a fade step needs a \"param\"");
-            Objects.requireNonNull(to, "a fade step needs a \"to\"");
-            with = ordered(with);
-            curve = Objects.requireNonNullElse(curve, Curve.LINEAR);
-            how = plain(how);
-            extra = Extra.kept(extra);
-            if (ms < 0) {
-                throw new IllegalArgumentException("a fade takes 0 or more milliseconds");
-            }
         }
     }
 
@@ -320,187 +241,8 @@ public sealed interface Step {
             @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step {
         public ForAWhile {
             chain = Objects.requireNonNullElse(chain, Chain.EMPTY);
-            how = plain(how);
+            how = Manner.orPlain(how);
             extra = Extra.kept(extra);
-        }
-    }
-
-    /** A numeric command up or down from the present reading; it stops at the ends of the range, or wraps. */
-    @JsonTypeName("nudge")
-    record Nudge(String gear, String command, Map<String, Arg> with, String param, Arg by,
-            @JsonInclude(JsonInclude.Include.NON_DEFAULT) boolean wrap,
-            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainManner.class) Manner how,
-            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step {
-        public Nudge {
-            Objects.requireNonNull(gear, "a nudge step needs a \"gear\"");
-            Objects.requireNonNull(command, "a nudge step needs a \"command\"");
-            Objects.requireNonNull(param, "a nudge step needs a \"param\"");
-            Objects.requireNonNull(by, "a nudge step needs a \"by\"");
-            with = ordered(with);
-            how = plain(how);
-            extra = Extra.kept(extra);
-        }
-    }
-
-    /**
-     * Asks on the deck.
-     *
-     * @param choices each with the chain that it runs, for a question with choices
-     * @param into the board value that takes the answer, where wanted
-     * @param usual the answer that a time-out takes: a choice's place from 0, a number or a text
-     * @param timeout how long to wait for an answer; for ever when absent
-     */
-    @JsonTypeName("ask")
-    record Ask(String question, Kind kind, List<Choice> choices, @Nullable String into,
-            @JsonProperty("default") @Nullable Value usual, @Nullable Long timeout,
-            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainManner.class) Manner how,
-            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step {
-        /** What kind of answer is wanted. */
-        public enum Kind {
-            @JsonProperty("choice")
-            CHOICE, @JsonProperty("number")
-            NUMBER, @JsonProperty("text")
-            TEXT
-        }
-
-        public Ask {
-            Objects.requireNonNull(question, "an ask step needs a \"question\"");
-            kind = Objects.requireNonNullElse(kind, Kind.CHOICE);
-            choices = List.copyOf(Objects.requireNonNullElse(choices, List.of()));
-            how = plain(how);
-            extra = Extra.kept(extra);
-        }
-    }
-
-    /** Runs another button's chain, or a named chain of the board, with arguments that its formulas know by name. */
-    @JsonTypeName("use")
-    record Use(@Nullable String button, @Nullable String state, Gesture gesture, @Nullable String chain,
-            Map<String, Arg> with,
-            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainManner.class) Manner how,
-            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step {
-        public Use {
-            if ((button == null) == (chain == null)) {
-                throw new IllegalArgumentException("a use step needs a \"button\" or a \"chain\"");
-            }
-            gesture = Objects.requireNonNullElse(gesture, Gesture.PRESS);
-            with = ordered(with);
-            how = plain(how);
-            extra = Extra.kept(extra);
-        }
-    }
-
-    /** Sets a value of the board. */
-    @JsonTypeName("set")
-    record Set(String value, Arg to,
-            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainManner.class) Manner how,
-            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step {
-        public Set {
-            Objects.requireNonNull(value, "a set step needs a \"value\"");
-            Objects.requireNonNull(to, "a set step needs a \"to\"");
-            how = plain(how);
-            extra = Extra.kept(extra);
-        }
-    }
-
-    /** Shows a page, goes back to the one before, or shows another state of a button. */
-    @JsonTypeName("show")
-    record Show(@Nullable String page,
-            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Turned.class) Way way,
-            @Nullable String button, @Nullable String state,
-            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainManner.class) Manner how,
-            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step {
-        /** How a page is shown. */
-        public enum Way {
-            @JsonProperty("turn")
-            TURN,
-            /** At the pointer, for one press. */
-            @JsonProperty("pop-up")
-            POP_UP,
-            /** While the button is held. */
-            @JsonProperty("while-held")
-            WHILE_HELD,
-            /** The one that was shown before. */
-            @JsonProperty("back")
-            BACK
-        }
-
-        /** A page, shown some way. */
-        public static Show page(String page, Way way) {
-            return new Show(page, way, null, null, Manner.PLAIN, Map.of());
-        }
-
-        /** The page that was shown before. */
-        public static Show back() {
-            return new Show(null, Way.BACK, null, null, Manner.PLAIN, Map.of());
-        }
-
-        /** Another state of a button. */
-        public static Show state(String button, String state) {
-            return new Show(null, Way.TURN, button, state, Manner.PLAIN, Map.of());
-        }
-
-        public Show {
-            // A page that pops up was written so at first.
-            if (extra != null && Boolean.TRUE.equals(extra.get("popUp"))) {
-                way = Way.POP_UP;
-                extra = new java.util.LinkedHashMap<>(extra);
-                extra.remove("popUp");
-            }
-            way = Objects.requireNonNullElse(way, Way.TURN);
-            if (way == Way.BACK
-                    ? page != null || button != null
-                    : (page == null) == (button == null || state == null)) {
-                throw new IllegalArgumentException("a show step needs a \"page\", a \"way\" that is back, or a"
-                        + " \"button\" and a \"state\"");
-            }
-            how = plain(how);
-            extra = Extra.kept(extra);
-        }
-    }
-
-    /** A message on the deck, with readings in it: {@code It is {house:temperature} outside}. */
-    @JsonTypeName("say")
-    record Say(String text,
-            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainManner.class) Manner how,
-            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step {
-        public Say {
-            Objects.requireNonNull(text, "a say step needs a \"text\"");
-            how = plain(how);
-            extra = Extra.kept(extra);
-        }
-    }
-
-    /** Stops this chain, those of a button or of all buttons with a tag, or everything. */
-    @JsonTypeName("stop")
-    record Stop(What what, @Nullable String button, @Nullable String tag,
-            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainManner.class) Manner how,
-            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step {
-        /** What is stopped. */
-        public enum What {
-            @JsonProperty("this")
-            THIS, @JsonProperty("button")
-            BUTTON, @JsonProperty("tag")
-            TAG, @JsonProperty("all")
-            ALL
-        }
-
-        public Stop {
-            what = Objects.requireNonNullElse(what, What.THIS);
-            how = plain(how);
-            extra = Extra.kept(extra);
-        }
-    }
-
-    /** Keeps the usual way to show a page out of files. */
-    final class Turned {
-        @Override
-        public boolean equals(@Nullable Object other) {
-            return other == null || other == Show.Way.TURN;
-        }
-
-        @Override
-        public int hashCode() {
-            return 0;
         }
     }
 

@@ -21,6 +21,8 @@ import rombix.core.board.Walk;
 import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Condition;
+import rombix.core.chain.DeckStep;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 import rombix.core.chain.Test;
 import rombix.core.check.Finding.Kind;
@@ -111,26 +113,27 @@ public final class Check {
         List<String> all = new ArrayList<>();
         test(step.how().condition(), all);
         switch (step) {
-            case Step.Do d -> d.with().values().forEach(a -> arg(a, all));
+            case GearStep.Do d -> d.with().values().forEach(a -> arg(a, all));
             case Step.Wait w -> test(w.condition(), all);
             case Step.If i -> test(i.condition(), all);
             case Step.Repeat r -> {
                 test(r.condition(), all);
                 arg(r.times(), all);
             }
-            case Step.Fade f -> {
+            case GearStep.Fade f -> {
                 f.with().values().forEach(a -> arg(a, all));
                 arg(f.from(), all);
                 arg(f.to(), all);
             }
-            case Step.Nudge n -> {
+            case GearStep.Nudge n -> {
                 n.with().values().forEach(a -> arg(a, all));
                 arg(n.by(), all);
             }
-            case Step.Use u -> u.with().values().forEach(a -> arg(a, all));
-            case Step.Set s -> arg(s.to(), all);
-            case Step.Together _,Step.Pick _,Step.ForAWhile _,Step.Ask _,Step.Show _,Step.Say _,Step.Stop _ -> {
-            }
+            case DeckStep.Use u -> u.with().values().forEach(a -> arg(a, all));
+            case DeckStep.Set s -> arg(s.to(), all);
+            case Step.Together _,Step.Pick _,Step.ForAWhile _,DeckStep.Ask _,DeckStep.Show _,DeckStep.Say _,DeckStep.Stop _ ->
+                {
+                }
         }
         return all;
     }
@@ -159,7 +162,7 @@ public final class Check {
             }
         }
         Walk.steps(rig.board(), spot -> {
-            if (spot.step() instanceof Step.Show s && button.id().equals(s.button())) {
+            if (spot.step() instanceof DeckStep.Show s && button.id().equals(s.button())) {
                 reached.add(index(states, s.state()));
             }
         });

@@ -24,6 +24,7 @@ import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Manner;
 import rombix.core.board.Paths;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 import rombix.core.value.Value;
 
@@ -186,7 +187,7 @@ public final class Fixes {
             Twin twin = rig.twins().get(e.getKey().substring(0, colon));
             if (twin != null) {
                 twin.toReach(e.getKey().substring(colon + 1), Value.of(!e.getValue().asFlag())).ifPresent(c -> back
-                        .add(new Step.Do(twin.gear(), c.command().id(), c.args())));
+                        .add(new GearStep.Do(twin.gear(), c.command().id(), c.args())));
             }
         }
         return back.isEmpty()

@@ -11,6 +11,7 @@ import rombix.core.card.Card;
 import rombix.core.card.Order;
 import rombix.core.card.Twin;
 import rombix.core.chain.Chain;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.value.Value;
@@ -47,7 +48,7 @@ final class Holds {
     private void flags(Chain chain, Map<String, Value> to) {
         for (List<Step> part : List.of(chain.steps(), chain.always())) {
             for (Step step : part) {
-                if (step instanceof Step.Do d && !d.how().off()) {
+                if (step instanceof GearStep.Do d && !d.how().off()) {
                     order(d).ifPresent(o -> o.changes().forEach((reading, value) -> {
                         if (value instanceof Value.Flag) {
                             to.put(o.gear() + ":" + reading, value);
@@ -60,7 +61,7 @@ final class Holds {
         }
     }
 
-    private Optional<Order> order(Step.Do d) {
+    private Optional<Order> order(GearStep.Do d) {
         Twin twin = rig.twins().get(d.gear());
         Card.Command command = twin == null ? null : twin.card().command(d.command()).orElse(null);
         if (twin == null || command == null) {

@@ -14,6 +14,8 @@ import rombix.core.board.Walk;
 import rombix.core.board.Walk.Owner;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
+import rombix.core.chain.DeckStep;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.chain.Test;
@@ -76,7 +78,7 @@ final class Loops {
                 : button.id() + " " + (state == null ? "" : state.id()) + " " + gesture;
     }
 
-    private Set<String> names(Step.Use u) {
+    private Set<String> names(DeckStep.Use u) {
         if (u.chain() != null) {
             return Set.of("chain " + u.chain());
         }
@@ -99,7 +101,7 @@ final class Loops {
 
     private boolean timeless(Step step, Set<String> used) {
         return switch (step) {
-            case Step.Use u -> {
+            case DeckStep.Use u -> {
                 if (u.how().condition() == null) {
                     used.addAll(names(u));
                 }
@@ -139,17 +141,17 @@ final class Loops {
         return !step.how().off() && switch (step) {
             case Step.Wait w -> w.ms() > 0 || w.clock() != null || w.condition() != null
                     || w.most() != null && w.most() > 0;
-            case Step.Fade f -> f.ms() > 0;
+            case GearStep.Fade f -> f.ms() > 0;
             case Step.ForAWhile f -> f.ms() > 0;
-            case Step.Ask _ -> true;
-            case Step.Do d -> d.answer() != null;
+            case DeckStep.Ask _ -> true;
+            case GearStep.Do d -> d.answer() != null;
             case Step.Repeat r -> r.every() != null && r.every() > 0 || takesTime(r.chain());
             case Step.If i -> takesTime(i.then()) && takesTime(i.otherwise());
             case Step.Pick p -> !p.choices().isEmpty() && p.choices().stream().allMatch(c -> takesTime(c.chain()));
             case Step.Together t -> t.ends() == Step.Together.Ends.FIRST
                     ? !t.chains().isEmpty() && t.chains().stream().allMatch(Loops::takesTime)
                     : t.chains().stream().anyMatch(Loops::takesTime);
-            case Step.Nudge _,Step.Use _,Step.Set _,Step.Show _,Step.Say _,Step.Stop _ -> false;
+            case GearStep.Nudge _,DeckStep.Use _,DeckStep.Set _,DeckStep.Show _,DeckStep.Say _,DeckStep.Stop _ -> false;
         };
     }
 
@@ -175,11 +177,11 @@ final class Loops {
 
     private static boolean stops(Chain chain) {
         return chain.steps().stream()
-                .anyMatch(s -> s instanceof Step.Stop || s.inner().stream().anyMatch(Loops::stops));
+                .anyMatch(s -> s instanceof DeckStep.Stop || s.inner().stream().anyMatch(Loops::stops));
     }
 
     private static boolean sets(Chain chain, String value) {
-        return chain.steps().stream().anyMatch(s -> s instanceof Step.Set set && set.value().equals(value)
+        return chain.steps().stream().anyMatch(s -> s instanceof DeckStep.Set set && set.value().equals(value)
                 || s.inner().stream().anyMatch(c -> sets(c, value)));
     }
 }

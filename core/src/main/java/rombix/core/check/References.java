@@ -24,6 +24,8 @@ import rombix.core.card.Twin;
 import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Condition;
+import rombix.core.chain.DeckStep;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 import rombix.core.chain.Test;
 import rombix.core.value.Value;
@@ -180,29 +182,29 @@ public final class References {
         String at = spot.pointer();
         test(spot.step().how().condition(), at + "/how/condition");
         switch (spot.step()) {
-            case Step.Do d -> command(d.gear(), d.command(), d.with(), null, at);
-            case Step.Fade f -> command(f.gear(), f.command(), f.with(), f.param(), at);
-            case Step.Nudge n -> command(n.gear(), n.command(), n.with(), n.param(), at);
+            case GearStep.Do d -> command(d.gear(), d.command(), d.with(), null, at);
+            case GearStep.Fade f -> command(f.gear(), f.command(), f.with(), f.param(), at);
+            case GearStep.Nudge n -> command(n.gear(), n.command(), n.with(), n.param(), at);
             case Step.Wait w -> test(w.condition(), at + "/condition");
             case Step.If i -> test(i.condition(), at + "/condition");
             case Step.Repeat r -> test(r.condition(), at + "/while");
-            case Step.Ask a -> value(spot, a.into(), at + "/into");
-            case Step.Set s -> value(spot, s.value(), at + "/value");
-            case Step.Use u -> {
+            case DeckStep.Ask a -> value(spot, a.into(), at + "/into");
+            case DeckStep.Set s -> value(spot, s.value(), at + "/value");
+            case DeckStep.Use u -> {
                 button(u.button(), u.state(), at);
                 if (u.chain() != null && board.chain(u.chain()).isEmpty()) {
                     flaw(at + "/chain", "no chain “%s” on this board; it has %s".formatted(u.chain(), board.chains()
                             .stream().map(Board.NamedChain::id).toList()));
                 }
             }
-            case Step.Show s -> {
+            case DeckStep.Show s -> {
                 button(s.button(), s.state(), at);
                 if (s.page() != null && !pageIds.contains(s.page())) {
                     flaw(at + "/page", "no page “%s” on this board; it has %s".formatted(s.page(), pageIds));
                 }
             }
-            case Step.Stop s -> button(s.button(), null, at);
-            case Step.Together _,Step.Pick _,Step.ForAWhile _,Step.Say _ -> {
+            case DeckStep.Stop s -> button(s.button(), null, at);
+            case Step.Together _,Step.Pick _,Step.ForAWhile _,DeckStep.Say _ -> {
             }
         }
     }

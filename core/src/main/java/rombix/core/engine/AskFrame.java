@@ -1,7 +1,7 @@
 package rombix.core.engine;
 
 import org.jspecify.annotations.Nullable;
-import rombix.core.chain.Step;
+import rombix.core.chain.DeckStep;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
 
@@ -20,7 +20,7 @@ final class AskFrame implements Run.Activity {
     }
 
     void start(long due) {
-        Step.Ask step = op.step();
+        DeckStep.Ask step = op.step();
         frame.doing(this);
         asked = due;
         Deck deck = frame.run.deck;
@@ -53,7 +53,7 @@ final class AskFrame implements Run.Activity {
         deck.telling.tell(
                 new Happening.Answered(frame.run.id, frame.run.buttonId(), frame.place(), "", "“%s”: %s".formatted(op
                         .step().question(), spoken(answer)), asked, due));
-        Value given = op.step().kind() == Step.Ask.Kind.NUMBER ? Value.of(answer.asNumber()) : answer;
+        Value given = op.step().kind() == DeckStep.Ask.Kind.NUMBER ? Value.of(answer.asNumber()) : answer;
         String fault = null;
         if (op.step().into() != null) {
             try {
@@ -65,14 +65,14 @@ final class AskFrame implements Run.Activity {
         if (fault != null) {
             frame.done(due, fault);
         } else {
-            int choice = op.step().kind() == Step.Ask.Kind.CHOICE ? index(answer) : -1;
+            int choice = op.step().kind() == DeckStep.Ask.Kind.CHOICE ? index(answer) : -1;
             Doing.one(frame, choice >= 0 ? op.chains()[choice] : Op.Seq.NOTHING, frame.scope.with("answer", given),
                     due);
         }
     }
 
     private String spoken(Value answer) {
-        int choice = op.step().kind() == Step.Ask.Kind.CHOICE ? index(answer) : -1;
+        int choice = op.step().kind() == DeckStep.Ask.Kind.CHOICE ? index(answer) : -1;
         return choice >= 0 ? op.options().get(choice) : answer.toString();
     }
 

@@ -14,6 +14,8 @@ import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Condition;
+import rombix.core.chain.DeckStep;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 import rombix.core.chain.Test;
 import rombix.core.value.Formula;
@@ -67,7 +69,7 @@ final class Compiler {
 
     private Op op(Step step, String here) throws FormulaFault {
         return switch (step) {
-            case Step.Do d -> command(d.gear(), d.command(), d.with(), d.answer());
+            case GearStep.Do d -> command(d.gear(), d.command(), d.with(), d.answer());
             case Step.Wait w -> wait(w);
             case Step.Together t ->
                 new Op.Together(seqs(t.chains(), here), t.ends() == Step.Together.Ends.FIRST);
@@ -78,24 +80,24 @@ final class Compiler {
             case Step.Repeat r -> new Op.Repeat(r.times() == null ? null : input(r.times()),
                     r.condition() == null ? null : check(r.condition()), r.every() == null ? -1 : r.every() * NANOS,
                     r.count(), seq(r.chain(), here + "/0"));
-            case Step.Fade f -> faded(f);
+            case GearStep.Fade f -> faded(f);
             case Step.ForAWhile w -> new Op.ForAWhile(seq(w.chain(), here + "/0"), w.ms() * NANOS);
-            case Step.Nudge n -> {
+            case GearStep.Nudge n -> {
                 Op command = command(n.gear(), n.command(), n.with(), null);
                 yield command instanceof Op.Do d
                         ? new Op.Nudge(d, param(d, n.param()), input(n.by()), n.wrap())
                         : command;
             }
-            case Step.Ask a -> new Op.Ask(a, List.of(labels(a.choices())), seqs(step.inner(), here));
-            case Step.Use u -> new Op.Use(u.button(), u.state(), u.gesture(), u.chain(), inputs(u.with()));
-            case Step.Set s -> new Op.Set(s.value(), input(s.to()));
-            case Step.Show s -> new Op.Show(s);
-            case Step.Say s -> new Op.Say(s.text());
-            case Step.Stop s -> new Op.Stop(s);
+            case DeckStep.Ask a -> new Op.Ask(a, List.of(labels(a.choices())), seqs(step.inner(), here));
+            case DeckStep.Use u -> new Op.Use(u.button(), u.state(), u.gesture(), u.chain(), inputs(u.with()));
+            case DeckStep.Set s -> new Op.Set(s.value(), input(s.to()));
+            case DeckStep.Show s -> new Op.Show(s);
+            case DeckStep.Say s -> new Op.Say(s.text());
+            case DeckStep.Stop s -> new Op.Stop(s);
         };
     }
 
-    private Op faded(Step.Fade f) throws FormulaFault {
+    private Op faded(GearStep.Fade f) throws FormulaFault {
         Op command = command(f.gear(), f.command(), f.with(), null);
         return command instanceof Op.Do d
                 ? new Op.Fade(d, param(d, f.param()), f.from() == null ? null : input(f.from()), input(f.to()),
@@ -179,16 +181,16 @@ final class Compiler {
     private long expected(Step step, int uses) {
         return switch (step) {
             case Step.Wait w -> (w.ms() + (w.most() == null ? w.ms() : w.most())) / 2 * NANOS;
-            case Step.Fade f -> f.ms() * NANOS;
+            case GearStep.Fade f -> f.ms() * NANOS;
             case Step.ForAWhile w -> Math.max(w.ms() * NANOS, expected(w.chain(), uses));
             case Step.Repeat r -> (r.times() instanceof Arg.Constant c ? Math.max(0, (long) c.value().asNumber()) : 1)
                     * Math.max(expected(r.chain(), uses), r.every() == null ? 0 : r.every() * NANOS);
-            case Step.Use u -> uses >= DEEPEST_USE ? 0 : expected(used(u), uses + 1);
+            case DeckStep.Use u -> uses >= DEEPEST_USE ? 0 : expected(used(u), uses + 1);
             default -> step.inner().stream().mapToLong(c -> expected(c, uses)).max().orElse(0);
         };
     }
 
-    private Chain used(Step.Use u) {
+    private Chain used(DeckStep.Use u) {
         return u.chain() != null
                 ? rig.board().chain(u.chain()).map(Board.NamedChain::chain).orElse(Chain.EMPTY)
                 : rig.board().button(String.valueOf(u.button())).map(b -> b.states().stream()

@@ -17,8 +17,8 @@ import rombix.core.board.Rig;
 import rombix.core.board.Trigger.When;
 import rombix.core.card.Order;
 import rombix.core.card.Twin;
+import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.Step;
 import rombix.core.value.Formula;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
@@ -336,14 +336,14 @@ public final class Deck {
         watches.changed(value);
     }
 
-    void show(Run run, Step.Show step) throws FormulaFault {
-        if (step.way() == Step.Show.Way.WHILE_HELD) {
+    void show(Run run, DeckStep.Show step) throws FormulaFault {
+        if (step.way() == DeckStep.Show.Way.WHILE_HELD) {
             if (run.button == null || !run.button.held()) {
                 throw new FormulaFault(0, "the page is shown while the button is held, and it is not held");
             }
             run.button.showsPage = step.page();
         }
-        if (step.page() != null || step.way() == Step.Show.Way.BACK) {
+        if (step.page() != null || step.way() == DeckStep.Show.Way.BACK) {
             telling.tell(new Happening.PageShown(step.page(), step.way()));
         } else if (step.button() != null) {
             on(step.button(), b -> {
@@ -361,7 +361,7 @@ public final class Deck {
         return Formula.fill(text, n -> situation.named(n, scope), n -> situation.spoken(n, scope));
     }
 
-    void stop(Run run, Step.Stop step) {
+    void stop(Run run, DeckStep.Stop step) {
         switch (step.what()) {
             case THIS -> run.stop(Happening.End.STOPPED);
             case BUTTON -> on(String.valueOf(step.button()), runs::stopAll);

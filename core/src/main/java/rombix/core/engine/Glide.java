@@ -1,7 +1,7 @@
 package rombix.core.engine;
 
 import rombix.core.card.Ramp;
-import rombix.core.chain.Step.Fade.Curve;
+import rombix.core.chain.GearStep.Fade.Curve;
 
 /** A level on its way from a value to another over a time. Each is one fade: compared by identity. Immutable. */
 public final class Glide {

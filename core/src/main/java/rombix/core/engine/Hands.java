@@ -5,8 +5,8 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.board.Button.Guard;
 import rombix.core.board.State;
 import rombix.core.chain.Condition;
+import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.Step;
 import rombix.core.engine.ButtonPlay.Phase;
 import rombix.core.value.Value;
 
@@ -174,7 +174,7 @@ final class Hands {
         b.phase = Phase.IDLE;
         deck.levels.letGo(b, at, source);
         if (b.showsPage != null) {
-            deck.telling.tell(new Happening.PageShown(b.showsPage, Step.Show.Way.BACK));
+            deck.telling.tell(new Happening.PageShown(b.showsPage, DeckStep.Show.Way.BACK));
             b.showsPage = null;
         }
         Op.Seq chain = b.chain(state, Gesture.RELEASE);

@@ -3,7 +3,7 @@ package rombix.core.engine;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Rig;
-import rombix.core.chain.Step;
+import rombix.core.chain.DeckStep;
 import rombix.core.value.Value;
 
 /** What the engine tells those who watch. Told on the conductor's thread, in order. */
@@ -69,7 +69,7 @@ public sealed interface Happening {
     }
 
     /** A question waits for an answer; {@code timeoutMillis} is -1 where it waits for ever. */
-    record Asked(long question, long run, String button, String text, Step.Ask.Kind kind, List<String> options,
+    record Asked(long question, long run, String button, String text, DeckStep.Ask.Kind kind, List<String> options,
             @Nullable Value usual, long timeoutMillis, long atNanos) implements Happening {
         public Asked {
             options = List.copyOf(options);
@@ -85,7 +85,7 @@ public sealed interface Happening {
     }
 
     /** A page is to be shown some way; back from it, or from whatever is shown where {@code page} is null. */
-    record PageShown(@Nullable String page, Step.Show.Way way) implements Happening {
+    record PageShown(@Nullable String page, DeckStep.Show.Way way) implements Happening {
     }
 
     /** A page that follows something is to be shown as that is so, or no longer. */

@@ -9,6 +9,8 @@ import rombix.core.card.Card.Param;
 import rombix.core.card.Order;
 import rombix.core.card.Twin;
 import rombix.core.chain.Condition;
+import rombix.core.chain.DeckStep;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Manner;
 import rombix.core.chain.Step;
@@ -134,7 +136,7 @@ sealed interface Op {
                 Op {
     }
 
-    record Fade(Do command, Param param, @Nullable Input from, Input to, long nanos, Step.Fade.Curve curve)
+    record Fade(Do command, Param param, @Nullable Input from, Input to, long nanos, GearStep.Fade.Curve curve)
             implements
                 Op {
     }
@@ -153,7 +155,7 @@ sealed interface Op {
     record Nudge(Do command, Param param, Input by, boolean wrap) implements Op {
     }
 
-    record Ask(Step.Ask step, List<String> options, Seq[] chains) implements Op {
+    record Ask(DeckStep.Ask step, List<String> options, Seq[] chains) implements Op {
     }
 
     record Use(@Nullable String button, @Nullable String state, Gesture gesture, @Nullable String chain,
@@ -163,13 +165,13 @@ sealed interface Op {
     record Set(String value, Input to) implements Op {
     }
 
-    record Show(Step.Show step) implements Op {
+    record Show(DeckStep.Show step) implements Op {
     }
 
     record Say(String text) implements Op {
     }
 
-    record Stop(Step.Stop step) implements Op {
+    record Stop(DeckStep.Stop step) implements Op {
     }
 
     /** A step that cannot be run, and why: its formula cannot be read. */

@@ -13,10 +13,11 @@ import rombix.core.board.Rig;
 import rombix.core.board.State;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
+import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Manner;
 import rombix.core.chain.Step;
-import rombix.core.chain.Step.Show.Way;
+import rombix.core.chain.DeckStep.Show.Way;
 import rombix.core.value.Value;
 
 /** What the deck itself can do: waits, choices, repeats, other chains, values, pages, messages. */
@@ -113,15 +114,17 @@ final class DeckOffers {
         offers.add(new Offer(DECK, text.equals("…") ? List.of("say", "message", "tell") : Finder.words(query),
                 figures -> {
                     figures.clear();
-                    return new Step.Say(text, Manner.PLAIN, Map.of());
+                    return new DeckStep.Say(text, Manner.PLAIN, Map.of());
                 }, text.equals("…") ? 0 : 1.5, false));
         Matcher ask = ASK.matcher(query);
         String question = ask.matches() && !ask.group(1).isBlank() ? ask.group(1).strip() : "Which one?";
         offers.add(new Offer(DECK, ask.matches() ? Finder.words(query) : List.of("ask", "question", "choice"),
                 figures -> {
                     figures.clear();
-                    return new Step.Ask(question, Step.Ask.Kind.CHOICE, List.of(new Step.Choice("Yes", 1, Chain.EMPTY),
-                            new Step.Choice("No", 1, Chain.EMPTY)), null, null, null, Manner.PLAIN, Map.of());
+                    return new DeckStep.Ask(question, DeckStep.Ask.Kind.CHOICE,
+                            List.of(new Step.Choice("Yes", 1, Chain.EMPTY),
+                                    new Step.Choice("No", 1, Chain.EMPTY)),
+                            null, null, null, Manner.PLAIN, Map.of());
                 }, 0.3, false));
     }
 
@@ -129,41 +132,43 @@ final class DeckOffers {
         for (Board.BoardValue v : board.values()) {
             add("values", "set " + v.name() + " to value", 0.1, figures -> {
                 Figure to = Figure.take(figures, null);
-                return new Step.Set(v.id(), Arg.of(to == null ? v.initial() : Value.of(to.value())), Manner.PLAIN,
+                return new DeckStep.Set(v.id(), Arg.of(to == null ? v.initial() : Value.of(to.value())), Manner.PLAIN,
                         Map.of());
             });
         }
         for (Board.NamedChain c : board.chains()) {
-            add("chains", "use chain " + c.name(), 0.1, _ -> new Step.Use(null, null, Gesture.PRESS, c.id(), Map.of(),
-                    Manner.PLAIN, Map.of()));
+            add("chains", "use chain " + c.name(), 0.1,
+                    _ -> new DeckStep.Use(null, null, Gesture.PRESS, c.id(), Map.of(),
+                            Manner.PLAIN, Map.of()));
         }
         for (Page page : board.pages()) {
-            add("pages", "show go page " + page.name(), 0, _ -> Step.Show.page(page.id(), Way.TURN));
-            add("pages", "pop up page " + page.name(), -0.05, _ -> Step.Show.page(page.id(), Way.POP_UP));
-            add("pages", "show page while held " + page.name(), -0.05, _ -> Step.Show.page(page.id(), Way.WHILE_HELD));
+            add("pages", "show go page " + page.name(), 0, _ -> DeckStep.Show.page(page.id(), Way.TURN));
+            add("pages", "pop up page " + page.name(), -0.05, _ -> DeckStep.Show.page(page.id(), Way.POP_UP));
+            add("pages", "show page while held " + page.name(), -0.05,
+                    _ -> DeckStep.Show.page(page.id(), Way.WHILE_HELD));
             page.buttons().forEach(b -> button(page, b));
         }
-        add("pages", "go back a page", 0, _ -> Step.Show.back());
-        add(DECK, "stop all panic everything", 0.1, _ -> stop(Step.Stop.What.ALL, null, null));
-        add(DECK, "stop this chain end", 0, _ -> stop(Step.Stop.What.THIS, null, null));
+        add("pages", "go back a page", 0, _ -> DeckStep.Show.back());
+        add(DECK, "stop all panic everything", 0.1, _ -> stop(DeckStep.Stop.What.ALL, null, null));
+        add(DECK, "stop this chain end", 0, _ -> stop(DeckStep.Stop.What.THIS, null, null));
         board.buttons().map(Button::tag).filter(t -> t != null && !t.isBlank()).distinct()
-                .forEach(t -> add(DECK, "stop tag " + t, 0, _ -> stop(Step.Stop.What.TAG, null, t)));
+                .forEach(t -> add(DECK, "stop tag " + t, 0, _ -> stop(DeckStep.Stop.What.TAG, null, t)));
     }
 
     private void button(Page page, Button b) {
-        add(page.name(), "use press button " + b.name(), -0.1, _ -> new Step.Use(b.id(), null, Gesture.PRESS, null,
+        add(page.name(), "use press button " + b.name(), -0.1, _ -> new DeckStep.Use(b.id(), null, Gesture.PRESS, null,
                 Map.of(), Manner.PLAIN, Map.of()));
-        add(page.name(), "stop button " + b.name(), -0.1, _ -> stop(Step.Stop.What.BUTTON, b.id(), null));
+        add(page.name(), "stop button " + b.name(), -0.1, _ -> stop(DeckStep.Stop.What.BUTTON, b.id(), null));
         if (b.states().size() > 1 && !b.follows()) {
             for (State s : b.states()) {
                 add(page.name(), "show state " + b.name() + " as " + s.name(), -0.2,
-                        _ -> Step.Show.state(b.id(), s.id()));
+                        _ -> DeckStep.Show.state(b.id(), s.id()));
             }
         }
     }
 
-    private static Step stop(Step.Stop.What what, @org.jspecify.annotations.Nullable String button,
+    private static Step stop(DeckStep.Stop.What what, @org.jspecify.annotations.Nullable String button,
             @org.jspecify.annotations.Nullable String tag) {
-        return new Step.Stop(what, button, tag, Manner.PLAIN, Map.of());
+        return new DeckStep.Stop(what, button, tag, Manner.PLAIN, Map.of());
     }
 }

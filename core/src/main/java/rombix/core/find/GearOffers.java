@@ -13,6 +13,7 @@ import rombix.core.card.Twin;
 import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Condition;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Manner;
 import rombix.core.chain.Step;
 import rombix.core.value.Kind;
@@ -62,7 +63,7 @@ final class GearOffers {
                 with.put(p.id(), Value.of(given.value()));
             }
         }
-        return new Step.Do(twin.gear(), command.id(), with);
+        return new GearStep.Do(twin.gear(), command.id(), with);
     }
 
     /** The numeric parameters that a reading follows. */
@@ -91,8 +92,9 @@ final class GearOffers {
             long ms = Figure.takeMillis(figures, false, FADE_MILLIS);
             Figure to = Figure.take(figures, p.unit());
             double least = p.min() == null ? 0 : p.min();
-            return new Step.Fade(twin.gear(), command.id(), rest, p.id(), null, Arg.of(to == null ? least : to.value()),
-                    ms, Step.Fade.Curve.LINEAR, Manner.PLAIN, Map.of());
+            return new GearStep.Fade(twin.gear(), command.id(), rest, p.id(), null,
+                    Arg.of(to == null ? least : to.value()),
+                    ms, GearStep.Fade.Curve.LINEAR, Manner.PLAIN, Map.of());
         }, -0.15, false));
         double range = p.min() == null || p.max() == null ? 10 : p.max() - p.min();
         nudge(command, p, rest, words, List.of("nudge", "up", "brighter", "louder", "more", "raise"), range / 20);
@@ -108,7 +110,8 @@ final class GearOffers {
         offers.add(new Offer(twin.title(), all, figures -> {
             Figure given = Figure.take(figures, p.unit());
             double step = given == null ? rounded : Math.copySign(given.value(), amount);
-            return new Step.Nudge(twin.gear(), command.id(), rest, p.id(), Arg.of(step), false, Manner.PLAIN, Map.of());
+            return new GearStep.Nudge(twin.gear(), command.id(), rest, p.id(), Arg.of(step), false, Manner.PLAIN,
+                    Map.of());
         }, -0.2, false));
     }
 

@@ -15,6 +15,7 @@ import rombix.core.board.Walk;
 import rombix.core.card.Twin;
 import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Chain;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Manner;
 import rombix.core.chain.Step;
 import rombix.core.find.Finder.Found;
@@ -97,9 +98,9 @@ public final class Usual {
 
     private static String where(Rig rig, Step step) {
         String gear = switch (step) {
-            case Step.Do d -> d.gear();
-            case Step.Fade f -> f.gear();
-            case Step.Nudge n -> n.gear();
+            case GearStep.Do d -> d.gear();
+            case GearStep.Fade f -> f.gear();
+            case GearStep.Nudge n -> n.gear();
             default -> "";
         };
         return rig.twin(gear).map(Twin::title).orElse(step instanceof Step.Wait ? "time" : "deck");

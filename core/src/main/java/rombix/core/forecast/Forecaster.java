@@ -13,7 +13,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.board.Rig;
 import rombix.core.card.Order;
 import rombix.core.chain.Chain;
-import rombix.core.chain.Step;
+import rombix.core.chain.DeckStep;
 import rombix.core.engine.AsRun;
 import rombix.core.engine.Deck;
 import rombix.core.engine.Event;
@@ -247,7 +247,7 @@ public final class Forecaster {
             Value usual = a.usual();
             Value answer = usual != null
                     ? usual
-                    : a.kind() == Step.Ask.Kind.TEXT
+                    : a.kind() == DeckStep.Ask.Kind.TEXT
                             ? Value.of("")
                             : Value.of(a.options().isEmpty() ? 0 : chance.nextInt(a.options().size()));
             if (deck != null) {

@@ -19,6 +19,8 @@ import rombix.core.card.Order;
 import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
+import rombix.core.chain.DeckStep;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 import rombix.core.engine.Known;
 import rombix.core.value.Value;
@@ -88,9 +90,9 @@ public record Opposite(Chain chain, List<Left> left) {
 
         private void step(Step step, String here, int depth, List<Step> turned) {
             switch (step) {
-                case Step.Do d -> undo(d, here).ifPresent(turned::add);
-                case Step.Fade f -> fade(f, here).ifPresent(turned::add);
-                case Step.Nudge n -> turned.add(new Step.Nudge(n.gear(), n.command(), n.with(), n.param(),
+                case GearStep.Do d -> undo(d, here).ifPresent(turned::add);
+                case GearStep.Fade f -> fade(f, here).ifPresent(turned::add);
+                case GearStep.Nudge n -> turned.add(new GearStep.Nudge(n.gear(), n.command(), n.with(), n.param(),
                         negated(n.by()), n.wrap(), n.how(), Map.of()));
                 case Step.Wait w -> {
                     if (w.clock() != null || w.condition() != null) {
@@ -109,13 +111,13 @@ public record Opposite(Chain chain, List<Left> left) {
                                 inner(r, here, depth).getFirst(), r.how(), Map.of()));
                     }
                 }
-                case Step.Use u -> use(u, here, depth, turned);
-                case Step.Set s -> {
+                case DeckStep.Use u -> use(u, here, depth, turned);
+                case DeckStep.Set s -> {
                     Value before = values.get(s.value());
                     if (before == null) {
                         leave(here, step, "what the value was before is not known");
                     } else {
-                        turned.add(new Step.Set(s.value(), Arg.of(before), s.how(), Map.of()));
+                        turned.add(new DeckStep.Set(s.value(), Arg.of(before), s.how(), Map.of()));
                         if (s.to() instanceof Arg.Constant c) {
                             values.put(s.value(), c.value());
                         } else {
@@ -124,10 +126,10 @@ public record Opposite(Chain chain, List<Left> left) {
                     }
                 }
                 case Step.ForAWhile _ -> leave(here, step, "it puts back by itself");
-                case Step.Pick _,Step.If _,Step.Ask _ -> leave(here, step, "which chain ran is not known");
-                case Step.Say _ -> leave(here, step, "what was said is said");
-                case Step.Show _ -> leave(here, step, "what was shown before is not known");
-                case Step.Stop _ -> leave(here, step, "what was stopped is not known");
+                case Step.Pick _,Step.If _,DeckStep.Ask _ -> leave(here, step, "which chain ran is not known");
+                case DeckStep.Say _ -> leave(here, step, "what was said is said");
+                case DeckStep.Show _ -> leave(here, step, "what was shown before is not known");
+                case DeckStep.Stop _ -> leave(here, step, "what was stopped is not known");
             }
         }
 
@@ -139,7 +141,7 @@ public record Opposite(Chain chain, List<Left> left) {
             return chains;
         }
 
-        private void use(Step.Use u, String here, int depth, List<Step> turned) {
+        private void use(DeckStep.Use u, String here, int depth, List<Step> turned) {
             Chain used = u.chain() != null
                     ? rig.board().chain(u.chain()).map(Board.NamedChain::chain).orElse(null)
                     : rig.board().button(String.valueOf(u.button())).map(b -> state(b, u.state()).chain(u.gesture()))
@@ -158,14 +160,14 @@ public record Opposite(Chain chain, List<Left> left) {
                     .getFirst());
         }
 
-        private Optional<Step> undo(Step.Do d, String here) {
+        private Optional<Step> undo(GearStep.Do d, String here) {
             Twin twin = rig.twins().get(d.gear());
             Command command = twin == null ? null : twin.card().command(d.command()).orElse(null);
             if (twin == null || command == null) {
                 return leave(here, d, "there is no such command");
             }
             Order order = order(twin, command, d.with());
-            Step.Do turned = command.undo() == null ? null : undone(twin, command.undo(), d, command, order);
+            GearStep.Do turned = command.undo() == null ? null : undone(twin, command.undo(), d, command, order);
             if (turned == null && order != null) {
                 turned = reached(twin, order, d);
             }
@@ -201,7 +203,7 @@ public record Opposite(Chain chain, List<Left> left) {
         }
 
         /** What the card says undoes the command; null where that needs what is not known. */
-        private Step.@Nullable Do undone(Twin twin, Undo undo, Step.Do d, Command command, @Nullable Order order) {
+        private GearStep.@Nullable Do undone(Twin twin, Undo undo, GearStep.Do d, Command command, @Nullable Order order) {
             Map<String, Arg> args = new LinkedHashMap<>();
             for (Map.Entry<String, Carry> e : undo.with().entrySet()) {
                 Arg arg = argument(e.getValue(), d, command, order);
@@ -210,11 +212,11 @@ public record Opposite(Chain chain, List<Left> left) {
                 }
                 args.put(e.getKey(), arg);
             }
-            return new Step.Do(d.gear(), undo.command(), ordered(twin, undo.command(), args), d.answer(), d.how(),
+            return new GearStep.Do(d.gear(), undo.command(), ordered(twin, undo.command(), args), d.answer(), d.how(),
                     Map.of());
         }
 
-        private @Nullable Arg argument(Carry carry, Step.Do d, Command command, @Nullable Order order) {
+        private @Nullable Arg argument(Carry carry, GearStep.Do d, Command command, @Nullable Order order) {
             if (carry instanceof Carry.Fixed f && f.value().toString().equals("before")) {
                 String reading = order == null || order.changes().isEmpty()
                         ? null
@@ -234,7 +236,7 @@ public record Opposite(Chain chain, List<Left> left) {
         }
 
         /** A command that brings the changed reading back to what it was; null where there is none. */
-        private Step.@Nullable Do reached(Twin twin, Order order, Step.Do d) {
+        private GearStep.@Nullable Do reached(Twin twin, Order order, GearStep.Do d) {
             if (order.changes().size() != 1) {
                 return null;
             }
@@ -242,7 +244,7 @@ public record Opposite(Chain chain, List<Left> left) {
             Value before = of(d.gear()).apply(reading);
             return before == null
                     ? null
-                    : twin.toReach(reading, before).map(call -> new Step.Do(d.gear(), call.command().id(),
+                    : twin.toReach(reading, before).map(call -> new GearStep.Do(d.gear(), call.command().id(),
                             call.args())).orElse(null);
         }
 
@@ -259,7 +261,7 @@ public record Opposite(Chain chain, List<Left> left) {
             return all;
         }
 
-        private Optional<Step> fade(Step.Fade f, String here) {
+        private Optional<Step> fade(GearStep.Fade f, String here) {
             Twin twin = rig.twins().get(f.gear());
             Command command = twin == null ? null : twin.card().command(f.command()).orElse(null);
             Map<String, Arg> with = new LinkedHashMap<>(f.with());
@@ -274,7 +276,7 @@ public record Opposite(Chain chain, List<Left> left) {
             Arg back = before != null ? Arg.of(before) : f.from();
             return back == null
                     ? leave(here, f, "what it was before is not known")
-                    : Optional.of(new Step.Fade(f.gear(), f.command(), f.with(), f.param(), null, back, f.ms(),
+                    : Optional.of(new GearStep.Fade(f.gear(), f.command(), f.with(), f.param(), null, back, f.ms(),
                             f.curve(), f.how(), Map.of()));
         }
 

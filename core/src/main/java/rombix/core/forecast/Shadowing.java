@@ -9,6 +9,7 @@ import rombix.core.board.Rig;
 import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Manner;
 import rombix.core.chain.Step;
 import rombix.core.value.Value;
@@ -89,7 +90,7 @@ public final class Shadowing {
         }
         String moving = call.moving();
         if (ride.size() < 3 || moving == null || !(last.value() instanceof Value.Num)) {
-            to.add(new Timed(last.atMillis(), 0, new Step.Do(twin.gear(), call.command().id(), call.args())));
+            to.add(new Timed(last.atMillis(), 0, new GearStep.Do(twin.gear(), call.command().id(), call.args())));
             return;
         }
         int first = all.indexOf(ride.getFirst());
@@ -113,8 +114,8 @@ public final class Shadowing {
         for (int i = 1; i < bends.size(); i++) {
             long at = bends.get(i - 1).atMillis();
             long millis = Math.max(GRAIN_MILLIS, rounded(bends.get(i).atMillis() - at));
-            to.add(new Timed(at, millis, new Step.Fade(twin.gear(), call.command().id(), with, moving, null,
-                    Arg.of(bends.get(i).value()), millis, Step.Fade.Curve.LINEAR, Manner.PLAIN, Map.of())));
+            to.add(new Timed(at, millis, new GearStep.Fade(twin.gear(), call.command().id(), with, moving, null,
+                    Arg.of(bends.get(i).value()), millis, GearStep.Fade.Curve.LINEAR, Manner.PLAIN, Map.of())));
         }
     }
 

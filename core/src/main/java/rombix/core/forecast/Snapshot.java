@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import rombix.core.board.Rig;
 import rombix.core.card.Twin;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 import rombix.core.engine.Known;
 import rombix.core.value.Value;
@@ -46,7 +47,8 @@ public record Snapshot(List<Step> steps, List<String> left) {
             Value value = known.readings().getOrDefault(gear, Map.of()).get(reading);
             if (twin != null && value != null) {
                 twin.toReach(reading, value).ifPresentOrElse(
-                        call -> steps.add(new Step.Do(gear, call.command().id(), call.args())), () -> left.add(name));
+                        call -> steps.add(new GearStep.Do(gear, call.command().id(), call.args())),
+                        () -> left.add(name));
             }
         }
         return new Snapshot(steps, left);

@@ -11,6 +11,7 @@ import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
 import rombix.core.chain.Chain;
+import rombix.core.chain.DeckStep;
 import rombix.core.chain.Manner;
 import rombix.core.chain.Step;
 
@@ -53,7 +54,7 @@ class PathsTest {
     @ParameterizedTest
     @MethodSource("places")
     void changingAStepChangesThatOneAlone(List<Integer> path, Step step) {
-        Step other = new Step.Say("x", Manner.PLAIN, Map.of());
+        Step other = new DeckStep.Say("x", Manner.PLAIN, Map.of());
         Chain changed = Paths.changed(CHAIN, path, _ -> other);
         assertThat(Paths.step(changed, path)).contains(other);
         assertThat(Paths.changed(changed, path, _ -> step)).isEqualTo(CHAIN);

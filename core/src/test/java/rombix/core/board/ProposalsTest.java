@@ -10,6 +10,8 @@ import org.junit.jupiter.api.Test;
 import rombix.core.board.Button.Proposed;
 import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Chain;
+import rombix.core.chain.DeckStep;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.store.BadFile;
@@ -17,8 +19,8 @@ import rombix.core.store.BoardFile;
 import rombix.core.value.Value;
 
 class ProposalsTest {
-    private static final Step MUTE = new Step.Do("desk", "mute", Map.of("channel", Value.of("host")));
-    private static final Step URN = new Step.Do("house", "switch-on", Map.of("plug", Value.of("tea-urn")));
+    private static final Step MUTE = new GearStep.Do("desk", "mute", Map.of("channel", Value.of("host")));
+    private static final Step URN = new GearStep.Do("house", "switch-on", Map.of("plug", Value.of("tea-urn")));
     private Rig rig;
     private String id;
 
@@ -83,8 +85,9 @@ class ProposalsTest {
 
     @Test
     void longWordsAreCutAtAWord() {
-        press(0, new Step.Say("the very last bus to town leaves at half past ten", rombix.core.chain.Manner.PLAIN, Map
-                .of()));
+        press(0, new DeckStep.Say("the very last bus to town leaves at half past ten", rombix.core.chain.Manner.PLAIN,
+                Map
+                        .of()));
         assertThat(button().name()).startsWith("Say “the very last").hasSizeLessThanOrEqualTo(28);
         assertThat(button().states().getFirst().face().icon()).isEqualTo("mdi2m-message-outline");
     }

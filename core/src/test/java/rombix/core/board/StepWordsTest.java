@@ -14,6 +14,8 @@ import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Condition;
+import rombix.core.chain.DeckStep;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Manner;
 import rombix.core.chain.Step;
@@ -39,7 +41,7 @@ class StepWordsTest {
         Manner plain = Manner.PLAIN;
         Map<String, Arg> host = Map.of("channel", Arg.of("host"));
         Condition muted = Condition.is("desk", "muted/host", Value.of(true));
-        return Stream.of(Arguments.of(new Step.Do("desk", "mute", Map.of("channel", Value.of("music-bed"))),
+        return Stream.of(Arguments.of(new GearStep.Do("desk", "mute", Map.of("channel", Value.of("music-bed"))),
                 "Mute Music Bed"), Arguments.of(new Step.Wait(65_000), "Wait 1:05 min"),
                 Arguments.of(new Step.Wait(
                         1000, 2000L, null, null, null, plain, Map.of()), "Wait 1 s to 2 s"),
@@ -52,11 +54,11 @@ class StepWordsTest {
                         new Step.If(new Test.Computed("{desk:level/host} > {ring}"),
                                 Chain.EMPTY, Chain.EMPTY, plain, Map.of()),
                         "If Sound desk Host level > Ring level"),
-                Arguments.of(new Step.Fade(
+                Arguments.of(new GearStep.Fade(
                         "desk", "level", host, "level", Arg.of(-40), Arg.of(-6), 1500,
-                        Step.Fade.Curve.LINEAR, plain, Map.of()),
+                        GearStep.Fade.Curve.LINEAR, plain, Map.of()),
                         "Host to −40 dB → −6 dB in 1.5 s"),
-                Arguments.of(new Step.Nudge(
+                Arguments.of(new GearStep.Nudge(
                         "lamps", "level", Map.of("lamp", Arg.of("desk-key")),
                         "level", Arg.of(-5), true, plain, Map.of()),
                         "Desk Key down 5 %, round and round"),
@@ -66,16 +68,16 @@ class StepWordsTest {
                         "Repeat 3 times while Host is MUTED every 0.7 s"),
                 Arguments.of(new Step.Repeat(null, null, 700L, "i", Chain.EMPTY, plain, Map.of()),
                         "Repeat every 0.7 s until stopped"),
-                Arguments.of(new Step.Use("good-night", null,
+                Arguments.of(new DeckStep.Use("good-night", null,
                         Gesture.RELEASE, null, Map.of(), plain, Map.of()), "Use “Good night”, release"),
-                Arguments.of(new Step.Use(null, null, Gesture.PRESS, "dim-desk", Map.of(), plain, Map.of()),
+                Arguments.of(new DeckStep.Use(null, null, Gesture.PRESS, "dim-desk", Map.of(), plain, Map.of()),
                         "Use “Dim the desk”"),
-                Arguments.of(new Step.Set("visitors", new Arg.Computed("{visitors} + 1"),
+                Arguments.of(new DeckStep.Set("visitors", new Arg.Computed("{visitors} + 1"),
                         plain, Map.of()), "Set Visitors let in to Visitors let in + 1"),
                 Arguments.of(
-                        Step.Show.page("doors", Step.Show.Way.POP_UP),
+                        DeckStep.Show.page("doors", DeckStep.Show.Way.POP_UP),
                         "Pop up page “Doors”"),
-                Arguments.of(new Step.Stop(Step.Stop.What.BUTTON,
+                Arguments.of(new DeckStep.Stop(DeckStep.Stop.What.BUTTON,
                         "sting", null, plain, Map.of()), "Stop “Sting”"),
                 Arguments.of(
                         new Step.Pick(Step.Pick.Way.NO_REPEAT, List.of(new Step.Choice(
@@ -85,7 +87,7 @@ class StepWordsTest {
                         new Step.ForAWhile(Chain.EMPTY, 300_000, plain, Map
                                 .of()),
                         "For 5 min"),
-                Arguments.of(new Step.Do(
+                Arguments.of(new GearStep.Do(
                         "gone", "fly", Map.of()), "fly"));
     }
 

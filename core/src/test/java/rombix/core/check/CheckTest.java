@@ -27,6 +27,7 @@ import rombix.core.board.Trigger;
 import rombix.core.card.Protocol;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
+import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Manner;
 import rombix.core.chain.Step;
@@ -41,7 +42,7 @@ class CheckTest {
     }
 
     private static Step use(String button) {
-        return new Step.Use(button, null, Gesture.PRESS, null, Map.of(), PLAIN, Map.of());
+        return new DeckStep.Use(button, null, Gesture.PRESS, null, Map.of(), PLAIN, Map.of());
     }
 
     private static Step repeat(String whileIt, Step... steps) {
@@ -55,12 +56,12 @@ class CheckTest {
     }
 
     static Stream<Arguments> wrong() {
-        Step set = new Step.Set("n", new Arg.Computed("{n} + 1"), PLAIN, Map.of());
+        Step set = new DeckStep.Set("n", new Arg.Computed("{n} + 1"), PLAIN, Map.of());
         return Stream.of(
                 Arguments.of(Kind.DEAD_REFERENCE, presses(use("nobody")), "/pages/0/buttons/0/states/0/on/press/0"),
-                Arguments.of(Kind.DEAD_REFERENCE, presses(Step.Show.page("nowhere", Step.Show.Way.TURN)),
+                Arguments.of(Kind.DEAD_REFERENCE, presses(DeckStep.Show.page("nowhere", DeckStep.Show.Way.TURN)),
                         "page"),
-                Arguments.of(Kind.DEAD_REFERENCE, presses(new Step.Set("m", Arg.of(1), PLAIN, Map
+                Arguments.of(Kind.DEAD_REFERENCE, presses(new DeckStep.Set("m", Arg.of(1), PLAIN, Map
                         .of())), "value"),
                 Arguments.of(Kind.DEAD_REFERENCE, presses(new Step.If(
                         new rombix.core.chain.Test.Computed("{gear:mood} > 1"), Chain.EMPTY,
@@ -137,7 +138,7 @@ class CheckTest {
 
     @Test
     void findsNothingWhereNothingIsWrong() {
-        Step set = new Step.Set("n", new Arg.Computed("{n} + 1"), PLAIN, Map.of());
+        Step set = new DeckStep.Set("n", new Arg.Computed("{n} + 1"), PLAIN, Map.of());
         Step until = new Step.If(new rombix.core.chain.Test.Computed("{n} < 3"), Chain.of(use("b")), Chain.EMPTY, PLAIN,
                 Map.of());
         Rig fine = rig(b -> b.withValues(List.of(new BoardValue("n", "N", Value.of(0)))), button("b", state(Chain.of(

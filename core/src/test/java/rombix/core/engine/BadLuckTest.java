@@ -20,6 +20,8 @@ import rombix.core.board.Face;
 import rombix.core.board.State;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
+import rombix.core.chain.DeckStep;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Manner;
 import rombix.core.chain.Step;
@@ -72,9 +74,11 @@ class BadLuckTest {
 
     @Test
     void gearThatDiesInMidChainFailsItsStepsInPlainWordsAndTheChainGoesOn() {
-        TestDeck t = TestDeck.running(on("a"), pause(100), on("b"), pause(100), new Step.Say("still here", PLAIN, Map
-                .of()), new Step.Fade("gear", "level", Map.of(), "level", Arg.of(0), Arg.of(100), 1000,
-                        Step.Fade.Curve.LINEAR, PLAIN, Map.of()));
+        TestDeck t = TestDeck.running(on("a"), pause(100), on("b"), pause(100),
+                new DeckStep.Say("still here", PLAIN, Map
+                        .of()),
+                new GearStep.Fade("gear", "level", Map.of(), "level", Arg.of(0), Arg.of(100), 1000,
+                        GearStep.Fade.Curve.LINEAR, PLAIN, Map.of()));
         t.press("b");
         t.pass(50);
         t.post(new Event.Linked("gear", new Status(Status.Phase.OFF, "no answer at 127.0.0.1:1",
@@ -89,8 +93,9 @@ class BadLuckTest {
 
     @Test
     void gearThatDiesInMidFadeEndsItAndOneThatComesBackIsNotFlooded() {
-        TestDeck t = TestDeck.running(new Step.Fade("gear", "level", Map.of(), "level", Arg.of(0), Arg.of(100), 1000,
-                Step.Fade.Curve.LINEAR, PLAIN, Map.of()));
+        TestDeck t = TestDeck
+                .running(new GearStep.Fade("gear", "level", Map.of(), "level", Arg.of(0), Arg.of(100), 1000,
+                        GearStep.Fade.Curve.LINEAR, PLAIN, Map.of()));
         t.press("b");
         t.pass(300);
         t.post(new Event.Linked("gear", new Status(Status.Phase.OFF, "off", "", 0)));
@@ -132,8 +137,9 @@ class BadLuckTest {
 
     @Test
     void afterAMinuteAsleepAFadeIsAtItsEndWithoutAllThatLiesBetween() {
-        TestDeck t = TestDeck.running(new Step.Fade("gear", "level", Map.of(), "level", Arg.of(0), Arg.of(100), 90_000,
-                Step.Fade.Curve.LINEAR, PLAIN, Map.of()));
+        TestDeck t = TestDeck
+                .running(new GearStep.Fade("gear", "level", Map.of(), "level", Arg.of(0), Arg.of(100), 90_000,
+                        GearStep.Fade.Curve.LINEAR, PLAIN, Map.of()));
         t.press("b");
         t.pass(1000);
         int before = t.sent().size();

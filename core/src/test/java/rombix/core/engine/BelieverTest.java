@@ -19,6 +19,8 @@ import net.jqwik.api.Tuple;
 import rombix.core.board.Board.BoardValue;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
+import rombix.core.chain.DeckStep;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Manner;
 import rombix.core.chain.Step;
 import rombix.core.value.Value;
@@ -58,7 +60,7 @@ class BelieverTest {
             }
             LongConsumer next = end -> chain(chain, i + 1, count, end, then);
             switch (chain.steps().get(i)) {
-                case Step.Do d -> {
+                case GearStep.Do d -> {
                     String formula = ((Arg.Computed) d.with().get("level")).formula();
                     int level = formula.equals("{n}")
                             ? n
@@ -67,7 +69,7 @@ class BelieverTest {
                     next.accept(now);
                 }
                 case Step.Wait w -> later(now + w.ms(), next);
-                case Step.Set _ -> {
+                case DeckStep.Set _ -> {
                     n++;
                     next.accept(now);
                 }
@@ -153,11 +155,11 @@ class BelieverTest {
 
     private static Arbitrary<Chain> chain(int depth) {
         Arbitrary<Step> doing = Arbitraries.of("{n}", "{count}", "7", "30")
-                .map(f -> new Step.Do("gear", "level", Map.of(
+                .map(f -> new GearStep.Do("gear", "level", Map.of(
                         "level", new Arg.Computed(f)), null, Manner.PLAIN, Map.of()));
         // A count is known only within a repeat; there is always one around.
         Arbitrary<Step> simple = Arbitraries.oneOf(doing, Arbitraries.longs().between(0, 40).map(w -> new Step.Wait(w
-                * 10)), Arbitraries.just(1).map(_ -> new Step.Set("n", new Arg.Computed("{n} + 1"), Manner.PLAIN,
+                * 10)), Arbitraries.just(1).map(_ -> new DeckStep.Set("n", new Arg.Computed("{n} + 1"), Manner.PLAIN,
                         Map
                                 .of())));
         if (depth == 0) {

@@ -11,6 +11,7 @@ import net.jqwik.api.Property;
 import net.jqwik.api.Provide;
 import net.jqwik.api.constraints.LongRange;
 import rombix.core.chain.Chain;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 
 class DueTimesLawTest {
@@ -33,7 +34,7 @@ class DueTimesLawTest {
         long now = start;
         for (Step step : chain.steps()) {
             switch (step) {
-                case Step.Do _ -> due.add(now);
+                case GearStep.Do _ -> due.add(now);
                 case Step.Wait w -> now += w.ms();
                 case Step.Together together -> {
                     long end = now;

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 import rombix.core.chain.Chain;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Manner;
 import rombix.core.chain.Manner.Fail;
@@ -106,7 +107,7 @@ class FailureTest {
 
     @Test
     void aStepMayWaitForTheGearToShowIt() {
-        Step asks = new Step.Do("gear", "on", Map.of("lamp", rombix.core.chain.Arg.of("a")), 800L, Manner.PLAIN, Map
+        Step asks = new GearStep.Do("gear", "on", Map.of("lamp", rombix.core.chain.Arg.of("a")), 800L, Manner.PLAIN, Map
                 .of());
         TestDeck t = TestDeck.running(asks, on("b"));
         t.obeys = false;

@@ -27,6 +27,7 @@ import rombix.core.board.Face;
 import rombix.core.board.State;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Manner;
 import rombix.core.chain.Step;
@@ -121,9 +122,10 @@ class GesturesTest {
 
     @Test
     void turningSaysHowFarAndWhichWay() {
-        Step nudge = new Step.Nudge("gear", "level", Map.of(), "level", new Arg.Computed("{turn} * 5"), false,
+        Step nudge = new GearStep.Nudge("gear", "level", Map.of(), "level", new Arg.Computed("{turn} * 5"), false,
                 Manner.PLAIN, Map.of());
-        Step fine = new Step.Nudge("gear", "level", Map.of(), "level", new Arg.Computed("{turn}"), false, Manner.PLAIN,
+        Step fine = new GearStep.Nudge("gear", "level", Map.of(), "level", new Arg.Computed("{turn}"), false,
+                Manner.PLAIN,
                 Map.of());
         TestDeck t = TestDeck.with(answering(on(Gesture.TURN, nudge, Gesture.TURN_FINE, fine)));
         t.post(new Event.Came("gear", "level", Value.of(50)));
@@ -134,7 +136,7 @@ class GesturesTest {
 
     @Test
     void fastNudgesAddUpBeforeTheGearHasSaidSo() {
-        TestDeck t = TestDeck.with(answering(on(Gesture.TURN, new Step.Nudge("gear", "level", Map.of(), "level",
+        TestDeck t = TestDeck.with(answering(on(Gesture.TURN, new GearStep.Nudge("gear", "level", Map.of(), "level",
                 new Arg.Computed("{turn}"), false, Manner.PLAIN, Map.of()))));
         t.post(new Event.Came("gear", "level", Value.of(50)));
         t.obeys = false;

@@ -9,9 +9,9 @@ import org.junit.jupiter.api.Test;
 import rombix.core.board.Button;
 import rombix.core.board.Page;
 import rombix.core.chain.Chain;
+import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.Step;
-import rombix.core.chain.Step.Show.Way;
+import rombix.core.chain.DeckStep.Show.Way;
 import rombix.core.chain.Test.Computed;
 import rombix.core.engine.Happening.PageFollows;
 import rombix.core.engine.Happening.PageShown;
@@ -19,7 +19,7 @@ import rombix.core.value.Value;
 
 /** Pages that are shown while a button is held, and pages that follow what is so. */
 class PagesTest {
-    private static final Button HELD = button("b", state(Chain.of(Step.Show.page("p", Way.WHILE_HELD))));
+    private static final Button HELD = button("b", state(Chain.of(DeckStep.Show.page("p", Way.WHILE_HELD))));
 
     @Test
     void aPageIsShownWhileItsButtonIsHeldHoweverThatEnds() {
@@ -43,7 +43,7 @@ class PagesTest {
 
     @Test
     void aChainGoesBackAPage() {
-        TestDeck t = TestDeck.running(Step.Show.back());
+        TestDeck t = TestDeck.running(DeckStep.Show.back());
         t.press("b");
         assertThat(t.all(PageShown.class)).containsExactly(new PageShown(null, Way.BACK));
     }
@@ -53,7 +53,7 @@ class PagesTest {
                 .withFollows(what))).withValues(List.of(new rombix.core.board.Board.BoardValue("n", "N",
                         Value.of(
                                 0)))),
-                button("b", state(Chain.of(new Step.Set("n", rombix.core.chain.Arg.of(5),
+                button("b", state(Chain.of(new DeckStep.Set("n", rombix.core.chain.Arg.of(5),
                         rombix.core.chain.Manner.PLAIN, java.util.Map.of()))))));
     }
 

@@ -26,6 +26,8 @@ import rombix.core.board.Button;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Condition;
+import rombix.core.chain.DeckStep;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Manner;
 import rombix.core.chain.Step;
@@ -44,7 +46,7 @@ class StepsTest {
     }
 
     private static Step levelOf(String formula) {
-        return new Step.Do("gear", "level", Map.of("level", new Arg.Computed(formula)), null, PLAIN, Map.of());
+        return new GearStep.Do("gear", "level", Map.of("level", new Arg.Computed(formula)), null, PLAIN, Map.of());
     }
 
     private static Step until(String formula, Long timeout) {
@@ -65,7 +67,7 @@ class StepsTest {
     }
 
     private static Step nudge(double by, boolean wrap) {
-        return new Step.Nudge("gear", "level", Map.of(), "level", Arg.of(by), wrap, PLAIN, Map.of());
+        return new GearStep.Nudge("gear", "level", Map.of(), "level", Arg.of(by), wrap, PLAIN, Map.of());
     }
 
     private static Step whileFor(long ms, Step... steps) {
@@ -73,20 +75,21 @@ class StepsTest {
     }
 
     private static Step fade(Arg from, double to, long ms) {
-        return new Step.Fade("gear", "level", Map.of(), "level", from, Arg.of(to), ms, Step.Fade.Curve.LINEAR, PLAIN,
+        return new GearStep.Fade("gear", "level", Map.of(), "level", from, Arg.of(to), ms, GearStep.Fade.Curve.LINEAR,
+                PLAIN,
                 Map.of());
     }
 
     private static Step set(String value, String formula) {
-        return new Step.Set(value, new Arg.Computed(formula), PLAIN, Map.of());
+        return new DeckStep.Set(value, new Arg.Computed(formula), PLAIN, Map.of());
     }
 
     private static Step stop() {
-        return new Step.Stop(Step.Stop.What.THIS, null, null, PLAIN, Map.of());
+        return new DeckStep.Stop(DeckStep.Stop.What.THIS, null, null, PLAIN, Map.of());
     }
 
     static Stream<Arguments> cases() {
-        Step ask = new Step.Ask("Which?", Step.Ask.Kind.CHOICE, List.of(new Step.Choice("A", 1, chain(on("a"))),
+        Step ask = new DeckStep.Ask("Which?", DeckStep.Ask.Kind.CHOICE, List.of(new Step.Choice("A", 1, chain(on("a"))),
                 new Step.Choice("B", 1, chain(on("b")))), null, Value.of(1), 400L, PLAIN, Map.of());
         return Stream.of(
                 Arguments.of("a repeat runs its chain so many times, one after another", chain(repeat(3, null, on("a"),
@@ -173,9 +176,9 @@ class StepsTest {
 
     @ParameterizedTest
     @CsvSource({"LINEAR, 50", "S_CURVE, 50", "EQUAL_POWER, 70.7", "DECIBEL, 10"})
-    void fadesFollowTheirCurves(Step.Fade.Curve curve, double half) {
-        TestDeck t = TestDeck.running(new Step.Fade("gear", "level", Map.of(), "level",
-                Arg.of(curve == Step.Fade.Curve.DECIBEL ? 1 : 0), Arg.of(100), 1000, curve, PLAIN, Map.of()));
+    void fadesFollowTheirCurves(GearStep.Fade.Curve curve, double half) {
+        TestDeck t = TestDeck.running(new GearStep.Fade("gear", "level", Map.of(), "level",
+                Arg.of(curve == GearStep.Fade.Curve.DECIBEL ? 1 : 0), Arg.of(100), 1000, curve, PLAIN, Map.of()));
         t.press("b");
         t.pass(2000);
         List<String> sent = t.sent();
@@ -255,9 +258,12 @@ class StepsTest {
 
     @Test
     void questionsTakeChoicesNumbersAndTexts() {
-        Step choice = new Step.Ask("Which?", Step.Ask.Kind.CHOICE, List.of(new Step.Choice("Red", 1, chain(on("a"))),
-                new Step.Choice("Blue", 1, chain(on("b")))), null, null, null, PLAIN, Map.of());
-        Step number = new Step.Ask("How much?", Step.Ask.Kind.NUMBER, List.of(), "n", null, null, PLAIN, Map.of());
+        Step choice = new DeckStep.Ask("Which?", DeckStep.Ask.Kind.CHOICE,
+                List.of(new Step.Choice("Red", 1, chain(on("a"))),
+                        new Step.Choice("Blue", 1, chain(on("b")))),
+                null, null, null, PLAIN, Map.of());
+        Step number = new DeckStep.Ask("How much?", DeckStep.Ask.Kind.NUMBER, List.of(), "n", null, null, PLAIN,
+                Map.of());
         TestDeck t = deck(chain(choice, number, levelOf("{n} / 2")));
         t.press("b");
         Happening.Asked first = t.all(Happening.Asked.class).getFirst();
@@ -274,9 +280,10 @@ class StepsTest {
     void namedChainsTakeArgumentsAndOtherButtonsAreUsed() {
         NamedChain named = new NamedChain("dim", "Dim", List.of("to"), chain(levelOf("{to} + 1")));
         TestDeck t = TestDeck.playing(TestDeck.rig(b -> b.withChains(List.of(named)), button("b", state(chain(
-                new Step.Use(null, null, Gesture.PRESS, "dim", Map.of("to", Arg.of(20)), PLAIN, Map.of()),
-                new Step.Use(null, null, Gesture.PRESS, "dim", Map.of("to", Arg.of(40)), PLAIN, Map.of()),
-                new Step.Use("other", null, Gesture.PRESS, null, Map.of(), PLAIN, Map.of())))), button("other", state(
+                new DeckStep.Use(null, null, Gesture.PRESS, "dim", Map.of("to", Arg.of(20)), PLAIN, Map.of()),
+                new DeckStep.Use(null, null, Gesture.PRESS, "dim", Map.of("to", Arg.of(40)), PLAIN, Map.of()),
+                new DeckStep.Use("other", null, Gesture.PRESS, null, Map.of(), PLAIN, Map.of())))),
+                button("other", state(
                         chain(on("a"))))));
         t.press("b");
         assertThat(t.lines()).containsExactly("Level 21\u00a0% @0", "Level 41\u00a0% @0", "A on @0");
@@ -286,7 +293,7 @@ class StepsTest {
 
     @Test
     void recursionWithoutAWaitIsStoppedAndSaid() {
-        Step itself = new Step.Use("b", null, Gesture.PRESS, null, Map.of(), PLAIN, Map.of());
+        Step itself = new DeckStep.Use("b", null, Gesture.PRESS, null, Map.of(), PLAIN, Map.of());
         TestDeck t = TestDeck.running(itself);
         t.press("b");
         assertThat(t.faults()).last().asString().contains("without end");
@@ -301,8 +308,9 @@ class StepsTest {
 
     @Test
     void recursionWithAWaitGoesOnUntilItIsStopped() {
-        TestDeck t = TestDeck.running(pause(100), on("a"), new Step.Use("b", null, Gesture.PRESS, null, Map.of(), PLAIN,
-                Map.of()));
+        TestDeck t = TestDeck.running(pause(100), on("a"),
+                new DeckStep.Use("b", null, Gesture.PRESS, null, Map.of(), PLAIN,
+                        Map.of()));
         t.press("b");
         t.pass(10_000);
         assertThat(t.lines()).hasSize(100);
@@ -334,34 +342,36 @@ class StepsTest {
 
     @Test
     void showAndSayAreTold() {
-        TestDeck t = TestDeck.with(button("b", state(chain(new Step.Say("A is {gear:on/a}, {= 1 + 1}", PLAIN, Map.of()),
-                Step.Show.page("p", Step.Show.Way.POP_UP),
-                new Step.Show(null, Step.Show.Way.TURN, "two", "y", PLAIN, Map
-                        .of())))),
+        TestDeck t = TestDeck.with(
+                button("b", state(chain(new DeckStep.Say("A is {gear:on/a}, {= 1 + 1}", PLAIN, Map.of()),
+                        DeckStep.Show.page("p", DeckStep.Show.Way.POP_UP),
+                        new DeckStep.Show(null, DeckStep.Show.Way.TURN, "two", "y", PLAIN, Map
+                                .of())))),
                 button("two", state("x", null, Chain.EMPTY, Chain.EMPTY), state("y", null,
                         Chain.EMPTY, Chain.EMPTY)));
         t.press("b");
         assertThat(t.all(Happening.Said.class)).containsExactly(new Happening.Said("b", "A is no, 2"));
         assertThat(t.all(Happening.PageShown.class))
-                .containsExactly(new Happening.PageShown("p", Step.Show.Way.POP_UP));
+                .containsExactly(new Happening.PageShown("p", DeckStep.Show.Way.POP_UP));
         assertThat(t.shows("two").state()).isEqualTo(1);
     }
 
     @Test
     void stopReachesAButtonATagAndAll() {
         Step long1 = pause(60_000);
-        for (Step.Stop.What what : List.of(Step.Stop.What.BUTTON, Step.Stop.What.TAG, Step.Stop.What.ALL)) {
+        for (DeckStep.Stop.What what : List.of(DeckStep.Stop.What.BUTTON, DeckStep.Stop.What.TAG,
+                DeckStep.Stop.What.ALL)) {
             TestDeck t = TestDeck.with(button("one", state(chain(long1))).withTag("noise"), button("two", state(chain(
                     long1))).withTag("noise"), button("s", state(chain(
-                            new Step.Stop(what, "one", "noise", PLAIN, Map
+                            new DeckStep.Stop(what, "one", "noise", PLAIN, Map
                                     .of()),
                             on("a")))));
             t.press("one");
             t.press("two");
             t.press("s");
             long ended = t.all(Happening.Ended.class).stream().filter(e -> !e.button().equals("s")).count();
-            assertThat(ended).as(what.name()).isEqualTo(what == Step.Stop.What.BUTTON ? 1 : 2);
-            assertThat(t.lines().contains("A on @0")).as(what.name()).isEqualTo(what != Step.Stop.What.ALL);
+            assertThat(ended).as(what.name()).isEqualTo(what == DeckStep.Stop.What.BUTTON ? 1 : 2);
+            assertThat(t.lines().contains("A on @0")).as(what.name()).isEqualTo(what != DeckStep.Stop.What.ALL);
         }
     }
 

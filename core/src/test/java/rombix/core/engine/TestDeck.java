@@ -18,6 +18,7 @@ import rombix.core.board.State;
 import rombix.core.card.Protocol;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Condition;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.store.BadFile;
@@ -46,7 +47,7 @@ public final class TestDeck {
                 "undo": {"command": "level", "with": {"level": "before"}}},
                {"id": "ping", "title": "Ping", "send": {"osc": [{"to": "/ping"}]}}]}
             """;
-    public static final Step PING = new Step.Do("gear", "ping", Map.of());
+    public static final Step PING = new GearStep.Do("gear", "ping", Map.of());
     static final Condition A_ON = Condition.is("gear", "on/a", Value.of(true));
     static final Condition A_OFF = Condition.is("gear", "on/a", Value.of(false));
 
@@ -114,15 +115,15 @@ public final class TestDeck {
     }
 
     public static Step on(String lamp) {
-        return new Step.Do("gear", "on", Map.of("lamp", Value.of(lamp)));
+        return new GearStep.Do("gear", "on", Map.of("lamp", Value.of(lamp)));
     }
 
     public static Step off(String lamp) {
-        return new Step.Do("gear", "off", Map.of("lamp", Value.of(lamp)));
+        return new GearStep.Do("gear", "off", Map.of("lamp", Value.of(lamp)));
     }
 
     public static Step level(double level) {
-        return new Step.Do("gear", "level", Map.of("level", Value.of(level)));
+        return new GearStep.Do("gear", "level", Map.of("level", Value.of(level)));
     }
 
     public static Step pause(long ms) {

@@ -13,6 +13,8 @@ import java.util.Map;
 import org.junit.jupiter.api.Test;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
+import rombix.core.chain.DeckStep;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Manner;
 import rombix.core.chain.Step;
 import rombix.core.value.Value;
@@ -20,7 +22,7 @@ import rombix.core.value.Value;
 /** What the deck tells of answers that came, and of the step that a chain is at. */
 class ToldTest {
     private static Step waited(String command) {
-        return new Step.Do("gear", command, Map.of("lamp", Arg.of("a")), 500L, Manner.PLAIN, Map.of());
+        return new GearStep.Do("gear", command, Map.of("lamp", Arg.of("a")), 500L, Manner.PLAIN, Map.of());
     }
 
     private static List<String> answers(TestDeck t) {
@@ -66,11 +68,13 @@ class ToldTest {
 
     @Test
     void aPersonsAnswerIsToldInWords() {
-        TestDeck t = TestDeck.running(new Step.Ask("How many?", Step.Ask.Kind.NUMBER, List.of(), null, null, null,
-                Manner.PLAIN, Map.of()),
-                new Step.Ask("Which?", Step.Ask.Kind.CHOICE, List.of(new Step.Choice("Red", 1,
-                        Chain.EMPTY), new Step.Choice("Blue", 1, Chain.EMPTY)), null, null, null, Manner.PLAIN, Map
-                                .of()));
+        TestDeck t = TestDeck
+                .running(new DeckStep.Ask("How many?", DeckStep.Ask.Kind.NUMBER, List.of(), null, null, null,
+                        Manner.PLAIN, Map.of()),
+                        new DeckStep.Ask("Which?", DeckStep.Ask.Kind.CHOICE, List.of(new Step.Choice("Red", 1,
+                                Chain.EMPTY), new Step.Choice("Blue", 1, Chain.EMPTY)), null, null, null, Manner.PLAIN,
+                                Map
+                                        .of()));
         t.press("b");
         t.pass(2000);
         t.post(new Event.Answer(1, Value.of(7)));

@@ -10,6 +10,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import rombix.core.board.Rig;
 import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Arg;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
@@ -54,7 +55,7 @@ class FinderTest {
     @Test
     void aFoundStepCarriesItsArguments() {
         Step step = new Finder(rig, _ -> SCENES).find("desk key 40%", 1).getFirst().step();
-        assertThat(step).isInstanceOfSatisfying(Step.Do.class, d -> {
+        assertThat(step).isInstanceOfSatisfying(GearStep.Do.class, d -> {
             assertThat(d.gear()).isEqualTo("lamps");
             assertThat(d.with()).containsEntry("lamp", Arg.of("desk-key")).containsEntry("level", Arg.of(40));
         });

@@ -11,7 +11,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import rombix.core.board.Rig;
 import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Arg;
-import rombix.core.chain.Step;
+import rombix.core.chain.GearStep;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
 
@@ -50,7 +50,7 @@ class OffersTest {
 
     @Test
     void figuresBecomeArgumentsByTheirUnits() {
-        Step.Fade fade = (Step.Fade) finder.find("fade desk key 30 % in 2 min", 5).getFirst().step();
+        GearStep.Fade fade = (GearStep.Fade) finder.find("fade desk key 30 % in 2 min", 5).getFirst().step();
         assertThat(fade.ms()).isEqualTo(120_000);
         assertThat(fade.to()).isEqualTo(Arg.of(30));
         assertThat(finder.find("nothing of the kind", 5)).isEmpty();

@@ -13,6 +13,7 @@ import rombix.core.board.Rig;
 import rombix.core.board.State;
 import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Chain;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.store.BadFile;
@@ -21,11 +22,11 @@ import rombix.core.value.Value;
 
 class UsualTest {
     private static Step mute(String channel) {
-        return new Step.Do("desk", "mute", Map.of("channel", Value.of(channel)));
+        return new GearStep.Do("desk", "mute", Map.of("channel", Value.of(channel)));
     }
 
     private static Step level(String channel, double db) {
-        return new Step.Do("desk", "level", Map.of("channel", Value.of(channel), "level", Value.of(db)));
+        return new GearStep.Do("desk", "level", Map.of("channel", Value.of(channel), "level", Value.of(db)));
     }
 
     private static Rig with(Chain... chains) throws BadFile {
@@ -87,7 +88,7 @@ class UsualTest {
         Rig rig = with();
         Finder finder = new Finder(rig, _ -> Readings.NONE);
         List<Finder.Found> plain = finder.find("mute", 8);
-        Step last = plain.stream().map(Finder.Found::step).filter(Step.Do.class::isInstance).reduce((_, b) -> b)
+        Step last = plain.stream().map(Finder.Found::step).filter(GearStep.Do.class::isInstance).reduce((_, b) -> b)
                 .orElseThrow();
         assertThat(plain.getFirst().step()).isNotEqualTo(last);
         assertThat(finder.find("mute", 8, List.of(last)).getFirst().step()).isEqualTo(last);

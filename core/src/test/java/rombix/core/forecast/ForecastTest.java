@@ -15,6 +15,8 @@ import org.junit.jupiter.api.Test;
 import rombix.core.board.Rig;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
+import rombix.core.chain.DeckStep;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Manner;
 import rombix.core.chain.Step;
 import rombix.core.engine.Known;
@@ -86,7 +88,7 @@ class ForecastTest {
 
     @Test
     void saysWhatFailsAndThatAChainIsEndless() {
-        Forecast f = forecast(KNOWN, 3, new Step.Do("gear", "level", Map.of("level", new Arg.Computed("1 +")), null,
+        Forecast f = forecast(KNOWN, 3, new GearStep.Do("gear", "level", Map.of("level", new Arg.Computed("1 +")), null,
                 Manner.PLAIN, Map.of()));
         assertThat(f.faults().getFirst().why()).contains("formula");
         Forecast endless = forecast(KNOWN, 50, new Step.Repeat(null, null, 1000L, "count", Chain.of(on("a")),
@@ -97,8 +99,10 @@ class ForecastTest {
 
     @Test
     void takesTheUsualAnswerAndThePresentTime() {
-        Step ask = new Step.Ask("Which?", Step.Ask.Kind.CHOICE, List.of(new Step.Choice("A", 1, Chain.of(on("a"))),
-                new Step.Choice("B", 1, Chain.of(on("b")))), null, Value.of(1), null, Manner.PLAIN, Map.of());
+        Step ask = new DeckStep.Ask("Which?", DeckStep.Ask.Kind.CHOICE,
+                List.of(new Step.Choice("A", 1, Chain.of(on("a"))),
+                        new Step.Choice("B", 1, Chain.of(on("b")))),
+                null, Value.of(1), null, Manner.PLAIN, Map.of());
         Forecast f = forecast(KNOWN, 1, ask, new Step.Wait(0, null, "21:30", null, null, Manner.PLAIN, Map.of()));
         assertThat(f.changes()).extracting(Forecast.Change::reading).containsExactly("on/b");
         assertThat(f.length().most()).isEqualTo(30 * 60_000);

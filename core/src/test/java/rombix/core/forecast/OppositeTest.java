@@ -22,6 +22,8 @@ import rombix.core.board.Board.BoardValue;
 import rombix.core.board.Rig;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
+import rombix.core.chain.DeckStep;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Manner;
 import rombix.core.chain.Step;
 import rombix.core.engine.Known;
@@ -39,7 +41,7 @@ class OppositeTest {
     }
 
     private static Step fade(Arg from, double to) {
-        return new Step.Fade("gear", "level", Map.of(), "level", from, Arg.of(to), 800, Step.Fade.Curve.S_CURVE,
+        return new GearStep.Fade("gear", "level", Map.of(), "level", from, Arg.of(to), 800, GearStep.Fade.Curve.S_CURVE,
                 Manner.PLAIN, Map.of());
     }
 
@@ -51,16 +53,16 @@ class OppositeTest {
 
     @Test
     void fadesGoBackNudgesTurnRoundAndValuesReturn() {
-        Step nudge = new Step.Nudge("gear", "level", Map.of(), "level", Arg.of(5), false, Manner.PLAIN, Map.of());
-        Step back = new Step.Nudge("gear", "level", Map.of(), "level", Arg.of(-5), false, Manner.PLAIN, Map.of());
-        Step set = new Step.Set("n", Arg.of(9), Manner.PLAIN, Map.of());
-        assertThat(opposite(fade(null, 70), nudge, set).chain()).isEqualTo(Chain.of(new Step.Set("n", Arg.of(3),
+        Step nudge = new GearStep.Nudge("gear", "level", Map.of(), "level", Arg.of(5), false, Manner.PLAIN, Map.of());
+        Step back = new GearStep.Nudge("gear", "level", Map.of(), "level", Arg.of(-5), false, Manner.PLAIN, Map.of());
+        Step set = new DeckStep.Set("n", Arg.of(9), Manner.PLAIN, Map.of());
+        assertThat(opposite(fade(null, 70), nudge, set).chain()).isEqualTo(Chain.of(new DeckStep.Set("n", Arg.of(3),
                 Manner.PLAIN, Map.of()), back, fade(null, 10)));
     }
 
     @Test
     void whatHasNoOppositeIsListed() {
-        Step say = new Step.Say("hello", Manner.PLAIN, Map.of());
+        Step say = new DeckStep.Say("hello", Manner.PLAIN, Map.of());
         Step maybe = on("b").in(new Manner(false, null, new rombix.core.chain.Test.Computed("1 == 1"),
                 Manner.Fail.GO_ON, 0, 0, null));
         Opposite o = opposite(PING, say, new Step.Pick(Step.Pick.Way.RANDOM, List.of(new Step.Choice(null, 1, Chain.of(

@@ -12,6 +12,7 @@ import org.junit.jupiter.api.Test;
 import rombix.core.board.Rig;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Manner;
 import rombix.core.chain.Step;
 import rombix.core.engine.Known;
@@ -28,7 +29,7 @@ class ShadowingTest {
     }
 
     private static Step fade(double to, long ms) {
-        return new Step.Fade("gear", "level", Map.of(), "level", null, Arg.of(to), ms, Step.Fade.Curve.LINEAR,
+        return new GearStep.Fade("gear", "level", Map.of(), "level", null, Arg.of(to), ms, GearStep.Fade.Curve.LINEAR,
                 Manner.PLAIN, Map.of());
     }
 

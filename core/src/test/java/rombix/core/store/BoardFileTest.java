@@ -14,6 +14,7 @@ import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
 import rombix.core.board.Board;
 import rombix.core.chain.Chain;
+import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 
@@ -119,7 +120,7 @@ class BoardFileTest {
                 "{\"step\": \"show\", \"page\": \"p\", \"popUp\": true}");
         Board board = BoardFile.parse(Path.of("b.json"), text, CardLibrary.shipped());
         Step first = board.button("one").orElseThrow().states().getFirst().chain(Gesture.PRESS).steps().getFirst();
-        assertThat(first).isEqualTo(Step.Show.page("p", Step.Show.Way.POP_UP));
+        assertThat(first).isEqualTo(DeckStep.Show.page("p", DeckStep.Show.Way.POP_UP));
         assertThat(BoardFile.format(board)).contains("\"way\" : \"pop-up\"").doesNotContain("popUp");
     }
 

@@ -34,6 +34,8 @@ import rombix.core.card.Protocol;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Condition;
+import rombix.core.chain.DeckStep;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Manner;
 import rombix.core.chain.Step;
@@ -78,7 +80,7 @@ class EveryStepRoundTripTest {
             Map<Gesture, Chain> on = new EnumMap<>(Gesture.class);
             on.put(Gesture.PRESS, press);
             on.put(Gesture.RELEASE, release);
-            on.put(Gesture.TURN_FINE, Chain.of(new Step.Say("{turn}", how, Map.of())));
+            on.put(Gesture.TURN_FINE, Chain.of(new DeckStep.Say("{turn}", how, Map.of())));
             on.values().removeIf(Chain::isEmpty);
             State one = new State("one", "One",
                     Face.PLAIN.withTint("#102030").withLabel("{n}").withSecond("of 9").withMark(Face.Mark.TICK)
@@ -132,9 +134,11 @@ class EveryStepRoundTripTest {
         Arbitrary<Test> tests = Arbitraries.of(new Test.Computed("{n} == 4"), Condition.is("desk", "muted/guest", Value
                 .of(false)), new Condition("desk", "level/host", null, -10.0, null, Map.of()));
         Arbitrary<Step> plain = Arbitraries.oneOf(Combinators.combine(args, Arbitraries.of(0L, 1L)).as((level,
-                answer) -> new Step.Do("desk", "level", Map.of("channel", Arg.of("host"), "level", level), answer == 0
-                        ? null
-                        : 900L, Manner.PLAIN, Map.of())),
+                answer) -> new GearStep.Do("desk", "level", Map.of("channel", Arg.of("host"), "level", level),
+                        answer == 0
+                                ? null
+                                : 900L,
+                        Manner.PLAIN, Map.of())),
                 Arbitraries.longs().between(0, 5000).map(Step.Wait::new),
                 Arbitraries.longs().between(0, 90).map(ms -> new Step.Wait(ms, ms + 10, null, null, null, Manner.PLAIN,
                         Map.of())),
@@ -143,25 +147,25 @@ class EveryStepRoundTripTest {
                 tests.map(t -> new Step.Wait(0, null, null, t, 5000L,
                         Manner.PLAIN, Map.of())),
                 Combinators.combine(args, Arbitraries.of(
-                        Step.Fade.Curve.values())).as(
-                                (to, curve) -> new Step.Fade("desk",
+                        GearStep.Fade.Curve.values())).as(
+                                (to, curve) -> new GearStep.Fade("desk",
                                         "level", host, "level", null, to, 800, curve, Manner.PLAIN, Map
                                                 .of())),
-                args.map(by -> new Step.Nudge("desk", "level",
+                args.map(by -> new GearStep.Nudge("desk", "level",
                         host, "level", by, true, Manner.PLAIN, Map
                                 .of())),
-                args.map(to -> new Step.Set(
+                args.map(to -> new DeckStep.Set(
                         "n", to, Manner.PLAIN, Map
                                 .of())),
                 Arbitraries.of(
-                        new Step.Use("b",
+                        new DeckStep.Use("b",
                                 "two",
                                 Gesture.LONG_PRESS,
                                 null,
                                 Map.of(),
                                 Manner.PLAIN,
                                 Map.of()),
-                        new Step.Use(
+                        new DeckStep.Use(
                                 null,
                                 null,
                                 Gesture.PRESS,
@@ -170,16 +174,17 @@ class EveryStepRoundTripTest {
                                         Arg.of(3)),
                                 Manner.PLAIN,
                                 Map.of()),
-                        Step.Show.page("p", Step.Show.Way.WHILE_HELD), Step.Show.page("p", Step.Show.Way.POP_UP),
-                        Step.Show.back(),
-                        Step.Show.state("b", "one"),
-                        new Step.Stop(
-                                Step.Stop.What.TAG,
+                        DeckStep.Show.page("p", DeckStep.Show.Way.WHILE_HELD),
+                        DeckStep.Show.page("p", DeckStep.Show.Way.POP_UP),
+                        DeckStep.Show.back(),
+                        DeckStep.Show.state("b", "one"),
+                        new DeckStep.Stop(
+                                DeckStep.Stop.What.TAG,
                                 null,
                                 "noise",
                                 Manner.PLAIN,
                                 Map.of()),
-                        new Step.Say(
+                        new DeckStep.Say(
                                 "“x” {n}",
                                 Manner.PLAIN,
                                 Map.of("later",
@@ -207,8 +212,8 @@ class EveryStepRoundTripTest {
                 inner.map(c -> new Step.ForAWhile(
                         c, 4000, Manner.PLAIN, Map.of())),
                 choices.map(
-                        cs -> new Step.Ask("Which?",
-                                Step.Ask.Kind.CHOICE, cs, "n", Value.of(
+                        cs -> new DeckStep.Ask("Which?",
+                                DeckStep.Ask.Kind.CHOICE, cs, "n", Value.of(
                                         0),
                                 2000L, Manner.PLAIN, Map
                                         .of())));

@@ -2,7 +2,7 @@ package rombix.links.dmx;
 
 import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
-import rombix.core.chain.Step.Fade.Curve;
+import rombix.core.chain.GearStep.Fade.Curve;
 import rombix.core.engine.Glide;
 
 /**

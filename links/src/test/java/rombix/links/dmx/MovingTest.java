@@ -10,7 +10,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import rombix.core.board.Rig;
 import rombix.core.card.Ramp;
 import rombix.core.card.Twin;
-import rombix.core.chain.Step.Fade.Curve;
+import rombix.core.chain.GearStep.Fade.Curve;
 import rombix.core.engine.Glide;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;

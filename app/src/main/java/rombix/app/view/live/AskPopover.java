@@ -9,7 +9,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.layout.VBox;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
-import rombix.core.chain.Step;
+import rombix.core.chain.DeckStep;
 import rombix.core.engine.Event;
 import rombix.core.engine.Happening.Asked;
 import rombix.core.value.Value;
@@ -56,7 +56,7 @@ public final class AskPopover {
         text.setWrapText(true);
         text.setMaxWidth(320);
         box.getChildren().add(text);
-        if (a.kind() == Step.Ask.Kind.CHOICE) {
+        if (a.kind() == DeckStep.Ask.Kind.CHOICE) {
             for (int i = 0; i < a.options().size(); i++) {
                 int at = i;
                 Button b = Fields.plain(a.options().get(i), "");
@@ -72,7 +72,7 @@ public final class AskPopover {
             field.setAccessibleText(a.text());
             Button done = Fields.plain("Answer", "Enter");
             done.getStyleClass().add("answer");
-            Runnable tell = () -> answer(a, a.kind() == Step.Ask.Kind.NUMBER
+            Runnable tell = () -> answer(a, a.kind() == DeckStep.Ask.Kind.NUMBER
                     ? Value.of(Fields.parsed(field.getText(), Double.NaN))
                     : Value.of(field.getText()));
             field.setOnAction(_ -> tell.run());

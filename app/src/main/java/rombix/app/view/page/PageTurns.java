@@ -5,7 +5,7 @@ import javafx.scene.Scene;
 import javafx.scene.input.MouseEvent;
 import rombix.app.edit.Workbench.Mode;
 import rombix.app.view.common.Desk;
-import rombix.core.chain.Step.Show.Way;
+import rombix.core.chain.DeckStep.Show.Way;
 import rombix.core.engine.Happening;
 
 /** Shows the pages that chains, or readings that a page follows, have shown. */

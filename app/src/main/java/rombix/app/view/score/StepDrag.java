@@ -14,6 +14,7 @@ import rombix.app.edit.StepEdits;
 import rombix.app.view.common.Chooser;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Drag;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 
 /**
@@ -117,7 +118,7 @@ final class StepDrag {
 
     private boolean stretches() {
         return mark.step() instanceof Step.Wait w && w.clock() == null && w.condition() == null
-                || mark.step() instanceof Step.Fade || mark.step() instanceof Step.ForAWhile;
+                || mark.step() instanceof GearStep.Fade || mark.step() instanceof Step.ForAWhile;
     }
 
     private void released(MouseEvent e) {
@@ -190,8 +191,9 @@ final class StepDrag {
         long ms = Math.max(10, Math.round((mark.lengthMillis() + by) / 10) * 10);
         desk.bench().editChain("stretch a step", c -> Paths.changed(c, mark.path(), s -> switch (s) {
             case Step.Wait w -> new Step.Wait(ms, null, null, null, null, w.how(), w.extra());
-            case Step.Fade f -> new Step.Fade(f.gear(), f.command(), f.with(), f.param(), f.from(), f.to(), ms, f
-                    .curve(), f.how(), f.extra());
+            case GearStep.Fade f ->
+                new GearStep.Fade(f.gear(), f.command(), f.with(), f.param(), f.from(), f.to(), ms, f
+                        .curve(), f.how(), f.extra());
             case Step.ForAWhile f -> new Step.ForAWhile(f.chain(), ms, f.how(), f.extra());
             default -> s;
         }));

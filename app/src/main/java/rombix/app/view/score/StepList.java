@@ -20,6 +20,7 @@ import rombix.app.view.step.MannerForm;
 import rombix.app.view.step.StepPopover;
 import rombix.core.board.StepWords;
 import rombix.core.chain.Chain;
+import rombix.core.chain.DeckStep;
 import rombix.core.chain.Step;
 
 /** The chain under the hand as a plain list, for those who read rather than look: the same steps, one a line. */
@@ -130,7 +131,7 @@ final class StepList extends ScrollPane {
     static String name(Step step, int c) {
         return switch (step) {
             case Step.Pick p -> p.choices().get(c).label(c);
-            case Step.Ask a -> a.choices().get(c).label(c);
+            case DeckStep.Ask a -> a.choices().get(c).label(c);
             case Step.If _ -> c == 0 ? "then" : "else";
             default -> "chain " + (c + 1);
         };

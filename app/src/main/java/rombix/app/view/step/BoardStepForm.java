@@ -15,9 +15,10 @@ import rombix.core.board.State;
 import rombix.core.card.Card.Param;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
+import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
-import rombix.core.chain.Step.Show.Way;
+import rombix.core.chain.DeckStep.Show.Way;
 import rombix.core.value.Kind;
 import rombix.core.value.Value;
 
@@ -29,11 +30,11 @@ final class BoardStepForm extends StepFields {
 
     List<Node> of(Step step) {
         switch (step) {
-            case Step.Use u -> use(u);
-            case Step.Set s -> set(s);
-            case Step.Show s -> show(s);
-            case Step.Say s -> say(s);
-            case Step.Stop s -> stop(s);
+            case DeckStep.Use u -> use(u);
+            case DeckStep.Set s -> set(s);
+            case DeckStep.Show s -> show(s);
+            case DeckStep.Say s -> say(s);
+            case DeckStep.Stop s -> stop(s);
             default -> throw new IllegalArgumentException("no step of the board: " + step);
         }
         return nodes;
@@ -43,7 +44,7 @@ final class BoardStepForm extends StepFields {
     private record Usable(String words, @Nullable String chain, @Nullable String button, Gesture gesture) {
     }
 
-    private void use(Step.Use u) {
+    private void use(DeckStep.Use u) {
         List<Usable> all = new ArrayList<>();
         desk.bench().board().chains().forEach(c -> all.add(new Usable("Chain: " + c.name(), c.id(), null,
                 Gesture.PRESS)));
@@ -60,15 +61,16 @@ final class BoardStepForm extends StepFields {
         Usable now = all.stream().filter(x -> java.util.Objects.equals(x.chain(), u.chain()) && java.util.Objects
                 .equals(x.button(), u.button()) && (x.button() == null || x.gesture() == u.gesture())).findFirst()
                 .orElse(null);
-        add("Which chain", Fields.choice("arg-use", all, now, Usable::words, x -> editAnew(Step.Use.class,
-                s -> new Step.Use(x.button(), null, x.gesture(), x.chain(), Map.of(), s.how(), s.extra()))));
+        add("Which chain", Fields.choice("arg-use", all, now, Usable::words, x -> editAnew(DeckStep.Use.class,
+                s -> new DeckStep.Use(x.button(), null, x.gesture(), x.chain(), Map.of(), s.how(), s.extra()))));
         if (u.chain() != null) {
             desk.bench().board().chain(u.chain()).ifPresent(c -> {
                 for (String p : c.params()) {
                     Param any = new Param(p, p, Kind.LIST, null, null, null, Value.of(""), null);
                     add(p, new ArgField(desk, "arg-" + p, null, any, u.with().getOrDefault(p, Arg.of("")), inner(),
-                            a -> edit(Step.Use.class, s -> new Step.Use(s.button(), s.state(), s.gesture(), s.chain(),
-                                    with(s.with(), p, a), s.how(), s.extra()))));
+                            a -> edit(DeckStep.Use.class,
+                                    s -> new DeckStep.Use(s.button(), s.state(), s.gesture(), s.chain(),
+                                            with(s.with(), p, a), s.how(), s.extra()))));
                 }
             });
             String chain = u.chain();
@@ -79,11 +81,11 @@ final class BoardStepForm extends StepFields {
         }
     }
 
-    private void set(Step.Set set) {
+    private void set(DeckStep.Set set) {
         List<Board.BoardValue> values = desk.bench().board().values();
         add("Value", Fields.choice("arg-value", values, values.stream().filter(v -> v.id().equals(set.value()))
                 .findFirst().orElse(null), Board.BoardValue::name,
-                v -> editAnew(Step.Set.class, s -> new Step.Set(v
+                v -> editAnew(DeckStep.Set.class, s -> new DeckStep.Set(v
                         .id(), s.to(), s.how(), s.extra()))));
         Kind kind = values.stream().filter(v -> v.id().equals(set.value())).findFirst().map(v -> switch (v.initial()) {
             case Value.Num _ -> Kind.NUMBER;
@@ -91,21 +93,24 @@ final class BoardStepForm extends StepFields {
             case Value.Text _,Value.Choices _ -> Kind.TEXT;
         }).orElse(Kind.TEXT);
         add("To", new ArgField(desk, "arg-to", null, new Param("to", "to", kind, null, null, null, null, null), set
-                .to(), inner(), a -> edit(Step.Set.class, s -> new Step.Set(s.value(), a, s.how(), s.extra()))));
+                .to(), inner(),
+                a -> edit(DeckStep.Set.class, s -> new DeckStep.Set(s.value(), a, s.how(), s.extra()))));
     }
 
-    private void show(Step.Show show) {
+    private void show(DeckStep.Show show) {
         List<Page> pages = desk.bench().board().pages();
         if (show.page() != null) {
             add("Page", Fields.choice("arg-page", pages, pages.stream().filter(p -> p.id().equals(show.page()))
                     .findFirst().orElse(null), Page::name,
-                    p -> edit(Step.Show.class, s -> new Step.Show(p.id(), s.way(), null, null, s.how(), s.extra()))));
+                    p -> edit(DeckStep.Show.class,
+                            s -> new DeckStep.Show(p.id(), s.way(), null, null, s.how(), s.extra()))));
             add("How", Fields.choice("arg-way", List.of(Way.TURN, Way.POP_UP, Way.WHILE_HELD), show.way(),
                     w -> switch (w) {
                         case TURN, BACK -> "it is turned to";
                         case POP_UP -> "it pops up for one press";
                         case WHILE_HELD -> "while the button is held";
-                    }, w -> edit(Step.Show.class, s -> new Step.Show(s.page(), w, null, null, s.how(), s.extra()))));
+                    }, w -> edit(DeckStep.Show.class,
+                            s -> new DeckStep.Show(s.page(), w, null, null, s.how(), s.extra()))));
             return;
         }
         if (show.way() == Way.BACK) {
@@ -115,41 +120,42 @@ final class BoardStepForm extends StepFields {
                 List.of());
         add("State", Fields.choice("arg-state", states, states.stream().filter(s -> s.id().equals(show.state()))
                 .findFirst().orElse(null), State::name,
-                x -> edit(Step.Show.class, s -> new Step.Show(null, s.way(), s
+                x -> edit(DeckStep.Show.class, s -> new DeckStep.Show(null, s.way(), s
                         .button(), x.id(), s.how(), s.extra()))));
     }
 
-    private void say(Step.Say say) {
-        TextField field = Fields.text("arg-text", say.text(), text -> edit(Step.Say.class, s -> new Step.Say(text, s
-                .how(), s.extra())));
+    private void say(DeckStep.Say say) {
+        TextField field = Fields.text("arg-text", say.text(),
+                text -> edit(DeckStep.Say.class, s -> new DeckStep.Say(text, s
+                        .how(), s.extra())));
         add("Message; readings stand in braces", field);
         var names = Fields.choice("arg-text-insert", rombix.app.edit.Tests.names(desk.bench().rig(), g -> desk.model()
                 .readings(g), inner()), null, rombix.app.edit.Tests.Name::words, n -> {
                     field.insertText(field.getCaretPosition(), "{" + n.name() + "}");
-                    edit(Step.Say.class, s -> new Step.Say(field.getText(), s.how(), s.extra()));
+                    edit(DeckStep.Say.class, s -> new DeckStep.Say(field.getText(), s.how(), s.extra()));
                 });
         names.setPromptText("Put a reading or a value in");
         nodes.add(names);
     }
 
-    private void stop(Step.Stop stop) {
-        add("What", Fields.choice("arg-what", List.of(Step.Stop.What.values()), stop.what(), w -> switch (w) {
+    private void stop(DeckStep.Stop stop) {
+        add("What", Fields.choice("arg-what", List.of(DeckStep.Stop.What.values()), stop.what(), w -> switch (w) {
             case THIS -> "this chain";
             case BUTTON -> "a button's chains";
             case TAG -> "all buttons with a tag";
             case ALL -> "everything";
-        }, w -> editAnew(Step.Stop.class, s -> new Step.Stop(w, s.button(), s.tag(), s.how(), s.extra()))));
-        if (stop.what() == Step.Stop.What.BUTTON) {
+        }, w -> editAnew(DeckStep.Stop.class, s -> new DeckStep.Stop(w, s.button(), s.tag(), s.how(), s.extra()))));
+        if (stop.what() == DeckStep.Stop.What.BUTTON) {
             List<rombix.core.board.Button> all = desk.bench().board().buttons().toList();
             add("Button", Fields.choice("arg-button", all, all.stream().filter(b -> b.id().equals(stop.button()))
                     .findFirst().orElse(null), rombix.core.board.Button::name,
-                    b -> edit(Step.Stop.class,
-                            s -> new Step.Stop(s.what(), b.id(), null, s.how(), s.extra()))));
-        } else if (stop.what() == Step.Stop.What.TAG) {
+                    b -> edit(DeckStep.Stop.class,
+                            s -> new DeckStep.Stop(s.what(), b.id(), null, s.how(), s.extra()))));
+        } else if (stop.what() == DeckStep.Stop.What.TAG) {
             List<String> tags = desk.bench().board().buttons().map(b -> b.tag()).filter(t -> t != null && !t.isBlank())
                     .distinct().toList();
-            add("Tag", Fields.choice("arg-tag", tags, stop.tag(), t -> t, t -> edit(Step.Stop.class,
-                    s -> new Step.Stop(s.what(), null, t, s.how(), s.extra()))));
+            add("Tag", Fields.choice("arg-tag", tags, stop.tag(), t -> t, t -> edit(DeckStep.Stop.class,
+                    s -> new DeckStep.Stop(s.what(), null, t, s.how(), s.extra()))));
         }
     }
 }

@@ -13,6 +13,7 @@ import rombix.core.board.Paths;
 import rombix.core.board.Board;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
+import rombix.core.chain.DeckStep;
 import rombix.core.chain.Step;
 import rombix.core.value.Kind;
 import rombix.core.value.Value;
@@ -36,7 +37,7 @@ final class FlowStepForm extends StepFields {
             case Step.Repeat r -> repeat(r);
             case Step.ForAWhile f -> add("How long, before it is put back", Fields.span("arg-ms", f.ms(), ms -> edit(
                     Step.ForAWhile.class, s -> new Step.ForAWhile(s.chain(), ms, s.how(), s.extra()))));
-            case Step.Ask a -> ask(a);
+            case DeckStep.Ask a -> ask(a);
             default -> throw new IllegalArgumentException("no step of the flow: " + step);
         }
         return nodes;
@@ -188,30 +189,35 @@ final class FlowStepForm extends StepFields {
         nodes.add(chainRow("What is repeated", 0, r.chain(), null, null));
     }
 
-    private void ask(Step.Ask a) {
-        add("Question", Fields.text("arg-question", a.question(), text -> edit(Step.Ask.class, s -> new Step.Ask(text, s
-                .kind(), s.choices(), s.into(), s.usual(), s.timeout(), s.how(), s.extra()))));
-        add("Answer", Fields.choice("arg-kind", List.of(Step.Ask.Kind.values()), a.kind(), k -> switch (k) {
+    private void ask(DeckStep.Ask a) {
+        add("Question",
+                Fields.text("arg-question", a.question(), text -> edit(DeckStep.Ask.class, s -> new DeckStep.Ask(text, s
+                        .kind(), s.choices(), s.into(), s.usual(), s.timeout(), s.how(), s.extra()))));
+        add("Answer", Fields.choice("arg-kind", List.of(DeckStep.Ask.Kind.values()), a.kind(), k -> switch (k) {
             case CHOICE -> "one of these";
             case NUMBER -> "a number";
             case TEXT -> "a text";
-        }, k -> editAnew(Step.Ask.class, s -> new Step.Ask(s.question(), k, s.choices(), s.into(), null, s.timeout(), s
-                .how(), s.extra()))));
-        if (a.kind() == Step.Ask.Kind.CHOICE) {
-            choices(a.choices(), false, 1, cs -> edit(Step.Ask.class, s -> new Step.Ask(s.question(), s.kind(), cs, s
-                    .into(), s.usual(), s.timeout(), s.how(), s.extra())), () -> Paths.step(desk.bench().chain(), path)
-                            .map(s -> ((Step.Ask) s).choices()).orElse(List.of()));
+        }, k -> editAnew(DeckStep.Ask.class,
+                s -> new DeckStep.Ask(s.question(), k, s.choices(), s.into(), null, s.timeout(), s
+                        .how(), s.extra()))));
+        if (a.kind() == DeckStep.Ask.Kind.CHOICE) {
+            choices(a.choices(), false, 1,
+                    cs -> edit(DeckStep.Ask.class, s -> new DeckStep.Ask(s.question(), s.kind(), cs, s
+                            .into(), s.usual(), s.timeout(), s.how(), s.extra())),
+                    () -> Paths.step(desk.bench().chain(), path)
+                            .map(s -> ((DeckStep.Ask) s).choices()).orElse(List.of()));
         }
         List<Board.BoardValue> values = desk.bench().board().values();
         if (!values.isEmpty()) {
             add("Keep the answer in a value", Fields.choice("arg-into", values, values.stream().filter(v -> v.id()
-                    .equals(a.into())).findFirst().orElse(null), Board.BoardValue::name, v -> edit(Step.Ask.class,
-                            s -> new Step.Ask(s.question(), s.kind(), s.choices(), v.id(), s.usual(), s.timeout(), s
+                    .equals(a.into())).findFirst().orElse(null), Board.BoardValue::name, v -> edit(DeckStep.Ask.class,
+                            s -> new DeckStep.Ask(s.question(), s.kind(), s.choices(), v.id(), s.usual(), s.timeout(), s
                                     .how(), s.extra()))));
         }
-        optionalSpan("If nobody answers within", "arg-timeout", a.timeout(), 10_000, ms -> edit(Step.Ask.class,
-                s -> new Step.Ask(s.question(), s.kind(), s.choices(), s.into(), s.usual(), ms, s.how(), s.extra())));
-        if (a.timeout() != null && a.kind() == Step.Ask.Kind.CHOICE) {
+        optionalSpan("If nobody answers within", "arg-timeout", a.timeout(), 10_000, ms -> edit(DeckStep.Ask.class,
+                s -> new DeckStep.Ask(s.question(), s.kind(), s.choices(), s.into(), s.usual(), ms, s.how(),
+                        s.extra())));
+        if (a.timeout() != null && a.kind() == DeckStep.Ask.Kind.CHOICE) {
             List<Integer> all = new ArrayList<>();
             for (int i = 0; i < a.choices().size(); i++) {
                 all.add(i);
@@ -220,17 +226,18 @@ final class FlowStepForm extends StepFields {
                     ? null
                     : (Integer) (int) a.usual()
                             .asNumber(),
-                    i -> a.choices().get(i).label(i), i -> edit(Step.Ask.class, s -> new Step.Ask(s
+                    i -> a.choices().get(i).label(i), i -> edit(DeckStep.Ask.class, s -> new DeckStep.Ask(s
                             .question(), s.kind(), s.choices(), s.into(), Value.of(i), s.timeout(), s.how(),
                             s
                                     .extra()))));
         } else if (a.timeout() != null) {
             add("take", Fields.text("arg-default", a.usual() == null ? "" : a.usual().toString(), text -> edit(
-                    Step.Ask.class, s -> new Step.Ask(s.question(), s.kind(), s.choices(), s.into(), text.isBlank()
-                            ? null
-                            : s.kind() == Step.Ask.Kind.NUMBER
-                                    ? Value.of(Fields.parsed(text, 0))
-                                    : Value.of(text),
+                    DeckStep.Ask.class, s -> new DeckStep.Ask(
+                            s.question(), s.kind(), s.choices(), s.into(), text.isBlank()
+                                    ? null
+                                    : s.kind() == DeckStep.Ask.Kind.NUMBER
+                                            ? Value.of(Fields.parsed(text, 0))
+                                            : Value.of(text),
                             s.timeout(), s.how(), s.extra()))));
         }
     }

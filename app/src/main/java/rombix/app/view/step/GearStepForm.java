@@ -12,6 +12,7 @@ import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Param;
 import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 import rombix.core.value.Kind;
 import rombix.core.value.Value;
@@ -24,9 +25,9 @@ final class GearStepForm extends StepFields {
 
     List<Node> of(Step step) {
         switch (step) {
-            case Step.Do d -> doing(d);
-            case Step.Fade f -> fade(f);
-            case Step.Nudge n -> nudge(n);
+            case GearStep.Do d -> doing(d);
+            case GearStep.Fade f -> fade(f);
+            case GearStep.Nudge n -> nudge(n);
             default -> throw new IllegalArgumentException("no step of a gear: " + step);
         }
         return nodes;
@@ -55,64 +56,77 @@ final class GearStepForm extends StepFields {
         return twin == null ? null : twin.card().command(command).flatMap(c -> c.param(id)).orElse(null);
     }
 
-    private void doing(Step.Do d) {
-        params(d.gear(), d.command(), d.with(), null, (name, arg) -> edit(Step.Do.class, s -> s.with(name, arg)));
+    private void doing(GearStep.Do d) {
+        params(d.gear(), d.command(), d.with(), null, (name, arg) -> edit(GearStep.Do.class, s -> s.with(name, arg)));
         HBox answer = new HBox(8,
                 Fields.check("arg-answer", "Wait until the gear shows it, at most", d.answer() != null,
-                        on -> editAnew(Step.Do.class,
-                                s -> new Step.Do(s.gear(), s.command(), s.with(), on ? 2000L : null, s
+                        on -> editAnew(GearStep.Do.class,
+                                s -> new GearStep.Do(s.gear(), s.command(), s.with(), on ? 2000L : null, s
                                         .how(), s.extra()))));
         answer.setAlignment(Pos.CENTER_LEFT);
         if (d.answer() != null) {
-            answer.getChildren().add(Fields.span("arg-answer-ms", d.answer(), ms -> edit(Step.Do.class,
-                    s -> new Step.Do(s.gear(), s.command(), s.with(), ms, s.how(), s.extra()))));
+            answer.getChildren().add(Fields.span("arg-answer-ms", d.answer(), ms -> edit(GearStep.Do.class,
+                    s -> new GearStep.Do(s.gear(), s.command(), s.with(), ms, s.how(), s.extra()))));
         }
         nodes.add(answer);
     }
 
-    private void fade(Step.Fade f) {
-        params(f.gear(), f.command(), f.with(), f.param(), (name, arg) -> edit(Step.Fade.class, s -> new Step.Fade(s
-                .gear(), s.command(), with(s.with(), name, arg), s.param(), s.from(), s.to(), s.ms(), s.curve(),
-                s
-                        .how(),
-                s.extra())));
+    private void fade(GearStep.Fade f) {
+        params(f.gear(), f.command(), f.with(), f.param(),
+                (name, arg) -> edit(GearStep.Fade.class, s -> new GearStep.Fade(s
+                        .gear(), s.command(), with(s.with(), name, arg), s.param(), s.from(), s.to(), s.ms(), s.curve(),
+                        s
+                                .how(),
+                        s.extra())));
         Param p = param(f.gear(), f.command(), f.param());
         if (p == null) {
             return;
         }
         nodes.add(Fields.check("arg-from-on", "From a given value, not from where it is", f.from() != null,
-                on -> editAnew(Step.Fade.class, s -> new Step.Fade(s.gear(), s.command(), s.with(), s.param(), on
-                        ? Arg.of(p.min() == null ? 0 : p.min())
-                        : null, s.to(), s.ms(), s.curve(), s.how(), s.extra()))));
+                on -> editAnew(GearStep.Fade.class,
+                        s -> new GearStep.Fade(s.gear(), s.command(), s.with(), s.param(), on
+                                ? Arg.of(p.min() == null ? 0 : p.min())
+                                : null, s.to(), s.ms(), s.curve(), s.how(), s.extra()))));
         if (f.from() != null) {
-            add("From", new ArgField(desk, "arg-from", twin(f.gear()), p, f.from(), inner(), a -> edit(Step.Fade.class,
-                    s -> new Step.Fade(s.gear(), s.command(), s.with(), s.param(), a, s.to(), s.ms(), s.curve(), s
-                            .how(), s.extra()))));
+            add("From",
+                    new ArgField(desk, "arg-from", twin(f.gear()), p, f.from(), inner(), a -> edit(GearStep.Fade.class,
+                            s -> new GearStep.Fade(s.gear(), s.command(), s.with(), s.param(), a, s.to(), s.ms(),
+                                    s.curve(), s
+                                            .how(),
+                                    s.extra()))));
         }
-        add("To", new ArgField(desk, "arg-to", twin(f.gear()), p, f.to(), inner(), a -> edit(Step.Fade.class,
-                s -> new Step.Fade(s.gear(), s.command(), s.with(), s.param(), s.from(), a, s.ms(), s.curve(), s.how(),
+        add("To", new ArgField(desk, "arg-to", twin(f.gear()), p, f.to(), inner(), a -> edit(GearStep.Fade.class,
+                s -> new GearStep.Fade(s.gear(), s.command(), s.with(), s.param(), s.from(), a, s.ms(), s.curve(),
+                        s.how(),
                         s.extra()))));
-        add("In: 700 ms, 1.5 s, 2 min", Fields.span("arg-ms", f.ms(), ms -> edit(Step.Fade.class, s -> new Step.Fade(s
-                .gear(), s.command(), s.with(), s.param(), s.from(), s.to(), ms, s.curve(), s.how(), s.extra()))));
-        add("Curve", Fields.choice("arg-curve", List.of(Step.Fade.Curve.values()), f.curve(), c -> switch (c) {
+        add("In: 700 ms, 1.5 s, 2 min",
+                Fields.span("arg-ms", f.ms(), ms -> edit(GearStep.Fade.class, s -> new GearStep.Fade(s
+                        .gear(), s.command(), s.with(), s.param(), s.from(), s.to(), ms, s.curve(), s.how(),
+                        s.extra()))));
+        add("Curve", Fields.choice("arg-curve", List.of(GearStep.Fade.Curve.values()), f.curve(), c -> switch (c) {
             case LINEAR -> "linear";
             case S_CURVE -> "S-curve: slow at both ends";
             case EQUAL_POWER -> "equal power: for two that cross";
             case DECIBEL -> "even in decibels";
-        }, c -> edit(Step.Fade.class, s -> new Step.Fade(s.gear(), s.command(), s.with(), s.param(), s.from(), s.to(), s
-                .ms(), c, s.how(), s.extra()))));
+        }, c -> edit(GearStep.Fade.class,
+                s -> new GearStep.Fade(s.gear(), s.command(), s.with(), s.param(), s.from(), s.to(), s
+                        .ms(), c, s.how(), s.extra()))));
     }
 
-    private void nudge(Step.Nudge n) {
-        params(n.gear(), n.command(), n.with(), n.param(), (name, arg) -> edit(Step.Nudge.class, s -> new Step.Nudge(s
-                .gear(), s.command(), with(s.with(), name, arg), s.param(), s.by(), s.wrap(), s.how(), s.extra())));
+    private void nudge(GearStep.Nudge n) {
+        params(n.gear(), n.command(), n.with(), n.param(),
+                (name, arg) -> edit(GearStep.Nudge.class, s -> new GearStep.Nudge(s
+                        .gear(), s.command(), with(s.with(), name, arg), s.param(), s.by(), s.wrap(), s.how(),
+                        s.extra())));
         Param p = param(n.gear(), n.command(), n.param());
         Param by = new Param("by", "by", Kind.NUMBER, p == null ? null : p.unit(), null, null, Value.of(1), null);
         add("By how much; less than 0 is down", new ArgField(desk, "arg-by", null, by, n.by(), inner(), a -> edit(
-                Step.Nudge.class, s -> new Step.Nudge(s.gear(), s.command(), s.with(), s.param(), a, s.wrap(), s.how(),
+                GearStep.Nudge.class,
+                s -> new GearStep.Nudge(s.gear(), s.command(), s.with(), s.param(), a, s.wrap(), s.how(),
                         s.extra()))));
         nodes.add(Fields.check("arg-wrap", "Past an end it goes on from the other", n.wrap(), on -> edit(
-                Step.Nudge.class, s -> new Step.Nudge(s.gear(), s.command(), s.with(), s.param(), s.by(), on, s.how(),
+                GearStep.Nudge.class,
+                s -> new GearStep.Nudge(s.gear(), s.command(), s.with(), s.param(), s.by(), on, s.how(),
                         s.extra()))));
     }
 }

@@ -18,6 +18,7 @@ import rombix.core.card.Card.Param;
 import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
+import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.value.Kind;
@@ -69,7 +70,7 @@ abstract class StepFields {
             Paths.step(desk.bench().chain(), path.subList(0, i - 1)).ifPresent(s -> {
                 if (s instanceof Step.Repeat r) {
                     names.add(r.count());
-                } else if (s instanceof Step.Ask) {
+                } else if (s instanceof DeckStep.Ask) {
                     names.add("answer");
                 }
             });

@@ -3,6 +3,8 @@ package rombix.app.view.step;
 import java.util.List;
 import javafx.scene.Node;
 import rombix.app.view.common.Desk;
+import rombix.core.chain.DeckStep;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 
 /** What of a step can be set, each kind with controls of its own. A change goes to the step as it is by then. */
@@ -13,11 +15,12 @@ final class StepForm {
     /** @param anew builds the form again, after a change of what there is to set */
     static List<Node> of(Step step, Desk desk, List<Integer> path, Runnable anew) {
         return switch (step) {
-            case Step.Do _,Step.Fade _,Step.Nudge _ -> new GearStepForm(desk, path, anew).of(step);
-            case Step.Wait _,Step.Together _,Step.Pick _,Step.If _,Step.Repeat _,Step.ForAWhile _,Step.Ask _ ->
+            case GearStep.Do _,GearStep.Fade _,GearStep.Nudge _ -> new GearStepForm(desk, path, anew).of(step);
+            case Step.Wait _,Step.Together _,Step.Pick _,Step.If _,Step.Repeat _,Step.ForAWhile _,DeckStep.Ask _ ->
                 new FlowStepForm(desk, path, anew).of(step);
-            case Step.Use _,Step.Set _,Step.Show _,Step.Say _,Step.Stop _ -> new BoardStepForm(desk, path, anew).of(
-                    step);
+            case DeckStep.Use _,DeckStep.Set _,DeckStep.Show _,DeckStep.Say _,DeckStep.Stop _ ->
+                new BoardStepForm(desk, path, anew).of(
+                        step);
         };
     }
 }

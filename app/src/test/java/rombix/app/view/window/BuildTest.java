@@ -14,6 +14,7 @@ import org.junit.jupiter.api.Test;
 import rombix.app.edit.Workbench.Mode;
 import rombix.app.view.tile.Tile;
 import rombix.core.board.Board;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.store.BoardFile;
@@ -49,8 +50,8 @@ class BuildTest extends AtTheWindow {
         }
         assertThat(steps()).as("six steps").hasSize(6);
         assertThat(bench().chain().steps().stream().map(s -> switch (s) {
-            case Step.Do d -> d.gear();
-            case Step.Fade f -> f.gear();
+            case GearStep.Do d -> d.gear();
+            case GearStep.Fade f -> f.gear();
             default -> "";
         }).distinct()).as("across four gears").hasSize(4);
         assertThat(button().name()).as("it proposes a name").containsIgnoringCase("stream");
@@ -98,7 +99,7 @@ class BuildTest extends AtTheWindow {
         Node score = find("#score-drawing");
         moveTo(find("#rack-name-desk-muted/dome")).press(MouseButton.PRIMARY).moveTo(middle(score)).moveBy(120, 0)
                 .release(MouseButton.PRIMARY);
-        assertThat(steps().getLast()).isInstanceOf(Step.Do.class);
+        assertThat(steps().getLast()).isInstanceOf(GearStep.Do.class);
         assertThat(steps().get(steps().size() - 2)).as("dropped at a time, a wait is made").isInstanceOf(
                 Step.Wait.class);
 
@@ -116,7 +117,7 @@ class BuildTest extends AtTheWindow {
         int shadowed = steps().size();
         soon(() -> label("#rack-studio-stream").equals("ON AIR") && label("#rack-desk-muted/dome").equals("MUTED"));
         robot.interact(((ToggleButton) find("#shadow"))::fire);
-        soon(() -> steps().stream().skip(shadowed).filter(Step.Do.class::isInstance).count() >= 3);
+        soon(() -> steps().stream().skip(shadowed).filter(GearStep.Do.class::isInstance).count() >= 3);
 
         drag(find("#rack-studio-scene-sky-map"), find("#cell-3-0"));
         soon(() -> button().name().equals("Sky Map"));
@@ -147,7 +148,7 @@ class BuildTest extends AtTheWindow {
         Node inside = find("#step-0-0-0");
         moveTo(inside).press(MouseButton.PRIMARY).moveBy(300, 10).release(MouseButton.PRIMARY);
         assertThat(((Step.Repeat) steps().getFirst()).chain().steps()).isEmpty();
-        assertThat(steps()).anyMatch(Step.Do.class::isInstance);
+        assertThat(steps()).anyMatch(GearStep.Do.class::isInstance);
     }
 
     @Test

@@ -32,9 +32,11 @@ import rombix.core.board.Edits;
 import rombix.core.board.Trigger;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Condition;
+import rombix.core.chain.DeckStep;
 import rombix.core.chain.Manner;
 import rombix.core.chain.Step;
-import rombix.core.chain.Step.Show.Way;
+import rombix.core.chain.DeckStep.Show.Way;
+import rombix.core.chain.GearStep;
 import rombix.core.engine.Event;
 import rombix.core.value.Value;
 import rombix.standins.CableProvider;
@@ -149,8 +151,8 @@ class LiveTest extends AtTheWindow {
     @Test
     void oscPressesAndTheLogSaysSoAndStopAllEndsAFadeInItsMiddle() throws Exception {
         chain("keep-that-long",
-                new Step.Fade("lamps", "level", Map.of("lamp", Arg.of("walkway")), "level", Arg.of(0), Arg
-                        .of(100), 60_000, Step.Fade.Curve.LINEAR, Manner.PLAIN, Map.of()));
+                new GearStep.Fade("lamps", "level", Map.of("lamp", Arg.of("walkway")), "level", Arg.of(0), Arg
+                        .of(100), 60_000, GearStep.Fade.Curve.LINEAR, Manner.PLAIN, Map.of()));
         robot.interact(() -> bench().edit("test", b -> Edits.button(b, "keep-that-long", x -> x.withTriggers(List.of(
                 new Trigger.Osc("/fade"))))));
         robot.interact(() -> bench().select(null));
@@ -168,7 +170,7 @@ class LiveTest extends AtTheWindow {
 
     @Test
     void aPageIsShownWhileAButtonIsHeldAndOthersArePressedOnIt() throws Exception {
-        chain("waiting-card", Step.Show.page("observing", Way.WHILE_HELD));
+        chain("waiting-card", DeckStep.Show.page("observing", Way.WHILE_HELD));
         mode(Mode.LIVE);
         plugged();
         moveTo(tile("waiting-card")).press(MouseButton.PRIMARY);
@@ -265,8 +267,8 @@ class LiveTest extends AtTheWindow {
 
     @Test
     void aRehearsalGoesFasterTouchesNothingAndTellsWhatItWouldHaveSent() {
-        chain("doors-open", new Step.Do("studio", "start-stream", Map.of()), new Step.Wait(60_000),
-                new Step.Do("studio",
+        chain("doors-open", new GearStep.Do("studio", "start-stream", Map.of()), new Step.Wait(60_000),
+                new GearStep.Do("studio",
                         "scene", Map.of("scene", Value.of("host-desk"))));
         mode(Mode.REHEARSE);
         robot.interact(() -> ((ToggleButton) find("#pace-20")).fire());

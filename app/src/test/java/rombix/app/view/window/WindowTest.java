@@ -16,6 +16,7 @@ import org.junit.jupiter.api.Test;
 import rombix.app.edit.Workbench.Mode;
 import rombix.app.view.tile.Tile;
 import rombix.core.board.Board;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.store.BoardFile;
@@ -67,8 +68,9 @@ class WindowTest extends AtTheWindow {
 
     @Test
     void aRunningChainIsShownAndCanBeStopped() {
-        chain("doors-open", new Step.Do("studio", "start-stream", Map.of()), new Step.Wait(60_000), new Step.Do("house",
-                "unlock", Map.of("lock", Value.of("dome-door"))));
+        chain("doors-open", new GearStep.Do("studio", "start-stream", Map.of()), new Step.Wait(60_000),
+                new GearStep.Do("house",
+                        "unlock", Map.of("lock", Value.of("dome-door"))));
         mode(Mode.LIVE);
         click(tile("doors-open"));
         soon(() -> gear.studio().streaming());
@@ -214,7 +216,7 @@ class WindowTest extends AtTheWindow {
         var pick = (rombix.core.chain.Step.Pick) bench().chain().steps().getLast();
         assertThat(pick.choices().get(2).chain().steps()).hasSize(2);
         assertThat(pick.choices().get(2).chain().steps().getFirst()).isInstanceOfSatisfying(
-                rombix.core.chain.Step.Fade.class, f -> {
+                rombix.core.chain.GearStep.Fade.class, f -> {
                     assertThat(f.ms()).isEqualTo(3000);
                     assertThat(f.to()).isEqualTo(rombix.core.chain.Arg.of(-10));
                 });
@@ -284,7 +286,8 @@ class WindowTest extends AtTheWindow {
         click(find("#rack-studio-stream"));
         soon(() -> label("#rack-studio-stream").equals("ON AIR"));
         robot.interact(((javafx.scene.control.ToggleButton) find("#shadow"))::fire);
-        soon(() -> bench().chain().steps().stream().filter(rombix.core.chain.Step.Do.class::isInstance).count() >= 3);
+        soon(() -> bench().chain().steps().stream().filter(rombix.core.chain.GearStep.Do.class::isInstance)
+                .count() >= 3);
         click(find("#as-list"));
         soon(() -> find("#line-0") != null);
         undoAll();
