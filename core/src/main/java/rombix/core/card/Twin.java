@@ -10,14 +10,12 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
-import rombix.core.card.Card.Arrival;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Item;
 import rombix.core.card.Card.Packet;
 import rombix.core.card.Card.Param;
 import rombix.core.card.Card.ReadingSpec;
 import rombix.core.value.Kind;
-import rombix.core.value.Template;
 import rombix.core.value.Value;
 
 /**
@@ -32,16 +30,7 @@ public final class Twin {
     private final Protocol protocol;
     private final Map<String, List<Item>> lists;
     private final Map<String, Map<String, Item>> itemsById = new HashMap<>();
-    private final Map<String, Landing> fixedLandings = new HashMap<>();
-    private final List<Landing> openLandings = new ArrayList<>();
-    private final Set<Template> reported = new HashSet<>();
-
-    private record Landing(ReadingSpec spec, Arrival arrival, Template id) {
-    }
-
-    /** A reading that a packet brought; {@code problem} says why it could not be used. */
-    public record Landed(String reading, @Nullable Value value, @Nullable String problem) {
-    }
+    private final Landings landings;
 
     /** A reading known by its full id, with what its card says of its family. */
     public record Known(String id, String title, ReadingSpec spec) {
@@ -70,28 +59,7 @@ public final class Twin {
             items.forEach(i -> byId.putIfAbsent(i.id(), i));
             itemsById.put(list, byId);
         });
-        for (ReadingSpec spec : card.readings()) {
-            Arrival arrival = spec.arrives().get(protocol);
-            if (arrival != null) {
-                reported.add(spec.id());
-                place(spec, arrival);
-            }
-        }
-    }
-
-    private void place(ReadingSpec spec, Arrival arrival) {
-        Optional<String> family = familyOf(spec);
-        if (family.isEmpty()) {
-            fixedLandings.merge(arrival.from().toString(), new Landing(spec, arrival, spec.id()), (a, _) -> a);
-        } else if (lists.containsKey(family.get())) {
-            for (Item item : lists.getOrDefault(family.get(), List.of())) {
-                Function<String, @Nullable Value> filled = of(family.get(), item);
-                fixedLandings.put(arrival.from().fill(filled),
-                        new Landing(spec, arrival, new Template(spec.id().fill(filled))));
-            }
-        } else {
-            openLandings.add(new Landing(spec, arrival, spec.id()));
-        }
+        this.landings = new Landings(card, protocol, this.lists);
     }
 
     public String gear() {
@@ -131,12 +99,12 @@ public final class Twin {
     public List<Known> readings(Readings now) {
         List<Known> all = new ArrayList<>();
         for (ReadingSpec spec : card.readings()) {
-            Optional<String> family = familyOf(spec);
+            Optional<String> family = Landings.familyOf(spec);
             if (family.isEmpty()) {
                 all.add(new Known(spec.id().toString(), spec.title().toString(), spec));
             } else {
                 for (Item item : items(family.get(), now)) {
-                    all.add(new Known(spec.id().fill(of(family.get(), item)),
+                    all.add(new Known(spec.id().fill(Landings.of(family.get(), item)),
                             spec.title().fill(named(family.get(), item)), spec));
                 }
             }
@@ -149,7 +117,7 @@ public final class Twin {
         for (ReadingSpec spec : card.readings()) {
             Optional<Map<String, String>> places = spec.id().match(id);
             if (places.isPresent()) {
-                Optional<String> family = familyOf(spec);
+                Optional<String> family = Landings.familyOf(spec);
                 String itemId = family.map(f -> places.get().getOrDefault(f, "")).orElse("");
                 Item item = family.flatMap(f -> item(f, itemId, now)).orElse(new Item(itemId, itemId, Map.of()));
                 if (family.isPresent() && fixed(family.get()) && item(family.get(), itemId, now).isEmpty()) {
@@ -211,7 +179,7 @@ public final class Twin {
             if (to != null) {
                 String reading = change.reading().fill(places);
                 changes.put(reading, to);
-                if (!reported.contains(change.reading())) {
+                if (!landings.reports(change.reading())) {
                     assumed.add(reading);
                 }
             }
@@ -222,13 +190,17 @@ public final class Twin {
 
     /** The addresses at which readings arrive that are known in full: those of lists that the gear need not tell. */
     public Set<String> fixedArrivals() {
-        return Set.copyOf(fixedLandings.keySet());
+        return landings.fixed();
     }
 
     /** The addresses at which readings arrive, places included. */
     public List<String> arrivals() {
-        return card.readings().stream().map(r -> r.arrives().get(protocol)).filter(java.util.Objects::nonNull)
-                .map(a -> a.from().toString()).toList();
+        return landings.addresses();
+    }
+
+    /** The readings that a packet from the gear brings; empty if the card knows no such packet. */
+    public List<Landed> land(String address, List<Value> args) {
+        return landings.land(address, args);
     }
 
     /** A command whose one parameter moves, with its other arguments. Throws like {@link #order}. */
@@ -321,60 +293,6 @@ public final class Twin {
         };
     }
 
-    /** The readings that a packet from the gear brings; empty if the card knows no such packet. */
-    public List<Landed> land(String address, List<Value> args) {
-        Landing exact = fixedLandings.get(address);
-        if (exact != null) {
-            return List.of(land(exact, exact.id().toString(), args));
-        }
-        for (Landing open : openLandings) {
-            Optional<Map<String, String>> places = open.arrival().from().match(address);
-            if (places.isPresent()) {
-                return List.of(land(open, open.id().fill(n -> {
-                    String found = places.get().get(n);
-                    return found == null ? null : Value.of(found);
-                }), args));
-            }
-        }
-        return List.of();
-    }
-
-    private Landed land(Landing landing, String reading, List<Value> args) {
-        ReadingSpec spec = landing.spec();
-        if (spec.type() == Kind.LIST) {
-            return new Landed(reading, listed(args), null);
-        }
-        if (landing.arrival().arg() >= args.size()) {
-            return new Landed(reading, null, "came without its value");
-        }
-        Value wire = args.get(landing.arrival().arg());
-        Carry carry = landing.arrival().value();
-        Optional<Value> value = carry == null ? Optional.of(wire) : carry.in(wire);
-        value = value.flatMap(v -> typed(spec.type(), v));
-        return value.map(v -> new Landed(reading, v, null)).orElseGet(
-                () -> new Landed(reading, null, "brought “%s”, which its card does not expect".formatted(wire)));
-    }
-
-    private static Value listed(List<Value> args) {
-        List<Value.Choice> choices = new ArrayList<>();
-        for (int i = 0; i + 1 < args.size(); i += 2) {
-            choices.add(new Value.Choice(args.get(i).toString(), args.get(i + 1).toString()));
-        }
-        return new Value.Choices(choices);
-    }
-
-    private static Optional<Value> typed(Kind kind, Value v) {
-        return switch (kind) {
-            case NUMBER -> Double.isNaN(v.asNumber()) ? Optional.empty() : Optional.of(Value.of(v.asNumber()));
-            case FLAG -> v instanceof Value.Text t && !t.text().matches("(?i)true|false|yes|no|on|off|0|1")
-                    ? Optional.empty()
-                    : Optional.of(Value.of(v.asFlag()));
-            case COLOUR -> v.toString().matches("#[0-9A-Fa-f]{6}") ? Optional.of(v) : Optional.empty();
-            case TEXT, CHOICE -> Optional.of(Value.of(v.toString()));
-            case LIST -> Optional.empty();
-        };
-    }
-
     private static Value within(Param p, Value v) {
         if (p.type() != Kind.NUMBER) {
             return v;
@@ -402,18 +320,6 @@ public final class Twin {
             throw new IllegalArgumentException("%s has no %s “%s”".formatted(title, p.get().label(), chosen));
         }
         return item.get().field(name.substring(dot + 1));
-    }
-
-    private static Optional<String> familyOf(ReadingSpec spec) {
-        return spec.id().places().stream().findFirst();
-    }
-
-    private static Function<String, @Nullable Value> of(String family, Item item) {
-        return name -> {
-            int dot = name.indexOf('.');
-            String base = dot < 0 ? name : name.substring(0, dot);
-            return base.equals(family) ? item.field(dot < 0 ? "id" : name.substring(dot + 1)) : null;
-        };
     }
 
     private static Function<String, @Nullable Value> named(String family, Item item) {

@@ -6,6 +6,7 @@ import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import rombix.core.card.Landed;
 import rombix.core.card.Twin;
 import rombix.core.engine.Clock;
 import rombix.core.engine.Event;
@@ -73,7 +74,7 @@ public final class GearReport {
 
     /** A packet came whose address is in the card's form; what it brings is told, what is not understood is counted. */
     public void landed(String address, List<Value> args) {
-        for (Twin.Landed landed : twin.land(address, args)) {
+        for (Landed landed : twin.land(address, args)) {
             @Nullable
             Value value = landed.value();
             if (value != null) {

@@ -1,0 +1,134 @@
+package rombix.core.card;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
+import rombix.core.card.Card.Arrival;
+import rombix.core.card.Card.Item;
+import rombix.core.card.Card.ReadingSpec;
+import rombix.core.value.Kind;
+import rombix.core.value.Template;
+import rombix.core.value.Value;
+
+/** Where a gear's packets land: which reading a packet brings, by its address and what it carries. Immutable. */
+final class Landings {
+    private final Map<String, Landing> fixed = new HashMap<>();
+    private final List<Landing> open = new ArrayList<>();
+    private final Set<Template> reported = new HashSet<>();
+    private final List<String> addresses = new ArrayList<>();
+
+    private record Landing(ReadingSpec spec, Arrival arrival, Template id) {
+    }
+
+    /** @param lists those that can be known without asking the gear; readings of others land wherever their address fits */
+    Landings(Card card, Protocol protocol, Map<String, List<Item>> lists) {
+        for (ReadingSpec spec : card.readings()) {
+            Arrival arrival = spec.arrives().get(protocol);
+            if (arrival != null) {
+                reported.add(spec.id());
+                addresses.add(arrival.from().toString());
+                place(spec, arrival, lists);
+            }
+        }
+    }
+
+    /** Whether the gear reports a family of readings. */
+    boolean reports(Template family) {
+        return reported.contains(family);
+    }
+
+    Set<String> fixed() {
+        return Set.copyOf(fixed.keySet());
+    }
+
+    List<String> addresses() {
+        return List.copyOf(addresses);
+    }
+
+    private void place(ReadingSpec spec, Arrival arrival, Map<String, List<Item>> lists) {
+        Optional<String> family = familyOf(spec);
+        if (family.isEmpty()) {
+            fixed.merge(arrival.from().toString(), new Landing(spec, arrival, spec.id()), (a, _) -> a);
+        } else if (lists.containsKey(family.get())) {
+            for (Item item : lists.getOrDefault(family.get(), List.of())) {
+                Function<String, @Nullable Value> filled = of(family.get(), item);
+                fixed.put(arrival.from().fill(filled),
+                        new Landing(spec, arrival, new Template(spec.id().fill(filled))));
+            }
+        } else {
+            open.add(new Landing(spec, arrival, spec.id()));
+        }
+    }
+
+    /** The readings that a packet from the gear brings; empty if the card knows no such packet. */
+    List<Landed> land(String address, List<Value> args) {
+        Landing exact = fixed.get(address);
+        if (exact != null) {
+            return List.of(land(exact, exact.id().toString(), args));
+        }
+        for (Landing l : open) {
+            Optional<Map<String, String>> places = l.arrival().from().match(address);
+            if (places.isPresent()) {
+                return List.of(land(l, l.id().fill(n -> {
+                    String found = places.get().get(n);
+                    return found == null ? null : Value.of(found);
+                }), args));
+            }
+        }
+        return List.of();
+    }
+
+    private Landed land(Landing landing, String reading, List<Value> args) {
+        ReadingSpec spec = landing.spec();
+        if (spec.type() == Kind.LIST) {
+            return new Landed(reading, listed(args), null);
+        }
+        if (landing.arrival().arg() >= args.size()) {
+            return new Landed(reading, null, "came without its value");
+        }
+        Value wire = args.get(landing.arrival().arg());
+        Carry carry = landing.arrival().value();
+        Optional<Value> value = carry == null ? Optional.of(wire) : carry.in(wire);
+        value = value.flatMap(v -> typed(spec.type(), v));
+        return value.map(v -> new Landed(reading, v, null)).orElseGet(
+                () -> new Landed(reading, null, "brought “%s”, which its card does not expect".formatted(wire)));
+    }
+
+    private static Value listed(List<Value> args) {
+        List<Value.Choice> choices = new ArrayList<>();
+        for (int i = 0; i + 1 < args.size(); i += 2) {
+            choices.add(new Value.Choice(args.get(i).toString(), args.get(i + 1).toString()));
+        }
+        return new Value.Choices(choices);
+    }
+
+    private static Optional<Value> typed(Kind kind, Value v) {
+        return switch (kind) {
+            case NUMBER -> Double.isNaN(v.asNumber()) ? Optional.empty() : Optional.of(Value.of(v.asNumber()));
+            case FLAG -> v instanceof Value.Text t && !t.text().matches("(?i)true|false|yes|no|on|off|0|1")
+                    ? Optional.empty()
+                    : Optional.of(Value.of(v.asFlag()));
+            case COLOUR -> v.toString().matches("#[0-9A-Fa-f]{6}") ? Optional.of(v) : Optional.empty();
+            case TEXT, CHOICE -> Optional.of(Value.of(v.toString()));
+            case LIST -> Optional.empty();
+        };
+    }
+
+    static Optional<String> familyOf(ReadingSpec spec) {
+        return spec.id().places().stream().findFirst();
+    }
+
+    static Function<String, @Nullable Value> of(String family, Item item) {
+        return name -> {
+            int dot = name.indexOf('.');
+            String base = dot < 0 ? name : name.substring(0, dot);
+            return base.equals(family) ? item.field(dot < 0 ? "id" : name.substring(dot + 1)) : null;
+        };
+    }
+}
