@@ -55,7 +55,7 @@ public final class Places {
                     .address() + " " + g.link().protocol().title(), () -> bench.seek(g.id()));
         }
         board.chains().forEach(c -> add(found, wanted, c.name(), "chain", c.name(), () -> bench.selectPart(
-                new Workbench.Part(null, c.id()))));
+                new Part(null, c.id()))));
         StepWords words = new StepWords(bench.rig(), readings);
         Walk.steps(board, spot -> {
             if (found.size() < most) {
@@ -82,13 +82,13 @@ public final class Places {
     public static void go(Workbench bench, Walk.Owner owner, String place) {
         Button button = owner.button();
         if (button == null) {
-            bench.selectPart(new Workbench.Part(null, owner.chain()));
+            bench.selectPart(new Part(null, owner.chain()));
         } else {
             bench.select(button.id());
             if (owner.state() != null) {
                 bench.selectState(button.states().indexOf(owner.state()));
             }
-            bench.selectPart(new Workbench.Part(owner.gesture(), null));
+            bench.selectPart(new Part(owner.gesture(), null));
         }
         Paths.ofPlace(place).ifPresent(bench::selectStep);
     }

@@ -203,7 +203,8 @@ public record Opposite(Chain chain, List<Left> left) {
         }
 
         /** What the card says undoes the command; null where that needs what is not known. */
-        private GearStep.@Nullable Do undone(Twin twin, Undo undo, GearStep.Do d, Command command, @Nullable Order order) {
+        private GearStep.@Nullable Do undone(Twin twin, Undo undo, GearStep.Do d, Command command,
+                @Nullable Order order) {
             Map<String, Arg> args = new LinkedHashMap<>();
             for (Map.Entry<String, Carry> e : undo.with().entrySet()) {
                 Arg arg = argument(e.getValue(), d, command, order);

@@ -22,7 +22,7 @@ import javafx.scene.layout.VBox;
 import rombix.core.board.Paths;
 import rombix.app.edit.StepEdits;
 import rombix.app.edit.Uses;
-import rombix.app.edit.Workbench.Part;
+import rombix.app.edit.Part;
 import rombix.app.view.button.RulesPopover;
 import rombix.app.view.common.Chooser;
 import rombix.app.view.common.Confirm;

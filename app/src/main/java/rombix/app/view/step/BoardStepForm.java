@@ -76,7 +76,7 @@ final class BoardStepForm extends StepFields {
             String chain = u.chain();
             nodes.add(button("Open this chain", () -> {
                 desk.overlay().close();
-                desk.bench().selectPart(new rombix.app.edit.Workbench.Part(null, chain));
+                desk.bench().selectPart(new rombix.app.edit.Part(null, chain));
             }));
         }
     }

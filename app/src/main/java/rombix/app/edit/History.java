@@ -1,0 +1,61 @@
+package rombix.app.edit;
+
+import java.util.ArrayDeque;
+import java.util.Deque;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import rombix.core.board.Board;
+
+/** The boards before this one, and those that were undone, each with the name of the edit that left it. */
+final class History {
+    private static final int LONGEST = 500;
+
+    private record Done(String name, Board before) {
+    }
+
+    private final Deque<Done> undo = new ArrayDeque<>();
+    private final Deque<Done> redo = new ArrayDeque<>();
+
+    /** An edit was done; what was undone before it cannot be redone. */
+    void did(String name, Board before) {
+        undo.push(new Done(name, before));
+        if (undo.size() > LONGEST) {
+            undo.removeLast();
+        }
+        redo.clear();
+    }
+
+    void clear() {
+        undo.clear();
+        redo.clear();
+    }
+
+    Optional<String> undoName() {
+        return Optional.ofNullable(undo.peek()).map(Done::name);
+    }
+
+    Optional<String> redoName() {
+        return Optional.ofNullable(redo.peek()).map(Done::name);
+    }
+
+    /** The board before the last edit; null where there is none. */
+    @Nullable
+    Board undo(Board now) {
+        return back(undo, redo, now);
+    }
+
+    /** The board that was undone last; null where there is none. */
+    @Nullable
+    Board redo(Board now) {
+        return back(redo, undo, now);
+    }
+
+    private static @Nullable Board back(Deque<Done> from, Deque<Done> to, Board now) {
+        Done done = from.poll();
+        if (done == null) {
+            return null;
+        }
+        to.push(new Done(done.name(), now));
+        return done.before();
+    }
+}
