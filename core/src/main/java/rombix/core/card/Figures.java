@@ -18,6 +18,20 @@ public final class Figures {
         return unit == null || unit.isEmpty() ? text : text + "\u00a0" + unit;
     }
 
+    /** Hours, minutes and seconds; minutes and seconds where it is less than an hour and need not be whole. */
+    public static String clock(long seconds, boolean whole) {
+        return whole || seconds >= 3600
+                ? String.format(Locale.ROOT, "%02d:%02d:%02d", seconds / 3600, seconds / 60 % 60, seconds % 60)
+                : String.format(Locale.ROOT, "%d:%02d", seconds / 60, seconds % 60);
+    }
+
+    /** Time left as a face shows it. */
+    public static String left(double seconds) {
+        return seconds < 60
+                ? String.format(Locale.ROOT, "%.1f\u00a0s", Math.max(0, seconds))
+                : clock(Math.round(seconds), false);
+    }
+
     /** A span in words: {@code 0.7 s}, {@code 12 s}, {@code 2 min}, {@code 1:05}. */
     public static String span(double millis) {
         if (millis < 60_000) {

@@ -64,6 +64,11 @@ public record Scale(double least, double most, @Nullable String unit) {
         return (deflection(v - most) - floor) / (100 - floor);
     }
 
+    /** A level in words. */
+    public String spoken(double value) {
+        return Figures.withUnit(value, unit);
+    }
+
     private boolean decibels() {
         return unit != null && unit.startsWith("dB") && most - least > 20;
     }

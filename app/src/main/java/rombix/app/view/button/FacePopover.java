@@ -123,13 +123,13 @@ public final class FacePopover {
         List<Runnable> shows = new ArrayList<>();
         for (int i = 0; i < button.states().size(); i++) {
             int state = i;
-            Tile tile = new Tile(button, desk::spoken, desk::picture, desk::scale);
+            Tile tile = new Tile(button, desk);
             tile.setId("face-state-" + i);
             tile.setPrefSize(size[0], size[1]);
             tile.setMinSize(size[0], size[1]);
             tile.setMaxSize(size[0], size[1]);
             shows.add(() -> desk.bench().board().button(button.id()).filter(b -> state < b.states().size())
-                    .ifPresent(b -> tile.preview(b, state, desk.model(), state == index)));
+                    .ifPresent(b -> tile.preview(b, state, state == index)));
             tile.setOnMouseClicked(_ -> desk.bench().selectState(state));
             tile.setOnKeyPressed(e -> {
                 if (e.getCode() == javafx.scene.input.KeyCode.ENTER

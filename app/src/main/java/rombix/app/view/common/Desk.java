@@ -4,11 +4,9 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 import rombix.app.deck.DeckModel;
+import rombix.app.deck.FaceWords;
 import rombix.app.edit.Workbench;
 import rombix.core.board.Board;
-import rombix.core.board.Control;
-import rombix.core.board.StepWords;
-import rombix.core.card.Scale;
 import rombix.core.engine.Event;
 import rombix.core.value.Value;
 
@@ -30,22 +28,19 @@ public record Desk(Workbench bench, DeckModel model, Overlay overlay, Consumer<E
         post.accept(new Event.Told(gear, command, args));
     }
 
+    /** Readings and levels in words. */
+    public FaceWords words() {
+        return new FaceWords(bench::rig, model);
+    }
+
     /** A reading's present value in words. */
     public String spoken(String gear, String reading) {
-        Value value = model.reading(gear, reading);
-        return value == null
-                ? "—"
-                : new StepWords(bench.rig(), g -> model.readings(g)).value(gear, reading, value);
+        return words().spoken(gear, reading);
     }
 
     /** A picture of the board by its id. */
     public Optional<Board.Picture> picture(String id) {
         return bench.board().picture(id);
-    }
-
-    /** How a level is shown and worked. */
-    public Optional<Scale> scale(Control.Axis axis) {
-        return bench.rig().twin(axis.gear()).flatMap(t -> Scale.of(t, axis.reading()));
     }
 
     public boolean building() {

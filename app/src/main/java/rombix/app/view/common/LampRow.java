@@ -10,6 +10,7 @@ import javafx.scene.layout.Region;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Card.Tone;
 import rombix.core.card.Card.Word;
+import rombix.core.card.Figures;
 import rombix.core.card.Twin;
 import rombix.core.value.Kind;
 import rombix.core.value.Value;
@@ -131,7 +132,7 @@ public final class LampRow extends Pane {
         long seconds = desk.model().secondsSince(twin.gear(), known.id());
         String text = family ? known.title().toUpperCase(java.util.Locale.ROOT) + " " + word.word() : word.word();
         boolean air = !family && word.tone() == Tone.AIR;
-        return new Lit(air ? text + " " + Shapes.clock(seconds, true) : text, air
+        return new Lit(air ? text + " " + Figures.clock(seconds, true) : text, air
                 ? "air"
                 : word.tone() == Tone.READY ? "ready" : "");
     }

@@ -1,6 +1,5 @@
 package rombix.app.view.common;
 
-import java.util.Locale;
 import java.util.Optional;
 import javafx.css.PseudoClass;
 import javafx.scene.shape.Polygon;
@@ -52,19 +51,5 @@ public final class Shapes {
         } catch (RuntimeException e) {
             return Optional.empty(); // A board may name an icon of a newer version.
         }
-    }
-
-    /** Hours, minutes and seconds, or minutes and seconds under an hour when short. */
-    static String clock(long seconds, boolean whole) {
-        return whole || seconds >= 3600
-                ? String.format(Locale.ROOT, "%02d:%02d:%02d", seconds / 3600, seconds / 60 % 60, seconds % 60)
-                : String.format(Locale.ROOT, "%d:%02d", seconds / 60, seconds % 60);
-    }
-
-    /** Time left as a face shows it. */
-    public static String left(double seconds) {
-        return seconds < 60
-                ? String.format(Locale.ROOT, "%.1f\u00a0s", Math.max(0, seconds))
-                : clock(Math.round(seconds), false);
     }
 }

@@ -27,6 +27,7 @@ import rombix.app.view.common.Styles;
 import rombix.core.board.Board;
 import rombix.core.board.StepWords;
 import rombix.core.board.Walk;
+import rombix.core.card.Figures;
 import rombix.core.card.Twin;
 import rombix.core.engine.Event;
 import rombix.core.engine.Happening;
@@ -211,7 +212,7 @@ public final class LiveStrips {
             double gone = (desk.model().now() - run.startNanos()) / 1e9;
             if (shownCards.get(i).lookup(".run-left") instanceof Label left) {
                 Styles.text(left, run.expectedNanos() > 0
-                        ? Shapes.left(run.expectedNanos() / 1e9 - gone)
+                        ? Figures.left(run.expectedNanos() / 1e9 - gone)
                         : "runs");
             }
             if (shownCards.get(i).lookup(".run-doing") instanceof Label doing) {

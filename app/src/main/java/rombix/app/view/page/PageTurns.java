@@ -38,9 +38,9 @@ public final class PageTurns {
             if (id == null) {
                 trail.back();
             } else if (p.way() == Way.BACK) {
-                page.through(() -> trail.backFrom(id));
+                page.hand().through(() -> trail.backFrom(id));
             } else if (p.way() == Way.WHILE_HELD) {
-                page.through(() -> desk.bench().showPage(id));
+                page.hand().through(() -> desk.bench().showPage(id));
             } else if (p.way() == Way.POP_UP && desk.bench().mode() != Mode.BUILD) {
                 popUp.open(id, pointer.getX(), pointer.getY());
             } else {

@@ -30,7 +30,6 @@ import rombix.core.board.Control;
 import rombix.core.board.Edits;
 import rombix.core.board.Page;
 import rombix.core.board.Proposals;
-import rombix.core.engine.Event;
 
 /**
  * The page in the middle: its buttons in their cells. In Build a click selects, a drag moves and an empty cell takes a
@@ -50,15 +49,14 @@ public final class PageView extends Pane implements Cells {
     };
     private @Nullable Page shown;
     private boolean shownBuilding;
-    private @Nullable String pressed;
-    /** Whether the hold goes on though the page has changed under it. */
-    private boolean through;
+    private final PageHand hand;
 
     /** @param trouble told in words of what cannot be put on a page */
     public PageView(Desk desk, ButtonEdits edits, Consumer<String> trouble) {
         this.desk = desk;
         this.edits = edits;
         this.facePopover = new FacePopover(desk, edits, trouble);
+        this.hand = new PageHand(desk, tiles::get);
         this.dropping = new Dropping(desk, this, this, trouble);
         getStyleClass().add("page");
         setId("page");
@@ -77,45 +75,9 @@ public final class PageView extends Pane implements Cells {
         return dropping;
     }
 
-    /** Does what changes the page for as long as a button is held: that does not let go of it. */
-    void through(Runnable change) {
-        through = true;
-        change.run();
-        through = pressed != null;
-    }
-
-    /** A finger is lifted whose button may no longer be here. */
-    public void handOff(String source, Object target) {
-        if (through && !(target instanceof Node n && within(n, pressed))) {
-            released(source);
-        }
-    }
-
-    private boolean within(Node node, @Nullable String id) {
-        Tile tile = id == null ? null : tiles.get(id);
-        for (Node n = node; n != null; n = n.getParent()) {
-            if (n == tile) {
-                return true;
-            }
-        }
-        return false;
-    }
-
-    /** Something other than the hand ends what is held here. */
-    public void letGo() {
-        through = false;
-        if (pressed != null) {
-            desk.post().accept(new Event.LetGo(pressed, "let go"));
-            pressed = null;
-        }
-    }
-
-    private void released(String source) {
-        if (pressed != null) {
-            desk.release(pressed, source);
-            pressed = null;
-            through = false;
-        }
+    /** The hand that presses on the page. */
+    public PageHand hand() {
+        return hand;
     }
 
     /** The tile of a button; the page itself where the button is on another. */
@@ -163,9 +125,7 @@ public final class PageView extends Pane implements Cells {
             tiles.values().forEach(this::show);
             return;
         }
-        if (!through) {
-            letGo();
-        }
+        hand.turned();
         String focused = getScene() != null && getScene().getFocusOwner() instanceof Tile t ? t.button().id() : null;
         shown = page;
         shownBuilding = desk.building();
@@ -183,7 +143,7 @@ public final class PageView extends Pane implements Cells {
                     if (tile == null) {
                         tile = tile(b);
                     }
-                    tile.show(b, desk.model(), false);
+                    tile.show(b, false);
                     tiles.put(b.id(), tile);
                     getChildren().add(tile);
                     show(tile);
@@ -204,7 +164,7 @@ public final class PageView extends Pane implements Cells {
         tile.pseudoClassStateChanged(ALSO, building && !picked && desk.bench().buttons().stream().anyMatch(b -> b.id()
                 .equals(id)));
         tile.setOpacity(edits.isCut(id) ? 0.5 : 1);
-        desk.bench().board().button(tile.button().id()).ifPresent(b -> tile.show(b, desk.model(), picked));
+        desk.bench().board().button(tile.button().id()).ifPresent(b -> tile.show(b, picked));
     }
 
     private void refresh(DeckModel.Changes changes) {
@@ -212,7 +172,7 @@ public final class PageView extends Pane implements Cells {
             if (changes.buttons().contains(tile.button().id()) || !changes.gear().isEmpty() && watches(tile, changes)) {
                 show(tile);
             } else if (changes.runs() || desk.model().guarding(tile.button().id()) != null) {
-                tile.run(desk.model());
+                tile.run();
             }
         }
     }
@@ -276,7 +236,7 @@ public final class PageView extends Pane implements Cells {
     }
 
     private Tile tile(Button b) {
-        Tile tile = new Tile(b, desk::spoken, desk::picture, desk::scale);
+        Tile tile = new Tile(b, desk);
         new TileDrag(desk, edits, tile, this);
         new ControlHand(desk, tile);
         tile.setId("tile-" + b.id());
@@ -284,13 +244,13 @@ public final class PageView extends Pane implements Cells {
         tile.addEventHandler(MouseEvent.MOUSE_PRESSED, e -> mousePressed(tile, e));
         tile.addEventHandler(MouseEvent.MOUSE_RELEASED, e -> {
             if (e.getButton() == MouseButton.PRIMARY && !desk.building()) {
-                released("mouse");
+                hand.release("mouse");
             }
         });
         tile.addEventHandler(KeyEvent.KEY_PRESSED, e -> keyPressed(tile, e));
         tile.addEventHandler(KeyEvent.KEY_RELEASED, e -> {
             if (!desk.building() && e.getCode() == KeyCode.SPACE) {
-                released("key");
+                hand.release("key");
                 e.consume();
             }
         });
@@ -298,8 +258,8 @@ public final class PageView extends Pane implements Cells {
             if (focused && desk.building() && desk.bench().buttons().stream().noneMatch(b2 -> b2.id().equals(tile
                     .button().id()))) {
                 desk.bench().select(tile.button().id());
-            } else if (!focused && !through && tile.button().id().equals(pressed)) {
-                letGo();
+            } else if (!focused) {
+                hand.left(tile);
             }
         });
         return tile;
@@ -310,22 +270,16 @@ public final class PageView extends Pane implements Cells {
         // Only when it is let go it is known whether a dial was pressed or turned.
         if (e.getButton() == MouseButton.PRIMARY && !desk.building() && !(tile.button()
                 .control() instanceof Control.Dial)) {
-            press(tile, "mouse");
+            hand.press(tile, "mouse");
         }
-    }
-
-    private void press(Tile tile, String source) {
-        released(source);
-        pressed = tile.button().id();
-        desk.press(tile.button().id(), source);
     }
 
     private void keyPressed(Tile tile, KeyEvent e) {
         Button b = tile.button();
         if (!desk.building()) {
             if (e.getCode() == KeyCode.SPACE) {
-                if (!b.id().equals(pressed)) { // The keyboard repeats a key that is held.
-                    press(tile, "key");
+                if (!hand.holds(b.id())) { // The keyboard repeats a key that is held.
+                    hand.press(tile, "key");
                 }
                 e.consume();
             } else {

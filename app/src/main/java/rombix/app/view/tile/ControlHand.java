@@ -75,7 +75,7 @@ public final class ControlHand {
 
     private double place(Axis axis, double unknown) {
         Value now = desk.model().reading(axis.gear(), axis.reading());
-        return desk.scale(axis).map(s -> now == null ? unknown : s.position(now.asNumber())).orElse(unknown);
+        return desk.words().scale(axis).map(s -> now == null ? unknown : s.position(now.asNumber())).orElse(unknown);
     }
 
     private void dragged(MouseEvent e) {
@@ -116,7 +116,7 @@ public final class ControlHand {
     private void move(List<Axis> axes, double first, double second) {
         double[] by = {first, second};
         for (int i = 0; i < axes.size(); i++) {
-            Scale scale = desk.scale(axes.get(i)).orElse(null);
+            Scale scale = desk.words().scale(axes.get(i)).orElse(null);
             if (scale != null && by[i] != 0) {
                 places[i] = Math.clamp(places[i] + by[i], 0, 1);
                 tile.inHand(i, places[i]);

@@ -38,14 +38,14 @@ public final class TileGrid extends GridPane {
         int left = page.buttons().stream().mapToInt(Button::column).min().orElse(0);
         int top = page.buttons().stream().mapToInt(Button::row).min().orElse(0);
         for (Button b : page.buttons()) {
-            Tile tile = new Tile(b, desk::spoken, desk::picture, desk::scale);
+            Tile tile = new Tile(b, desk);
             tile.setId(id + b.id());
             double w = b.width() * (width + GAP) - GAP;
             double h = b.height() * (height + GAP) - GAP;
             tile.setMinSize(w, h);
             tile.setPrefSize(w, h);
             tile.setMaxSize(w, h);
-            tile.show(b, desk.model(), false);
+            tile.show(b, false);
             handle(tile);
             tiles.add(tile);
             add(tile, b.column() - left, b.row() - top, b.width(), b.height());
@@ -113,7 +113,7 @@ public final class TileGrid extends GridPane {
     /** Shows the buttons as they are now. */
     public void refresh() {
         tiles.forEach(
-                t -> t.show(desk.bench().board().button(t.button().id()).orElse(t.button()), desk.model(), false));
+                t -> t.show(desk.bench().board().button(t.button().id()).orElse(t.button()), false));
     }
 
     public void focusFirst() {

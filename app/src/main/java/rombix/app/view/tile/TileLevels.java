@@ -6,13 +6,11 @@ import java.util.Optional;
 import java.util.function.Function;
 import javafx.scene.control.Label;
 import org.jspecify.annotations.Nullable;
-import rombix.app.deck.DeckModel;
+import rombix.app.deck.FaceNow;
 import rombix.app.view.common.Styles;
 import rombix.core.board.Control;
 import rombix.core.board.Control.Axis;
-import rombix.core.card.Figures;
 import rombix.core.card.Scale;
-import rombix.core.value.Value;
 
 /** The levels of a dial, a fader or a pad on its tile: under the hand while it holds them, else as the gear says. */
 final class TileLevels {
@@ -43,8 +41,8 @@ final class TileLevels {
         return label;
     }
 
-    /** Shows where the levels of a control are now. */
-    void show(@Nullable Control control, DeckModel model) {
+    /** Shows where the levels of a control are now; where the hand holds one, there. */
+    void show(@Nullable Control control, List<FaceNow.Level> levels) {
         if (control == null) {
             look = null;
             Styles.text(label, "");
@@ -56,25 +54,14 @@ final class TileLevels {
         double[] places = {Double.NaN, Double.NaN};
         List<String> words = new ArrayList<>();
         for (int i = 0; i < control.axes().size(); i++) {
-            Axis axis = control.axes().get(i);
-            Scale scale = scales.apply(axis).orElse(null);
-            Double value = scale == null ? null : value(i, scale, model.reading(axis.gear(), axis.reading()));
-            if (scale == null || value == null) {
-                words.add("—");
-            } else {
-                places[i] = scale.position(value);
-                words.add(Figures.withUnit(value, scale.unit()));
-            }
+            double held = held(i);
+            Scale scale = Double.isNaN(held) ? null : scales.apply(control.axes().get(i)).orElse(null);
+            FaceNow.Level level = scale == null ? levels.get(i) : FaceNow.Level.of(scale, scale.value(held));
+            places[i] = level.place();
+            words.add(level.words());
         }
         now.show(places);
         Styles.text(label, String.join("  ", words));
-    }
-
-    private @Nullable Double value(int axis, Scale scale, @Nullable Value reading) {
-        double held = held(axis);
-        return !Double.isNaN(held)
-                ? (Double) scale.value(held)
-                : reading == null ? null : (Double) reading.asNumber();
     }
 
     /** Where the hand holds a level, or has just left it; not a number where it does not. */

@@ -66,7 +66,7 @@ final class Keyboard {
 
     private void released(KeyEvent e) {
         if (e.getCode() == KeyCode.SPACE) {
-            page.handOff("key", e.getTarget());
+            page.hand().handOff("key", e.getTarget());
         }
         String button = held.remove(e.getCode());
         if (button != null) {

@@ -96,10 +96,10 @@ public final class MainWindow {
                 score, strips, trail, logView, triggers, gear, overview, layout), steps, buttons);
         masthead.whenModeChosen(modes::mode);
         score.whenTried(modes::tryOnTwins);
-        score.whenTriggers(() -> triggers.open(layout));
+        score.head().whenTriggers(() -> triggers.open(layout));
         Scene scene = stagework.scene();
         new PageTurns(desk, page, trail, scene);
-        scene.addEventFilter(MouseEvent.MOUSE_RELEASED, e -> page.handOff("mouse", e.getTarget()));
+        scene.addEventFilter(MouseEvent.MOUSE_RELEASED, e -> page.hand().handOff("mouse", e.getTarget()));
         keyboard = new Keyboard(desk, scene, commands, page, touches, modes::endTrial);
         bench.watch(this::load);
         new AnimationTimer() {
@@ -135,7 +135,7 @@ public final class MainWindow {
             if (!focused) {
                 // What the hands at this window hold: keys seen everywhere and controllers hold on.
                 keyboard.letGo();
-                page.letGo();
+                page.hand().letGo();
             }
         });
         stage.setOnCloseRequest(_ -> closing());
@@ -145,7 +145,7 @@ public final class MainWindow {
     /** Lets go of all holds and writes what is not saved. */
     public void closing() {
         stagework.close();
-        page.letGo();
+        page.hand().letGo();
         files.autosave();
     }
 

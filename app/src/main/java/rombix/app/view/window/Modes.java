@@ -74,7 +74,7 @@ final class Modes {
         }
         boolean rehearsed = shown == Mode.REHEARSE;
         shown = bench.mode();
-        parts.page().letGo();
+        parts.page().hand().letGo();
         if (trial) {
             trial = false;
             player.tryOnTwins(null);
@@ -91,7 +91,7 @@ final class Modes {
 
     private void arrange() {
         desk.overlay().close();
-        parts.page().letGo();
+        parts.page().hand().letGo();
         boolean build = shown == Mode.BUILD;
         boolean twins = shown == Mode.REHEARSE;
         if (trial) {

@@ -92,7 +92,7 @@ final class WindowCommands {
 
     private void buttons(ButtonEdits buttons) {
         add(Where.BUILD, "Edit the face of the button", window.page()::editFace, "F2");
-        add(Where.BUILD, "Edit the rules of the button", window.score()::editRules, "Shift+F2");
+        add(Where.BUILD, "Edit the rules of the button", window.score().head()::editRules, "Shift+F2");
         add(Where.PAGE, "What can be done with the button", window.page()::menuOfSelected, "Shift+F10", "Context Menu");
         add(Where.PAGE, "Copy the selected buttons", buttons::copy, "Ctrl+C");
         add(Where.PAGE, "Cut the selected buttons; the next paste moves them", () -> {
@@ -121,11 +121,11 @@ final class WindowCommands {
         ScoreView score = window.score();
         add(Where.BUILD, "Add a step by typing", score::focusFinder, "Slash", "Shift+7", "Divide", "Insert");
         add(Where.BUILD, "Add a step that runs however the chain ends", score::always, "Alt+E");
-        add(Where.BUILD, "Next state of the button", () -> score.stateBy(1), "Alt+Page Down");
-        add(Where.BUILD, "State before", () -> score.stateBy(-1), "Alt+Page Up");
-        add(Where.BUILD, "Add a state", score::addState, "Alt+Insert");
-        add(Where.BUILD, "Delete the state", score::removeState, "Alt+Delete");
-        add(Where.BUILD, "Choose the gesture whose chain is shown", score::chooseGesture, "Alt+G");
+        add(Where.BUILD, "Next state of the button", () -> score.head().stateBy(1), "Alt+Page Down");
+        add(Where.BUILD, "State before", () -> score.head().stateBy(-1), "Alt+Page Up");
+        add(Where.BUILD, "Add a state", score.head()::addState, "Alt+Insert");
+        add(Where.BUILD, "Delete the state", score.head()::removeState, "Alt+Delete");
+        add(Where.BUILD, "Choose the gesture whose chain is shown", score.head()::chooseGesture, "Alt+G");
         add(Where.BUILD, "Make the opposite", score::opposite, "Alt+O");
         add(Where.BUILD, "Try this step, from here, or all", score::tryOut, "Alt+T");
         add(Where.BUILD, "Write the gear's present readings as steps", window.rack()::takeSnapshot, "Alt+N");

@@ -1,0 +1,88 @@
+package rombix.app.view.page;
+
+import java.util.function.Function;
+import javafx.scene.Node;
+import org.jspecify.annotations.Nullable;
+import rombix.app.view.common.Desk;
+import rombix.app.view.tile.Tile;
+import rombix.core.engine.Event;
+
+/** The hand that presses on the page: it holds one button at most, and whatever ends the hold releases it, once. */
+public final class PageHand {
+    private final Desk desk;
+    private final Function<String, @Nullable Tile> tiles;
+    private @Nullable String pressed;
+    /** Whether the hold goes on though the page has changed under it. */
+    private boolean through;
+
+    /** @param tiles the tile of a button of the page that is shown */
+    PageHand(Desk desk, Function<String, @Nullable Tile> tiles) {
+        this.desk = desk;
+        this.tiles = tiles;
+    }
+
+    boolean holds(String button) {
+        return button.equals(pressed);
+    }
+
+    /** Another page is shown: that lets go, unless the page is shown for as long as the button is held. */
+    void turned() {
+        if (!through) {
+            letGo();
+        }
+    }
+
+    /** The focus has left a tile. */
+    void left(Tile tile) {
+        if (!through && tile.button().id().equals(pressed)) {
+            letGo();
+        }
+    }
+
+    /** Does what changes the page for as long as a button is held: that does not let go of it. */
+    void through(Runnable change) {
+        through = true;
+        change.run();
+        through = pressed != null;
+    }
+
+    /** A finger is lifted whose button may no longer be here. */
+    public void handOff(String source, Object target) {
+        if (through && !(target instanceof Node n && within(n, pressed))) {
+            release(source);
+        }
+    }
+
+    private boolean within(Node node, @Nullable String id) {
+        Tile tile = id == null ? null : tiles.apply(id);
+        for (Node n = node; n != null; n = n.getParent()) {
+            if (n == tile) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** Something other than the hand ends what is held here. */
+    public void letGo() {
+        through = false;
+        if (pressed != null) {
+            desk.post().accept(new Event.LetGo(pressed, "let go"));
+            pressed = null;
+        }
+    }
+
+    void release(String source) {
+        if (pressed != null) {
+            desk.release(pressed, source);
+            pressed = null;
+            through = false;
+        }
+    }
+
+    void press(Tile tile, String source) {
+        release(source);
+        pressed = tile.button().id();
+        desk.press(tile.button().id(), source);
+    }
+}
