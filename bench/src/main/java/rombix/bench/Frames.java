@@ -101,7 +101,7 @@ final class Frames implements Bench.Measured {
                 String id = "l" + (row * Page.MOST_COLUMNS + column);
                 lamps.append(lamps.isEmpty() ? "" : ",").append("{\"id\": \"%s\", \"name\": \"Lamp %s\"}".formatted(id,
                         id));
-                Condition on = Condition.is("gear", "on/" + id, Value.of(true));
+                Condition.OnReading on = Condition.OnReading.is("gear", "on/" + id, Value.of(true));
                 Face face = Face.PLAIN.withIcon("mdi2l-lightbulb-outline").withTally(List.of(new Tally(on, "ON",
                         Tone.AIR, Map.of())));
                 Chain chain = row + column == 0 ? new Chain(steps) : Chain.of(steps.getFirst());

@@ -103,12 +103,12 @@ public record FaceNow(String label, String second, Face face, @Nullable String i
     /** The readings that make a state the one that is shown: as it says itself, and not as the others say. */
     private static Map<String, Value> following(Button button, int state) {
         Map<String, Value> then = new HashMap<>();
-        Condition own = button.states().get(state).when();
+        Condition.OnReading own = button.states().get(state).when();
         if (own != null) {
             then.put(own.gear() + ":" + own.reading(), meeting(own));
         }
         for (State other : button.states()) {
-            Condition c = other.when();
+            Condition.OnReading c = other.when();
             if (c != null && c != own && (c.is() == null || c.is() instanceof Value.Flag) && c.above() == null
                     && c.below() == null) {
                 then.putIfAbsent(c.gear() + ":" + c.reading(), Value.of(c.is() != null && !c.is().asFlag()));
@@ -117,7 +117,7 @@ public record FaceNow(String label, String second, Face face, @Nullable String i
         return then;
     }
 
-    private static Value meeting(Condition c) {
+    private static Value meeting(Condition.OnReading c) {
         Double above = c.above();
         Double below = c.below();
         if (c.is() != null) {

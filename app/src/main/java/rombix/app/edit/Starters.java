@@ -26,7 +26,7 @@ import rombix.core.chain.Manner;
 import rombix.core.chain.Step;
 import rombix.core.engine.Known;
 import rombix.core.forecast.Snapshot;
-import rombix.core.value.Kind;
+import rombix.core.value.ValueType;
 import rombix.core.value.Value;
 
 /** Pages to start from, made from whatever gear a board has: by what its cards say, not by what it is called. */
@@ -80,11 +80,11 @@ public enum Starters {
         for (Twin twin : rig.twins().values()) {
             Readings now = id -> known.readings().getOrDefault(twin.gear(), Map.of()).get(id);
             switch (this) {
-                case CHOICES -> each(twin, now, Kind.CHOICE, (k, _) -> choices(twin, k, now, all));
-                case SWITCHES -> each(twin, now, Kind.FLAG, (k, v) -> Grab.of(twin, k, v).ifPresent(g -> all.add(g
+                case CHOICES -> each(twin, now, ValueType.CHOICE, (k, _) -> choices(twin, k, now, all));
+                case SWITCHES -> each(twin, now, ValueType.FLAG, (k, v) -> Grab.of(twin, k, v).ifPresent(g -> all.add(g
                         .button("", g.name(now), 0, 0))));
-                case HOLDS -> each(twin, now, Kind.FLAG, (k, v) -> hold(twin, k, v, now).ifPresent(all::add));
-                case LEVELS -> each(twin, now, Kind.NUMBER, (k, _) -> levels(twin, k, all));
+                case HOLDS -> each(twin, now, ValueType.FLAG, (k, v) -> hold(twin, k, v, now).ifPresent(all::add));
+                case LEVELS -> each(twin, now, ValueType.NUMBER, (k, _) -> levels(twin, k, all));
                 case SAFETY -> {
                     List<Step> steps = Snapshot.ofGear(rig, known, List.of(twin.gear())).steps();
                     if (!steps.isEmpty()) {
@@ -102,8 +102,8 @@ public enum Starters {
         return all;
     }
 
-    private static void each(Twin twin, Readings now, Kind kind, BiConsumer<Twin.Known, Value> to) {
-        for (Twin.Known known : twin.readings(now)) {
+    private static void each(Twin twin, Readings now, ValueType kind, BiConsumer<Twin.Reading, Value> to) {
+        for (Twin.Reading known : twin.readings(now)) {
             if (known.spec().type() == kind) {
                 Value value = now.apply(known.id());
                 to.accept(known, value == null ? Value.of(false) : value);
@@ -111,14 +111,14 @@ public enum Starters {
         }
     }
 
-    private static void choices(Twin twin, Twin.Known known, Readings now, List<Button> to) {
+    private static void choices(Twin twin, Twin.Reading known, Readings now, List<Button> to) {
         String list = known.spec().choices() == null ? known.id() : known.spec().choices();
         for (Item item : twin.items(list, now)) {
             Grab.of(twin, known, Value.of(item.id())).ifPresent(g -> to.add(g.button("", g.name(now), 0, 0)));
         }
     }
 
-    private static Optional<Button> hold(Twin twin, Twin.Known known, Value value, Readings now) {
+    private static Optional<Button> hold(Twin twin, Twin.Reading known, Value value, Readings now) {
         Optional<Step> press = Grab.of(twin, known, value).flatMap(Grab::step);
         Optional<Step> release = Grab.of(twin, known, Value.of(!value.asFlag())).flatMap(Grab::step);
         if (press.isEmpty() || release.isEmpty()) {
@@ -130,13 +130,13 @@ public enum Starters {
                 .get()), Gesture.RELEASE, Chain.of(release.get()))));
     }
 
-    private static void levels(Twin twin, Twin.Known known, List<Button> to) {
+    private static void levels(Twin twin, Twin.Reading known, List<Button> to) {
         Double least = known.spec().min();
         Double most = known.spec().max();
         Twin.Call call = twin.toReach(known.id(), Value.of(0)).orElse(null);
         String param = call == null
                 ? null
-                : call.command().params().stream().filter(p -> p.type() == Kind.NUMBER)
+                : call.command().params().stream().filter(p -> p.type() == ValueType.NUMBER)
                         .findFirst().map(p -> p.id()).orElse(null);
         if (call == null || param == null || least == null || most == null) {
             return;

@@ -145,7 +145,7 @@ class DeckModelTest {
     }
 
     private static Happening asked(long question) {
-        return new Happening.Asked(question, 1, "ring", "Which?", rombix.core.chain.DeckStep.Ask.Kind.CHOICE,
+        return new Happening.Asked(question, 1, "ring", "Which?", rombix.core.chain.DeckStep.Ask.AnswerType.CHOICE,
                 List.of("a",
                         "b"),
                 null, -1, 0);

@@ -111,7 +111,7 @@ class StepEditsTest {
     @Test
     void aGrabbedControlBecomesAButtonThatFollows() {
         Twin desk = bench.rig().twin("desk").orElseThrow();
-        Twin.Known muted = desk.reading("muted/guest", Readings.NONE).orElseThrow();
+        Twin.Reading muted = desk.reading("muted/guest", Readings.NONE).orElseThrow();
         Grab grab = Grab.of(desk, muted, Value.of(true)).orElseThrow();
         assertThat(grab.step()).contains(new GearStep.Do("desk", "unmute", Map.of("channel", Value.of("guest"))));
         var button = grab.button("g", "Guest", 5, 3);

@@ -71,8 +71,10 @@ class TriggerEditsTest {
         assertThat(words(new Trigger.Clock(Schedule.of("21:30"), true)))
                 .isEqualTo("every day at 21:30, late if missed");
         assertThat(words(new Trigger.When(Trigger.When.What.GEAR_LOST, "desk"))).isEqualTo("gear is lost: Sound desk");
-        assertThat(words(new Trigger.Becomes(Condition.is("house", "locked/gate", Value.of(false))))).contains("Gate",
-                "OPEN").doesNotContain("house");
+        assertThat(words(new Trigger.Becomes(Condition.OnReading.is("house", "locked/gate", Value.of(false)))))
+                .contains("Gate",
+                        "OPEN")
+                .doesNotContain("house");
         for (Trigger t : bench.board().button("host-talk").orElseThrow().triggers()) {
             assertThat(TriggerEdits.kind(t)).isIn("key", "controller");
         }

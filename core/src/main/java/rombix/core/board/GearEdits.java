@@ -14,12 +14,11 @@ import rombix.core.card.Card;
 import rombix.core.card.Card.Item;
 import rombix.core.card.Protocol;
 import rombix.core.chain.Arg;
-import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
-import rombix.core.chain.Test;
-import rombix.core.value.Kind;
+import rombix.core.chain.Condition;
+import rombix.core.value.ValueType;
 
 /** Edits of a board's gear, as functions from board to board. */
 public final class GearEdits {
@@ -134,7 +133,7 @@ public final class GearEdits {
 
         private boolean told(String to, String command, Map<String, Arg> with) {
             return to.equals(gear) && (card == null || card.command(command).stream().flatMap(c -> c.params().stream())
-                    .anyMatch(p -> p.type() == Kind.CHOICE && p.list().equals(list)
+                    .anyMatch(p -> p.type() == ValueType.CHOICE && p.list().equals(list)
                             && with.get(p.id()) instanceof Arg.Constant c && c.value().toString().equals(item)));
         }
 
@@ -143,8 +142,8 @@ public final class GearEdits {
                     .filter(places -> item.equals(places.get(list))).isPresent()));
         }
 
-        boolean in(@Nullable Test test) {
-            return test instanceof Condition c && read(c.gear(), c.reading());
+        boolean in(@Nullable Condition test) {
+            return test instanceof Condition.OnReading c && read(c.gear(), c.reading());
         }
 
         boolean in(Trigger trigger) {

@@ -9,7 +9,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
-import rombix.core.chain.Test;
+import rombix.core.chain.Condition;
 import rombix.core.value.Extra;
 
 /**
@@ -19,7 +19,7 @@ import rombix.core.value.Extra;
  */
 @RecordBuilder
 public record Page(String id, String name, int columns, int rows, List<Button> buttons,
-        @JsonInclude(JsonInclude.Include.NON_NULL) @Nullable Test follows,
+        @JsonInclude(JsonInclude.Include.NON_NULL) @Nullable Condition follows,
         @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements PageBuilder.With {
     /** The largest grid. */
     public static final int MOST_COLUMNS = 32;

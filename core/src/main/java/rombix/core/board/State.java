@@ -25,7 +25,7 @@ import rombix.core.value.Extra;
 @RecordBuilder
 @JsonInclude(JsonInclude.Include.NON_EMPTY)
 public record State(String id, String name, Face face, String then, @Nullable FallBack fallBack,
-        @Nullable Condition when, Map<Gesture, Chain> on,
+        Condition.@Nullable OnReading when, Map<Gesture, Chain> on,
         @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements StateBuilder.With {
     public static final String NEXT = "next";
     public static final String STAY = "stay";
@@ -38,7 +38,8 @@ public record State(String id, String name, Face face, String then, @Nullable Fa
         }
     }
 
-    public State(String id, String name, Face face, String then, @Nullable Condition when, Map<Gesture, Chain> on,
+    public State(String id, String name, Face face, String then, Condition.@Nullable OnReading when,
+            Map<Gesture, Chain> on,
             Map<String, Object> extra) {
         this(id, name, face, then, null, when, on, extra);
     }

@@ -10,11 +10,10 @@ import rombix.core.card.Figures;
 import rombix.core.card.Twin;
 import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Arg;
-import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
-import rombix.core.chain.Test;
+import rombix.core.chain.Condition;
 import rombix.core.value.Value;
 
 /** Steps in a few words, by the names that people gave to what they touch. */
@@ -73,13 +72,13 @@ public final class StepWords {
     }
 
     /** What a test asks: {@code Stream is ON AIR}, {@code level above −10 dB}, or its formula. */
-    public String of(Test test) {
-        if (test instanceof Test.Computed c) {
+    public String of(Condition test) {
+        if (test instanceof Condition.Computed c) {
             return formula(c.formula());
         }
-        Condition c = (Condition) test;
+        Condition.OnReading c = (Condition.OnReading) test;
         Twin twin = rig.twins().get(c.gear());
-        Twin.Known known = twin == null ? null : twin.reading(c.reading(), readings.apply(c.gear())).orElse(null);
+        Twin.Reading known = twin == null ? null : twin.reading(c.reading(), readings.apply(c.gear())).orElse(null);
         if (twin == null || known == null) {
             return c.reading();
         }
@@ -112,7 +111,7 @@ public final class StepWords {
     /** A reading's value as people read it. */
     public String value(String gear, String reading, Value value) {
         Twin twin = rig.twins().get(gear);
-        Twin.Known known = twin == null ? null : twin.reading(reading, readings.apply(gear)).orElse(null);
+        Twin.Reading known = twin == null ? null : twin.reading(reading, readings.apply(gear)).orElse(null);
         return twin == null || known == null ? value.toString() : twin.spoken(known, value, readings.apply(gear));
     }
 
@@ -122,7 +121,7 @@ public final class StepWords {
     }
 
     private String wait(Step.Wait w) {
-        Test condition = w.condition();
+        Condition condition = w.condition();
         if (w.clock() != null) {
             return "Wait until " + w.clock();
         }

@@ -218,7 +218,7 @@ public sealed interface Trigger {
 
     /** A reading that becomes so; that it was so already does not count. */
     @JsonTypeName("becomes")
-    record Becomes(Condition condition) implements Trigger {
+    record Becomes(Condition.OnReading condition) implements Trigger {
         public Becomes {
             Objects.requireNonNull(condition, "a trigger by a reading needs its \"condition\"");
         }

@@ -12,7 +12,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
-import rombix.core.value.Kind;
+import rombix.core.value.ValueType;
 import rombix.core.value.Template;
 import rombix.core.value.Value;
 
@@ -64,7 +64,8 @@ public record Card(int card, String id, String title, String icon, Map<String, L
     public Set<String> fields(String list, Protocol protocol) {
         Set<String> fields = new TreeSet<>();
         for (Command command : commands) {
-            Set<String> of = command.params().stream().filter(p -> p.type() == Kind.CHOICE && p.list().equals(list))
+            Set<String> of = command.params().stream()
+                    .filter(p -> p.type() == ValueType.CHOICE && p.list().equals(list))
                     .map(Param::id).collect(Collectors.toSet());
             command.send().getOrDefault(protocol, List.of()).forEach(packet -> {
                 fields(packet.to(), of, fields);
@@ -158,7 +159,7 @@ public record Card(int card, String id, String title, String icon, Map<String, L
      *            {@code lamp} if there are any
      */
     @JsonInclude(JsonInclude.Include.NON_EMPTY)
-    public record ReadingSpec(Template id, Template title, Kind type, @Nullable String unit, @Nullable Double min,
+    public record ReadingSpec(Template id, Template title, ValueType type, @Nullable String unit, @Nullable Double min,
             @Nullable Double max, @Nullable String choices, @Nullable Word yes, @Nullable Word no,
             boolean lamp, Map<Protocol, Arrival> arrives) {
         public ReadingSpec {
@@ -171,7 +172,7 @@ public record Card(int card, String id, String title, String icon, Map<String, L
 
     /** A parameter of a command. For a choice, {@code choices} names the list; its own id when absent. */
     @JsonInclude(JsonInclude.Include.NON_NULL)
-    public record Param(String id, @Nullable String title, Kind type, @Nullable String unit, @Nullable Double min,
+    public record Param(String id, @Nullable String title, ValueType type, @Nullable String unit, @Nullable Double min,
             @Nullable Double max, @JsonProperty("default") @Nullable Value usual, @Nullable String choices) {
         public Param {
             Objects.requireNonNull(id, "a parameter needs an \"id\"");

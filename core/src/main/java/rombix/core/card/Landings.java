@@ -12,7 +12,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.card.Card.Arrival;
 import rombix.core.card.Card.Item;
 import rombix.core.card.Card.ReadingSpec;
-import rombix.core.value.Kind;
+import rombix.core.value.ValueType;
 import rombix.core.value.Template;
 import rombix.core.value.Value;
 
@@ -86,7 +86,7 @@ final class Landings {
 
     private Landed land(Landing landing, String reading, List<Value> args) {
         ReadingSpec spec = landing.spec();
-        if (spec.type() == Kind.LIST) {
+        if (spec.type() == ValueType.LIST) {
             return new Landed(reading, listed(args), null);
         }
         if (landing.arrival().arg() >= args.size()) {
@@ -108,7 +108,7 @@ final class Landings {
         return new Value.Choices(choices);
     }
 
-    private static Optional<Value> typed(Kind kind, Value v) {
+    private static Optional<Value> typed(ValueType kind, Value v) {
         return switch (kind) {
             case NUMBER -> Double.isNaN(v.asNumber()) ? Optional.empty() : Optional.of(Value.of(v.asNumber()));
             case FLAG -> v instanceof Value.Text t && !t.text().matches("(?i)true|false|yes|no|on|off|0|1")

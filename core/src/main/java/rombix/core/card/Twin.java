@@ -15,7 +15,7 @@ import rombix.core.card.Card.Item;
 import rombix.core.card.Card.Packet;
 import rombix.core.card.Card.Param;
 import rombix.core.card.Card.ReadingSpec;
-import rombix.core.value.Kind;
+import rombix.core.value.ValueType;
 import rombix.core.value.Value;
 
 /**
@@ -33,7 +33,7 @@ public final class Twin {
     private final Landings landings;
 
     /** A reading known by its full id, with what its card says of its family. */
-    public record Known(String id, String title, ReadingSpec spec) {
+    public record Reading(String id, String title, ReadingSpec spec) {
     }
 
     /** A live value of this gear by its reading's id; null where none has come yet. */
@@ -96,15 +96,15 @@ public final class Twin {
     }
 
     /** All readings known now, families spread out over their lists. */
-    public List<Known> readings(Readings now) {
-        List<Known> all = new ArrayList<>();
+    public List<Reading> readings(Readings now) {
+        List<Reading> all = new ArrayList<>();
         for (ReadingSpec spec : card.readings()) {
             Optional<String> family = Landings.familyOf(spec);
             if (family.isEmpty()) {
-                all.add(new Known(spec.id().toString(), spec.title().toString(), spec));
+                all.add(new Reading(spec.id().toString(), spec.title().toString(), spec));
             } else {
                 for (Item item : items(family.get(), now)) {
-                    all.add(new Known(spec.id().fill(Landings.of(family.get(), item)),
+                    all.add(new Reading(spec.id().fill(Landings.of(family.get(), item)),
                             spec.title().fill(named(family.get(), item)), spec));
                 }
             }
@@ -113,7 +113,7 @@ public final class Twin {
     }
 
     /** The reading with this full id, whether its item is listed yet or not. */
-    public Optional<Known> reading(String id, Readings now) {
+    public Optional<Reading> reading(String id, Readings now) {
         for (ReadingSpec spec : card.readings()) {
             Optional<Map<String, String>> places = spec.id().match(id);
             if (places.isPresent()) {
@@ -123,7 +123,7 @@ public final class Twin {
                 if (family.isPresent() && fixed(family.get()) && item(family.get(), itemId, now).isEmpty()) {
                     continue;
                 }
-                return Optional.of(new Known(id,
+                return Optional.of(new Reading(id,
                         family.map(f -> spec.title().fill(named(f, item))).orElse(spec.title().toString()), spec));
             }
         }
@@ -131,13 +131,13 @@ public final class Twin {
     }
 
     /** What a value of this reading is called: a flag's word, a choice's name, a number with its unit. */
-    public String spoken(Known known, Value value, Readings now) {
+    public String spoken(Reading known, Value value, Readings now) {
         ReadingSpec spec = known.spec();
         return switch (value) {
             case Value.Flag f when f.on() && spec.yes() != null -> spec.yes().word();
             case Value.Flag f when !f.on() && spec.no() != null -> spec.no().word();
             case Value.Num n -> Figures.withUnit(n.number(), spec.unit());
-            case Value.Text t when spec.type() == Kind.CHOICE -> item(
+            case Value.Text t when spec.type() == ValueType.CHOICE -> item(
                     spec.choices() == null ? spec.id().toString() : spec.choices(), t.text(), now).map(Item::name)
                     .orElse(t.text());
             default -> value.toString();
@@ -287,14 +287,14 @@ public final class Twin {
     public String spokenArg(Param p, Value v, Readings now) {
         return switch (v) {
             case Value.Num n -> Figures.withUnit(n.number(), p.unit());
-            case Value.Text t when p.type() == Kind.CHOICE ->
+            case Value.Text t when p.type() == ValueType.CHOICE ->
                 item(p.list(), t.text(), now).map(Item::name).orElse(t.text());
             default -> v.toString();
         };
     }
 
     private static Value within(Param p, Value v) {
-        if (p.type() != Kind.NUMBER) {
+        if (p.type() != ValueType.NUMBER) {
             return v;
         }
         double n = v.asNumber();

@@ -25,12 +25,12 @@ public sealed interface DeckStep extends Step {
      * @param timeout how long to wait for an answer; for ever when absent
      */
     @JsonTypeName("ask")
-    record Ask(String question, Kind kind, List<Choice> choices, @Nullable String into,
+    record Ask(String question, AnswerType kind, List<Choice> choices, @Nullable String into,
             @JsonProperty("default") @Nullable Value usual, @Nullable Long timeout,
             @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Step.PlainManner.class) Manner how,
             @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements DeckStep {
         /** What kind of answer is wanted. */
-        public enum Kind {
+        public enum AnswerType {
             @JsonProperty("choice")
             CHOICE, @JsonProperty("number")
             NUMBER, @JsonProperty("text")
@@ -39,7 +39,7 @@ public sealed interface DeckStep extends Step {
 
         public Ask {
             Objects.requireNonNull(question, "an ask step needs a \"question\"");
-            kind = Objects.requireNonNullElse(kind, Kind.CHOICE);
+            kind = Objects.requireNonNullElse(kind, AnswerType.CHOICE);
             choices = List.copyOf(Objects.requireNonNullElse(choices, List.of()));
             how = Manner.orPlain(how);
             extra = Extra.kept(extra);

@@ -17,7 +17,8 @@ import org.jspecify.annotations.Nullable;
  * @param instead what runs in its place when it fails
  */
 @JsonInclude(JsonInclude.Include.NON_DEFAULT)
-public record Manner(boolean off, @Nullable String note, @Nullable Test condition, Fail fail, int tries, long backOff,
+public record Manner(boolean off, @Nullable String note, @Nullable Condition condition, Fail fail, int tries,
+        long backOff,
         @Nullable Chain instead) {
     /** Run as it stands; a failure is shown and the chain goes on. */
     public static final Manner PLAIN = new Manner(false, null, null, Fail.GO_ON, 0, 0, null);

@@ -102,7 +102,8 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
      */
     @JsonTypeName("wait")
     @JsonInclude(JsonInclude.Include.NON_DEFAULT)
-    record Wait(long ms, @Nullable Long most, @Nullable String clock, @Nullable Test condition, @Nullable Long timeout,
+    record Wait(long ms, @Nullable Long most, @Nullable String clock, @Nullable Condition condition,
+            @Nullable Long timeout,
             @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainManner.class) Manner how,
             @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step {
         /** What a time of day looks like. */
@@ -203,7 +204,7 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
     }
 
     @JsonTypeName("if")
-    record If(Test condition, Chain then, @JsonProperty("else") Chain otherwise,
+    record If(Condition condition, Chain then, @JsonProperty("else") Chain otherwise,
             @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainManner.class) Manner how,
             @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step {
         public If {
@@ -222,7 +223,7 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
      * @param count the name under which formulas inside know how many times it ran before, from 0
      */
     @JsonTypeName("repeat")
-    record Repeat(@Nullable Arg times, @JsonProperty("while") @Nullable Test condition, @Nullable Long every,
+    record Repeat(@Nullable Arg times, @JsonProperty("while") @Nullable Condition condition, @Nullable Long every,
             String count, Chain chain,
             @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainManner.class) Manner how,
             @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step {

@@ -20,11 +20,10 @@ import rombix.core.board.Trigger;
 import rombix.core.board.Walk;
 import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
-import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
-import rombix.core.chain.Test;
+import rombix.core.chain.Condition;
 import rombix.core.check.Finding.Kind;
 import rombix.core.value.Formula;
 import rombix.core.value.FormulaFault;
@@ -138,8 +137,8 @@ public final class Check {
         return all;
     }
 
-    private static void test(@Nullable Test test, List<String> to) {
-        if (test instanceof Test.Computed c) {
+    private static void test(@Nullable Condition test, List<String> to) {
+        if (test instanceof Condition.Computed c) {
             to.add(c.formula());
         }
     }
@@ -231,7 +230,7 @@ public final class Check {
     }
 
     private static Look look(State state) {
-        Condition when = state.when();
+        Condition.OnReading when = state.when();
         String lit = when == null || when.is() == null
                 ? null
                 : state.face().tally().stream()

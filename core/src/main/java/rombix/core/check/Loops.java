@@ -18,7 +18,7 @@ import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
-import rombix.core.chain.Test;
+import rombix.core.chain.Condition;
 import rombix.core.value.Formula;
 import rombix.core.value.FormulaFault;
 
@@ -164,7 +164,7 @@ final class Loops {
                 || stops(r.chain())) {
             return false;
         }
-        if (!(r.condition() instanceof Test.Computed c)) {
+        if (!(r.condition() instanceof Condition.Computed c)) {
             return r.times() == null;
         }
         try {

@@ -23,11 +23,10 @@ import rombix.core.card.Scale;
 import rombix.core.card.Twin;
 import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Arg;
-import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
-import rombix.core.chain.Test;
+import rombix.core.chain.Condition;
 import rombix.core.value.Value;
 
 /** Checks that what a board names exists. */
@@ -164,7 +163,7 @@ public final class References {
         }
     }
 
-    private void condition(Condition condition, String at) {
+    private void condition(Condition.OnReading condition, String at) {
         Twin twin = twin(condition.gear(), at + "/gear");
         if (twin != null && twin.reading(condition.reading(), Readings.NONE).isEmpty()) {
             flaw(at + "/reading", "%s reports no “%s”; it reports %s".formatted(twin.title(),
@@ -172,8 +171,8 @@ public final class References {
         }
     }
 
-    private void test(@Nullable Test test, String at) {
-        if (test instanceof Condition c) {
+    private void test(@Nullable Condition test, String at) {
+        if (test instanceof Condition.OnReading c) {
             condition(c, at);
         }
     }

@@ -15,9 +15,8 @@ import rombix.core.board.Page;
 import rombix.core.board.Schedule;
 import rombix.core.board.Trigger;
 import rombix.core.board.Trigger.When.What;
-import rombix.core.chain.Condition;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.Test;
+import rombix.core.chain.Condition;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
 
@@ -49,12 +48,12 @@ final class Armed {
 
     private static final class Becoming {
         private final String button;
-        private final Condition condition;
+        private final Condition.OnReading condition;
         private @Nullable Boolean was;
         private long pressedNanos;
         private boolean pressed;
 
-        Becoming(String button, Condition condition) {
+        Becoming(String button, Condition.OnReading condition) {
             this.button = button;
             this.condition = condition;
         }
@@ -125,7 +124,7 @@ final class Armed {
     private void follow() {
         following.clear();
         for (Page p : deck.board().pages()) {
-            Test test = p.follows();
+            Condition test = p.follows();
             if (test != null) {
                 try {
                     Following made = new Following(p.id(), Compiler.check(test));
@@ -157,11 +156,11 @@ final class Armed {
         }
     }
 
-    private static String name(Condition c) {
+    private static String name(Condition.OnReading c) {
         return c.gear() + ":" + c.reading();
     }
 
-    private @Nullable Boolean known(Condition c) {
+    private @Nullable Boolean known(Condition.OnReading c) {
         return deck.situation.reading(c.gear(), c.reading()) == null ? null : deck.situation.holds(c);
     }
 

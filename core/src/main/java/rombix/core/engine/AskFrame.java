@@ -53,7 +53,7 @@ final class AskFrame implements Run.Activity {
         deck.telling.tell(
                 new Happening.Answered(frame.run.id, frame.run.buttonId(), frame.place(), "", "“%s”: %s".formatted(op
                         .step().question(), spoken(answer)), asked, due));
-        Value given = op.step().kind() == DeckStep.Ask.Kind.NUMBER ? Value.of(answer.asNumber()) : answer;
+        Value given = op.step().kind() == DeckStep.Ask.AnswerType.NUMBER ? Value.of(answer.asNumber()) : answer;
         String fault = null;
         if (op.step().into() != null) {
             try {
@@ -65,14 +65,14 @@ final class AskFrame implements Run.Activity {
         if (fault != null) {
             frame.done(due, fault);
         } else {
-            int choice = op.step().kind() == DeckStep.Ask.Kind.CHOICE ? index(answer) : -1;
+            int choice = op.step().kind() == DeckStep.Ask.AnswerType.CHOICE ? index(answer) : -1;
             Doing.one(frame, choice >= 0 ? op.chains()[choice] : Op.Seq.NOTHING, frame.scope.with("answer", given),
                     due);
         }
     }
 
     private String spoken(Value answer) {
-        int choice = op.step().kind() == DeckStep.Ask.Kind.CHOICE ? index(answer) : -1;
+        int choice = op.step().kind() == DeckStep.Ask.AnswerType.CHOICE ? index(answer) : -1;
         return choice >= 0 ? op.options().get(choice) : answer.toString();
     }
 

@@ -13,11 +13,10 @@ import rombix.core.card.Card.Param;
 import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
-import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
-import rombix.core.chain.Test;
+import rombix.core.chain.Condition;
 import rombix.core.value.Formula;
 import rombix.core.value.FormulaFault;
 
@@ -57,7 +56,7 @@ final class Compiler {
 
     private Op.Item item(Step step, String here) {
         try {
-            Test condition = step.how().condition();
+            Condition condition = step.how().condition();
             Chain instead = step.how().instead();
             return new Op.Item(here, op(step, here), condition == null ? null : check(condition), step.how(),
                     instead == null ? null : seq(instead, here + "/instead"));
@@ -162,10 +161,10 @@ final class Compiler {
     }
 
     /** A test, ready to be asked. */
-    static Op.Check check(Test test) throws FormulaFault {
+    static Op.Check check(Condition test) throws FormulaFault {
         return switch (test) {
-            case Condition c -> new Op.Check(c, null);
-            case Test.Computed c -> new Op.Check(null, new Formula(c.formula()));
+            case Condition.OnReading c -> new Op.Check(c, null);
+            case Condition.Computed c -> new Op.Check(null, new Formula(c.formula()));
         };
     }
 

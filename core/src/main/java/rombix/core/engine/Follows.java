@@ -30,7 +30,7 @@ final class Follows {
 
     void index(ButtonPlay play) {
         for (State s : play.button.states()) {
-            Condition when = s.when();
+            Condition.OnReading when = s.when();
             if (when != null) {
                 List<ButtonPlay> list = followers.computeIfAbsent(new Watched(when.gear(), when.reading()),
                         _ -> new ArrayList<>());
@@ -51,7 +51,7 @@ final class Follows {
     /** The first state whose condition holds; -1 where none does. */
     int state(Button button) {
         for (int i = 0; i < button.states().size(); i++) {
-            Condition when = button.states().get(i).when();
+            Condition.OnReading when = button.states().get(i).when();
             if (when != null && deck.situation.holds(when)) {
                 return i;
             }
@@ -75,7 +75,7 @@ final class Follows {
 
     private void arrived(ButtonPlay b, int state) {
         State now = b.button.states().get(state);
-        Condition when = now.when();
+        Condition.OnReading when = now.when();
         deck.telling
                 .tell(new Happening.Answered(b.wayRun, b.button.id(), "", when == null ? "" : when.gear(), now.name(),
                         b.wayNanos, deck.now()));
@@ -84,7 +84,7 @@ final class Follows {
 
     /** What the gear says in place of what a button waits for. */
     String instead(ButtonPlay b) {
-        Condition when = b.button.states().get(b.onItsWay).when();
+        Condition.OnReading when = b.button.states().get(b.onItsWay).when();
         Twin twin = when == null ? null : deck.situation.twin(when.gear());
         Value now = when == null ? null : deck.situation.reading(when.gear(), when.reading());
         if (when == null || twin == null || now == null) {

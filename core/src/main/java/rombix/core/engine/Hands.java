@@ -345,7 +345,7 @@ final class Hands {
     /** A gear that is awaited has failed. */
     void gearFailed(ButtonPlay b, @Nullable String gear) {
         if (b.onItsWay >= 0) {
-            Condition when = b.button.states().get(b.onItsWay).when();
+            Condition.OnReading when = b.button.states().get(b.onItsWay).when();
             if (when != null && when.gear().equals(gear)) {
                 giveUp(b);
             }

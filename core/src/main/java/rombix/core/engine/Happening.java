@@ -69,7 +69,8 @@ public sealed interface Happening {
     }
 
     /** A question waits for an answer; {@code timeoutMillis} is -1 where it waits for ever. */
-    record Asked(long question, long run, String button, String text, DeckStep.Ask.Kind kind, List<String> options,
+    record Asked(long question, long run, String button, String text, DeckStep.Ask.AnswerType kind,
+            List<String> options,
             @Nullable Value usual, long timeoutMillis, long atNanos) implements Happening {
         public Asked {
             options = List.copyOf(options);

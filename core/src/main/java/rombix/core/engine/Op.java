@@ -70,7 +70,7 @@ sealed interface Op {
     }
 
     /** A test: one of the two is there. */
-    record Check(@Nullable Condition condition, @Nullable Formula formula) {
+    record Check(Condition.@Nullable OnReading condition, @Nullable Formula formula) {
         /** The names of what it depends on, as formulas write them. */
         List<String> names() {
             return condition != null

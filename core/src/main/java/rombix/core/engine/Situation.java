@@ -140,7 +140,7 @@ final class Situation {
                 .orElse(value.toString());
     }
 
-    boolean holds(Condition c) {
+    boolean holds(Condition.OnReading c) {
         return c.holds(reading(c.gear(), c.reading()));
     }
 

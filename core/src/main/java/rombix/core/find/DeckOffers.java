@@ -121,7 +121,7 @@ final class DeckOffers {
         offers.add(new Offer(DECK, ask.matches() ? Finder.words(query) : List.of("ask", "question", "choice"),
                 figures -> {
                     figures.clear();
-                    return new DeckStep.Ask(question, DeckStep.Ask.Kind.CHOICE,
+                    return new DeckStep.Ask(question, DeckStep.Ask.AnswerType.CHOICE,
                             List.of(new Step.Choice("Yes", 1, Chain.EMPTY),
                                     new Step.Choice("No", 1, Chain.EMPTY)),
                             null, null, null, Manner.PLAIN, Map.of());

@@ -16,7 +16,7 @@ import rombix.core.chain.Condition;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Manner;
 import rombix.core.chain.Step;
-import rombix.core.value.Kind;
+import rombix.core.value.ValueType;
 import rombix.core.value.Value;
 
 /** What a gear can be made to do: its commands with each choice, levels that fade or are nudged, and waits for it. */
@@ -58,7 +58,7 @@ final class GearOffers {
     private Step filled(Command command, Map<String, Value> args, List<Figure> figures) {
         Map<String, Value> with = new LinkedHashMap<>(args);
         for (Param p : command.params()) {
-            Figure given = p.type() == Kind.NUMBER ? Figure.take(figures, p.unit()) : null;
+            Figure given = p.type() == ValueType.NUMBER ? Figure.take(figures, p.unit()) : null;
             if (given != null) {
                 with.put(p.id(), Value.of(given.value()));
             }
@@ -68,7 +68,7 @@ final class GearOffers {
 
     /** The numeric parameters that a reading follows. */
     private static List<Param> moving(Command command) {
-        return command.params().stream().filter(p -> p.type() == Kind.NUMBER).filter(p -> {
+        return command.params().stream().filter(p -> p.type() == ValueType.NUMBER).filter(p -> {
             for (Change c : command.changes()) {
                 if (c.to() instanceof Carry.Filled f && f.template().places().contains(p.id())) {
                     return true;
@@ -116,13 +116,13 @@ final class GearOffers {
     }
 
     /** Steps that ask a yes/no reading. */
-    private void reading(Twin.Known known) {
-        if (known.spec().type() != Kind.FLAG) {
+    private void reading(Twin.Reading known) {
+        if (known.spec().type() != ValueType.FLAG) {
             return;
         }
         for (boolean on : new boolean[]{true, false}) {
             Value value = Value.of(on);
-            Condition condition = Condition.is(twin.gear(), known.id(), value);
+            Condition.OnReading condition = Condition.OnReading.is(twin.gear(), known.id(), value);
             List<String> words = new ArrayList<>(Finder.words(known.title()));
             words.add("is");
             words.addAll(Finder.words(twin.spoken(known, value, now)));
@@ -144,7 +144,7 @@ final class GearOffers {
     }
 
     private List<Map<String, Value>> spreadOver(Param p, List<Map<String, Value>> before) {
-        List<Value> values = p.type() == Kind.CHOICE
+        List<Value> values = p.type() == ValueType.CHOICE
                 ? twin.items(p.list(), now).stream().map(Item::id).map(Value::of).toList()
                 : List.of(p.usual() != null ? p.usual() : start(p));
         List<Map<String, Value>> after = new ArrayList<>();

@@ -247,7 +247,7 @@ public final class Forecaster {
             Value usual = a.usual();
             Value answer = usual != null
                     ? usual
-                    : a.kind() == DeckStep.Ask.Kind.TEXT
+                    : a.kind() == DeckStep.Ask.AnswerType.TEXT
                             ? Value.of("")
                             : Value.of(a.options().isEmpty() ? 0 : chance.nextInt(a.options().size()));
             if (deck != null) {

@@ -48,7 +48,7 @@ class GearEditsTest {
 
     @Test
     void usesAreSaidWhereverTheyStand() {
-        Condition muted = Condition.is("desk", "muted/host", Value.of(true));
+        Condition.OnReading muted = Condition.OnReading.is("desk", "muted/host", Value.of(true));
         Step wait = new Step.Wait(0, null, null, muted, null, Manner.PLAIN, Map.of());
         Button button = new Button("x", "X", 0, 0, 1, 1, Button.Busy.RESTART,
                 List.of(new State("on", "on", Face.PLAIN, State.STAY, null, Map.of(

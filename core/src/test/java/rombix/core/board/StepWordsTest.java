@@ -13,13 +13,12 @@ import org.junit.jupiter.params.provider.MethodSource;
 import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
-import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Manner;
 import rombix.core.chain.Step;
-import rombix.core.chain.Test;
+import rombix.core.chain.Condition;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
 import rombix.core.value.Value;
@@ -33,25 +32,25 @@ class StepWordsTest {
         words = new StepWords(BoardFile.read(Path.of("../demo/star-night.json")), _ -> Readings.NONE);
     }
 
-    private static Step.Wait wait(Test test, Long timeout) {
+    private static Step.Wait wait(Condition test, Long timeout) {
         return new Step.Wait(0, null, null, test, timeout, Manner.PLAIN, Map.of());
     }
 
     static Stream<Arguments> steps() {
         Manner plain = Manner.PLAIN;
         Map<String, Arg> host = Map.of("channel", Arg.of("host"));
-        Condition muted = Condition.is("desk", "muted/host", Value.of(true));
+        Condition.OnReading muted = Condition.OnReading.is("desk", "muted/host", Value.of(true));
         return Stream.of(Arguments.of(new GearStep.Do("desk", "mute", Map.of("channel", Value.of("music-bed"))),
                 "Mute Music Bed"), Arguments.of(new Step.Wait(65_000), "Wait 1:05 min"),
                 Arguments.of(new Step.Wait(
                         1000, 2000L, null, null, null, plain, Map.of()), "Wait 1 s to 2 s"),
                 Arguments.of(wait(muted,
                         5000L), "Wait until Host is MUTED, at most 5 s"),
-                Arguments.of(wait(new Condition("desk",
+                Arguments.of(wait(new Condition.OnReading("desk",
                         "level/host", null, -20.0, -3.0, Map.of()), null),
                         "Wait until Host level is above −20 dB and below −3 dB"),
                 Arguments.of(
-                        new Step.If(new Test.Computed("{desk:level/host} > {ring}"),
+                        new Step.If(new Condition.Computed("{desk:level/host} > {ring}"),
                                 Chain.EMPTY, Chain.EMPTY, plain, Map.of()),
                         "If Sound desk Host level > Ring level"),
                 Arguments.of(new GearStep.Fade(

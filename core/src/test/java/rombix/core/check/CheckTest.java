@@ -46,7 +46,7 @@ class CheckTest {
     }
 
     private static Step repeat(String whileIt, Step... steps) {
-        return new Step.Repeat(null, whileIt == null ? null : new rombix.core.chain.Test.Computed(whileIt), null,
+        return new Step.Repeat(null, whileIt == null ? null : new rombix.core.chain.Condition.Computed(whileIt), null,
                 "count", Chain.of(steps), PLAIN, Map.of());
     }
 
@@ -64,7 +64,7 @@ class CheckTest {
                 Arguments.of(Kind.DEAD_REFERENCE, presses(new DeckStep.Set("m", Arg.of(1), PLAIN, Map
                         .of())), "value"),
                 Arguments.of(Kind.DEAD_REFERENCE, presses(new Step.If(
-                        new rombix.core.chain.Test.Computed("{gear:mood} > 1"), Chain.EMPTY,
+                        new rombix.core.chain.Condition.Computed("{gear:mood} > 1"), Chain.EMPTY,
                         Chain.EMPTY, PLAIN, Map.of())), "press/0"),
                 Arguments.of(Kind.FORMULA, presses(
                         repeat("1 +", pause(5))), "press/0"),
@@ -75,7 +75,7 @@ class CheckTest {
                 Arguments.of(
                         Kind.UNREACHABLE_STATE, rig(button("b", plain(
                                 "x").withWhen(
-                                        rombix.core.chain.Condition.is(
+                                        rombix.core.chain.Condition.OnReading.is(
                                                 "gear", "on/a", Value
                                                         .of(true))),
                                 plain("y"))),
@@ -139,7 +139,8 @@ class CheckTest {
     @Test
     void findsNothingWhereNothingIsWrong() {
         Step set = new DeckStep.Set("n", new Arg.Computed("{n} + 1"), PLAIN, Map.of());
-        Step until = new Step.If(new rombix.core.chain.Test.Computed("{n} < 3"), Chain.of(use("b")), Chain.EMPTY, PLAIN,
+        Step until = new Step.If(new rombix.core.chain.Condition.Computed("{n} < 3"), Chain.of(use("b")), Chain.EMPTY,
+                PLAIN,
                 Map.of());
         Rig fine = rig(b -> b.withValues(List.of(new BoardValue("n", "N", Value.of(0)))), button("b", state(Chain.of(
                 repeat("{n} < 3", set), repeat(null, pause(10)), set, until))), button("c", state("s", null,

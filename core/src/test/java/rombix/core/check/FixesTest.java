@@ -80,7 +80,7 @@ class FixesTest {
     @Test
     void whatAStateNamesInVainIsLetGo() {
         State lost = state(Chain.of(on("a"))).withThen("nowhere").withFallBack(new State.FallBack("nowhere", 5))
-                .withWhen(rombix.core.chain.Condition.is("gear", "mood", rombix.core.value.Value.of(true)))
+                .withWhen(rombix.core.chain.Condition.OnReading.is("gear", "mood", rombix.core.value.Value.of(true)))
                 .withFace(Face.PLAIN.withImage(new Face.Image("nothing", null, 0, null)));
         Rig rig = rig(button("b", lost));
         for (int i = 0; i < 4; i++) {

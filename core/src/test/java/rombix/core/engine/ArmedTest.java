@@ -118,8 +118,10 @@ class ArmedTest {
 
     @Test
     void aReadingThatIsFirstHeardDoesNotPress() {
-        TestDeck t = deck(new Trigger.Becomes(new rombix.core.chain.Condition("gear", "level", null, 50.0, null,
-                java.util.Map.of())), PING);
+        TestDeck t = deck(
+                new Trigger.Becomes(new rombix.core.chain.Condition.OnReading("gear", "level", null, 50.0, null,
+                        java.util.Map.of())),
+                PING);
         t.post(new Event.Came("gear", "level", Value.of(80)));
         assertThat(minutes(t)).isEmpty();
         t.post(new Event.Came("gear", "level", Value.of(20)));

@@ -170,7 +170,7 @@ class BelieverTest {
                 inner.list().ofMinSize(1).ofMaxSize(3).map(cs -> new Step.Pick(Step.Pick.Way.IN_TURN, cs.stream().map(
                         c -> new Step.Choice(null, 1, c)).toList(), Manner.PLAIN, Map.of())),
                 inner.list().ofSize(2)
-                        .map(cs -> new Step.If(new rombix.core.chain.Test.Computed("{n} % 2 == 0"), cs.get(0), cs
+                        .map(cs -> new Step.If(new rombix.core.chain.Condition.Computed("{n} % 2 == 0"), cs.get(0), cs
                                 .get(1), Manner.PLAIN, Map.of())),
                 Arbitraries.integers().between(0, 3)
                         .flatMap(times -> Arbitraries.of(-1L, 50L, 200L).flatMap(every -> inner

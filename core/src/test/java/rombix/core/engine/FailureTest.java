@@ -134,8 +134,9 @@ class FailureTest {
                         Map.of());
                 case 2 -> new Step.Repeat(rombix.core.chain.Arg.of(1), null, null, "count", inner, Manner.PLAIN, Map
                         .of());
-                case 3 -> new Step.If(new rombix.core.chain.Test.Computed("1 == 1"), inner, Chain.EMPTY, Manner.PLAIN,
-                        Map.of());
+                case 3 ->
+                    new Step.If(new rombix.core.chain.Condition.Computed("1 == 1"), inner, Chain.EMPTY, Manner.PLAIN,
+                            Map.of());
                 default -> new Step.ForAWhile(inner, 1, Manner.PLAIN, Map.of());
             });
         }

@@ -12,7 +12,7 @@ import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.DeckStep.Show.Way;
-import rombix.core.chain.Test.Computed;
+import rombix.core.chain.Condition.Computed;
 import rombix.core.engine.Happening.PageFollows;
 import rombix.core.engine.Happening.PageShown;
 import rombix.core.value.Value;
@@ -48,7 +48,7 @@ class PagesTest {
         assertThat(t.all(PageShown.class)).containsExactly(new PageShown(null, Way.BACK));
     }
 
-    private static TestDeck following(rombix.core.chain.Test what) {
+    private static TestDeck following(rombix.core.chain.Condition what) {
         return TestDeck.playing(TestDeck.rig(b -> b.withPages(List.of(b.pages().getFirst(), Page.empty("q", "Q")
                 .withFollows(what))).withValues(List.of(new rombix.core.board.Board.BoardValue("n", "N",
                         Value.of(

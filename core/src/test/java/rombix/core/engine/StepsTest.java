@@ -50,11 +50,12 @@ class StepsTest {
     }
 
     private static Step until(String formula, Long timeout) {
-        return new Step.Wait(0, null, null, new rombix.core.chain.Test.Computed(formula), timeout, PLAIN, Map.of());
+        return new Step.Wait(0, null, null, new rombix.core.chain.Condition.Computed(formula), timeout, PLAIN,
+                Map.of());
     }
 
     private static Step when(String formula, Chain then, Chain otherwise) {
-        return new Step.If(new rombix.core.chain.Test.Computed(formula), then, otherwise, PLAIN, Map.of());
+        return new Step.If(new rombix.core.chain.Condition.Computed(formula), then, otherwise, PLAIN, Map.of());
     }
 
     private static Step together(Step.Together.Ends ends, Chain... chains) {
@@ -89,8 +90,10 @@ class StepsTest {
     }
 
     static Stream<Arguments> cases() {
-        Step ask = new DeckStep.Ask("Which?", DeckStep.Ask.Kind.CHOICE, List.of(new Step.Choice("A", 1, chain(on("a"))),
-                new Step.Choice("B", 1, chain(on("b")))), null, Value.of(1), 400L, PLAIN, Map.of());
+        Step ask = new DeckStep.Ask("Which?", DeckStep.Ask.AnswerType.CHOICE,
+                List.of(new Step.Choice("A", 1, chain(on("a"))),
+                        new Step.Choice("B", 1, chain(on("b")))),
+                null, Value.of(1), 400L, PLAIN, Map.of());
         return Stream.of(
                 Arguments.of("a repeat runs its chain so many times, one after another", chain(repeat(3, null, on("a"),
                         pause(100)), off("a")), List.of("A on @0", "A on @100", "A on @200", "A off @300")),
@@ -102,7 +105,7 @@ class StepsTest {
                 Arguments.of("the count is a value inside", chain(repeat(3, null, levelOf("10 * {count}"), pause(10))),
                         List.of("Level 0 % @0", "Level 10 % @10", "Level 20 % @20")),
                 Arguments.of("a repeat runs while its condition holds", chain(new Step.Repeat(null,
-                        new rombix.core.chain.Test.Computed("{n} < 3"), null, "count", chain(set("n", "{n} + 1"),
+                        new rombix.core.chain.Condition.Computed("{n} < 3"), null, "count", chain(set("n", "{n} + 1"),
                                 levelOf("{n}")),
                         PLAIN, Map.of())), List.of("Level 1 % @0", "Level 2 % @0",
                                 "Level 3 % @0")),
@@ -151,7 +154,8 @@ class StepsTest {
                 Arguments.of("what is switched off is passed over", chain(on("a").in(new Manner(true, null, null,
                         Manner.Fail.GO_ON, 0, 0, null)), on("b")), List.of("B on @0")),
                 Arguments.of("what has a condition runs if it holds", chain(on("a").in(new Manner(false, null,
-                        new rombix.core.chain.Test.Computed("{n} == 7"), Manner.Fail.GO_ON, 0, 0, null)), on("b")), List
+                        new rombix.core.chain.Condition.Computed("{n} == 7"), Manner.Fail.GO_ON, 0, 0, null)), on("b")),
+                        List
                                 .of("B on @0")),
                 Arguments.of("all nest in each other", chain(repeat(2, null, together(Step.Together.Ends.LAST, chain(
                         inTurn(chain(repeat(2, null, on("a"), pause(10))), chain(when("{n} == 0", chain(whileFor(20, on(
@@ -258,11 +262,11 @@ class StepsTest {
 
     @Test
     void questionsTakeChoicesNumbersAndTexts() {
-        Step choice = new DeckStep.Ask("Which?", DeckStep.Ask.Kind.CHOICE,
+        Step choice = new DeckStep.Ask("Which?", DeckStep.Ask.AnswerType.CHOICE,
                 List.of(new Step.Choice("Red", 1, chain(on("a"))),
                         new Step.Choice("Blue", 1, chain(on("b")))),
                 null, null, null, PLAIN, Map.of());
-        Step number = new DeckStep.Ask("How much?", DeckStep.Ask.Kind.NUMBER, List.of(), "n", null, null, PLAIN,
+        Step number = new DeckStep.Ask("How much?", DeckStep.Ask.AnswerType.NUMBER, List.of(), "n", null, null, PLAIN,
                 Map.of());
         TestDeck t = deck(chain(choice, number, levelOf("{n} / 2")));
         t.press("b");
@@ -406,8 +410,9 @@ class StepsTest {
 
     @Test
     void aWaitForANumberAsksAReading() {
-        TestDeck t = TestDeck.running(new Step.Wait(0, null, null, new Condition("gear", "level", null, 50.0, null, Map
-                .of()), null, PLAIN, Map.of()), on("b"));
+        TestDeck t = TestDeck
+                .running(new Step.Wait(0, null, null, new Condition.OnReading("gear", "level", null, 50.0, null, Map
+                        .of()), null, PLAIN, Map.of()), on("b"));
         t.press("b");
         t.post(new Event.Came("gear", "level", Value.of(50)));
         t.pass(100);

@@ -48,8 +48,8 @@ public final class TestDeck {
                {"id": "ping", "title": "Ping", "send": {"osc": [{"to": "/ping"}]}}]}
             """;
     public static final Step PING = new GearStep.Do("gear", "ping", Map.of());
-    static final Condition A_ON = Condition.is("gear", "on/a", Value.of(true));
-    static final Condition A_OFF = Condition.is("gear", "on/a", Value.of(false));
+    static final Condition.OnReading A_ON = Condition.OnReading.is("gear", "on/a", Value.of(true));
+    static final Condition.OnReading A_OFF = Condition.OnReading.is("gear", "on/a", Value.of(false));
 
     final SimulatedClock clock = new SimulatedClock();
     final List<Happening> happened = new ArrayList<>();
@@ -103,7 +103,7 @@ public final class TestDeck {
         return new Button(id, id, 0, 0, 1, 1, Button.Busy.RESTART, List.of(states), Map.of());
     }
 
-    public static State state(String id, Condition when, Chain press, Chain release) {
+    public static State state(String id, Condition.OnReading when, Chain press, Chain release) {
         Map<Gesture, Chain> on = new EnumMap<>(Gesture.class);
         on.put(Gesture.PRESS, press);
         on.put(Gesture.RELEASE, release);

@@ -69,9 +69,9 @@ class ToldTest {
     @Test
     void aPersonsAnswerIsToldInWords() {
         TestDeck t = TestDeck
-                .running(new DeckStep.Ask("How many?", DeckStep.Ask.Kind.NUMBER, List.of(), null, null, null,
+                .running(new DeckStep.Ask("How many?", DeckStep.Ask.AnswerType.NUMBER, List.of(), null, null, null,
                         Manner.PLAIN, Map.of()),
-                        new DeckStep.Ask("Which?", DeckStep.Ask.Kind.CHOICE, List.of(new Step.Choice("Red", 1,
+                        new DeckStep.Ask("Which?", DeckStep.Ask.AnswerType.CHOICE, List.of(new Step.Choice("Red", 1,
                                 Chain.EMPTY), new Step.Choice("Blue", 1, Chain.EMPTY)), null, null, null, Manner.PLAIN,
                                 Map
                                         .of()));

@@ -99,7 +99,7 @@ class ForecastTest {
 
     @Test
     void takesTheUsualAnswerAndThePresentTime() {
-        Step ask = new DeckStep.Ask("Which?", DeckStep.Ask.Kind.CHOICE,
+        Step ask = new DeckStep.Ask("Which?", DeckStep.Ask.AnswerType.CHOICE,
                 List.of(new Step.Choice("A", 1, Chain.of(on("a"))),
                         new Step.Choice("B", 1, Chain.of(on("b")))),
                 null, Value.of(1), null, Manner.PLAIN, Map.of());

@@ -63,7 +63,7 @@ class OppositeTest {
     @Test
     void whatHasNoOppositeIsListed() {
         Step say = new DeckStep.Say("hello", Manner.PLAIN, Map.of());
-        Step maybe = on("b").in(new Manner(false, null, new rombix.core.chain.Test.Computed("1 == 1"),
+        Step maybe = on("b").in(new Manner(false, null, new rombix.core.chain.Condition.Computed("1 == 1"),
                 Manner.Fail.GO_ON, 0, 0, null));
         Opposite o = opposite(PING, say, new Step.Pick(Step.Pick.Way.RANDOM, List.of(new Step.Choice(null, 1, Chain.of(
                 on("a")))), Manner.PLAIN, Map.of()), maybe, on("a"));

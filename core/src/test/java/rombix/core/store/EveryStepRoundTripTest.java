@@ -33,13 +33,12 @@ import rombix.core.board.Trigger;
 import rombix.core.card.Protocol;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
-import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Manner;
 import rombix.core.chain.Step;
-import rombix.core.chain.Test;
+import rombix.core.chain.Condition;
 import rombix.core.value.Value;
 
 /** Random boards with every kind of step and rule: written, read and written again they are the same. */
@@ -70,7 +69,7 @@ class EveryStepRoundTripTest {
             new Trigger.Osc("/go/1"), new Trigger.Clock(Schedule.of("Fri,Sat 21:30"), true), new Trigger.Clock(Schedule
                     .of("every 15 min"), false),
             new Trigger.Clock(Schedule.of("2026-12-24T21:30"), false),
-            new Trigger.Becomes(Condition.is("desk", "muted/host", Value.of(true))), new Trigger.When(
+            new Trigger.Becomes(Condition.OnReading.is("desk", "muted/host", Value.of(true))), new Trigger.When(
                     Trigger.When.What.GEAR_LOST, "desk"),
             new Trigger.When(Trigger.When.What.BOARD_OPENED, null));
 
@@ -86,7 +85,8 @@ class EveryStepRoundTripTest {
                     Face.PLAIN.withTint("#102030").withLabel("{n}").withSecond("of 9").withMark(Face.Mark.TICK)
                             .withImage(new Face.Image("dot", Face.Image.Fit.COVER, 12, "#FFEEDD")),
                     State.RANDOM,
-                    new State.FallBack("two", 900), Condition.is("desk", "muted/host", Value.of(true)), on, Map.of());
+                    new State.FallBack("two", 900), Condition.OnReading.is("desk", "muted/host", Value.of(true)), on,
+                    Map.of());
             State two = new State("two", "two", Face.PLAIN, "one", null, Map.of(), Map.of());
             Button fader = new Button("f", "F", 0, 0, 1, 1, Button.Busy.QUEUE, List.of(State.named("on")), Map.of())
                     .withControl(
@@ -102,7 +102,7 @@ class EveryStepRoundTripTest {
             return new Board(1, "Random",
                     List.of(new Gear("desk", "Desk", "sound-desk", new Gear.Link(Protocol.of("midi"),
                             "Desk", Map.of()), Map.of(), Map.of())),
-                    List.of(new Page("p", "P", 3, 2, List.of(b, fader, dial, plain), new Test.Computed("{n} > 2"),
+                    List.of(new Page("p", "P", 3, 2, List.of(b, fader, dial, plain), new Condition.Computed("{n} > 2"),
                             Map.of())),
                     List.of(new BoardValue("n", "N", Value.of(4))), List.of(new NamedChain("c", "C", List.of("to"),
                             named)),
@@ -119,8 +119,10 @@ class EveryStepRoundTripTest {
     private static Arbitrary<Manner> manners(int depth) {
         Arbitrary<Manner> plain = Arbitraries.just(Manner.PLAIN);
         Arbitrary<Manner> others = Arbitraries.of(new Manner(true, "a note", null, Manner.Fail.GO_ON, 0, 0, null),
-                new Manner(false, null, new Test.Computed("{n} > 1"), Manner.Fail.STOP, 0, 0, null), new Manner(false,
-                        null, new Condition("desk", "level/host", null, -20.0, 3.5, Map.of()), Manner.Fail.RETRY, 4,
+                new Manner(false, null, new Condition.Computed("{n} > 1"), Manner.Fail.STOP, 0, 0, null),
+                new Manner(false,
+                        null, new Condition.OnReading("desk", "level/host", null, -20.0, 3.5, Map.of()),
+                        Manner.Fail.RETRY, 4,
                         250, null));
         return depth == 0
                 ? Arbitraries.oneOf(plain, others)
@@ -131,8 +133,10 @@ class EveryStepRoundTripTest {
     private static Arbitrary<Step> step(int depth) {
         Map<String, Arg> host = Map.of("channel", Arg.of("host"));
         Arbitrary<Arg> args = Arbitraries.of(Arg.of(-12), Arg.of(2.5), new Arg.Computed("{n} * 2"));
-        Arbitrary<Test> tests = Arbitraries.of(new Test.Computed("{n} == 4"), Condition.is("desk", "muted/guest", Value
-                .of(false)), new Condition("desk", "level/host", null, -10.0, null, Map.of()));
+        Arbitrary<Condition> tests = Arbitraries.of(new Condition.Computed("{n} == 4"),
+                Condition.OnReading.is("desk", "muted/guest", Value
+                        .of(false)),
+                new Condition.OnReading("desk", "level/host", null, -10.0, null, Map.of()));
         Arbitrary<Step> plain = Arbitraries.oneOf(Combinators.combine(args, Arbitraries.of(0L, 1L)).as((level,
                 answer) -> new GearStep.Do("desk", "level", Map.of("channel", Arg.of("host"), "level", level),
                         answer == 0
@@ -193,7 +197,7 @@ class EveryStepRoundTripTest {
         return Combinators.combine(all, manners(Math.min(depth, 1))).as(Step::in);
     }
 
-    private static Arbitrary<Step> holding(int depth, Arbitrary<Arg> args, Arbitrary<Test> tests) {
+    private static Arbitrary<Step> holding(int depth, Arbitrary<Arg> args, Arbitrary<Condition> tests) {
         Arbitrary<Chain> inner = chain(depth - 1);
         Arbitrary<List<Step.Choice>> choices = Combinators.combine(Arbitraries.of("Red", ""), Arbitraries.of(1.0, 2.5),
                 inner).as((name, weight, c) -> new Step.Choice(name.isEmpty() ? null : name, weight, c)).list()
@@ -213,7 +217,7 @@ class EveryStepRoundTripTest {
                         c, 4000, Manner.PLAIN, Map.of())),
                 choices.map(
                         cs -> new DeckStep.Ask("Which?",
-                                DeckStep.Ask.Kind.CHOICE, cs, "n", Value.of(
+                                DeckStep.Ask.AnswerType.CHOICE, cs, "n", Value.of(
                                         0),
                                 2000L, Manner.PLAIN, Map
                                         .of())));

@@ -12,7 +12,7 @@ import rombix.core.board.Control.Axis;
 import rombix.core.board.Edits;
 import rombix.core.card.Scale;
 import rombix.core.card.Twin;
-import rombix.core.value.Kind;
+import rombix.core.value.ValueType;
 
 /** What a button is: something pushed, or a dial, a fader or a pad, and the levels that it moves. */
 final class ControlForm {
@@ -121,8 +121,8 @@ final class ControlForm {
     private List<Level> levels() {
         List<Level> all = new ArrayList<>();
         for (Twin twin : desk.bench().rig().twins().values()) {
-            for (Twin.Known known : twin.readings(desk.model().readings(twin.gear()))) {
-                if (known.spec().type() == Kind.NUMBER) {
+            for (Twin.Reading known : twin.readings(desk.model().readings(twin.gear()))) {
+                if (known.spec().type() == ValueType.NUMBER) {
                     Scale.of(twin, known.id()).ifPresent(s -> all.add(new Level(new Axis(twin.gear(), known.id()), twin
                             .title() + ": " + known.title(), s)));
                 }

@@ -19,7 +19,7 @@ import javafx.scene.layout.VBox;
 import javafx.scene.shape.SVGPath;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.ButtonEdits;
-import rombix.app.edit.Tests;
+import rombix.app.edit.Conditions;
 import rombix.app.view.common.Confirm;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
@@ -54,7 +54,7 @@ public final class FacePopover {
     }
 
     /** A condition to choose, in words; none where {@code condition} is null. */
-    private record When(String words, @Nullable Condition condition) {
+    private record When(String words, Condition.@Nullable OnReading condition) {
     }
 
     public void open(Node by) {
@@ -173,8 +173,10 @@ public final class FacePopover {
         TextField second = Fields.text("face-second", state.face().second() == null ? "" : state.face().second(),
                 words -> subject.edit(null, f -> f.withSecond(words.isBlank() ? null : words.strip())));
         second.setPromptText("none");
-        var readings = Fields.choice("face-insert", Tests.names(desk.bench().rig(), g -> desk.model().readings(g), List
-                .of()), null, Tests.Name::words, n -> {
+        var readings = Fields.choice("face-insert",
+                Conditions.names(desk.bench().rig(), g -> desk.model().readings(g), List
+                        .of()),
+                null, Conditions.Name::words, n -> {
                     TextInputControl into = second.isFocused() ? second : label;
                     into.insertText(into.getCaretPosition(), "{" + n.name() + "}");
                     subject.edit(null, f -> f.withLabel(label.getText().isBlank() ? null : label.getText().strip()));
@@ -310,7 +312,7 @@ public final class FacePopover {
                 b -> Edits.state(b, id, index, s -> s.withWhen(w.condition()))));
     }
 
-    private String words(@Nullable Condition c) {
+    private String words(Condition.@Nullable OnReading c) {
         return c == null ? "" : new StepWords(desk.bench().rig(), g -> desk.model().readings(g)).of(c);
     }
 
@@ -318,8 +320,8 @@ public final class FacePopover {
     private List<When> conditions() {
         List<When> all = new ArrayList<>();
         all.add(new When("pressed (follows no gear)", null));
-        for (Tests.Offered o : Tests.all(desk.bench().rig(), g -> desk.model().readings(g))) {
-            if (o.test() instanceof Condition c && c.is() != null) {
+        for (Conditions.Offered o : Conditions.all(desk.bench().rig(), g -> desk.model().readings(g))) {
+            if (o.test() instanceof Condition.OnReading c && c.is() != null) {
                 all.add(new When(o.words(), c));
             }
         }

@@ -23,7 +23,7 @@ import rombix.app.edit.TriggerEdits.Row;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.KeyField;
-import rombix.app.view.step.TestField;
+import rombix.app.view.step.ConditionField;
 import rombix.core.board.Schedule;
 import rombix.core.board.State;
 import rombix.core.board.Trigger.Midi.Lamp;
@@ -72,9 +72,9 @@ public final class TriggerForm {
             case Trigger.Midi m -> midi(m, row);
             case Trigger.Osc o -> osc(o);
             case Trigger.Clock c -> clock(c);
-            case Trigger.Becomes b -> List.of(Fields.named("Presses when this becomes so", new TestField(desk,
+            case Trigger.Becomes b -> List.of(Fields.named("Presses when this becomes so", new ConditionField(desk,
                     "trigger-becomes", b.condition(), false, t -> {
-                        if (t instanceof Condition x) {
+                        if (t instanceof Condition.OnReading x) {
                             changed.accept(new Trigger.Becomes(x));
                         }
                     })));

@@ -12,7 +12,7 @@ import rombix.core.card.Card.Tone;
 import rombix.core.card.Card.Word;
 import rombix.core.card.Figures;
 import rombix.core.card.Twin;
-import rombix.core.value.Kind;
+import rombix.core.value.ValueType;
 import rombix.core.value.Value;
 
 /** Lamps in a row; where there is no room for all, the quiet ones give way to those that are lit. */
@@ -101,8 +101,8 @@ public final class LampRow extends Pane {
     public static List<Lit> of(Desk desk) {
         List<Lit> all = new ArrayList<>();
         for (Twin twin : desk.bench().rig().twins().values()) {
-            for (Twin.Known known : twin.readings(desk.model().readings(twin.gear()))) {
-                if (known.spec().lamp() && known.spec().type() == Kind.FLAG && !excluded(desk, twin, known)) {
+            for (Twin.Reading known : twin.readings(desk.model().readings(twin.gear()))) {
+                if (known.spec().lamp() && known.spec().type() == ValueType.FLAG && !excluded(desk, twin, known)) {
                     Lit lamp = lamp(desk, twin, known);
                     if (lamp != null) {
                         all.add(lamp);
@@ -113,7 +113,7 @@ public final class LampRow extends Pane {
         return all;
     }
 
-    private static boolean excluded(Desk desk, Twin twin, Twin.Known known) {
+    private static boolean excluded(Desk desk, Twin twin, Twin.Reading known) {
         return known.spec().id().match(known.id()).filter(places -> !places.isEmpty()).map(places -> {
             String list = places.keySet().iterator().next();
             var items = twin.items(list, desk.model().readings(twin.gear()));
@@ -122,7 +122,7 @@ public final class LampRow extends Pane {
         }).orElse(false);
     }
 
-    private static @Nullable Lit lamp(Desk desk, Twin twin, Twin.Known known) {
+    private static @Nullable Lit lamp(Desk desk, Twin twin, Twin.Reading known) {
         Value value = desk.model().reading(twin.gear(), known.id());
         Word word = value == null ? null : value.asFlag() ? known.spec().yes() : known.spec().no();
         if (word == null || value == null) {

@@ -56,7 +56,7 @@ public final class AskPopover {
         text.setWrapText(true);
         text.setMaxWidth(320);
         box.getChildren().add(text);
-        if (a.kind() == DeckStep.Ask.Kind.CHOICE) {
+        if (a.kind() == DeckStep.Ask.AnswerType.CHOICE) {
             for (int i = 0; i < a.options().size(); i++) {
                 int at = i;
                 Button b = Fields.plain(a.options().get(i), "");
@@ -72,7 +72,7 @@ public final class AskPopover {
             field.setAccessibleText(a.text());
             Button done = Fields.plain("Answer", "Enter");
             done.getStyleClass().add("answer");
-            Runnable tell = () -> answer(a, a.kind() == DeckStep.Ask.Kind.NUMBER
+            Runnable tell = () -> answer(a, a.kind() == DeckStep.Ask.AnswerType.NUMBER
                     ? Value.of(Fields.parsed(field.getText(), Double.NaN))
                     : Value.of(field.getText()));
             field.setOnAction(_ -> tell.run());

@@ -31,7 +31,7 @@ import rombix.core.card.Figures;
 import rombix.core.card.Twin;
 import rombix.core.engine.Event;
 import rombix.core.engine.Happening;
-import rombix.core.value.Kind;
+import rombix.core.value.ValueType;
 import rombix.core.value.Value;
 
 /** The strips of Live: above the page what is on air and the time, below it what runs, what went wrong, and stop all. */
@@ -183,9 +183,9 @@ public final class LiveStrips {
     private List<Label> scenes() {
         List<Label> all = new java.util.ArrayList<>();
         for (Twin twin : desk.bench().rig().twins().values()) {
-            for (Twin.Known known : twin.readings(desk.model().readings(twin.gear()))) {
+            for (Twin.Reading known : twin.readings(desk.model().readings(twin.gear()))) {
                 Value v = desk.model().reading(twin.gear(), known.id());
-                if (known.spec().lamp() && known.spec().type() == Kind.CHOICE && v != null) {
+                if (known.spec().lamp() && known.spec().type() == ValueType.CHOICE && v != null) {
                     Label scene = new Label(twin.spoken(known, v, desk.model().readings(twin.gear())));
                     scene.getStyleClass().add("air-scene");
                     scene.setMinWidth(Region.USE_PREF_SIZE);

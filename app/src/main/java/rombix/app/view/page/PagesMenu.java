@@ -16,7 +16,7 @@ import rombix.app.edit.Uses;
 import rombix.app.view.common.Confirm;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
-import rombix.app.view.step.TestField;
+import rombix.app.view.step.ConditionField;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Edits;
@@ -124,8 +124,10 @@ public final class PagesMenu {
                 .read("While this is so, “" + page.name() + "” is shown in Live and in Rehearse, and then the"
                         + " page before again. “Always” means: only when it is turned to.");
         what.setWrapText(true);
-        box.getChildren().addAll(what, new TestField(desk, "page-follows", page.follows(), true, t -> desk.bench().edit(
-                "change what “" + page.name() + "” follows", b -> Edits.page(b, page.id(), p -> p.withFollows(t)))));
+        box.getChildren().addAll(what,
+                new ConditionField(desk, "page-follows", page.follows(), true, t -> desk.bench().edit(
+                        "change what “" + page.name() + "” follows",
+                        b -> Edits.page(b, page.id(), p -> p.withFollows(t)))));
         desk.overlay().show(box, by, () -> {
         });
     }

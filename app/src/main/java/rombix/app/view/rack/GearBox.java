@@ -32,10 +32,10 @@ import rombix.core.card.Card.Item;
 import rombix.core.card.Card.Tone;
 import rombix.core.card.Card.Word;
 import rombix.core.card.Twin;
-import rombix.core.card.Twin.Known;
+import rombix.core.card.Twin.Reading;
 import rombix.core.card.Twin.Readings;
 import rombix.core.engine.Status;
-import rombix.core.value.Kind;
+import rombix.core.value.ValueType;
 import rombix.core.value.Value;
 
 /** One gear: its head, and a row for each thing it reports. */
@@ -89,7 +89,7 @@ final class GearBox extends VBox {
                 : new Tooltip(s.hint() + (s.ignored() > 0
                         ? "\n" + s.ignored() + " packets were malformed or not what its card says."
                         : "")));
-        List<Known> known = twin.readings(now());
+        List<Reading> known = twin.readings(now());
         List<String> ids = known.stream().map(k -> k.id() + choices(k)).toList();
         if (!ids.equals(shown)) {
             shown = ids;
@@ -108,19 +108,19 @@ final class GearBox extends VBox {
         }
     }
 
-    private String choices(Known k) {
-        return k.spec().type() == Kind.CHOICE ? twin.items(list(k), now()).toString() : "";
+    private String choices(Reading k) {
+        return k.spec().type() == ValueType.CHOICE ? twin.items(list(k), now()).toString() : "";
     }
 
-    private static String list(Known k) {
+    private static String list(Reading k) {
         return k.spec().choices() == null ? k.id() : k.spec().choices();
     }
 
-    private void build(List<Known> known) {
+    private void build(List<Reading> known) {
         rows.getChildren().clear();
         refreshers.clear();
         Map<String, HBox> byItem = new LinkedHashMap<>();
-        for (Known k : known) {
+        for (Reading k : known) {
             switch (k.spec().type()) {
                 case CHOICE -> choice(k);
                 case FLAG -> flag(k, row(byItem, k));
@@ -134,11 +134,11 @@ final class GearBox extends VBox {
     }
 
     /** The row of the item that a reading is about; a level takes a row of its own where there is one already. */
-    private HBox row(Map<String, HBox> byItem, Known k) {
+    private HBox row(Map<String, HBox> byItem, Reading k) {
         String item = k.spec().id().match(k.id()).filter(p -> !p.isEmpty())
                 .map(p -> p.values().iterator().next()).orElse(k.id());
         HBox row = byItem.get(item);
-        if (row != null && k.spec().type() == Kind.NUMBER
+        if (row != null && k.spec().type() == ValueType.NUMBER
                 && row.getChildren().stream().anyMatch(Slider.class::isInstance)) {
             return newRow(k.title());
         }
@@ -163,7 +163,7 @@ final class GearBox extends VBox {
         return row;
     }
 
-    private void choice(Known k) {
+    private void choice(Reading k) {
         List<Item> items = twin.items(list(k), now());
         GridPane grid = new GridPane(4, 4);
         ColumnConstraints half = new ColumnConstraints();
@@ -202,7 +202,7 @@ final class GearBox extends VBox {
         desk.tell(twin.gear(), call.command().id(), call.args());
     }
 
-    private void flag(Known k, HBox row) {
+    private void flag(Reading k, HBox row) {
         Button b = new Button();
         b.getStyleClass().add("rack-switch");
         b.setId("rack-%s-%s".formatted(twin.gear(), k.id()));
@@ -225,7 +225,7 @@ final class GearBox extends VBox {
         });
     }
 
-    private void number(Known k, HBox row) {
+    private void number(Reading k, HBox row) {
         Label value = new Label();
         value.getStyleClass().add("rack-value");
         Optional<Twin.Call> can = twin.toReach(k.id(), Value.of(0));
@@ -275,7 +275,7 @@ final class GearBox extends VBox {
         });
     }
 
-    private void colour(Known k, HBox row) {
+    private void colour(Reading k, HBox row) {
         ColorPicker picker = new ColorPicker(Color.BLACK);
         picker.setStyle("-fx-color-label-visible: false;");
         picker.setPrefWidth(44);
@@ -292,7 +292,7 @@ final class GearBox extends VBox {
         });
     }
 
-    private void text(Known k, HBox row) {
+    private void text(Reading k, HBox row) {
         Label value = new Label();
         value.getStyleClass().add("rack-value");
         Region space = new Region();
@@ -301,13 +301,13 @@ final class GearBox extends VBox {
         refreshers.put(k.id(), () -> Styles.text(value, spoken(k)));
     }
 
-    private String spoken(Known k) {
+    private String spoken(Reading k) {
         Value v = now().apply(k.id());
         return v == null ? "—" : twin.spoken(k, v, now());
     }
 
     /** A control can be grabbed and dragged onto the page, a button, or the score. */
-    private void grabbable(javafx.scene.Node node, Twin.Known known, Supplier<@Nullable Value> value) {
+    private void grabbable(javafx.scene.Node node, Twin.Reading known, Supplier<@Nullable Value> value) {
         boolean[] carrying = new boolean[1];
         Drag.on(node, _ -> {
             carrying[0] = false;

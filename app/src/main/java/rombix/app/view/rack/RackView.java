@@ -19,7 +19,7 @@ import rombix.app.view.common.Fields;
 import rombix.app.view.common.Shapes;
 import rombix.app.view.page.PageView;
 import rombix.core.card.Twin;
-import rombix.core.card.Twin.Known;
+import rombix.core.card.Twin.Reading;
 import rombix.core.chain.Step;
 import rombix.core.forecast.Snapshot;
 

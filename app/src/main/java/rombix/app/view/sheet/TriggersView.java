@@ -21,7 +21,7 @@ import javafx.scene.layout.VBox;
 import javafx.util.Duration;
 import org.jspecify.annotations.Nullable;
 import rombix.app.deck.Touches;
-import rombix.app.edit.Tests;
+import rombix.app.edit.Conditions;
 import rombix.app.edit.TriggerEdits.Row;
 import rombix.app.edit.TriggerEdits;
 import rombix.app.view.button.TriggerForm;
@@ -298,8 +298,9 @@ public final class TriggersView {
                         "21:30"), false)),
                 new Made("going live", new Trigger.When(Trigger.When.What.WENT_LIVE, null)),
                 new Made("gear that is lost", new Trigger.When(Trigger.When.What.GEAR_LOST, null))));
-        Tests.all(desk.bench().rig(), g -> desk.model().readings(g)).stream().map(Tests.Offered::test).filter(
-                Condition.class::isInstance).map(Condition.class::cast).findFirst().ifPresent(c -> kinds.add(3,
+        Conditions.all(desk.bench().rig(), g -> desk.model().readings(g)).stream().map(Conditions.Offered::test).filter(
+                Condition.OnReading.class::isInstance).map(Condition.OnReading.class::cast).findFirst()
+                .ifPresent(c -> kinds.add(3,
                         new Made("a reading that becomes so", new Trigger.Becomes(c))));
         touches.sources().ports().stream().findFirst().ifPresent(p -> kinds.add(1, new Made("a control of a controller",
                 new Trigger.Midi(p, Trigger.Midi.Message.NOTE, 1, 60, null, java.util.Map.of(), false))));

@@ -20,7 +20,7 @@ import rombix.core.card.Card.Item;
 import rombix.core.card.Card.Param;
 import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
-import rombix.core.value.Kind;
+import rombix.core.value.ValueType;
 import rombix.core.value.Value;
 
 /** An argument: a control of its own kind for a value, or at a toggle a formula. */
@@ -108,8 +108,8 @@ final class ArgField extends HBox {
     }
 
     /** What is typed where no kind is known: a number where it is one. */
-    private static Value plain(String text, Kind kind) {
-        return kind == Kind.LIST && text.strip().matches("[-\u2212]?\\d+([.,]\\d+)?")
+    private static Value plain(String text, ValueType kind) {
+        return kind == ValueType.LIST && text.strip().matches("[-\u2212]?\\d+([.,]\\d+)?")
                 ? Value.of(Fields.parsed(text, 0))
                 : Value.of(text);
     }

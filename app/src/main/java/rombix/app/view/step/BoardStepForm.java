@@ -19,7 +19,7 @@ import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.chain.DeckStep.Show.Way;
-import rombix.core.value.Kind;
+import rombix.core.value.ValueType;
 import rombix.core.value.Value;
 
 /** What of a step that is about the board itself can be set. */
@@ -66,7 +66,7 @@ final class BoardStepForm extends StepFields {
         if (u.chain() != null) {
             desk.bench().board().chain(u.chain()).ifPresent(c -> {
                 for (String p : c.params()) {
-                    Param any = new Param(p, p, Kind.LIST, null, null, null, Value.of(""), null);
+                    Param any = new Param(p, p, ValueType.LIST, null, null, null, Value.of(""), null);
                     add(p, new ArgField(desk, "arg-" + p, null, any, u.with().getOrDefault(p, Arg.of("")), inner(),
                             a -> edit(DeckStep.Use.class,
                                     s -> new DeckStep.Use(s.button(), s.state(), s.gesture(), s.chain(),
@@ -87,11 +87,12 @@ final class BoardStepForm extends StepFields {
                 .findFirst().orElse(null), Board.BoardValue::name,
                 v -> editAnew(DeckStep.Set.class, s -> new DeckStep.Set(v
                         .id(), s.to(), s.how(), s.extra()))));
-        Kind kind = values.stream().filter(v -> v.id().equals(set.value())).findFirst().map(v -> switch (v.initial()) {
-            case Value.Num _ -> Kind.NUMBER;
-            case Value.Flag _ -> Kind.FLAG;
-            case Value.Text _,Value.Choices _ -> Kind.TEXT;
-        }).orElse(Kind.TEXT);
+        ValueType kind = values.stream().filter(v -> v.id().equals(set.value())).findFirst()
+                .map(v -> switch (v.initial()) {
+                    case Value.Num _ -> ValueType.NUMBER;
+                    case Value.Flag _ -> ValueType.FLAG;
+                    case Value.Text _,Value.Choices _ -> ValueType.TEXT;
+                }).orElse(ValueType.TEXT);
         add("To", new ArgField(desk, "arg-to", null, new Param("to", "to", kind, null, null, null, null, null), set
                 .to(), inner(),
                 a -> edit(DeckStep.Set.class, s -> new DeckStep.Set(s.value(), a, s.how(), s.extra()))));
@@ -129,8 +130,10 @@ final class BoardStepForm extends StepFields {
                 text -> edit(DeckStep.Say.class, s -> new DeckStep.Say(text, s
                         .how(), s.extra())));
         add("Message; readings stand in braces", field);
-        var names = Fields.choice("arg-text-insert", rombix.app.edit.Tests.names(desk.bench().rig(), g -> desk.model()
-                .readings(g), inner()), null, rombix.app.edit.Tests.Name::words, n -> {
+        var names = Fields.choice("arg-text-insert",
+                rombix.app.edit.Conditions.names(desk.bench().rig(), g -> desk.model()
+                        .readings(g), inner()),
+                null, rombix.app.edit.Conditions.Name::words, n -> {
                     field.insertText(field.getCaretPosition(), "{" + n.name() + "}");
                     edit(DeckStep.Say.class, s -> new DeckStep.Say(field.getText(), s.how(), s.extra()));
                 });

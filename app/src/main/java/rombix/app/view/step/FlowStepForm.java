@@ -15,7 +15,7 @@ import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.Step;
-import rombix.core.value.Kind;
+import rombix.core.value.ValueType;
 import rombix.core.value.Value;
 
 /** What of a step that takes time, asks or holds chains of its own can be set. */
@@ -29,7 +29,7 @@ final class FlowStepForm extends StepFields {
             case Step.Wait w -> waiting(w);
             case Step.Together t -> together(t);
             case Step.Pick p -> pick(p);
-            case Step.If i -> add("Condition", new TestField(desk, "if-test", i.condition(), false, test -> {
+            case Step.If i -> add("Condition", new ConditionField(desk, "if-test", i.condition(), false, test -> {
                 if (test != null) {
                     edit(Step.If.class, s -> new Step.If(test, s.then(), s.otherwise(), s.how(), s.extra()));
                 }
@@ -63,7 +63,7 @@ final class FlowStepForm extends StepFields {
                 case TIME -> new Step.Wait(ms, null, null, null, null, was.how(), was.extra());
                 case RANDOM -> new Step.Wait(ms, ms * 2, null, null, null, was.how(), was.extra());
                 case CLOCK -> new Step.Wait(0, null, "21:00", null, null, was.how(), was.extra());
-                case UNTIL -> new Step.Wait(0, null, null, rombix.app.edit.Tests.all(desk.bench().rig(), g -> desk
+                case UNTIL -> new Step.Wait(0, null, null, rombix.app.edit.Conditions.all(desk.bench().rig(), g -> desk
                         .model().readings(g)).getFirst().test(), null, was.how(), was.extra());
             };
         }
@@ -90,7 +90,7 @@ final class FlowStepForm extends StepFields {
                         }
                     }));
             case UNTIL -> {
-                add("Until", new TestField(desk, "wait-test", w.condition(), false, test -> {
+                add("Until", new ConditionField(desk, "wait-test", w.condition(), false, test -> {
                     if (test != null) {
                         edit(Step.Wait.class, s -> new Step.Wait(0, null, null, test, s.timeout(), s.how(), s.extra()));
                     }
@@ -182,7 +182,7 @@ final class FlowStepForm extends StepFields {
             times.getChildren().add(field);
         }
         nodes.add(times);
-        add("While", new TestField(desk, "repeat-test", r.condition(), true, test -> edit(Step.Repeat.class,
+        add("While", new ConditionField(desk, "repeat-test", r.condition(), true, test -> edit(Step.Repeat.class,
                 s -> new Step.Repeat(s.times(), test, s.every(), s.count(), s.chain(), s.how(), s.extra()))));
         optionalSpan("Every so often", "arg-every", r.every(), 1000, ms -> edit(Step.Repeat.class,
                 s -> new Step.Repeat(s.times(), s.condition(), ms, s.count(), s.chain(), s.how(), s.extra())));
@@ -193,14 +193,14 @@ final class FlowStepForm extends StepFields {
         add("Question",
                 Fields.text("arg-question", a.question(), text -> edit(DeckStep.Ask.class, s -> new DeckStep.Ask(text, s
                         .kind(), s.choices(), s.into(), s.usual(), s.timeout(), s.how(), s.extra()))));
-        add("Answer", Fields.choice("arg-kind", List.of(DeckStep.Ask.Kind.values()), a.kind(), k -> switch (k) {
+        add("Answer", Fields.choice("arg-kind", List.of(DeckStep.Ask.AnswerType.values()), a.kind(), k -> switch (k) {
             case CHOICE -> "one of these";
             case NUMBER -> "a number";
             case TEXT -> "a text";
         }, k -> editAnew(DeckStep.Ask.class,
                 s -> new DeckStep.Ask(s.question(), k, s.choices(), s.into(), null, s.timeout(), s
                         .how(), s.extra()))));
-        if (a.kind() == DeckStep.Ask.Kind.CHOICE) {
+        if (a.kind() == DeckStep.Ask.AnswerType.CHOICE) {
             choices(a.choices(), false, 1,
                     cs -> edit(DeckStep.Ask.class, s -> new DeckStep.Ask(s.question(), s.kind(), cs, s
                             .into(), s.usual(), s.timeout(), s.how(), s.extra())),
@@ -217,7 +217,7 @@ final class FlowStepForm extends StepFields {
         optionalSpan("If nobody answers within", "arg-timeout", a.timeout(), 10_000, ms -> edit(DeckStep.Ask.class,
                 s -> new DeckStep.Ask(s.question(), s.kind(), s.choices(), s.into(), s.usual(), ms, s.how(),
                         s.extra())));
-        if (a.timeout() != null && a.kind() == DeckStep.Ask.Kind.CHOICE) {
+        if (a.timeout() != null && a.kind() == DeckStep.Ask.AnswerType.CHOICE) {
             List<Integer> all = new ArrayList<>();
             for (int i = 0; i < a.choices().size(); i++) {
                 all.add(i);
@@ -235,7 +235,7 @@ final class FlowStepForm extends StepFields {
                     DeckStep.Ask.class, s -> new DeckStep.Ask(
                             s.question(), s.kind(), s.choices(), s.into(), text.isBlank()
                                     ? null
-                                    : s.kind() == DeckStep.Ask.Kind.NUMBER
+                                    : s.kind() == DeckStep.Ask.AnswerType.NUMBER
                                             ? Value.of(Fields.parsed(text, 0))
                                             : Value.of(text),
                             s.timeout(), s.how(), s.extra()))));

@@ -6,7 +6,7 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.VBox;
-import rombix.app.edit.Tests;
+import rombix.app.edit.Conditions;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.core.board.StepWords;
@@ -26,8 +26,9 @@ final class FormulaField extends VBox {
         field = Fields.text(id, formula, changed);
         field.setPromptText("such as 2 * {a reading} + 1");
         field.textProperty().addListener((_, _, _) -> explain());
-        ComboBox<Tests.Name> names = Fields.choice(id + "-insert",
-                Tests.names(desk.bench().rig(), g -> desk.model().readings(g), more), null, Tests.Name::words, n -> {
+        ComboBox<Conditions.Name> names = Fields.choice(id + "-insert",
+                Conditions.names(desk.bench().rig(), g -> desk.model().readings(g), more), null, Conditions.Name::words,
+                n -> {
                 });
         names.setPromptText("Put a reading or a value in");
         names.setAccessibleText("Put a reading or a value into the formula");
@@ -63,7 +64,7 @@ final class FormulaField extends VBox {
                 now = "not known yet";
             }
             meaning.setText(new StepWords(desk.bench().rig(), g -> desk.model().readings(g))
-                    .of(new rombix.core.chain.Test.Computed(text)) + "  =  " + now);
+                    .of(new rombix.core.chain.Condition.Computed(text)) + "  =  " + now);
             meaning.getStyleClass().remove("trouble");
         } catch (FormulaFault e) {
             meaning.setText((e.position() > 0 ? "At character " + e.position() + ": " : "") + e.getMessage());

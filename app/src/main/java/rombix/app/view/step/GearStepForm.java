@@ -14,7 +14,7 @@ import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
-import rombix.core.value.Kind;
+import rombix.core.value.ValueType;
 import rombix.core.value.Value;
 
 /** What of a step that tells a gear something can be set. */
@@ -119,7 +119,7 @@ final class GearStepForm extends StepFields {
                         .gear(), s.command(), with(s.with(), name, arg), s.param(), s.by(), s.wrap(), s.how(),
                         s.extra())));
         Param p = param(n.gear(), n.command(), n.param());
-        Param by = new Param("by", "by", Kind.NUMBER, p == null ? null : p.unit(), null, null, Value.of(1), null);
+        Param by = new Param("by", "by", ValueType.NUMBER, p == null ? null : p.unit(), null, null, Value.of(1), null);
         add("By how much; less than 0 is down", new ArgField(desk, "arg-by", null, by, n.by(), inner(), a -> edit(
                 GearStep.Nudge.class,
                 s -> new GearStep.Nudge(s.gear(), s.command(), s.with(), s.param(), a, s.wrap(), s.how(),

@@ -51,7 +51,7 @@ public final class MannerForm {
 
     List<Node> of(Manner how) {
         List<Node> nodes = new ArrayList<>();
-        nodes.add(Fields.named("Only if", new TestField(desk, "manner-test", how.condition(), true,
+        nodes.add(Fields.named("Only if", new ConditionField(desk, "manner-test", how.condition(), true,
                 test -> edit(m -> new Manner(m.off(), m.note(), test, m.fail(), m.tries(), m.backOff(),
                         m.instead())))));
         nodes.add(Fields.named("If it fails", Fields.choice("manner-fail", List.of(Fail.values()), how.fail(),

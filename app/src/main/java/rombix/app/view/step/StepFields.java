@@ -21,7 +21,7 @@ import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
-import rombix.core.value.Kind;
+import rombix.core.value.ValueType;
 import rombix.core.value.Value;
 
 /** What forms of steps share: fields that change the step at a path, as it is by then. */
@@ -155,6 +155,6 @@ abstract class StepFields {
     }
 
     static Param number(String title) {
-        return new Param("number", title, Kind.NUMBER, null, null, null, Value.of(1), null);
+        return new Param("number", title, ValueType.NUMBER, null, null, null, Value.of(1), null);
     }
 }

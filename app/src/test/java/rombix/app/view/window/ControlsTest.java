@@ -96,7 +96,7 @@ class ControlsTest extends AtTheWindow {
             menu.getItems().stream().filter(i -> "page-follow".equals(i.getId())).findFirst().orElseThrow().fire();
         });
         choose("#page-follows", "Sound desk: Host MUTED");
-        assertThat(bench().page().follows()).isEqualTo(Condition.is("desk", "muted/host", Value.of(true)));
+        assertThat(bench().page().follows()).isEqualTo(Condition.OnReading.is("desk", "muted/host", Value.of(true)));
         choose("#page-follows", "always");
         assertThat(bench().page().follows()).isNull();
         robot.type(KeyCode.ESCAPE);

@@ -244,7 +244,7 @@ class LiveTest extends AtTheWindow {
     void everyChainThatRunsCanBeStoppedByItselfAndWhatWentWrongIsPutAway() {
         List<String> running = List.of("doors-open", "record", "waiting-card", "host-desk", "gate");
         running.forEach(b -> chain(b, new Step.Wait(60_000)));
-        chain("tea-urn", new Step.Wait(0, null, null, Condition.is("desk", "muted/host", Value.of(false)), 1L,
+        chain("tea-urn", new Step.Wait(0, null, null, Condition.OnReading.is("desk", "muted/host", Value.of(false)), 1L,
                 Manner.PLAIN, Map.of()));
         mode(Mode.LIVE);
         running.forEach(b -> click(tile(b)));

@@ -6,26 +6,26 @@ import java.util.function.Consumer;
 import javafx.scene.control.ComboBox;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
-import rombix.app.edit.Tests;
-import rombix.app.edit.Tests.Offered;
+import rombix.app.edit.Conditions;
+import rombix.app.edit.Conditions.Offered;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.core.board.StepWords;
 import rombix.core.chain.Condition;
-import rombix.core.chain.Test;
 
 /** Something about a reading, picked from a list, or a formula. */
-public final class TestField extends VBox {
-    private static final Offered NONE = new Offered("always", new Test.Computed(""));
-    private static final Offered FORMULA = new Offered("a formula…", new Test.Computed("true"));
+public final class ConditionField extends VBox {
+    private static final Offered NONE = new Offered("always", new Condition.Computed(""));
+    private static final Offered FORMULA = new Offered("a formula…", new Condition.Computed("true"));
 
     private final Desk desk;
     private final String name;
     private final VBox detail = new VBox();
-    private final Consumer<@Nullable Test> changed;
+    private final Consumer<@Nullable Condition> changed;
 
     /** @param optional whether it may be absent: then null is told */
-    public TestField(Desk desk, String id, @Nullable Test now, boolean optional, Consumer<@Nullable Test> changed) {
+    public ConditionField(Desk desk, String id, @Nullable Condition now, boolean optional,
+            Consumer<@Nullable Condition> changed) {
         super(4);
         this.desk = desk;
         this.name = id;
@@ -35,17 +35,17 @@ public final class TestField extends VBox {
             all.add(NONE);
         }
         all.add(FORMULA);
-        all.addAll(Tests.all(desk.bench().rig(), g -> desk.model().readings(g)));
+        all.addAll(Conditions.all(desk.bench().rig(), g -> desk.model().readings(g)));
         Offered chosen = now == null
                 ? optional ? NONE : null
-                : now instanceof Test.Computed
+                : now instanceof Condition.Computed
                         ? FORMULA
-                        : Tests.of(now, all, new StepWords(desk.bench().rig(), g -> desk.model().readings(g)));
+                        : Conditions.of(now, all, new StepWords(desk.bench().rig(), g -> desk.model().readings(g)));
         if (chosen != null && !all.contains(chosen)) {
             all.add(1, chosen);
         }
         ComboBox<Offered> choice = Fields.choice(id, all, chosen, Offered::words, o -> {
-            Test test = o == NONE ? null : o.test();
+            Condition test = o == NONE ? null : o.test();
             changed.accept(test);
             detail(test);
         });
@@ -54,12 +54,12 @@ public final class TestField extends VBox {
         detail(now);
     }
 
-    private void detail(@Nullable Test test) {
+    private void detail(@Nullable Condition test) {
         detail.getChildren().clear();
-        if (test instanceof Test.Computed c) {
+        if (test instanceof Condition.Computed c) {
             detail.getChildren().add(new FormulaField(desk, name + "-formula", c.formula(), List.of(),
-                    f -> changed.accept(new Test.Computed(f))));
-        } else if (test instanceof Condition c && (c.above() != null || c.below() != null)) {
+                    f -> changed.accept(new Condition.Computed(f))));
+        } else if (test instanceof Condition.OnReading c && (c.above() != null || c.below() != null)) {
             Double over = c.above();
             Double under = c.below();
             boolean above = over != null;
@@ -67,8 +67,9 @@ public final class TestField extends VBox {
                     .flatMap(t -> t.reading(c.reading(), desk.model().readings(c.gear())))
                     .map(k -> k.spec().unit()).orElse(null);
             double limit = over != null ? over : under != null ? under : 0;
-            detail.getChildren().add(Fields.number(name + "-limit", limit, unit, n -> changed.accept(new Condition(c
-                    .gear(), c.reading(), null, above ? n : null, above ? null : n, c.extra()))));
+            detail.getChildren()
+                    .add(Fields.number(name + "-limit", limit, unit, n -> changed.accept(new Condition.OnReading(c
+                            .gear(), c.reading(), null, above ? n : null, above ? null : n, c.extra()))));
         }
     }
 }

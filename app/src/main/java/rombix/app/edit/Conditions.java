@@ -9,17 +9,16 @@ import rombix.core.board.StepWords;
 import rombix.core.card.Twin;
 import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Condition;
-import rombix.core.chain.Test;
-import rombix.core.value.Kind;
+import rombix.core.value.ValueType;
 import rombix.core.value.Value;
 
 /** What can be asked of the gear's readings: each yes or no, each choice, and numbers above and below. */
-public final class Tests {
-    private Tests() {
+public final class Conditions {
+    private Conditions() {
     }
 
     /** A test that can be had, in words. */
-    public record Offered(String words, Test test) {
+    public record Offered(String words, Condition test) {
     }
 
     /** All of them, gear by gear. */
@@ -27,29 +26,29 @@ public final class Tests {
         List<Offered> all = new ArrayList<>();
         for (Twin twin : rig.twins().values()) {
             Readings now = readings.apply(twin.gear());
-            for (Twin.Known known : twin.readings(now)) {
+            for (Twin.Reading known : twin.readings(now)) {
                 String start = twin.title() + ": " + known.title();
                 switch (known.spec().type()) {
                     case FLAG -> {
                         for (boolean on : new boolean[]{true, false}) {
                             Value v = Value.of(on);
                             all.add(new Offered(start + " " + twin.spoken(known, v, now),
-                                    Condition.is(twin.gear(), known.id(), v)));
+                                    Condition.OnReading.is(twin.gear(), known.id(), v)));
                         }
                     }
                     case CHOICE -> {
                         String list = known.spec().choices() == null ? known.id() : known.spec().choices();
                         twin.items(list, now).forEach(item -> all.add(new Offered(start + " is " + item.name(),
-                                Condition.is(twin.gear(), known.id(), Value.of(item.id())))));
+                                Condition.OnReading.is(twin.gear(), known.id(), Value.of(item.id())))));
                     }
                     case NUMBER -> {
                         double middle = known.spec().min() == null || known.spec().max() == null
                                 ? 0
                                 : Math.rint((known.spec().min() + known.spec().max()) / 2);
                         all.add(new Offered(start + " is above…",
-                                new Condition(twin.gear(), known.id(), null, middle, null, Map.of())));
+                                new Condition.OnReading(twin.gear(), known.id(), null, middle, null, Map.of())));
                         all.add(new Offered(start + " is below…",
-                                new Condition(twin.gear(), known.id(), null, null, middle, Map.of())));
+                                new Condition.OnReading(twin.gear(), known.id(), null, null, middle, Map.of())));
                     }
                     case TEXT, COLOUR, LIST -> {
                     }
@@ -60,13 +59,13 @@ public final class Tests {
     }
 
     /** The offer that a test is, whatever its number; else one that says it in its own words. */
-    public static Offered of(Test test, List<Offered> all, StepWords words) {
+    public static Offered of(Condition test, List<Offered> all, StepWords words) {
         return all.stream().filter(o -> same(o.test(), test)).findFirst()
                 .orElseGet(() -> new Offered(words.of(test), test));
     }
 
-    private static boolean same(Test offered, Test test) {
-        return offered.equals(test) || offered instanceof Condition a && test instanceof Condition b
+    private static boolean same(Condition offered, Condition test) {
+        return offered.equals(test) || offered instanceof Condition.OnReading a && test instanceof Condition.OnReading b
                 && a.gear().equals(b.gear()) && a.reading().equals(b.reading()) && a.is() == null && b.is() == null
                 && (a.above() == null) == (b.above() == null) && (a.below() == null) == (b.below() == null)
                 && (b.above() != null || b.below() != null);
@@ -78,8 +77,8 @@ public final class Tests {
         more.forEach(n -> all.add(new Name(n, n)));
         rig.board().values().forEach(v -> all.add(new Name(v.id(), "Value: " + v.name())));
         for (Twin twin : rig.twins().values()) {
-            for (Twin.Known known : twin.readings(readings.apply(twin.gear()))) {
-                if (known.spec().type() != Kind.LIST) {
+            for (Twin.Reading known : twin.readings(readings.apply(twin.gear()))) {
+                if (known.spec().type() != ValueType.LIST) {
                     all.add(new Name(twin.gear() + ":" + known.id(), twin.title() + ": " + known.title()));
                 }
             }

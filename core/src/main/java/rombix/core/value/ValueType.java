@@ -3,7 +3,7 @@ package rombix.core.value;
 import com.fasterxml.jackson.annotation.JsonProperty;
 
 /** What kind of value a parameter takes or a reading reports. */
-public enum Kind {
+public enum ValueType {
     @JsonProperty("number")
     NUMBER, @JsonProperty("text")
     TEXT, @JsonProperty("flag")
