@@ -19,7 +19,7 @@ import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.Manner;
+import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
 import rombix.core.engine.Conductor;
 import rombix.core.engine.Event;
@@ -73,7 +73,7 @@ final class Fades implements Bench.Measured {
                         Chain.of(new GearStep.Fade("g0", "level", Map.of("lamp", Arg.of(id)), "level", Arg.of(0),
                                 Arg.of(
                                         100),
-                                (SECONDS + 4) * 1000L, GearStep.Fade.Curve.S_CURVE, Manner.PLAIN, Map.of())));
+                                (SECONDS + 4) * 1000L, GearStep.Fade.Curve.S_CURVE, StepOptions.PLAIN, Map.of())));
             }
         }
         Rig rig = Gear.rig(List.of(new rombix.core.board.Gear("g0", "G", "bench", new rombix.core.board.Gear.Link(

@@ -7,7 +7,7 @@ import java.util.List;
 import java.util.Map;
 import rombix.core.board.Rig;
 import rombix.core.chain.Chain;
-import rombix.core.chain.Manner;
+import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
 import rombix.core.engine.Known;
 import rombix.core.forecast.Forecast;
@@ -36,11 +36,11 @@ final class Forecasts implements Bench.Measured {
     private static double time(int steps) {
         List<Step> all = new ArrayList<>();
         for (int i = 0; i < steps / 5; i++) {
-            all.add(new Step.Wait(10, 300L, null, null, null, Manner.PLAIN, Map.of()));
+            all.add(new Step.Wait(10, 300L, null, null, null, StepOptions.PLAIN, Map.of()));
             all.add(Gear.go(0, i));
             all.add(Gear.go(1, i));
             all.add(new Step.Pick(Step.Pick.Way.RANDOM, List.of(new Step.Choice("a", 2, Chain.of(Gear.go(0, 1))),
-                    new Step.Choice("b", 1, Chain.of(Gear.go(1, 2)))), Manner.PLAIN, Map.of()));
+                    new Step.Choice("b", 1, Chain.of(Gear.go(1, 2)))), StepOptions.PLAIN, Map.of()));
         }
         Rig rig = Gear.osc(List.of("127.0.0.1:9", "127.0.0.1:9"), new Chain(all));
         long start = System.nanoTime();

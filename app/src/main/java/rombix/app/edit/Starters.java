@@ -22,7 +22,7 @@ import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.Manner;
+import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
 import rombix.core.engine.Known;
 import rombix.core.forecast.Snapshot;
@@ -97,7 +97,7 @@ public enum Starters {
             Face face = Face.PLAIN.withIcon("mdi2s-stop").withFill(Face.Fill.WINE);
             all.addFirst(
                     button("Stop all", face, Map.of(Gesture.PRESS, Chain.of(new DeckStep.Stop(DeckStep.Stop.What.ALL,
-                            null, null, Manner.PLAIN, Map.of())))));
+                            null, null, StepOptions.PLAIN, Map.of())))));
         }
         return all;
     }
@@ -150,7 +150,7 @@ public enum Starters {
         for (int sign : new int[]{1, -1}) {
             double by = sign * (most - least) / STEPS_OF_A_RANGE;
             Chain nudge = Chain.of(new GearStep.Nudge(twin.gear(), call.command().id(), with, param,
-                    Arg.of(Math.abs(by) >= 1 ? Math.rint(by) : by), false, Manner.PLAIN, Map.of()));
+                    Arg.of(Math.abs(by) >= 1 ? Math.rint(by) : by), false, StepOptions.PLAIN, Map.of()));
             Face face = Face.PLAIN.withIcon(sign > 0 ? "mdi2c-chevron-up" : "mdi2c-chevron-down").withFill(Proposals
                     .fill(twin.card())).withSecond("{" + twin.gear() + ":" + known.id() + "}");
             to.add(button(known.title() + (sign > 0 ? " up" : " down"), face, Map.of(Gesture.PRESS, nudge,

@@ -14,7 +14,7 @@ import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.Manner;
+import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
 import rombix.core.engine.Known;
 import rombix.core.forecast.Opposite;
@@ -31,10 +31,10 @@ public final class StepEdits {
     /** What steps can be wrapped into. */
     public enum Wrap {
         TOGETHER("Together", c -> new Step.Together(c.steps().stream().map(Chain::of).toList())), REPEAT("Repeat",
-                c -> new Step.Repeat(Arg.of(2), null, null, "count", c, Manner.PLAIN, Map.of())), PICK("One of",
+                c -> new Step.Repeat(Arg.of(2), null, null, "count", c, StepOptions.PLAIN, Map.of())), PICK("One of",
                         c -> new Step.Pick(Step.Pick.Way.RANDOM, c.steps().stream().map(s -> new Step.Choice(null, 1,
-                                Chain.of(s))).toList(), Manner.PLAIN, Map.of())), FOR_A_WHILE("For a while",
-                                        c -> new Step.ForAWhile(c, 60_000, Manner.PLAIN, Map.of()));
+                                Chain.of(s))).toList(), StepOptions.PLAIN, Map.of())), FOR_A_WHILE("For a while",
+                                        c -> new Step.ForAWhile(c, 60_000, StepOptions.PLAIN, Map.of()));
 
         private final String words;
         private final Function<Chain, Step> make;
@@ -136,8 +136,8 @@ public final class StepEdits {
             Chain all = c;
             for (List<Integer> p : paths) {
                 all = Paths.changed(all, p, s -> {
-                    Manner m = s.how();
-                    return s.in(new Manner(!on, m.note(), m.condition(), m.fail(), m.tries(), m.backOff(), m
+                    StepOptions m = s.how();
+                    return s.in(new StepOptions(!on, m.note(), m.condition(), m.fail(), m.tries(), m.backOff(), m
                             .instead()));
                 });
             }

@@ -88,7 +88,7 @@ class StepEditsTest {
     @CsvSource({"0, 'P W100 W200'", "100, 'W100 P W200'", "50, 'W50 P W50 W200'", "200, 'W100 W100 P W100'",
             "1000, 'W100 W200 W700 P'"})
     void aStepMovesInTimeAndTheRestStays(double to, String expected) {
-        Step ping = new DeckStep.Say("P", rombix.core.chain.Manner.PLAIN, Map.of());
+        Step ping = new DeckStep.Say("P", rombix.core.chain.StepOptions.PLAIN, Map.of());
         bench.editChain("test", _ -> Chain.of(A, ping, B));
         edits.moveInTime(List.of(1), to, s -> s instanceof Step.Wait w ? w.ms() : 0);
         assertThat(String.join(" ", steps().stream().map(s -> s instanceof Step.Wait w ? "W" + w.ms() : "P").toList()))
@@ -98,7 +98,7 @@ class StepEditsTest {
     @Test
     void theOppositeBecomesTheOtherState() {
         bench.editChain("test", _ -> Chain.of(new GearStep.Do("desk", "mute", Map.of("channel", Value.of("host"))),
-                new DeckStep.Say("hello", rombix.core.chain.Manner.PLAIN, Map.of())));
+                new DeckStep.Say("hello", rombix.core.chain.StepOptions.PLAIN, Map.of())));
         var left = edits.makeOpposite(Known.NOTHING);
         assertThat(left).hasSize(1);
         assertThat(bench.button().orElseThrow().states()).hasSize(2);
@@ -182,7 +182,7 @@ class StepEditsTest {
     @Test
     void aStepMovesWithinTheListThatHoldsItAndNothingElseMovesInTime() {
         bench.editChain("start", _ -> Chain.of(new Step.Together(List.of(Chain.of(A, new DeckStep.Say("x",
-                rombix.core.chain.Manner.PLAIN, Map.of()), C)))));
+                rombix.core.chain.StepOptions.PLAIN, Map.of()), C)))));
         edits.moveInTime(List.of(0, 0, 1), 250, s -> s instanceof Step.Wait w ? w.ms() : 0);
         Chain inner = ((Step.Together) steps().getFirst()).chains().getFirst();
         assertThat(inner.steps()).hasSize(4);
@@ -201,7 +201,7 @@ class StepEditsTest {
 
     @Test
     void aStepIsAddedAtATime() {
-        Step say = new DeckStep.Say("x", rombix.core.chain.Manner.PLAIN, Map.of());
+        Step say = new DeckStep.Say("x", rombix.core.chain.StepOptions.PLAIN, Map.of());
         edits.addAt("grab", say, 200, s -> s instanceof Step.Wait w ? w.ms() : 0);
         assertThat(steps().subList(0, 4)).containsExactly(A, new Step.Wait(100), say, new Step.Wait(100));
         edits.addAt("grab", say, 5000, s -> s instanceof Step.Wait w ? w.ms() : 0);

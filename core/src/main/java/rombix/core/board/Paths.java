@@ -8,7 +8,7 @@ import java.util.function.Function;
 import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
 import rombix.core.chain.Chain;
-import rombix.core.chain.Manner;
+import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
 
 /**
@@ -192,10 +192,11 @@ public final class Paths {
 
     private static Step withInner(Step step, int index, UnaryOperator<Chain> change) {
         if (index == INSTEAD) {
-            Manner how = step.how();
+            StepOptions how = step.how();
             Chain instead = how.instead() == null ? Chain.EMPTY : how.instead();
-            return step.in(new Manner(how.off(), how.note(), how.condition(), how.fail(), how.tries(), how.backOff(),
-                    change.apply(instead)));
+            return step
+                    .in(new StepOptions(how.off(), how.note(), how.condition(), how.fail(), how.tries(), how.backOff(),
+                            change.apply(instead)));
         }
         List<Chain> chains = new ArrayList<>(step.inner());
         chains.set(index, change.apply(chains.get(index)));

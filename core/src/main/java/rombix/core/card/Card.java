@@ -69,8 +69,8 @@ public record Card(int card, String id, String title, String icon, Map<String, L
                     .map(Param::id).collect(Collectors.toSet());
             command.send().getOrDefault(protocol, List.of()).forEach(packet -> {
                 fields(packet.to(), of, fields);
-                packet.args().stream().filter(Carry.Filled.class::isInstance)
-                        .forEach(a -> fields(((Carry.Filled) a).template(), of, fields));
+                packet.args().stream().filter(WireValue.Filled.class::isInstance)
+                        .forEach(a -> fields(((WireValue.Filled) a).template(), of, fields));
             });
         }
         for (ReadingSpec reading : readings) {
@@ -112,7 +112,7 @@ public record Card(int card, String id, String title, String icon, Map<String, L
     }
 
     /** One packet: where it goes, in the protocol's own form, and what it carries. */
-    public record Packet(Template to, List<Carry> args) {
+    public record Packet(Template to, List<WireValue> args) {
         public Packet {
             Objects.requireNonNull(to, "a packet needs \"to\"");
             args = List.copyOf(Objects.requireNonNullElse(args, List.of()));
@@ -127,7 +127,7 @@ public record Card(int card, String id, String title, String icon, Map<String, L
      * @param value how the value is carried; as it is when absent
      */
     @JsonInclude(JsonInclude.Include.NON_NULL)
-    public record Arrival(Template from, int arg, @Nullable Carry value) {
+    public record Arrival(Template from, int arg, @Nullable WireValue value) {
         public Arrival {
             Objects.requireNonNull(from, "an arrival needs \"from\"");
         }
@@ -191,7 +191,7 @@ public record Card(int card, String id, String title, String icon, Map<String, L
     }
 
     /** A reading that a command changes, and the value it gets. */
-    public record Change(Template reading, Carry to) {
+    public record Change(Template reading, WireValue to) {
         public Change {
             Objects.requireNonNull(reading, "a change needs a \"reading\"");
             Objects.requireNonNull(to, "a change needs a \"to\"");
@@ -199,7 +199,7 @@ public record Card(int card, String id, String title, String icon, Map<String, L
     }
 
     /** What undoes a command: another, with arguments; {@code before} is the value that the reading had before. */
-    public record Undo(String command, Map<String, Carry> with) {
+    public record Undo(String command, Map<String, WireValue> with) {
         public Undo {
             Objects.requireNonNull(command, "an undo needs a \"command\"");
             with = Map.copyOf(Objects.requireNonNullElse(with, Map.of()));

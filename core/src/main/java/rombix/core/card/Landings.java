@@ -93,7 +93,7 @@ final class Landings {
             return new Landed(reading, null, "came without its value");
         }
         Value wire = args.get(landing.arrival().arg());
-        Carry carry = landing.arrival().value();
+        WireValue carry = landing.arrival().value();
         Optional<Value> value = carry == null ? Optional.of(wire) : carry.in(wire);
         value = value.flatMap(v -> typed(spec.type(), v));
         return value.map(v -> new Landed(reading, v, null)).orElseGet(

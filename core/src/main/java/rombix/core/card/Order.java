@@ -18,6 +18,6 @@ public record Order(String gear, Card.Command command, Map<String, Value> args, 
         Map<String, Value> changes, Set<String> assumed) {
 
     /** One packet for a link: an address in its protocol's form, and the values carried. */
-    public record Outgoing(String address, List<Value> args, List<Carry.As> forms) {
+    public record Outgoing(String address, List<Value> args, List<WireValue.As> forms) {
     }
 }

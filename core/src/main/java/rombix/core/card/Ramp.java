@@ -14,12 +14,12 @@ public final class Ramp {
     private final Order first;
     private final Card.Param param;
     private final List<Card.Packet> packets;
-    private final Map<String, Carry> moving;
+    private final Map<String, WireValue> moving;
     private final Function<String, @Nullable Value> places;
     private final Function<Map<String, Value>, String> title;
 
     /** @param moving the changed readings whose value the parameter gives, and how */
-    Ramp(Order first, Card.Param param, List<Card.Packet> packets, Map<String, Carry> moving,
+    Ramp(Order first, Card.Param param, List<Card.Packet> packets, Map<String, WireValue> moving,
             Function<String, @Nullable Value> places, Function<Map<String, Value>, String> title) {
         this.first = first;
         this.param = param;
@@ -57,7 +57,7 @@ public final class Ramp {
         for (int i = 0; i < packets.size(); i++) {
             Order.Outgoing made = first.packets().get(i);
             List<Value> args = new ArrayList<>(made.args().size());
-            for (Carry carry : packets.get(i).args()) {
+            for (WireValue carry : packets.get(i).args()) {
                 args.add(Objects.requireNonNullElse(carry.out(filled), v));
             }
             out.add(new Order.Outgoing(made.address(), args, made.forms()));

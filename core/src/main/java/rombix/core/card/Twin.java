@@ -209,12 +209,12 @@ public final class Twin {
         full.putIfAbsent(param.id(), Value.of(param.min() == null ? 0 : param.min()));
         Order first = order(command, full, now);
         Function<String, @Nullable Value> places = name -> resolve(command, first.args(), name, now);
-        Map<String, Carry> moving = new LinkedHashMap<>();
+        Map<String, WireValue> moving = new LinkedHashMap<>();
         for (Card.Change change : command.changes()) {
             boolean moves = switch (change.to()) {
-                case Carry.Fixed _ -> false;
-                case Carry.Filled f -> f.template().places().contains(param.id());
-                case Carry.Mapped m -> param.id().equals(m.of());
+                case WireValue.Fixed _ -> false;
+                case WireValue.Filled f -> f.template().places().contains(param.id());
+                case WireValue.Mapped m -> param.id().equals(m.of());
             };
             if (moves) {
                 moving.put(change.reading().fill(places), change.to());
@@ -231,15 +231,15 @@ public final class Twin {
 
     private Order.Outgoing packet(Packet packet, Function<String, @Nullable Value> places, @Nullable Command command) {
         List<Value> values = new ArrayList<>();
-        List<Carry.As> forms = new ArrayList<>();
-        for (Carry carry : packet.args()) {
+        List<WireValue.As> forms = new ArrayList<>();
+        for (WireValue carry : packet.args()) {
             Value v = carry.out(places);
             if (v == null) {
                 throw new IllegalArgumentException("the card of %s leaves %s without a value in “%s”".formatted(title,
                         packet.to(), command == null ? "greeting" : command.id()));
             }
             values.add(v);
-            forms.add(carry instanceof Carry.Mapped m && m.as() != null ? m.as() : Carry.As.FLOAT);
+            forms.add(carry instanceof WireValue.Mapped m && m.as() != null ? m.as() : WireValue.As.FLOAT);
         }
         return new Order.Outgoing(packet.to().fill(places), List.copyOf(values), List.copyOf(forms));
     }
@@ -258,8 +258,10 @@ public final class Twin {
                 }
                 Map<String, Value> args = new LinkedHashMap<>();
                 places.forEach((name, found) -> args.put(name, Value.of(found)));
-                String moving = change.to() instanceof Carry.Filled f ? f.template().solePlace().orElse(null) : null;
-                boolean reaches = change.to() instanceof Carry.Fixed f
+                String moving = change.to() instanceof WireValue.Filled f
+                        ? f.template().solePlace().orElse(null)
+                        : null;
+                boolean reaches = change.to() instanceof WireValue.Fixed f
                         ? f.value().matches(value)
                         : moving != null && args.put(moving, value) == null;
                 if (reaches && command.params().stream().allMatch(p -> p.usual() != null || args.containsKey(p.id()))

@@ -78,10 +78,10 @@ public record Chain(List<Step> steps, List<Step> always) {
     private static List<Step> without(List<Step> steps, Predicate<Step> gone) {
         return steps.stream().filter(s -> !gone.test(s)).map(s -> {
             Step inner = s.inner().isEmpty() ? s : s.withInner(s.inner().stream().map(c -> c.without(gone)).toList());
-            Manner how = inner.how();
+            StepOptions how = inner.how();
             return how.instead() == null
                     ? inner
-                    : inner.in(new Manner(how.off(), how.note(), how.condition(), how.fail(), how.tries(), how
+                    : inner.in(new StepOptions(how.off(), how.note(), how.condition(), how.fail(), how.tries(), how
                             .backOff(), how.instead().without(gone)));
         }).toList();
     }
@@ -94,10 +94,10 @@ public record Chain(List<Step> steps, List<Step> always) {
     private static List<Step> each(List<Step> steps, UnaryOperator<Step> change) {
         return steps.stream().map(s -> {
             Step inner = s.inner().isEmpty() ? s : s.withInner(s.inner().stream().map(c -> c.each(change)).toList());
-            Manner how = inner.how();
+            StepOptions how = inner.how();
             return change.apply(how.instead() == null
                     ? inner
-                    : inner.in(new Manner(how.off(), how.note(), how.condition(), how.fail(), how.tries(), how
+                    : inner.in(new StepOptions(how.off(), how.note(), how.condition(), how.fail(), how.tries(), how
                             .backOff(), how.instead().each(change))));
         }).toList();
     }

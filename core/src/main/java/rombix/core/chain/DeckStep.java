@@ -27,7 +27,7 @@ public sealed interface DeckStep extends Step {
     @JsonTypeName("ask")
     record Ask(String question, AnswerType kind, List<Choice> choices, @Nullable String into,
             @JsonProperty("default") @Nullable Value usual, @Nullable Long timeout,
-            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Step.PlainManner.class) Manner how,
+            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Step.PlainOptions.class) StepOptions how,
             @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements DeckStep {
         /** What kind of answer is wanted. */
         public enum AnswerType {
@@ -41,7 +41,7 @@ public sealed interface DeckStep extends Step {
             Objects.requireNonNull(question, "an ask step needs a \"question\"");
             kind = Objects.requireNonNullElse(kind, AnswerType.CHOICE);
             choices = List.copyOf(Objects.requireNonNullElse(choices, List.of()));
-            how = Manner.orPlain(how);
+            how = StepOptions.orPlain(how);
             extra = Extra.kept(extra);
         }
     }
@@ -50,7 +50,7 @@ public sealed interface DeckStep extends Step {
     @JsonTypeName("use")
     record Use(@Nullable String button, @Nullable String state, Gesture gesture, @Nullable String chain,
             Map<String, Arg> with,
-            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Step.PlainManner.class) Manner how,
+            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Step.PlainOptions.class) StepOptions how,
             @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements DeckStep {
         public Use {
             if ((button == null) == (chain == null)) {
@@ -58,7 +58,7 @@ public sealed interface DeckStep extends Step {
             }
             gesture = Objects.requireNonNullElse(gesture, Gesture.PRESS);
             with = Arg.ordered(with);
-            how = Manner.orPlain(how);
+            how = StepOptions.orPlain(how);
             extra = Extra.kept(extra);
         }
     }
@@ -66,12 +66,12 @@ public sealed interface DeckStep extends Step {
     /** Sets a value of the board. */
     @JsonTypeName("set")
     record Set(String value, Arg to,
-            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Step.PlainManner.class) Manner how,
+            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Step.PlainOptions.class) StepOptions how,
             @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements DeckStep {
         public Set {
             Objects.requireNonNull(value, "a set step needs a \"value\"");
             Objects.requireNonNull(to, "a set step needs a \"to\"");
-            how = Manner.orPlain(how);
+            how = StepOptions.orPlain(how);
             extra = Extra.kept(extra);
         }
     }
@@ -81,7 +81,7 @@ public sealed interface DeckStep extends Step {
     record Show(@Nullable String page,
             @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Turned.class) Way way,
             @Nullable String button, @Nullable String state,
-            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Step.PlainManner.class) Manner how,
+            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Step.PlainOptions.class) StepOptions how,
             @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements DeckStep {
         /** How a page is shown. */
         public enum Way {
@@ -100,17 +100,17 @@ public sealed interface DeckStep extends Step {
 
         /** A page, shown some way. */
         public static Show page(String page, Way way) {
-            return new Show(page, way, null, null, Manner.PLAIN, Map.of());
+            return new Show(page, way, null, null, StepOptions.PLAIN, Map.of());
         }
 
         /** The page that was shown before. */
         public static Show back() {
-            return new Show(null, Way.BACK, null, null, Manner.PLAIN, Map.of());
+            return new Show(null, Way.BACK, null, null, StepOptions.PLAIN, Map.of());
         }
 
         /** Another state of a button. */
         public static Show state(String button, String state) {
-            return new Show(null, Way.TURN, button, state, Manner.PLAIN, Map.of());
+            return new Show(null, Way.TURN, button, state, StepOptions.PLAIN, Map.of());
         }
 
         public Show {
@@ -127,7 +127,7 @@ public sealed interface DeckStep extends Step {
                 throw new IllegalArgumentException("a show step needs a \"page\", a \"way\" that is back, or a"
                         + " \"button\" and a \"state\"");
             }
-            how = Manner.orPlain(how);
+            how = StepOptions.orPlain(how);
             extra = Extra.kept(extra);
         }
     }
@@ -135,11 +135,11 @@ public sealed interface DeckStep extends Step {
     /** A message on the deck, with readings in it: {@code It is {house:temperature} outside}. */
     @JsonTypeName("say")
     record Say(String text,
-            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Step.PlainManner.class) Manner how,
+            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Step.PlainOptions.class) StepOptions how,
             @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements DeckStep {
         public Say {
             Objects.requireNonNull(text, "a say step needs a \"text\"");
-            how = Manner.orPlain(how);
+            how = StepOptions.orPlain(how);
             extra = Extra.kept(extra);
         }
     }
@@ -147,7 +147,7 @@ public sealed interface DeckStep extends Step {
     /** Stops this chain, those of a button or of all buttons with a tag, or everything. */
     @JsonTypeName("stop")
     record Stop(What what, @Nullable String button, @Nullable String tag,
-            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Step.PlainManner.class) Manner how,
+            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Step.PlainOptions.class) StepOptions how,
             @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements DeckStep {
         /** What is stopped. */
         public enum What {
@@ -160,7 +160,7 @@ public sealed interface DeckStep extends Step {
 
         public Stop {
             what = Objects.requireNonNullElse(what, What.THIS);
-            how = Manner.orPlain(how);
+            how = StepOptions.orPlain(how);
             extra = Extra.kept(extra);
         }
     }

@@ -24,18 +24,18 @@ public sealed interface GearStep extends Step {
      */
     @JsonTypeName("do")
     record Do(String gear, String command, Map<String, Arg> with, @Nullable Long answer,
-            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Step.PlainManner.class) Manner how,
+            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Step.PlainOptions.class) StepOptions how,
             @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements GearStep {
         public Do {
             Objects.requireNonNull(gear, "a do step needs a \"gear\"");
             Objects.requireNonNull(command, "a do step needs a \"command\"");
             with = Arg.ordered(with);
-            how = Manner.orPlain(how);
+            how = StepOptions.orPlain(how);
             extra = Extra.kept(extra);
         }
 
         public Do(String gear, String command, Map<String, Value> with) {
-            this(gear, command, args(with), null, Manner.PLAIN, Map.of());
+            this(gear, command, args(with), null, StepOptions.PLAIN, Map.of());
         }
 
         private static Map<String, Arg> args(Map<String, Value> with) {
@@ -61,7 +61,7 @@ public sealed interface GearStep extends Step {
     @JsonTypeName("fade")
     record Fade(String gear, String command, Map<String, Arg> with, String param, @Nullable Arg from, Arg to, long ms,
             Curve curve,
-            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Step.PlainManner.class) Manner how,
+            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Step.PlainOptions.class) StepOptions how,
             @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements GearStep {
         /** How it gets there. */
         public enum Curve {
@@ -85,7 +85,7 @@ public sealed interface GearStep extends Step {
             Objects.requireNonNull(to, "a fade step needs a \"to\"");
             with = Arg.ordered(with);
             curve = Objects.requireNonNullElse(curve, Curve.LINEAR);
-            how = Manner.orPlain(how);
+            how = StepOptions.orPlain(how);
             extra = Extra.kept(extra);
             if (ms < 0) {
                 throw new IllegalArgumentException("a fade takes 0 or more milliseconds");
@@ -97,7 +97,7 @@ public sealed interface GearStep extends Step {
     @JsonTypeName("nudge")
     record Nudge(String gear, String command, Map<String, Arg> with, String param, Arg by,
             @JsonInclude(JsonInclude.Include.NON_DEFAULT) boolean wrap,
-            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Step.PlainManner.class) Manner how,
+            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Step.PlainOptions.class) StepOptions how,
             @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements GearStep {
         public Nudge {
             Objects.requireNonNull(gear, "a nudge step needs a \"gear\"");
@@ -105,7 +105,7 @@ public sealed interface GearStep extends Step {
             Objects.requireNonNull(param, "a nudge step needs a \"param\"");
             Objects.requireNonNull(by, "a nudge step needs a \"by\"");
             with = Arg.ordered(with);
-            how = Manner.orPlain(how);
+            how = StepOptions.orPlain(how);
             extra = Extra.kept(extra);
         }
     }

@@ -32,7 +32,7 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
             "ask", "use", "set", "show", "say", "stop");
 
     /** How it is run, whatever it does. */
-    Manner how();
+    StepOptions how();
 
     /** Fields that this version does not know. */
     Map<String, Object> extra();
@@ -67,7 +67,7 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
     }
 
     /** This step run in another manner. */
-    default Step in(Manner how) {
+    default Step in(StepOptions how) {
         return switch (this) {
             case GearStep.Do s -> new GearStep.Do(s.gear(), s.command(), s.with(), s.answer(), how, s.extra());
             case Wait s -> new Wait(s.ms(), s.most(), s.clock(), s.condition(), s.timeout(), how, s.extra());
@@ -104,7 +104,7 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
     @JsonInclude(JsonInclude.Include.NON_DEFAULT)
     record Wait(long ms, @Nullable Long most, @Nullable String clock, @Nullable Condition condition,
             @Nullable Long timeout,
-            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainManner.class) Manner how,
+            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainOptions.class) StepOptions how,
             @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step {
         /** What a time of day looks like. */
         public static final String CLOCK_FORM = "([01]?\\d|2[0-3]):[0-5]\\d(:[0-5]\\d)?";
@@ -119,19 +119,19 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
             if (clock != null && !clock.matches(CLOCK_FORM)) {
                 throw new IllegalArgumentException("\"clock\" is a time such as 21:30 or 21:30:15, not " + clock);
             }
-            how = Manner.orPlain(how);
+            how = StepOptions.orPlain(how);
             extra = Extra.kept(extra);
         }
 
         public Wait(long ms) {
-            this(ms, null, null, null, null, Manner.PLAIN, Map.of());
+            this(ms, null, null, null, null, StepOptions.PLAIN, Map.of());
         }
     }
 
     /** Several chains side by side; ends with the last of them, or with the first, when the rest are stopped. */
     @JsonTypeName("together")
     record Together(@JsonInclude(JsonInclude.Include.ALWAYS) List<Chain> chains, Ends ends,
-            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainManner.class) Manner how,
+            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainOptions.class) StepOptions how,
             @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step {
         /** When it ends. */
         public enum Ends {
@@ -143,12 +143,12 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
         public Together {
             chains = List.copyOf(Objects.requireNonNull(chains, "a together step needs its \"chains\""));
             ends = Objects.requireNonNullElse(ends, Ends.LAST);
-            how = Manner.orPlain(how);
+            how = StepOptions.orPlain(how);
             extra = Extra.kept(extra);
         }
 
         public Together(List<Chain> chains) {
-            this(chains, Ends.LAST, Manner.PLAIN, Map.of());
+            this(chains, Ends.LAST, StepOptions.PLAIN, Map.of());
         }
     }
 
@@ -177,7 +177,7 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
     /** One of several chains. */
     @JsonTypeName("pick")
     record Pick(Way way, @JsonInclude(JsonInclude.Include.ALWAYS) List<Choice> choices,
-            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainManner.class) Manner how,
+            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainOptions.class) StepOptions how,
             @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step {
         /** How one is picked. */
         public enum Way {
@@ -198,20 +198,20 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
         public Pick {
             way = Objects.requireNonNullElse(way, Way.RANDOM);
             choices = List.copyOf(Objects.requireNonNull(choices, "a pick step needs its \"choices\""));
-            how = Manner.orPlain(how);
+            how = StepOptions.orPlain(how);
             extra = Extra.kept(extra);
         }
     }
 
     @JsonTypeName("if")
     record If(Condition condition, Chain then, @JsonProperty("else") Chain otherwise,
-            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainManner.class) Manner how,
+            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainOptions.class) StepOptions how,
             @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step {
         public If {
             Objects.requireNonNull(condition, "an if step needs its \"condition\"");
             then = Objects.requireNonNullElse(then, Chain.EMPTY);
             otherwise = Objects.requireNonNullElse(otherwise, Chain.EMPTY);
-            how = Manner.orPlain(how);
+            how = StepOptions.orPlain(how);
             extra = Extra.kept(extra);
         }
     }
@@ -225,12 +225,12 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
     @JsonTypeName("repeat")
     record Repeat(@Nullable Arg times, @JsonProperty("while") @Nullable Condition condition, @Nullable Long every,
             String count, Chain chain,
-            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainManner.class) Manner how,
+            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainOptions.class) StepOptions how,
             @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step {
         public Repeat {
             count = Objects.requireNonNullElse(count, "count");
             chain = Objects.requireNonNullElse(chain, Chain.EMPTY);
-            how = Manner.orPlain(how);
+            how = StepOptions.orPlain(how);
             extra = Extra.kept(extra);
         }
     }
@@ -238,20 +238,20 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
     /** Does something, and after a time puts back what the readings were before. A second press renews the time. */
     @JsonTypeName("for-a-while")
     record ForAWhile(Chain chain, long ms,
-            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainManner.class) Manner how,
+            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainOptions.class) StepOptions how,
             @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step {
         public ForAWhile {
             chain = Objects.requireNonNullElse(chain, Chain.EMPTY);
-            how = Manner.orPlain(how);
+            how = StepOptions.orPlain(how);
             extra = Extra.kept(extra);
         }
     }
 
     /** Keeps a plain manner out of files. */
-    final class PlainManner {
+    final class PlainOptions {
         @Override
         public boolean equals(@Nullable Object other) {
-            return other == null || Manner.PLAIN.equals(other);
+            return other == null || StepOptions.PLAIN.equals(other);
         }
 
         @Override

@@ -22,7 +22,7 @@ import rombix.core.board.Walk;
 import rombix.core.card.Twin;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.Manner;
+import rombix.core.chain.StepOptions;
 import rombix.core.board.Paths;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
@@ -108,8 +108,8 @@ public final class Fixes {
     }
 
     private static Step off(Step s) {
-        Manner m = s.how();
-        return s.in(new Manner(true, m.note(), m.condition(), m.fail(), m.tries(), m.backOff(), m.instead()));
+        StepOptions m = s.how();
+        return s.in(new StepOptions(true, m.note(), m.condition(), m.fail(), m.tries(), m.backOff(), m.instead()));
     }
 
     /** Changes the step that the finding is about, or takes it out where the change gives null. */

@@ -12,7 +12,7 @@ import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.Manner;
+import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
 import rombix.core.value.Formula;
 import rombix.core.value.Value;
@@ -62,7 +62,7 @@ sealed interface Op {
      *
      * @param place where it stands, for the as-run log
      */
-    record Item(String place, Op op, @Nullable Check condition, Manner how, @Nullable Seq instead) {
+    record Item(String place, Op op, @Nullable Check condition, StepOptions how, @Nullable Seq instead) {
     }
 
     /** An argument: one of the two is there, or {@code fault} says why the formula cannot be read. */

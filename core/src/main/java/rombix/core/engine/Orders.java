@@ -10,7 +10,7 @@ import rombix.core.card.Card.Param;
 import rombix.core.card.Order;
 import rombix.core.card.Ramp;
 import rombix.core.card.Twin;
-import rombix.core.chain.Manner;
+import rombix.core.chain.StepOptions;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
 
@@ -64,7 +64,7 @@ final class Orders {
     }
 
     private void go(SeqFrame frame, Order order, long due, long answerNanos) {
-        boolean waits = answerNanos >= 0 || frame.manner().fail() != Manner.Fail.GO_ON;
+        boolean waits = answerNanos >= 0 || frame.options().fail() != StepOptions.Fail.GO_ON;
         String fault = send(frame.run, frame, frame.place(), order, due, waits ? answerNanos : Long.MIN_VALUE);
         if (fault != null || !waits) {
             frame.done(due, fault);

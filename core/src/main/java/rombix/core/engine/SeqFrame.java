@@ -1,7 +1,7 @@
 package rombix.core.engine;
 
 import org.jspecify.annotations.Nullable;
-import rombix.core.chain.Manner;
+import rombix.core.chain.StepOptions;
 import rombix.core.value.FormulaFault;
 
 /**
@@ -112,8 +112,8 @@ final class SeqFrame {
         return prefix.isEmpty() ? here : prefix + here;
     }
 
-    Manner manner() {
-        return index < items.length ? items[index].how() : Manner.PLAIN;
+    StepOptions options() {
+        return index < items.length ? items[index].how() : StepOptions.PLAIN;
     }
 
     /** What goes on now, so that it can be stopped. */

@@ -15,7 +15,7 @@ import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.Manner;
+import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
 import rombix.core.chain.DeckStep.Show.Way;
 import rombix.core.value.Value;
@@ -59,7 +59,7 @@ final class DeckOffers {
             String time = clock.group();
             add("time", "wait until clock " + time, 0.5, figures -> {
                 figures.clear();
-                return new Step.Wait(0, null, time, null, null, Manner.PLAIN, Map.of());
+                return new Step.Wait(0, null, time, null, null, StepOptions.PLAIN, Map.of());
             });
         }
     }
@@ -72,18 +72,18 @@ final class DeckOffers {
         add("time", "wait to random between pause", -0.1, figures -> {
             long least = Figure.takeMillis(figures, true, 1000);
             long most = Figure.takeMillis(figures, true, least * 2);
-            return new Step.Wait(Math.min(least, most), Math.max(least, most), null, null, null, Manner.PLAIN,
+            return new Step.Wait(Math.min(least, most), Math.max(least, most), null, null, null, StepOptions.PLAIN,
                     Map.of());
         });
         add("time", "for a while", 0.1, figures -> new Step.ForAWhile(Chain.EMPTY,
-                Figure.takeMillis(figures, true, 60_000), Manner.PLAIN, Map.of()));
+                Figure.takeMillis(figures, true, 60_000), StepOptions.PLAIN, Map.of()));
         add("time", "repeat again times loop", 0.1, figures -> {
             Long every = figures.stream().anyMatch(Figure::isTime)
                     ? (Long) Figure.takeMillis(figures, false, 1000)
                     : null;
             Figure times = Figure.take(figures, null);
             return new Step.Repeat(times == null && every != null ? null : Arg.of(times == null ? 3 : times.value()),
-                    null, every, "count", Chain.EMPTY, Manner.PLAIN, Map.of());
+                    null, every, "count", Chain.EMPTY, StepOptions.PLAIN, Map.of());
         });
     }
 
@@ -104,7 +104,7 @@ final class DeckOffers {
             for (int i = 0; i < n; i++) {
                 choices.add(new Step.Choice(null, 1, Chain.EMPTY));
             }
-            return new Step.Pick(way, choices, Manner.PLAIN, Map.of());
+            return new Step.Pick(way, choices, StepOptions.PLAIN, Map.of());
         });
     }
 
@@ -114,7 +114,7 @@ final class DeckOffers {
         offers.add(new Offer(DECK, text.equals("…") ? List.of("say", "message", "tell") : Finder.words(query),
                 figures -> {
                     figures.clear();
-                    return new DeckStep.Say(text, Manner.PLAIN, Map.of());
+                    return new DeckStep.Say(text, StepOptions.PLAIN, Map.of());
                 }, text.equals("…") ? 0 : 1.5, false));
         Matcher ask = ASK.matcher(query);
         String question = ask.matches() && !ask.group(1).isBlank() ? ask.group(1).strip() : "Which one?";
@@ -124,7 +124,7 @@ final class DeckOffers {
                     return new DeckStep.Ask(question, DeckStep.Ask.AnswerType.CHOICE,
                             List.of(new Step.Choice("Yes", 1, Chain.EMPTY),
                                     new Step.Choice("No", 1, Chain.EMPTY)),
-                            null, null, null, Manner.PLAIN, Map.of());
+                            null, null, null, StepOptions.PLAIN, Map.of());
                 }, 0.3, false));
     }
 
@@ -132,14 +132,15 @@ final class DeckOffers {
         for (Board.BoardValue v : board.values()) {
             add("values", "set " + v.name() + " to value", 0.1, figures -> {
                 Figure to = Figure.take(figures, null);
-                return new DeckStep.Set(v.id(), Arg.of(to == null ? v.initial() : Value.of(to.value())), Manner.PLAIN,
+                return new DeckStep.Set(v.id(), Arg.of(to == null ? v.initial() : Value.of(to.value())),
+                        StepOptions.PLAIN,
                         Map.of());
             });
         }
         for (Board.NamedChain c : board.chains()) {
             add("chains", "use chain " + c.name(), 0.1,
                     _ -> new DeckStep.Use(null, null, Gesture.PRESS, c.id(), Map.of(),
-                            Manner.PLAIN, Map.of()));
+                            StepOptions.PLAIN, Map.of()));
         }
         for (Page page : board.pages()) {
             add("pages", "show go page " + page.name(), 0, _ -> DeckStep.Show.page(page.id(), Way.TURN));
@@ -157,7 +158,7 @@ final class DeckOffers {
 
     private void button(Page page, Button b) {
         add(page.name(), "use press button " + b.name(), -0.1, _ -> new DeckStep.Use(b.id(), null, Gesture.PRESS, null,
-                Map.of(), Manner.PLAIN, Map.of()));
+                Map.of(), StepOptions.PLAIN, Map.of()));
         add(page.name(), "stop button " + b.name(), -0.1, _ -> stop(DeckStep.Stop.What.BUTTON, b.id(), null));
         if (b.states().size() > 1 && !b.follows()) {
             for (State s : b.states()) {
@@ -169,6 +170,6 @@ final class DeckOffers {
 
     private static Step stop(DeckStep.Stop.What what, @org.jspecify.annotations.Nullable String button,
             @org.jspecify.annotations.Nullable String tag) {
-        return new DeckStep.Stop(what, button, tag, Manner.PLAIN, Map.of());
+        return new DeckStep.Stop(what, button, tag, StepOptions.PLAIN, Map.of());
     }
 }

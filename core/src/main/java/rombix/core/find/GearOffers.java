@@ -8,13 +8,13 @@ import rombix.core.card.Card.Change;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Item;
 import rombix.core.card.Card.Param;
-import rombix.core.card.Carry;
+import rombix.core.card.WireValue;
 import rombix.core.card.Twin;
 import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Condition;
 import rombix.core.chain.GearStep;
-import rombix.core.chain.Manner;
+import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
 import rombix.core.value.ValueType;
 import rombix.core.value.Value;
@@ -70,7 +70,7 @@ final class GearOffers {
     private static List<Param> moving(Command command) {
         return command.params().stream().filter(p -> p.type() == ValueType.NUMBER).filter(p -> {
             for (Change c : command.changes()) {
-                if (c.to() instanceof Carry.Filled f && f.template().places().contains(p.id())) {
+                if (c.to() instanceof WireValue.Filled f && f.template().places().contains(p.id())) {
                     return true;
                 }
             }
@@ -94,7 +94,7 @@ final class GearOffers {
             double least = p.min() == null ? 0 : p.min();
             return new GearStep.Fade(twin.gear(), command.id(), rest, p.id(), null,
                     Arg.of(to == null ? least : to.value()),
-                    ms, GearStep.Fade.Curve.LINEAR, Manner.PLAIN, Map.of());
+                    ms, GearStep.Fade.Curve.LINEAR, StepOptions.PLAIN, Map.of());
         }, -0.15, false));
         double range = p.min() == null || p.max() == null ? 10 : p.max() - p.min();
         nudge(command, p, rest, words, List.of("nudge", "up", "brighter", "louder", "more", "raise"), range / 20);
@@ -110,7 +110,7 @@ final class GearOffers {
         offers.add(new Offer(twin.title(), all, figures -> {
             Figure given = Figure.take(figures, p.unit());
             double step = given == null ? rounded : Math.copySign(given.value(), amount);
-            return new GearStep.Nudge(twin.gear(), command.id(), rest, p.id(), Arg.of(step), false, Manner.PLAIN,
+            return new GearStep.Nudge(twin.gear(), command.id(), rest, p.id(), Arg.of(step), false, StepOptions.PLAIN,
                     Map.of());
         }, -0.2, false));
     }
@@ -128,11 +128,12 @@ final class GearOffers {
             words.addAll(Finder.words(twin.spoken(known, value, now)));
             words.addAll(Finder.words(twin.title()));
             tested(words, "wait", "until", figures -> new Step.Wait(0, null, null, condition,
-                    figures.isEmpty() ? null : (Long) Figure.takeMillis(figures, true, 0), Manner.PLAIN, Map.of()));
+                    figures.isEmpty() ? null : (Long) Figure.takeMillis(figures, true, 0), StepOptions.PLAIN,
+                    Map.of()));
             tested(words, "if", "when", _ -> new Step.If(condition, rombix.core.chain.Chain.EMPTY,
-                    rombix.core.chain.Chain.EMPTY, Manner.PLAIN, Map.of()));
+                    rombix.core.chain.Chain.EMPTY, StepOptions.PLAIN, Map.of()));
             tested(words, "repeat", "while", _ -> new Step.Repeat(null, condition, 1000L, "count",
-                    rombix.core.chain.Chain.EMPTY, Manner.PLAIN, Map.of()));
+                    rombix.core.chain.Chain.EMPTY, StepOptions.PLAIN, Map.of()));
         }
     }
 

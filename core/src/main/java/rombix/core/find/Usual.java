@@ -16,7 +16,7 @@ import rombix.core.card.Twin;
 import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Chain;
 import rombix.core.chain.GearStep;
-import rombix.core.chain.Manner;
+import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
 import rombix.core.find.Finder.Found;
 
@@ -93,7 +93,7 @@ public final class Usual {
         Step empty = step.inner().isEmpty()
                 ? step
                 : step.withInner(step.inner().stream().map(_ -> Chain.EMPTY).toList());
-        return empty.in(Manner.PLAIN);
+        return empty.in(StepOptions.PLAIN);
     }
 
     private static String where(Rig rig, Step step) {

@@ -14,7 +14,7 @@ import rombix.core.board.Rig;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Param;
 import rombix.core.card.Card.Undo;
-import rombix.core.card.Carry;
+import rombix.core.card.WireValue;
 import rombix.core.card.Order;
 import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
@@ -206,7 +206,7 @@ public record Opposite(Chain chain, List<Left> left) {
         private GearStep.@Nullable Do undone(Twin twin, Undo undo, GearStep.Do d, Command command,
                 @Nullable Order order) {
             Map<String, Arg> args = new LinkedHashMap<>();
-            for (Map.Entry<String, Carry> e : undo.with().entrySet()) {
+            for (Map.Entry<String, WireValue> e : undo.with().entrySet()) {
                 Arg arg = argument(e.getValue(), d, command, order);
                 if (arg == null) {
                     return null;
@@ -217,15 +217,15 @@ public record Opposite(Chain chain, List<Left> left) {
                     Map.of());
         }
 
-        private @Nullable Arg argument(Carry carry, GearStep.Do d, Command command, @Nullable Order order) {
-            if (carry instanceof Carry.Fixed f && f.value().toString().equals("before")) {
+        private @Nullable Arg argument(WireValue carry, GearStep.Do d, Command command, @Nullable Order order) {
+            if (carry instanceof WireValue.Fixed f && f.value().toString().equals("before")) {
                 String reading = order == null || order.changes().isEmpty()
                         ? null
                         : order.changes().keySet().iterator().next();
                 Value before = reading == null ? null : of(d.gear()).apply(reading);
                 return before == null ? null : Arg.of(before);
             }
-            if (carry instanceof Carry.Filled f && f.template().solePlace().isPresent()) {
+            if (carry instanceof WireValue.Filled f && f.template().solePlace().isPresent()) {
                 Arg given = d.with().get(f.template().solePlace().get());
                 if (given != null) {
                     return given;

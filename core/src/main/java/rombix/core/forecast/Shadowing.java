@@ -10,7 +10,7 @@ import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.GearStep;
-import rombix.core.chain.Manner;
+import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
 import rombix.core.value.Value;
 
@@ -115,7 +115,7 @@ public final class Shadowing {
             long at = bends.get(i - 1).atMillis();
             long millis = Math.max(GRAIN_MILLIS, rounded(bends.get(i).atMillis() - at));
             to.add(new Timed(at, millis, new GearStep.Fade(twin.gear(), call.command().id(), with, moving, null,
-                    Arg.of(bends.get(i).value()), millis, GearStep.Fade.Curve.LINEAR, Manner.PLAIN, Map.of())));
+                    Arg.of(bends.get(i).value()), millis, GearStep.Fade.Curve.LINEAR, StepOptions.PLAIN, Map.of())));
         }
     }
 

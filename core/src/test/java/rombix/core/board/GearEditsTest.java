@@ -16,7 +16,7 @@ import rombix.core.card.Protocol;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Condition;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.Manner;
+import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
 import rombix.core.check.References;
 import rombix.core.store.BoardFile;
@@ -49,7 +49,7 @@ class GearEditsTest {
     @Test
     void usesAreSaidWhereverTheyStand() {
         Condition.OnReading muted = Condition.OnReading.is("desk", "muted/host", Value.of(true));
-        Step wait = new Step.Wait(0, null, null, muted, null, Manner.PLAIN, Map.of());
+        Step wait = new Step.Wait(0, null, null, muted, null, StepOptions.PLAIN, Map.of());
         Button button = new Button("x", "X", 0, 0, 1, 1, Button.Busy.RESTART,
                 List.of(new State("on", "on", Face.PLAIN, State.STAY, null, Map.of(
                         Gesture.PRESS, new Chain(List.of(new Step.Together(List.of(Chain.of(wait)))), List.of())),

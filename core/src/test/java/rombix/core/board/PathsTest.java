@@ -12,7 +12,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
-import rombix.core.chain.Manner;
+import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
 
 /** Paths into a chain of two waits, a together of two chains, an always part, and a step with a chain for its failure. */
@@ -23,7 +23,8 @@ class PathsTest {
     private static final Step D = new Step.Wait(4);
     private static final Step ALWAYS = new Step.Wait(5);
     private static final Step RESCUE = new Step.Wait(6);
-    private static final Step RISKY = B.in(new Manner(false, null, null, Manner.Fail.INSTEAD, 0, 0, Chain.of(RESCUE)));
+    private static final Step RISKY = B
+            .in(new StepOptions(false, null, null, StepOptions.Fail.INSTEAD, 0, 0, Chain.of(RESCUE)));
     private static final Chain CHAIN = new Chain(
             List.of(A, RISKY, new Step.Together(List.of(Chain.of(C), Chain.of(D)))),
             List.of(ALWAYS));
@@ -54,7 +55,7 @@ class PathsTest {
     @ParameterizedTest
     @MethodSource("places")
     void changingAStepChangesThatOneAlone(List<Integer> path, Step step) {
-        Step other = new DeckStep.Say("x", Manner.PLAIN, Map.of());
+        Step other = new DeckStep.Say("x", StepOptions.PLAIN, Map.of());
         Chain changed = Paths.changed(CHAIN, path, _ -> other);
         assertThat(Paths.step(changed, path)).contains(other);
         assertThat(Paths.changed(changed, path, _ -> step)).isEqualTo(CHAIN);

@@ -85,7 +85,8 @@ class ProposalsTest {
 
     @Test
     void longWordsAreCutAtAWord() {
-        press(0, new DeckStep.Say("the very last bus to town leaves at half past ten", rombix.core.chain.Manner.PLAIN,
+        press(0, new DeckStep.Say("the very last bus to town leaves at half past ten",
+                rombix.core.chain.StepOptions.PLAIN,
                 Map
                         .of()));
         assertThat(button().name()).startsWith("Say “the very last").hasSizeLessThanOrEqualTo(28);

@@ -16,7 +16,7 @@ import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.Manner;
+import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
 import rombix.core.chain.Condition;
 import rombix.core.store.BadFile;
@@ -33,11 +33,11 @@ class StepWordsTest {
     }
 
     private static Step.Wait wait(Condition test, Long timeout) {
-        return new Step.Wait(0, null, null, test, timeout, Manner.PLAIN, Map.of());
+        return new Step.Wait(0, null, null, test, timeout, StepOptions.PLAIN, Map.of());
     }
 
     static Stream<Arguments> steps() {
-        Manner plain = Manner.PLAIN;
+        StepOptions plain = StepOptions.PLAIN;
         Map<String, Arg> host = Map.of("channel", Arg.of("host"));
         Condition.OnReading muted = Condition.OnReading.is("desk", "muted/host", Value.of(true));
         return Stream.of(Arguments.of(new GearStep.Do("desk", "mute", Map.of("channel", Value.of("music-bed"))),

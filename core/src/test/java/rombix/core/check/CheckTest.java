@@ -29,13 +29,13 @@ import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.Manner;
+import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
 import rombix.core.check.Finding.Kind;
 import rombix.core.value.Value;
 
 class CheckTest {
-    private static final Manner PLAIN = Manner.PLAIN;
+    private static final StepOptions PLAIN = StepOptions.PLAIN;
 
     private static State plain(String id) {
         return new State(id, id, Face.PLAIN.withLabel(id), State.NEXT, null, Map.of(), Map.of());

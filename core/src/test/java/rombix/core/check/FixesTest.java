@@ -23,7 +23,7 @@ import rombix.core.board.State;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.Manner;
+import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
 import rombix.core.check.Finding.Kind;
 import rombix.core.check.Fixes.Fix;
@@ -68,7 +68,7 @@ class FixesTest {
 
     @Test
     void aDeadReferenceDeepInAChainIsTakenOutAndNothingElse() {
-        Step dead = new DeckStep.Stop(DeckStep.Stop.What.BUTTON, "gone", null, Manner.PLAIN, java.util.Map.of());
+        Step dead = new DeckStep.Stop(DeckStep.Stop.What.BUTTON, "gone", null, StepOptions.PLAIN, java.util.Map.of());
         Rig rig = rig(button("b", state(Chain.of(on("a"), new Step.Together(List.of(Chain.of(on("a")), Chain.of(off(
                 "a"), dead)))))));
         Finding finding = first(rig, Kind.DEAD_REFERENCE);

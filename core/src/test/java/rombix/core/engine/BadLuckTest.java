@@ -23,12 +23,12 @@ import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.Manner;
+import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
 
 /** What becomes of a deck when things go wrong around it; the clock's own bad luck is in {@link ArmedTest}. */
 class BadLuckTest {
-    private static final Manner PLAIN = Manner.PLAIN;
+    private static final StepOptions PLAIN = StepOptions.PLAIN;
 
     @ParameterizedTest
     @CsvSource({"RESTART, 2, 1", "IGNORE, 1, 1", "QUEUE, 1, 2", "OVERLAP, 2, 2", "STOP, 1, 0"})

@@ -21,7 +21,7 @@ import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
-import rombix.core.chain.Manner;
+import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
 import rombix.core.value.Value;
 
@@ -156,10 +156,11 @@ class BelieverTest {
     private static Arbitrary<Chain> chain(int depth) {
         Arbitrary<Step> doing = Arbitraries.of("{n}", "{count}", "7", "30")
                 .map(f -> new GearStep.Do("gear", "level", Map.of(
-                        "level", new Arg.Computed(f)), null, Manner.PLAIN, Map.of()));
+                        "level", new Arg.Computed(f)), null, StepOptions.PLAIN, Map.of()));
         // A count is known only within a repeat; there is always one around.
         Arbitrary<Step> simple = Arbitraries.oneOf(doing, Arbitraries.longs().between(0, 40).map(w -> new Step.Wait(w
-                * 10)), Arbitraries.just(1).map(_ -> new DeckStep.Set("n", new Arg.Computed("{n} + 1"), Manner.PLAIN,
+                * 10)),
+                Arbitraries.just(1).map(_ -> new DeckStep.Set("n", new Arg.Computed("{n} + 1"), StepOptions.PLAIN,
                         Map
                                 .of())));
         if (depth == 0) {
@@ -168,19 +169,20 @@ class BelieverTest {
         Arbitrary<Chain> inner = chain(depth - 1);
         Arbitrary<Step> nested = Arbitraries.oneOf(inner.list().ofMaxSize(3).map(Step.Together::new),
                 inner.list().ofMinSize(1).ofMaxSize(3).map(cs -> new Step.Pick(Step.Pick.Way.IN_TURN, cs.stream().map(
-                        c -> new Step.Choice(null, 1, c)).toList(), Manner.PLAIN, Map.of())),
+                        c -> new Step.Choice(null, 1, c)).toList(), StepOptions.PLAIN, Map.of())),
                 inner.list().ofSize(2)
                         .map(cs -> new Step.If(new rombix.core.chain.Condition.Computed("{n} % 2 == 0"), cs.get(0), cs
-                                .get(1), Manner.PLAIN, Map.of())),
+                                .get(1), StepOptions.PLAIN, Map.of())),
                 Arbitraries.integers().between(0, 3)
                         .flatMap(times -> Arbitraries.of(-1L, 50L, 200L).flatMap(every -> inner
                                 .map(c -> new Step.Repeat(Arg.of(times), null, every < 0
                                         ? null
-                                        : every, "count", c, Manner.PLAIN, Map.of())))));
+                                        : every, "count", c, StepOptions.PLAIN, Map.of())))));
         Arbitrary<Chain> steps = Arbitraries.frequencyOf(Tuple.of(3, simple), Tuple.of(2, nested)).list().ofMaxSize(5)
                 .map(Chain::new);
         return depth < 3
                 ? steps
-                : steps.map(c -> Chain.of(new Step.Repeat(Arg.of(1), null, null, "count", c, Manner.PLAIN, Map.of())));
+                : steps.map(
+                        c -> Chain.of(new Step.Repeat(Arg.of(1), null, null, "count", c, StepOptions.PLAIN, Map.of())));
     }
 }

@@ -15,7 +15,7 @@ import net.jqwik.api.constraints.IntRange;
 import org.junit.jupiter.api.Test;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
-import rombix.core.chain.Manner;
+import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
 import rombix.core.chain.Step.Pick.Way;
 
@@ -28,7 +28,7 @@ class ChanceTest {
         for (int i = 0; i < weights.length; i++) {
             choices.add(new Step.Choice(null, weights[i], Chain.of(level(i))));
         }
-        Step pick = new Step.Pick(way, choices, Manner.PLAIN, Map.of());
+        Step pick = new Step.Pick(way, choices, StepOptions.PLAIN, Map.of());
         List<Integer> picked = new ArrayList<>();
         SimulatedClock clock = new SimulatedClock();
         Deck deck = Deck.onTwins(clock, new SplittableRandom(seed), h -> {
@@ -37,7 +37,7 @@ class ChanceTest {
             }
         }, Trace.NONE);
         deck.begin(TestDeck.rig(TestDeck.button("b", TestDeck.state(Chain.of(new Step.Repeat(Arg.of(times), null, null,
-                "count", Chain.of(pick), Manner.PLAIN, Map.of()))))), Known.NOTHING);
+                "count", Chain.of(pick), StepOptions.PLAIN, Map.of()))))), Known.NOTHING);
         deck.take(new Event.Pressed("b", "test"), 0);
         return picked;
     }

@@ -13,8 +13,8 @@ import org.junit.jupiter.api.Test;
 import rombix.core.chain.Chain;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.Manner;
-import rombix.core.chain.Manner.Fail;
+import rombix.core.chain.StepOptions;
+import rombix.core.chain.StepOptions.Fail;
 import rombix.core.chain.Step;
 import rombix.core.value.Value;
 
@@ -22,7 +22,7 @@ import rombix.core.value.Value;
 class FailureTest {
 
     private static Step ping(Fail fail, Chain instead) {
-        return PING.in(new Manner(false, null, null, fail, 2, 500, instead));
+        return PING.in(new StepOptions(false, null, null, fail, 2, 500, instead));
     }
 
     private static TestDeck deaf(Step... steps) {
@@ -107,8 +107,9 @@ class FailureTest {
 
     @Test
     void aStepMayWaitForTheGearToShowIt() {
-        Step asks = new GearStep.Do("gear", "on", Map.of("lamp", rombix.core.chain.Arg.of("a")), 800L, Manner.PLAIN, Map
-                .of());
+        Step asks = new GearStep.Do("gear", "on", Map.of("lamp", rombix.core.chain.Arg.of("a")), 800L,
+                StepOptions.PLAIN, Map
+                        .of());
         TestDeck t = TestDeck.running(asks, on("b"));
         t.obeys = false;
         t.press("b");
@@ -130,14 +131,17 @@ class FailureTest {
             Chain inner = deep;
             deep = Chain.of(switch (i % 5) {
                 case 0 -> new Step.Together(List.of(inner));
-                case 1 -> new Step.Pick(Step.Pick.Way.SHUFFLED, List.of(new Step.Choice(null, 1, inner)), Manner.PLAIN,
-                        Map.of());
-                case 2 -> new Step.Repeat(rombix.core.chain.Arg.of(1), null, null, "count", inner, Manner.PLAIN, Map
-                        .of());
-                case 3 ->
-                    new Step.If(new rombix.core.chain.Condition.Computed("1 == 1"), inner, Chain.EMPTY, Manner.PLAIN,
+                case 1 ->
+                    new Step.Pick(Step.Pick.Way.SHUFFLED, List.of(new Step.Choice(null, 1, inner)), StepOptions.PLAIN,
                             Map.of());
-                default -> new Step.ForAWhile(inner, 1, Manner.PLAIN, Map.of());
+                case 2 ->
+                    new Step.Repeat(rombix.core.chain.Arg.of(1), null, null, "count", inner, StepOptions.PLAIN, Map
+                            .of());
+                case 3 ->
+                    new Step.If(new rombix.core.chain.Condition.Computed("1 == 1"), inner, Chain.EMPTY,
+                            StepOptions.PLAIN,
+                            Map.of());
+                default -> new Step.ForAWhile(inner, 1, StepOptions.PLAIN, Map.of());
             });
         }
         List<Step> many = new java.util.ArrayList<>(deep.steps());

@@ -29,7 +29,7 @@ import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.Manner;
+import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
 import rombix.core.value.Value;
 
@@ -123,9 +123,9 @@ class GesturesTest {
     @Test
     void turningSaysHowFarAndWhichWay() {
         Step nudge = new GearStep.Nudge("gear", "level", Map.of(), "level", new Arg.Computed("{turn} * 5"), false,
-                Manner.PLAIN, Map.of());
+                StepOptions.PLAIN, Map.of());
         Step fine = new GearStep.Nudge("gear", "level", Map.of(), "level", new Arg.Computed("{turn}"), false,
-                Manner.PLAIN,
+                StepOptions.PLAIN,
                 Map.of());
         TestDeck t = TestDeck.with(answering(on(Gesture.TURN, nudge, Gesture.TURN_FINE, fine)));
         t.post(new Event.Came("gear", "level", Value.of(50)));
@@ -137,7 +137,7 @@ class GesturesTest {
     @Test
     void fastNudgesAddUpBeforeTheGearHasSaidSo() {
         TestDeck t = TestDeck.with(answering(on(Gesture.TURN, new GearStep.Nudge("gear", "level", Map.of(), "level",
-                new Arg.Computed("{turn}"), false, Manner.PLAIN, Map.of()))));
+                new Arg.Computed("{turn}"), false, StepOptions.PLAIN, Map.of()))));
         t.post(new Event.Came("gear", "level", Value.of(50)));
         t.obeys = false;
         for (int i = 0; i < 5; i++) {

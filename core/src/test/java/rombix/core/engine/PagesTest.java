@@ -54,7 +54,7 @@ class PagesTest {
                         Value.of(
                                 0)))),
                 button("b", state(Chain.of(new DeckStep.Set("n", rombix.core.chain.Arg.of(5),
-                        rombix.core.chain.Manner.PLAIN, java.util.Map.of()))))));
+                        rombix.core.chain.StepOptions.PLAIN, java.util.Map.of()))))));
     }
 
     @Test

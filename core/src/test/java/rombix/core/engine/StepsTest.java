@@ -29,13 +29,13 @@ import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.Manner;
+import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
 import rombix.core.value.Value;
 
 /** What each kind of step means: a table of chains, and what is run when. */
 class StepsTest {
-    private static final Manner PLAIN = Manner.PLAIN;
+    private static final StepOptions PLAIN = StepOptions.PLAIN;
 
     private static Chain chain(Step... steps) {
         return Chain.of(steps);
@@ -151,10 +151,11 @@ class StepsTest {
                 Arguments.of("a question that nobody answers takes its usual answer in its time", chain(ask, PING), List
                         .of("B on @400", "Ping @400")),
                 Arguments.of("stop ends the chain", chain(on("a"), stop(), on("b")), List.of("A on @0")),
-                Arguments.of("what is switched off is passed over", chain(on("a").in(new Manner(true, null, null,
-                        Manner.Fail.GO_ON, 0, 0, null)), on("b")), List.of("B on @0")),
-                Arguments.of("what has a condition runs if it holds", chain(on("a").in(new Manner(false, null,
-                        new rombix.core.chain.Condition.Computed("{n} == 7"), Manner.Fail.GO_ON, 0, 0, null)), on("b")),
+                Arguments.of("what is switched off is passed over", chain(on("a").in(new StepOptions(true, null, null,
+                        StepOptions.Fail.GO_ON, 0, 0, null)), on("b")), List.of("B on @0")),
+                Arguments.of("what has a condition runs if it holds", chain(on("a").in(new StepOptions(false, null,
+                        new rombix.core.chain.Condition.Computed("{n} == 7"), StepOptions.Fail.GO_ON, 0, 0, null)),
+                        on("b")),
                         List
                                 .of("B on @0")),
                 Arguments.of("all nest in each other", chain(repeat(2, null, together(Step.Together.Ends.LAST, chain(

@@ -15,14 +15,14 @@ import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
-import rombix.core.chain.Manner;
+import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
 import rombix.core.value.Value;
 
 /** What the deck tells of answers that came, and of the step that a chain is at. */
 class ToldTest {
     private static Step waited(String command) {
-        return new GearStep.Do("gear", command, Map.of("lamp", Arg.of("a")), 500L, Manner.PLAIN, Map.of());
+        return new GearStep.Do("gear", command, Map.of("lamp", Arg.of("a")), 500L, StepOptions.PLAIN, Map.of());
     }
 
     private static List<String> answers(TestDeck t) {
@@ -70,9 +70,10 @@ class ToldTest {
     void aPersonsAnswerIsToldInWords() {
         TestDeck t = TestDeck
                 .running(new DeckStep.Ask("How many?", DeckStep.Ask.AnswerType.NUMBER, List.of(), null, null, null,
-                        Manner.PLAIN, Map.of()),
+                        StepOptions.PLAIN, Map.of()),
                         new DeckStep.Ask("Which?", DeckStep.Ask.AnswerType.CHOICE, List.of(new Step.Choice("Red", 1,
-                                Chain.EMPTY), new Step.Choice("Blue", 1, Chain.EMPTY)), null, null, null, Manner.PLAIN,
+                                Chain.EMPTY), new Step.Choice("Blue", 1, Chain.EMPTY)), null, null, null,
+                                StepOptions.PLAIN,
                                 Map
                                         .of()));
         t.press("b");
@@ -85,7 +86,8 @@ class ToldTest {
     @Test
     void theStepThatAChainIsAtIsToldInnermostLast() {
         TestDeck t = TestDeck.running(PING, pause(100),
-                new Step.Together(List.of(Chain.of(pause(50))), Step.Together.Ends.LAST, Manner.PLAIN, Map.of()), PING);
+                new Step.Together(List.of(Chain.of(pause(50))), Step.Together.Ends.LAST, StepOptions.PLAIN, Map.of()),
+                PING);
         t.press("b");
         t.pass(500);
         assertThat(t.all(Happening.Doing.class)).extracting(Happening.Doing::step).containsExactly("press/1", "press/2",

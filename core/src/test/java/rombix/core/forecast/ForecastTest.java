@@ -17,7 +17,7 @@ import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
-import rombix.core.chain.Manner;
+import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
 import rombix.core.engine.Known;
 import rombix.core.engine.Status;
@@ -37,7 +37,7 @@ class ForecastTest {
 
     private static Step pick(double heavy, Chain one, Chain other) {
         return new Step.Pick(Step.Pick.Way.RANDOM, List.of(new Step.Choice("one", heavy, one), new Step.Choice("other",
-                1, other)), Manner.PLAIN, Map.of());
+                1, other)), StepOptions.PLAIN, Map.of());
     }
 
     @Test
@@ -89,10 +89,10 @@ class ForecastTest {
     @Test
     void saysWhatFailsAndThatAChainIsEndless() {
         Forecast f = forecast(KNOWN, 3, new GearStep.Do("gear", "level", Map.of("level", new Arg.Computed("1 +")), null,
-                Manner.PLAIN, Map.of()));
+                StepOptions.PLAIN, Map.of()));
         assertThat(f.faults().getFirst().why()).contains("formula");
         Forecast endless = forecast(KNOWN, 50, new Step.Repeat(null, null, 1000L, "count", Chain.of(on("a")),
-                Manner.PLAIN, Map.of()));
+                StepOptions.PLAIN, Map.of()));
         assertThat(endless.endless()).isTrue();
         assertThat(endless.runs()).isEqualTo(1);
     }
@@ -102,15 +102,15 @@ class ForecastTest {
         Step ask = new DeckStep.Ask("Which?", DeckStep.Ask.AnswerType.CHOICE,
                 List.of(new Step.Choice("A", 1, Chain.of(on("a"))),
                         new Step.Choice("B", 1, Chain.of(on("b")))),
-                null, Value.of(1), null, Manner.PLAIN, Map.of());
-        Forecast f = forecast(KNOWN, 1, ask, new Step.Wait(0, null, "21:30", null, null, Manner.PLAIN, Map.of()));
+                null, Value.of(1), null, StepOptions.PLAIN, Map.of());
+        Forecast f = forecast(KNOWN, 1, ask, new Step.Wait(0, null, "21:30", null, null, StepOptions.PLAIN, Map.of()));
         assertThat(f.changes()).extracting(Forecast.Change::reading).containsExactly("on/b");
         assertThat(f.length().most()).isEqualTo(30 * 60_000);
     }
 
     @Test
     void theSameSeedGivesTheSameForecast() {
-        Step step = pick(1, Chain.of(on("a")), Chain.of(new Step.Wait(0, 500L, null, null, null, Manner.PLAIN, Map
+        Step step = pick(1, Chain.of(on("a")), Chain.of(new Step.Wait(0, 500L, null, null, null, StepOptions.PLAIN, Map
                 .of())));
         assertThat(forecast(KNOWN, 50, step)).isEqualTo(forecast(KNOWN, 50, step));
     }

@@ -24,7 +24,7 @@ import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
-import rombix.core.chain.Manner;
+import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
 import rombix.core.engine.Known;
 import rombix.core.engine.TestDeck;
@@ -42,7 +42,7 @@ class OppositeTest {
 
     private static Step fade(Arg from, double to) {
         return new GearStep.Fade("gear", "level", Map.of(), "level", from, Arg.of(to), 800, GearStep.Fade.Curve.S_CURVE,
-                Manner.PLAIN, Map.of());
+                StepOptions.PLAIN, Map.of());
     }
 
     @Test
@@ -53,20 +53,22 @@ class OppositeTest {
 
     @Test
     void fadesGoBackNudgesTurnRoundAndValuesReturn() {
-        Step nudge = new GearStep.Nudge("gear", "level", Map.of(), "level", Arg.of(5), false, Manner.PLAIN, Map.of());
-        Step back = new GearStep.Nudge("gear", "level", Map.of(), "level", Arg.of(-5), false, Manner.PLAIN, Map.of());
-        Step set = new DeckStep.Set("n", Arg.of(9), Manner.PLAIN, Map.of());
+        Step nudge = new GearStep.Nudge("gear", "level", Map.of(), "level", Arg.of(5), false, StepOptions.PLAIN,
+                Map.of());
+        Step back = new GearStep.Nudge("gear", "level", Map.of(), "level", Arg.of(-5), false, StepOptions.PLAIN,
+                Map.of());
+        Step set = new DeckStep.Set("n", Arg.of(9), StepOptions.PLAIN, Map.of());
         assertThat(opposite(fade(null, 70), nudge, set).chain()).isEqualTo(Chain.of(new DeckStep.Set("n", Arg.of(3),
-                Manner.PLAIN, Map.of()), back, fade(null, 10)));
+                StepOptions.PLAIN, Map.of()), back, fade(null, 10)));
     }
 
     @Test
     void whatHasNoOppositeIsListed() {
-        Step say = new DeckStep.Say("hello", Manner.PLAIN, Map.of());
-        Step maybe = on("b").in(new Manner(false, null, new rombix.core.chain.Condition.Computed("1 == 1"),
-                Manner.Fail.GO_ON, 0, 0, null));
+        Step say = new DeckStep.Say("hello", StepOptions.PLAIN, Map.of());
+        Step maybe = on("b").in(new StepOptions(false, null, new rombix.core.chain.Condition.Computed("1 == 1"),
+                StepOptions.Fail.GO_ON, 0, 0, null));
         Opposite o = opposite(PING, say, new Step.Pick(Step.Pick.Way.RANDOM, List.of(new Step.Choice(null, 1, Chain.of(
-                on("a")))), Manner.PLAIN, Map.of()), maybe, on("a"));
+                on("a")))), StepOptions.PLAIN, Map.of()), maybe, on("a"));
         assertThat(o.chain()).isEqualTo(Chain.of(off("a")));
         assertThat(o.left()).extracting(Opposite.Left::step).containsExactly("press/0", "press/1", "press/2",
                 "press/3");

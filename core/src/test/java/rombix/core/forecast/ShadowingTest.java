@@ -13,7 +13,7 @@ import rombix.core.board.Rig;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.GearStep;
-import rombix.core.chain.Manner;
+import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
 import rombix.core.engine.Known;
 import rombix.core.engine.TestDeck;
@@ -30,7 +30,7 @@ class ShadowingTest {
 
     private static Step fade(double to, long ms) {
         return new GearStep.Fade("gear", "level", Map.of(), "level", null, Arg.of(to), ms, GearStep.Fade.Curve.LINEAR,
-                Manner.PLAIN, Map.of());
+                StepOptions.PLAIN, Map.of());
     }
 
     @Test

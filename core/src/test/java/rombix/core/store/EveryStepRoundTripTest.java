@@ -36,7 +36,7 @@ import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.Manner;
+import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
 import rombix.core.chain.Condition;
 import rombix.core.value.Value;
@@ -116,18 +116,20 @@ class EveryStepRoundTripTest {
         return Combinators.combine(steps, step(0).list().ofMaxSize(1)).as(Chain::new);
     }
 
-    private static Arbitrary<Manner> manners(int depth) {
-        Arbitrary<Manner> plain = Arbitraries.just(Manner.PLAIN);
-        Arbitrary<Manner> others = Arbitraries.of(new Manner(true, "a note", null, Manner.Fail.GO_ON, 0, 0, null),
-                new Manner(false, null, new Condition.Computed("{n} > 1"), Manner.Fail.STOP, 0, 0, null),
-                new Manner(false,
+    private static Arbitrary<StepOptions> manners(int depth) {
+        Arbitrary<StepOptions> plain = Arbitraries.just(StepOptions.PLAIN);
+        Arbitrary<StepOptions> others = Arbitraries.of(
+                new StepOptions(true, "a note", null, StepOptions.Fail.GO_ON, 0, 0, null),
+                new StepOptions(false, null, new Condition.Computed("{n} > 1"), StepOptions.Fail.STOP, 0, 0, null),
+                new StepOptions(false,
                         null, new Condition.OnReading("desk", "level/host", null, -20.0, 3.5, Map.of()),
-                        Manner.Fail.RETRY, 4,
+                        StepOptions.Fail.RETRY, 4,
                         250, null));
         return depth == 0
                 ? Arbitraries.oneOf(plain, others)
-                : Arbitraries.oneOf(plain, others, chain(0).filter(c -> !c.isEmpty()).map(c -> new Manner(false, null,
-                        null, Manner.Fail.INSTEAD, 0, 0, c)));
+                : Arbitraries.oneOf(plain, others,
+                        chain(0).filter(c -> !c.isEmpty()).map(c -> new StepOptions(false, null,
+                                null, StepOptions.Fail.INSTEAD, 0, 0, c)));
     }
 
     private static Arbitrary<Step> step(int depth) {
@@ -142,24 +144,25 @@ class EveryStepRoundTripTest {
                         answer == 0
                                 ? null
                                 : 900L,
-                        Manner.PLAIN, Map.of())),
+                        StepOptions.PLAIN, Map.of())),
                 Arbitraries.longs().between(0, 5000).map(Step.Wait::new),
-                Arbitraries.longs().between(0, 90).map(ms -> new Step.Wait(ms, ms + 10, null, null, null, Manner.PLAIN,
-                        Map.of())),
+                Arbitraries.longs().between(0, 90)
+                        .map(ms -> new Step.Wait(ms, ms + 10, null, null, null, StepOptions.PLAIN,
+                                Map.of())),
                 Arbitraries.of("7:05", "21:30:15").map(t -> new Step.Wait(0, null, t, null, null,
-                        Manner.PLAIN, Map.of())),
+                        StepOptions.PLAIN, Map.of())),
                 tests.map(t -> new Step.Wait(0, null, null, t, 5000L,
-                        Manner.PLAIN, Map.of())),
+                        StepOptions.PLAIN, Map.of())),
                 Combinators.combine(args, Arbitraries.of(
                         GearStep.Fade.Curve.values())).as(
                                 (to, curve) -> new GearStep.Fade("desk",
-                                        "level", host, "level", null, to, 800, curve, Manner.PLAIN, Map
+                                        "level", host, "level", null, to, 800, curve, StepOptions.PLAIN, Map
                                                 .of())),
                 args.map(by -> new GearStep.Nudge("desk", "level",
-                        host, "level", by, true, Manner.PLAIN, Map
+                        host, "level", by, true, StepOptions.PLAIN, Map
                                 .of())),
                 args.map(to -> new DeckStep.Set(
-                        "n", to, Manner.PLAIN, Map
+                        "n", to, StepOptions.PLAIN, Map
                                 .of())),
                 Arbitraries.of(
                         new DeckStep.Use("b",
@@ -167,7 +170,7 @@ class EveryStepRoundTripTest {
                                 Gesture.LONG_PRESS,
                                 null,
                                 Map.of(),
-                                Manner.PLAIN,
+                                StepOptions.PLAIN,
                                 Map.of()),
                         new DeckStep.Use(
                                 null,
@@ -176,7 +179,7 @@ class EveryStepRoundTripTest {
                                 "c",
                                 Map.of("to",
                                         Arg.of(3)),
-                                Manner.PLAIN,
+                                StepOptions.PLAIN,
                                 Map.of()),
                         DeckStep.Show.page("p", DeckStep.Show.Way.WHILE_HELD),
                         DeckStep.Show.page("p", DeckStep.Show.Way.POP_UP),
@@ -186,11 +189,11 @@ class EveryStepRoundTripTest {
                                 DeckStep.Stop.What.TAG,
                                 null,
                                 "noise",
-                                Manner.PLAIN,
+                                StepOptions.PLAIN,
                                 Map.of()),
                         new DeckStep.Say(
                                 "“x” {n}",
-                                Manner.PLAIN,
+                                StepOptions.PLAIN,
                                 Map.of("later",
                                         7))));
         Arbitrary<Step> all = depth == 0 ? plain : Arbitraries.oneOf(plain, holding(depth, args, tests));
@@ -203,23 +206,24 @@ class EveryStepRoundTripTest {
                 inner).as((name, weight, c) -> new Step.Choice(name.isEmpty() ? null : name, weight, c)).list()
                 .ofMinSize(1).ofMaxSize(3);
         return Arbitraries.oneOf(Combinators.combine(inner.list().ofMaxSize(3), Arbitraries.of(Step.Together.Ends
-                .values())).as((cs, ends) -> new Step.Together(cs, ends, Manner.PLAIN, Map.of())), Combinators.combine(
+                .values())).as((cs, ends) -> new Step.Together(cs, ends, StepOptions.PLAIN, Map.of())),
+                Combinators.combine(
                         choices, Arbitraries.of(Step.Pick.Way.values())).as(
                                 (cs, way) -> new Step.Pick(way, cs,
-                                        Manner.PLAIN, Map.of())),
+                                        StepOptions.PLAIN, Map.of())),
                 Combinators.combine(tests, inner, inner).as((t, a,
-                        b) -> new Step.If(t, a, b, Manner.PLAIN, Map.of())),
+                        b) -> new Step.If(t, a, b, StepOptions.PLAIN, Map.of())),
                 Combinators.combine(args,
                         tests, inner).as(
                                 (times, t, c) -> new Step.Repeat(times, t, 300L, "i",
-                                        c, Manner.PLAIN, Map.of())),
+                                        c, StepOptions.PLAIN, Map.of())),
                 inner.map(c -> new Step.ForAWhile(
-                        c, 4000, Manner.PLAIN, Map.of())),
+                        c, 4000, StepOptions.PLAIN, Map.of())),
                 choices.map(
                         cs -> new DeckStep.Ask("Which?",
                                 DeckStep.Ask.AnswerType.CHOICE, cs, "n", Value.of(
                                         0),
-                                2000L, Manner.PLAIN, Map
+                                2000L, StepOptions.PLAIN, Map
                                         .of())));
     }
 }

@@ -14,7 +14,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.Condition;
 import java.util.concurrent.locks.ReentrantLock;
 import org.jspecify.annotations.Nullable;
-import rombix.core.card.Carry;
+import rombix.core.card.WireValue;
 import rombix.core.card.Order;
 import rombix.core.engine.Glide;
 import rombix.core.engine.Status.Phase;
@@ -241,7 +241,7 @@ final class DmxLink implements Link {
         int at = slot;
         u.moving.removeSlot(slot);
         for (int i = 0; i < packet.args().size(); i++) {
-            if (packet.forms().get(i) == Carry.As.RGB) {
+            if (packet.forms().get(i) == WireValue.As.RGB) {
                 int rgb = Integer.parseInt(packet.args().get(i).toString().substring(1), 16);
                 u.levels[at++] = (byte) (rgb >> 16);
                 u.levels[at++] = (byte) (rgb >> 8);

@@ -8,7 +8,7 @@ import java.nio.ByteBuffer;
 import java.nio.channels.DatagramChannel;
 import java.util.ArrayList;
 import java.util.List;
-import rombix.core.card.Carry;
+import rombix.core.card.WireValue;
 import rombix.core.card.Order;
 import rombix.core.engine.Status.Phase;
 import rombix.core.value.Value;
@@ -154,9 +154,9 @@ final class OscLink implements Link {
     private static List<Object> arguments(Order.Outgoing packet) {
         List<Object> args = new ArrayList<>(packet.args().size());
         for (int i = 0; i < packet.args().size(); i++) {
-            Carry.As as = packet.forms().get(i);
+            WireValue.As as = packet.forms().get(i);
             args.add(switch (packet.args().get(i)) {
-                case Value.Num n when as == Carry.As.INT -> (Object) (int) Math.rint(n.number());
+                case Value.Num n when as == WireValue.As.INT -> (Object) (int) Math.rint(n.number());
                 case Value.Num n -> (float) n.number();
                 case Value.Flag f -> f.on();
                 case Value v -> v.toString();

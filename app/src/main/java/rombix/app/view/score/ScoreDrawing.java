@@ -24,7 +24,7 @@ import rombix.app.edit.Score;
 import rombix.app.edit.Score.Mark;
 import rombix.app.edit.StepEdits;
 import rombix.app.view.common.Desk;
-import rombix.app.view.step.MannerForm;
+import rombix.app.view.step.StepOptionsForm;
 import rombix.app.view.step.StepPopover;
 import rombix.core.card.Figures;
 import rombix.core.chain.Chain;
@@ -258,9 +258,9 @@ public final class ScoreDrawing extends ScrollPane implements StepDrag.Lanes {
         node.setId(ScorePainter.id(m.path()));
         node.setUserData(m);
         String note = m.step().how().note();
-        String manner = MannerForm.summary(m.step().how());
-        if (trouble != null || note != null || !manner.isEmpty()) {
-            Tooltip.install(node, new Tooltip(String.join("\n", java.util.stream.Stream.of(trouble, note, manner)
+        String options = StepOptionsForm.summary(m.step().how());
+        if (trouble != null || note != null || !options.isEmpty()) {
+            Tooltip.install(node, new Tooltip(String.join("\n", java.util.stream.Stream.of(trouble, note, options)
                     .filter(s -> s != null && !s.isEmpty()).toList())));
         }
         node.setOnMouseClicked(e -> {

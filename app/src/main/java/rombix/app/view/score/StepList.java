@@ -16,7 +16,7 @@ import rombix.app.edit.StepEdits;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Shapes;
-import rombix.app.view.step.MannerForm;
+import rombix.app.view.step.StepOptionsForm;
 import rombix.app.view.step.StepPopover;
 import rombix.core.board.StepWords;
 import rombix.core.chain.Chain;
@@ -71,9 +71,9 @@ final class StepList extends ScrollPane {
 
     private void step(Step step, List<Integer> path, int depth, String prefix) {
         StepWords words = new StepWords(desk.bench().rig(), g -> desk.model().readings(g));
-        String manner = MannerForm.summary(step.how());
+        String options = StepOptionsForm.summary(step.how());
         Label text = new Label(prefix + words.of(step));
-        Label more = new Label(step.how().note() == null ? manner : step.how().note());
+        Label more = new Label(step.how().note() == null ? options : step.how().note());
         more.getStyleClass().add("quiet");
         HBox line = new HBox(10, Shapes.rhombus(9, "diamond"), text, more);
         line.getStyleClass().addAll("mark-step", "list-step");

@@ -13,7 +13,7 @@ import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.core.board.Paths;
 import rombix.core.board.StepWords;
-import rombix.core.chain.Manner;
+import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
 
 /** Edits a step in place: what it does, and how it is run. */
@@ -61,9 +61,9 @@ public final class StepPopover {
         title.setWrapText(true);
         content.getChildren().setAll(title);
         content.getChildren().addAll(StepForm.of(step, desk, path, anew));
-        content.getChildren().add(manner(step, path, anew));
+        content.getChildren().add(options(step, path, anew));
         if (more) {
-            content.getChildren().addAll(new MannerForm(desk, path, anew).of(step.how()));
+            content.getChildren().addAll(new StepOptionsForm(desk, path, anew).of(step.how()));
         }
         content.getChildren().add(foot(step, path, delete));
         Runnable titled = () -> Paths.step(desk.bench().chain(), path).ifPresent(s -> title.setText(words().of(s)));
@@ -74,7 +74,7 @@ public final class StepPopover {
         return new StepWords(desk.bench().rig(), g -> desk.model().readings(g));
     }
 
-    private HBox manner(Step step, List<Integer> path, Runnable anew) {
+    private HBox options(Step step, List<Integer> path, Runnable anew) {
         Button open = Fields.plain(more ? "Less" : "When, failure, note…", "");
         open.setId("manner");
         open.setOnAction(_ -> {
@@ -85,8 +85,9 @@ public final class StepPopover {
         HBox.setHgrow(space, Priority.ALWAYS);
         HBox row = new HBox(8, Fields.check("manner-off", "Switched off", step.how().off(), on -> {
             desk.bench().editChain(on ? "switch a step off" : "switch a step on", c -> Paths.changed(c, path, s -> {
-                Manner m = s.how();
-                return s.in(new Manner(on, m.note(), m.condition(), m.fail(), m.tries(), m.backOff(), m.instead()));
+                StepOptions m = s.how();
+                return s.in(
+                        new StepOptions(on, m.note(), m.condition(), m.fail(), m.tries(), m.backOff(), m.instead()));
             }));
         }), space, open);
         row.setAlignment(javafx.geometry.Pos.CENTER_LEFT);

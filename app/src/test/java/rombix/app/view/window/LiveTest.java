@@ -33,7 +33,7 @@ import rombix.core.board.Trigger;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
-import rombix.core.chain.Manner;
+import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
 import rombix.core.chain.DeckStep.Show.Way;
 import rombix.core.chain.GearStep;
@@ -152,7 +152,7 @@ class LiveTest extends AtTheWindow {
     void oscPressesAndTheLogSaysSoAndStopAllEndsAFadeInItsMiddle() throws Exception {
         chain("keep-that-long",
                 new GearStep.Fade("lamps", "level", Map.of("lamp", Arg.of("walkway")), "level", Arg.of(0), Arg
-                        .of(100), 60_000, GearStep.Fade.Curve.LINEAR, Manner.PLAIN, Map.of()));
+                        .of(100), 60_000, GearStep.Fade.Curve.LINEAR, StepOptions.PLAIN, Map.of()));
         robot.interact(() -> bench().edit("test", b -> Edits.button(b, "keep-that-long", x -> x.withTriggers(List.of(
                 new Trigger.Osc("/fade"))))));
         robot.interact(() -> bench().select(null));
@@ -245,7 +245,7 @@ class LiveTest extends AtTheWindow {
         List<String> running = List.of("doors-open", "record", "waiting-card", "host-desk", "gate");
         running.forEach(b -> chain(b, new Step.Wait(60_000)));
         chain("tea-urn", new Step.Wait(0, null, null, Condition.OnReading.is("desk", "muted/host", Value.of(false)), 1L,
-                Manner.PLAIN, Map.of()));
+                StepOptions.PLAIN, Map.of()));
         mode(Mode.LIVE);
         running.forEach(b -> click(tile(b)));
         soon(() -> running.stream().allMatch(b -> find("#stop-run-" + b) != null));

@@ -9,20 +9,20 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.value.Value;
 import tools.jackson.databind.JsonNode;
 
-/** The object form of a {@link Carry}. */
-final class MappedJson {
+/** The object form of a {@link WireValue}. */
+final class WireValueJson {
     private static final Set<String> FIELDS = new TreeSet<>(List.of("of", "from", "to", "yes", "no", "as"));
 
-    private MappedJson() {
+    private WireValueJson() {
     }
 
-    static Carry.Mapped read(JsonNode node) {
+    static WireValue.Mapped read(JsonNode node) {
         for (String name : node.propertyNames()) {
             if (!FIELDS.contains(name)) {
                 throw new IllegalArgumentException("unknown field \"" + name + "\"; expected one of " + FIELDS);
             }
         }
-        return new Carry.Mapped(text(node, "of"), numbers(node, "from"), numbers(node, "to"), value(node, "yes"),
+        return new WireValue.Mapped(text(node, "of"), numbers(node, "from"), numbers(node, "to"), value(node, "yes"),
                 value(node, "no"), as(text(node, "as")));
     }
 
@@ -30,12 +30,12 @@ final class MappedJson {
         return node.hasNonNull(field) ? node.get(field).asString() : null;
     }
 
-    private static Carry.@Nullable As as(@Nullable String text) {
+    private static WireValue.@Nullable As as(@Nullable String text) {
         if (text == null) {
             return null;
         }
         try {
-            return Carry.As.valueOf(text.toUpperCase(Locale.ROOT));
+            return WireValue.As.valueOf(text.toUpperCase(Locale.ROOT));
         } catch (IllegalArgumentException e) {
             throw new IllegalArgumentException("\"as\" is \"" + text + "\"; expected int, float, text or rgb", e);
         }

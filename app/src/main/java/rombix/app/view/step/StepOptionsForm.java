@@ -11,23 +11,23 @@ import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.core.board.Paths;
 import rombix.core.chain.Chain;
-import rombix.core.chain.Manner;
-import rombix.core.chain.Manner.Fail;
+import rombix.core.chain.StepOptions;
+import rombix.core.chain.StepOptions.Fail;
 
 /** How a step is run: whether it is on, when, what happens if it fails, and a note. */
-public final class MannerForm {
+public final class StepOptionsForm {
     private final Desk desk;
     private final List<Integer> path;
     private final Runnable anew;
 
-    MannerForm(Desk desk, List<Integer> path, Runnable anew) {
+    StepOptionsForm(Desk desk, List<Integer> path, Runnable anew) {
         this.desk = desk;
         this.path = path;
         this.anew = anew;
     }
 
     /** What it says in one line when it is out of the ordinary; empty otherwise. */
-    public static String summary(Manner how) {
+    public static String summary(StepOptions how) {
         List<String> parts = new ArrayList<>();
         if (how.condition() != null) {
             parts.add("has a condition");
@@ -45,14 +45,14 @@ public final class MannerForm {
         return String.join(", ", parts);
     }
 
-    private void edit(UnaryOperator<Manner> change) {
+    private void edit(UnaryOperator<StepOptions> change) {
         desk.bench().editChain("change how a step runs", c -> Paths.changed(c, path, s -> s.in(change.apply(s.how()))));
     }
 
-    List<Node> of(Manner how) {
+    List<Node> of(StepOptions how) {
         List<Node> nodes = new ArrayList<>();
         nodes.add(Fields.named("Only if", new ConditionField(desk, "manner-test", how.condition(), true,
-                test -> edit(m -> new Manner(m.off(), m.note(), test, m.fail(), m.tries(), m.backOff(),
+                test -> edit(m -> new StepOptions(m.off(), m.note(), test, m.fail(), m.tries(), m.backOff(),
                         m.instead())))));
         nodes.add(Fields.named("If it fails", Fields.choice("manner-fail", List.of(Fail.values()), how.fail(),
                 f -> switch (f) {
@@ -61,18 +61,18 @@ public final class MannerForm {
                     case RETRY -> "try again";
                     case INSTEAD -> "run another chain";
                 }, f -> {
-                    edit(m -> new Manner(m.off(), m.note(), m.condition(), f, 0, 0, f == Fail.INSTEAD
+                    edit(m -> new StepOptions(m.off(), m.note(), m.condition(), f, 0, 0, f == Fail.INSTEAD
                             ? m.instead() == null ? Chain.EMPTY : m.instead()
                             : null));
                     anew.run();
                 })));
         if (how.fail() == Fail.RETRY) {
             HBox row = new HBox(8, Fields.named("Times", Fields.number("manner-tries", how.tries(), null,
-                    n -> edit(m -> new Manner(m.off(), m.note(), m.condition(), m.fail(),
+                    n -> edit(m -> new StepOptions(m.off(), m.note(), m.condition(), m.fail(),
                             Math.max(1, (int) Math.round(n)), m.backOff(), m.instead())))),
                     Fields.named("First after, then twice as long each time", Fields.span("manner-back-off", how
                             .backOff(),
-                            ms -> edit(m -> new Manner(m.off(), m.note(), m.condition(), m.fail(), m
+                            ms -> edit(m -> new StepOptions(m.off(), m.note(), m.condition(), m.fail(), m
                                     .tries(), ms, m.instead())))));
             row.setAlignment(Pos.BOTTOM_LEFT);
             nodes.add(row);
@@ -88,8 +88,9 @@ public final class MannerForm {
             nodes.add(into);
         }
         nodes.add(Fields.named("Note", Fields.text("manner-note", how.note() == null ? "" : how.note(),
-                text -> edit(m -> new Manner(m.off(), text.isBlank() ? null : text, m.condition(), m.fail(), m.tries(),
-                        m.backOff(), m.instead())))));
+                text -> edit(
+                        m -> new StepOptions(m.off(), text.isBlank() ? null : text, m.condition(), m.fail(), m.tries(),
+                                m.backOff(), m.instead())))));
         return nodes;
     }
 }

@@ -12,7 +12,7 @@ import rombix.core.value.Template;
 import rombix.core.value.Value;
 
 /** How a value travels in a packet. The same description serves both ways: out as an argument, in as a reading. */
-public sealed interface Carry {
+public sealed interface WireValue {
 
     /** What goes on the wire, given what fills the places; null when something is missing. */
     @Nullable
@@ -22,7 +22,7 @@ public sealed interface Carry {
     Optional<Value> in(Value wire);
 
     /** Always the same value. */
-    record Fixed(@JsonValue Value value) implements Carry {
+    record Fixed(@JsonValue Value value) implements WireValue {
         @Override
         public Value out(Function<String, @Nullable Value> values) {
             return value;
@@ -35,7 +35,7 @@ public sealed interface Carry {
     }
 
     /** A text with places; a sole place carries its value as it is. */
-    record Filled(@JsonValue Template template) implements Carry {
+    record Filled(@JsonValue Template template) implements WireValue {
         @Override
         public @Nullable Value out(Function<String, @Nullable Value> values) {
             Optional<String> sole = template.solePlace();
@@ -75,7 +75,7 @@ public sealed interface Carry {
      */
     @JsonInclude(JsonInclude.Include.NON_NULL)
     record Mapped(@Nullable String of, @Nullable List<Double> from, @Nullable List<Double> to, @Nullable Value yes,
-            @Nullable Value no, @Nullable As as) implements Carry {
+            @Nullable Value no, @Nullable As as) implements WireValue {
         public Mapped {
             if ((from == null) != (to == null)) {
                 throw new IllegalArgumentException("\"from\" and \"to\" go together, two numbers each");
@@ -137,7 +137,7 @@ public sealed interface Carry {
 
     /** Reads the short forms: a scalar, or a text with places. Objects are read as {@link Mapped}. */
     @JsonCreator(mode = JsonCreator.Mode.DELEGATING)
-    static Carry fromJson(tools.jackson.databind.JsonNode node) {
+    static WireValue fromJson(tools.jackson.databind.JsonNode node) {
         if (node.isString()) {
             Template template = new Template(node.stringValue());
             return template.places().isEmpty() ? new Fixed(Value.of(node.stringValue())) : new Filled(template);
@@ -151,6 +151,6 @@ public sealed interface Carry {
         if (!node.isObject()) {
             throw new IllegalArgumentException("expected a number, a text, true or false, or an object");
         }
-        return MappedJson.read(node);
+        return WireValueJson.read(node);
     }
 }

@@ -17,11 +17,11 @@ import org.jspecify.annotations.Nullable;
  * @param instead what runs in its place when it fails
  */
 @JsonInclude(JsonInclude.Include.NON_DEFAULT)
-public record Manner(boolean off, @Nullable String note, @Nullable Condition condition, Fail fail, int tries,
+public record StepOptions(boolean off, @Nullable String note, @Nullable Condition condition, Fail fail, int tries,
         long backOff,
         @Nullable Chain instead) {
     /** Run as it stands; a failure is shown and the chain goes on. */
-    public static final Manner PLAIN = new Manner(false, null, null, Fail.GO_ON, 0, 0, null);
+    public static final StepOptions PLAIN = new StepOptions(false, null, null, Fail.GO_ON, 0, 0, null);
 
     /** What a failure does. */
     public enum Fail {
@@ -33,11 +33,11 @@ public record Manner(boolean off, @Nullable String note, @Nullable Condition con
     }
 
     /** A manner that may not be given. */
-    static Manner orPlain(@Nullable Manner how) {
+    static StepOptions orPlain(@Nullable StepOptions how) {
         return Objects.requireNonNullElse(how, PLAIN);
     }
 
-    public Manner {
+    public StepOptions {
         fail = Objects.requireNonNullElse(fail, Fail.GO_ON);
         tries = fail == Fail.RETRY && tries == 0 ? 3 : tries;
         backOff = fail == Fail.RETRY && backOff == 0 ? 500 : backOff;
