@@ -82,7 +82,7 @@ final class Frames implements Bench.Measured {
         SplittableRandom random = new SplittableRandom(3);
         model.feed(new Happening.Linked("gear", new Status(Status.Phase.READY, "ready", "", 0)));
         while (!Thread.currentThread().isInterrupted()) {
-            model.feed(new Happening.Came("gear", "on/l" + random.nextInt(Page.MOST_ROWS * Page.MOST_COLUMNS), Value.of(
+            model.feed(new Happening.Came("gear", "on/l" + random.nextInt(Page.MAX_ROWS * Page.MAX_COLUMNS), Value.of(
                     random.nextBoolean())));
             LockSupport.parkNanos(TimeUnit.SECONDS.toNanos(1) / A_SECOND);
         }
@@ -96,9 +96,9 @@ final class Frames implements Bench.Measured {
             steps.add(new GearStep.Do("gear", i % 2 == 0 ? "on" : "off", Map.of("lamp", Value.of("l" + i))));
             steps.add(new Step.Wait(100));
         }
-        for (int row = 0; row < Page.MOST_ROWS; row++) {
-            for (int column = 0; column < Page.MOST_COLUMNS; column++) {
-                String id = "l" + (row * Page.MOST_COLUMNS + column);
+        for (int row = 0; row < Page.MAX_ROWS; row++) {
+            for (int column = 0; column < Page.MAX_COLUMNS; column++) {
+                String id = "l" + (row * Page.MAX_COLUMNS + column);
                 lamps.append(lamps.isEmpty() ? "" : ",").append("{\"id\": \"%s\", \"name\": \"Lamp %s\"}".formatted(id,
                         id));
                 Condition.OnReading on = Condition.OnReading.is("gear", "on/" + id, Value.of(true));
@@ -127,7 +127,7 @@ final class Frames implements Bench.Measured {
         Board board = new Board(1, "Frames", List.of(new rombix.core.board.Gear("gear", "Gear", "wall",
                 new rombix.core.board.Gear.Link(Protocol.of("osc"), "127.0.0.1:9", Map.of()), Map.of(), Map.of())),
                 List.of(
-                        new Page("p", "P", Page.MOST_COLUMNS, Page.MOST_ROWS, buttons, Map.of())),
+                        new Page("p", "P", Page.MAX_COLUMNS, Page.MAX_ROWS, buttons, Map.of())),
                 Map.of());
         return Rig.of(board, Map.of("wall", card));
     }

@@ -19,7 +19,7 @@ import rombix.core.engine.Trace;
 final class Waiting implements Bench.Measured {
     private static final int CHAINS = 10_000;
     private static final int ROUNDS = 30;
-    private static final double MOST_BYTES = 1536;
+    private static final double MAX_BYTES = 1536;
 
     @Override
     public List<Figure> measure() throws InterruptedException {
@@ -42,7 +42,7 @@ final class Waiting implements Bench.Measured {
         }
         return List.of(Figure.of("waiting-start", Figure.percentile(ours, 0.5) / 1e6, Figure.percentile(bare, 0.5)
                 / 1e6, "ms", 2), new Figure("waiting-heap", oursHeap,
-                        bareHeap, oursHeap / bareHeap, "B", MOST_BYTES / bareHeap));
+                        bareHeap, oursHeap / bareHeap, "B", MAX_BYTES / bareHeap));
     }
 
     /** The heap in use, once it is collected; only looked at in the last round. */

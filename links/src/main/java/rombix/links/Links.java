@@ -89,7 +89,7 @@ public final class Links implements Gears, AutoCloseable {
     public void send(long ticket, Order order) {
         Wired to = wired.get(order.gear());
         if (to == null) {
-            deck.accept(new Event.Answered(ticket, clock.nanos(), "no link to " + order.gear()));
+            deck.accept(new Event.OrderDone(ticket, clock.nanos(), "no link to " + order.gear()));
         } else {
             to.link().send(ticket, order);
         }
@@ -102,10 +102,10 @@ public final class Links implements Gears, AutoCloseable {
     }
 
     @Override
-    public void hold(Glide glide) {
+    public void halt(Glide glide) {
         Wired to = wired.get(glide.ramp().gear());
         if (to != null) {
-            to.link().hold(glide);
+            to.link().halt(glide);
         }
     }
 

@@ -42,7 +42,7 @@ final class LinkBench implements AutoCloseable {
         switch (event) {
             case Event.Came c -> readings.put(c.gear() + "/" + c.reading(), c.value());
             case Event.Linked l -> statuses.put(l.gear(), l.status());
-            case Event.Answered a -> answers.put(a.ticket(), a.fault() == null ? "sent" : a.fault());
+            case Event.OrderDone a -> answers.put(a.ticket(), a.fault() == null ? "sent" : a.fault());
             default -> throw new AssertionError("a link posted " + event);
         }
     }

@@ -57,9 +57,9 @@ public final class Cues implements AutoCloseable {
 
     /** Works a list by hand, as on the desk itself; at its last cue it stays there. */
     public synchronized void work(String list, String key) {
-        int most = LISTS.getOrDefault(list, 0);
+        int max = LISTS.getOrDefault(list, 0);
         at.computeIfPresent(list, (_, now) -> switch (key) {
-            case "go" -> Math.min(most, now + 1);
+            case "go" -> Math.min(max, now + 1);
             case "back" -> Math.max(0, now - 1);
             case "release" -> 0;
             default -> now;

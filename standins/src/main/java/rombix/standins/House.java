@@ -137,10 +137,10 @@ public final class House implements AutoCloseable {
         }
     }
 
-    private static Optional<String> number(String payload, double least, double most) {
+    private static Optional<String> number(String payload, double min, double max) {
         try {
             double n = Double.parseDouble(payload);
-            return n >= least && n <= most ? Optional.of(payload) : Optional.empty();
+            return n >= min && n <= max ? Optional.of(payload) : Optional.empty();
         } catch (NumberFormatException e) {
             return Optional.empty();
         }

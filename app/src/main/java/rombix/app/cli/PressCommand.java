@@ -104,7 +104,7 @@ final class PressCommand implements Callable<Integer> {
             Value value = answer.matches("-?\\d+(\\.\\d+)?") && !asked.options().contains(answer)
                     ? Value.of(Double.parseDouble(answer))
                     : Value.of(answer);
-            show.post(new Event.Answer(asked.question(), value));
+            show.post(new Event.Reply(asked.question(), value));
         } else if (asked.timeoutMillis() < 0) {
             unanswered++;
             spec.commandLine().getErr().println("“%s” waits for an answer: give one with --answer%s".formatted(asked

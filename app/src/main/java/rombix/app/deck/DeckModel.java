@@ -174,7 +174,7 @@ public final class DeckModel {
                 changes.buttons().add(s.button());
                 runsChanged = true;
             }
-            case Happening.Doing d -> {
+            case Happening.AtStep d -> {
                 if (runs.containsKey(d.run())) {
                     doing.put(d.run(), d.step());
                 }

@@ -96,8 +96,8 @@ public record Grab(Twin twin, Reading known, Value value) {
             }
         } else if (known.spec().type() == ValueType.CHOICE) {
             tally.add(new Tally(Condition.OnReading.is(twin.gear(), known.id(), value),
-                    known.spec().lamp() ? "ON AIR" : "NOW",
-                    known.spec().lamp() ? Tone.AIR : Tone.READY, Map.of()));
+                    known.spec().indicator() ? "ON AIR" : "NOW",
+                    known.spec().indicator() ? Tone.AIR : Tone.READY, Map.of()));
         }
         return Face.PLAIN.withIcon(twin.card().icon()).withFill(Proposals.fill(twin.card())).withTally(tally);
     }

@@ -29,9 +29,9 @@ import rombix.core.board.Board.Picture;
 /** Pictures from disk, made fit to travel with a board: checked, and no larger than a tile can show. */
 public final class PictureFile {
     /** The longest side of a picture that a board carries, in pixels. */
-    public static final int MOST_PIXELS = 512;
-    private static final long MOST_READ = 20L << 20;
-    private static final int MOST_KEPT = 1 << 20;
+    public static final int MAX_PIXELS = 512;
+    private static final long MAX_READ = 20L << 20;
+    private static final int MAX_KEPT = 1 << 20;
     private static final String KINDS = "PNG, JPEG, GIF, BMP or SVG";
 
     /** What it has to say of a damaged picture is said once, by the error. */
@@ -56,11 +56,11 @@ public final class PictureFile {
             picture(bytes, name);
         } else {
             BufferedImage image = picture(bytes, name);
-            if (Math.max(image.getWidth(), image.getHeight()) > MOST_PIXELS) {
+            if (Math.max(image.getWidth(), image.getHeight()) > MAX_PIXELS) {
                 bytes = png(smaller(image));
             }
         }
-        if (bytes.length > MOST_KEPT) {
+        if (bytes.length > MAX_KEPT) {
             throw new IOException("“%s” takes %d kB; a board carries pictures of at most 1024 kB. Save it smaller."
                     .formatted(name, bytes.length >> 10));
         }
@@ -69,7 +69,7 @@ public final class PictureFile {
 
     private static byte[] bytes(Path file, String name) throws IOException {
         try {
-            if (Files.size(file) > MOST_READ) {
+            if (Files.size(file) > MAX_READ) {
                 throw new IOException("“%s” is larger than 20 MB. Save it smaller.".formatted(name));
             }
             return Files.readAllBytes(file);
@@ -117,14 +117,14 @@ public final class PictureFile {
             return null;
         }
         FloatSize size = svg.size();
-        double scale = MOST_PIXELS / Math.max(1.0, Math.max(size.width, size.height));
-        int width = (int) Math.clamp(Math.round(size.width * scale), 1, MOST_PIXELS);
-        int height = (int) Math.clamp(Math.round(size.height * scale), 1, MOST_PIXELS);
+        double scale = MAX_PIXELS / Math.max(1.0, Math.max(size.width, size.height));
+        int width = (int) Math.clamp(Math.round(size.width * scale), 1, MAX_PIXELS);
+        int height = (int) Math.clamp(Math.round(size.height * scale), 1, MAX_PIXELS);
         return painted(width, height, g -> svg.render((java.awt.Component) null, g, new ViewBox(width, height)));
     }
 
     private static BufferedImage smaller(BufferedImage image) {
-        double scale = (double) MOST_PIXELS / Math.max(image.getWidth(), image.getHeight());
+        double scale = (double) MAX_PIXELS / Math.max(image.getWidth(), image.getHeight());
         int width = Math.max(1, (int) Math.round(image.getWidth() * scale));
         int height = Math.max(1, (int) Math.round(image.getHeight() * scale));
         return painted(width, height, g -> g.drawImage(image, 0, 0, width, height, null));

@@ -30,7 +30,7 @@ public final class Places {
     }
 
     /** The places whose words, labels and notes have all of the typed words; pages and buttons before steps. */
-    public static List<Place> find(String typed, Workbench bench, Function<String, Readings> readings, int most) {
+    public static List<Place> find(String typed, Workbench bench, Function<String, Readings> readings, int max) {
         String[] wanted = typed.toLowerCase(Locale.ROOT).strip().split("\\s+");
         List<Place> found = new ArrayList<>();
         Board board = bench.board();
@@ -52,20 +52,20 @@ public final class Places {
         for (Gear g : board.gear()) {
             String kind = bench.rig().twin(g.id()).map(t -> t.card().title()).orElse(g.card());
             add(found, wanted, g.name(), "gear, " + g.link().protocol().title(), g.name() + " " + kind + " " + g.link()
-                    .address() + " " + g.link().protocol().title(), () -> bench.seek(g.id()));
+                    .address() + " " + g.link().protocol().title(), () -> bench.lookFor(g.id()));
         }
         board.chains().forEach(c -> add(found, wanted, c.name(), "chain", c.name(), () -> bench.selectPart(
                 new Part(null, c.id()))));
         StepWords words = new StepWords(bench.rig(), readings);
         Walk.steps(board, spot -> {
-            if (found.size() < most) {
+            if (found.size() < max) {
                 String text = words.of(spot.step());
                 String note = spot.step().how().note() == null ? "" : " " + spot.step().how().note();
                 add(found, wanted, text + note, spot.owner().words(), text + note, () -> go(bench, spot.owner(), spot
                         .place()));
             }
         });
-        return found.subList(0, Math.min(most, found.size()));
+        return found.subList(0, Math.min(max, found.size()));
     }
 
     private static void add(List<Place> to, String[] wanted, String words, String where, String all, Runnable go) {

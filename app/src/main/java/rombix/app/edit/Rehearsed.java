@@ -10,11 +10,11 @@ import rombix.core.engine.AsRun;
 
 /**
  * What a rehearsal sent to twins: what the real gear would have got. It counts everything and keeps the first
- * {@value #MOST} lines of each gear, however long it lasts. Not safe for use from several threads.
+ * {@value #MAX} lines of each gear, however long it lasts. Not safe for use from several threads.
  */
 public final class Rehearsed {
     /** How many lines of a gear are kept. */
-    public static final int MOST = 2000;
+    public static final int MAX = 2000;
 
     private final Map<String, Share> shares = new LinkedHashMap<>();
     private long startNanos;
@@ -36,7 +36,7 @@ public final class Rehearsed {
             } else {
                 sent++;
             }
-            if (lines.size() < MOST) {
+            if (lines.size() < MAX) {
                 lines.add(line);
             }
         }

@@ -133,7 +133,7 @@ public record Score(List<Lane> lanes, List<Mark> waits, List<Mark> brackets, int
         private double wait(Step.Wait w, List<Integer> path, double start) {
             double length = w.clock() != null || w.condition() != null
                     ? OPEN_MILLIS
-                    : w.most() == null ? w.ms() : (w.ms() + w.most()) / 2.0;
+                    : w.max() == null ? w.ms() : (w.ms() + w.max()) / 2.0;
             String text = text(w);
             (path.size() == 1 && path.getFirst() >= 0 ? waits : brackets).add(new Mark(path, w,
                     text.replaceFirst("^Wait", "wait"), start, length, 0));

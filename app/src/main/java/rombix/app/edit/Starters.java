@@ -63,9 +63,9 @@ public enum Starters {
         }
         Board with = Edits.addPage(rig.board(), title.replaceFirst(":.*", ""));
         Page page = with.pages().getLast();
-        int most = COLUMNS * Page.MOST_ROWS;
-        int columns = buttons.size() > most ? Page.MOST_COLUMNS : COLUMNS;
-        int rows = Math.clamp((buttons.size() + columns - 1) / columns, 4, Page.MOST_ROWS);
+        int max = COLUMNS * Page.MAX_ROWS;
+        int columns = buttons.size() > max ? Page.MAX_COLUMNS : COLUMNS;
+        int rows = Math.clamp((buttons.size() + columns - 1) / columns, 4, Page.MAX_ROWS);
         with = Edits.resizePage(with, page.id(), columns, rows);
         for (int i = 0; i < Math.min(buttons.size(), columns * rows); i++) {
             Button b = buttons.get(i).withColumn(i % columns).withRow(i / columns);
@@ -131,14 +131,14 @@ public enum Starters {
     }
 
     private static void levels(Twin twin, Twin.Reading known, List<Button> to) {
-        Double least = known.spec().min();
-        Double most = known.spec().max();
+        Double min = known.spec().min();
+        Double max = known.spec().max();
         Twin.Call call = twin.toReach(known.id(), Value.of(0)).orElse(null);
         String param = call == null
                 ? null
                 : call.command().params().stream().filter(p -> p.type() == ValueType.NUMBER)
                         .findFirst().map(p -> p.id()).orElse(null);
-        if (call == null || param == null || least == null || most == null) {
+        if (call == null || param == null || min == null || max == null) {
             return;
         }
         Map<String, Arg> with = new java.util.LinkedHashMap<>();
@@ -148,7 +148,7 @@ public enum Starters {
             }
         });
         for (int sign : new int[]{1, -1}) {
-            double by = sign * (most - least) / STEPS_OF_A_RANGE;
+            double by = sign * (max - min) / STEPS_OF_A_RANGE;
             Chain nudge = Chain.of(new GearStep.Nudge(twin.gear(), call.command().id(), with, param,
                     Arg.of(Math.abs(by) >= 1 ? Math.rint(by) : by), false, StepOptions.PLAIN, Map.of()));
             Face face = Face.PLAIN.withIcon(sign > 0 ? "mdi2c-chevron-up" : "mdi2c-chevron-down").withFill(Proposals

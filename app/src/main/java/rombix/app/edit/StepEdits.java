@@ -271,7 +271,7 @@ public final class StepEdits {
         boolean placed = false;
         for (Step s : rest) {
             double takes = length.applyAsDouble(s);
-            if (!placed && s instanceof Step.Wait w && w.most() == null && w.condition() == null && w.clock() == null
+            if (!placed && s instanceof Step.Wait w && w.max() == null && w.condition() == null && w.clock() == null
                     && to < now + takes && to >= now) {
                 // Into the middle of a wait: what is left of it follows.
                 addWait(all, to - now);

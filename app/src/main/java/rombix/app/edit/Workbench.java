@@ -30,7 +30,7 @@ import rombix.core.store.BadFile;
  * Every edit is a function from board to board, so undo is the boards before.
  */
 public final class Workbench {
-    private static final int MOST_RECENT = 40;
+    private static final int MAX_RECENT = 40;
 
     /** The modes: edit; press for real on twins only; press for real with editing locked. */
     public enum Mode {
@@ -42,7 +42,7 @@ public final class Workbench {
     private final Selection selection;
     private Rig rig;
     private Mode mode = Mode.BUILD;
-    private @Nullable String sought;
+    private @Nullable String lookedFor;
     private UnaryOperator<Rig> rule = r -> r;
     private final Deque<Step> recent = new ArrayDeque<>();
     private final List<Runnable> watchers = new ArrayList<>();
@@ -122,15 +122,15 @@ public final class Workbench {
     }
 
     /** Has a gear looked for: the rack shows it. */
-    public void seek(String gear) {
-        sought = gear;
+    public void lookFor(String gear) {
+        lookedFor = gear;
         changed();
-        sought = null;
+        lookedFor = null;
     }
 
     /** The gear that is looked for right now. */
-    public Optional<String> sought() {
-        return Optional.ofNullable(sought);
+    public Optional<String> lookedFor() {
+        return Optional.ofNullable(lookedFor);
     }
 
     /** Selects a button, its first state and its press, and no other; null selects none. */
@@ -236,7 +236,7 @@ public final class Workbench {
             recent.remove(s);
             recent.push(s);
         });
-        while (recent.size() > MOST_RECENT) {
+        while (recent.size() > MAX_RECENT) {
             recent.removeLast();
         }
         editChain(name, c -> Paths.inserted(c, at, added));

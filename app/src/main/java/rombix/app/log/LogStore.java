@@ -17,8 +17,8 @@ import rombix.app.log.LogRow.Kind;
 /** The log on disk, an SQLite file. Safe to use from any thread: one writes while others read. */
 public final class LogStore implements AutoCloseable {
     /** How long rows are kept, in days, and how many at most. */
-    static final long MOST_DAYS = 90;
-    static final long MOST_ROWS = 2_000_000;
+    static final long MAX_DAYS = 90;
+    static final long MAX_ROWS = 2_000_000;
     private static final String COLUMNS = "at, kind, press, button, name, who, place, gear, words, late, message, rehearsed";
 
     private final Connection writing;
@@ -39,13 +39,13 @@ public final class LogStore implements AutoCloseable {
      * @param press 0 for any
      * @param before only rows with a lower number; {@link Long#MAX_VALUE} for the newest
      */
-    public record Query(String text, Set<Kind> kinds, long press, long before, int most) {
+    public record Query(String text, Set<Kind> kinds, long press, long before, int max) {
         public Query {
             kinds = Set.copyOf(kinds);
         }
 
-        public static Query newest(int most) {
-            return new Query("", Set.of(), 0, Long.MAX_VALUE, most);
+        public static Query newest(int max) {
+            return new Query("", Set.of(), 0, Long.MAX_VALUE, max);
         }
     }
 
@@ -127,7 +127,7 @@ public final class LogStore implements AutoCloseable {
             with.add("%" + word.replace("\\", "\\\\").replace("%", "\\%").replace("_", "\\_") + "%");
         }
         sql.append(" ORDER BY id DESC LIMIT ?");
-        with.add(query.most());
+        with.add(query.max());
         synchronized (reading) {
             try (PreparedStatement s = reading.prepareStatement(sql.toString())) {
                 for (int i = 0; i < with.size(); i++) {
@@ -170,19 +170,19 @@ public final class LogStore implements AutoCloseable {
         }
     }
 
-    /** Lets go of rows that are older than {@value #MOST_DAYS} days, and of the oldest above {@value #MOST_ROWS}. */
+    /** Lets go of rows that are older than {@value #MAX_DAYS} days, and of the oldest above {@value #MAX_ROWS}. */
     void tidy(long nowMillis) {
-        tidy(nowMillis - TimeUnit.DAYS.toMillis(MOST_DAYS), MOST_ROWS);
+        tidy(nowMillis - TimeUnit.DAYS.toMillis(MAX_DAYS), MAX_ROWS);
     }
 
-    void tidy(long oldestMillis, long most) {
+    void tidy(long oldestMillis, long max) {
         synchronized (writing) {
             try (PreparedStatement old = writing.prepareStatement("DELETE FROM as_run WHERE at < ?");
                     PreparedStatement many = writing.prepareStatement(
                             "DELETE FROM as_run WHERE id <= (SELECT id FROM as_run ORDER BY id DESC LIMIT 1 OFFSET ?)")) {
                 old.setLong(1, oldestMillis);
                 old.executeUpdate();
-                many.setLong(1, most);
+                many.setLong(1, max);
                 many.executeUpdate();
                 writing.commit();
             } catch (SQLException e) {

@@ -27,8 +27,8 @@ import rombix.core.engine.Happening;
  */
 public final class LogWriter implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(LogWriter.class);
-    private static final int MOST_WAITING = 1 << 20;
-    private static final int MOST_RUNS = 4096;
+    private static final int MAX_WAITING = 1 << 20;
+    private static final int MAX_RUNS = 4096;
     private static final long LOT_MILLIS = 250;
     private static final long TIDY_MILLIS = TimeUnit.HOURS.toMillis(1);
 
@@ -46,7 +46,7 @@ public final class LogWriter implements AutoCloseable {
     private final LogStore store;
     private final Clock clock;
     private final LongSupplier wallMillis;
-    private final BlockingQueue<Told> queue = new ArrayBlockingQueue<>(MOST_WAITING);
+    private final BlockingQueue<Told> queue = new ArrayBlockingQueue<>(MAX_WAITING);
     private final AtomicLong lost = new AtomicLong();
     /** Those that ended stay a while: what they sent may be answered later. */
     private final Map<Which, Pressed> running = new LinkedHashMap<>() {
@@ -54,7 +54,7 @@ public final class LogWriter implements AutoCloseable {
 
         @Override
         protected boolean removeEldestEntry(Map.Entry<Which, Pressed> eldest) {
-            return size() > MOST_RUNS;
+            return size() > MAX_RUNS;
         }
     };
     private long lastPress;

@@ -115,8 +115,8 @@ class DeckModelTest {
 
     @Test
     void whatAChainIsAtIsKnownWhileItRuns() {
-        pulse(new Happening.Started(1, "gate", "press", "mouse", 0, 0), new Happening.Doing(1, "press/2"),
-                new Happening.Doing(9, "press/0"));
+        pulse(new Happening.Started(1, "gate", "press", "mouse", 0, 0), new Happening.AtStep(1, "press/2"),
+                new Happening.AtStep(9, "press/0"));
         assertThat(model.doing(1)).isEqualTo("press/2");
         assertThat(model.doing(9)).as("it runs no more").isEmpty();
         pulse(new Happening.Ended(1, "gate", Happening.End.DONE, 0));

@@ -41,8 +41,8 @@ class PictureFileTest {
         assertThat(picture.name()).isEqualTo("square.svg");
         BufferedImage drawn = PictureFile.drawn(picture);
         assertThat(drawn).isNotNull();
-        assertThat(drawn.getWidth()).isEqualTo(PictureFile.MOST_PIXELS);
-        assertThat(drawn.getHeight()).isEqualTo(PictureFile.MOST_PIXELS / 2);
+        assertThat(drawn.getWidth()).isEqualTo(PictureFile.MAX_PIXELS);
+        assertThat(drawn.getHeight()).isEqualTo(PictureFile.MAX_PIXELS / 2);
         assertThat(drawn.getRGB(100, 100)).isEqualTo(0xFFFF0000);
     }
 
@@ -53,8 +53,8 @@ class PictureFileTest {
         ImageIO.write(plain(2000, 500), kind, file.toFile());
         BufferedImage drawn = PictureFile.drawn(PictureFile.read(file));
         assertThat(drawn).isNotNull();
-        assertThat(drawn.getWidth()).isEqualTo(PictureFile.MOST_PIXELS);
-        assertThat(drawn.getHeight()).isEqualTo(PictureFile.MOST_PIXELS / 4);
+        assertThat(drawn.getWidth()).isEqualTo(PictureFile.MAX_PIXELS);
+        assertThat(drawn.getHeight()).isEqualTo(PictureFile.MAX_PIXELS / 4);
     }
 
     @Test

@@ -53,11 +53,11 @@ class PlacesTest {
 
     @Test
     void goingToAGearHasTheRackLookForIt() {
-        String[] sought = {""};
-        bench.watch(() -> bench.sought().ifPresent(g -> sought[0] = g));
+        String[] lookedFor = {""};
+        bench.watch(() -> bench.lookedFor().ifPresent(g -> lookedFor[0] = g));
         find("sound desk").stream().filter(p -> p.where().startsWith("gear")).findFirst().orElseThrow().go().run();
-        assertThat(sought[0]).isEqualTo("desk");
-        assertThat(bench.sought()).as("once").isEmpty();
+        assertThat(lookedFor[0]).isEqualTo("desk");
+        assertThat(bench.lookedFor()).as("once").isEmpty();
     }
 
     @Test

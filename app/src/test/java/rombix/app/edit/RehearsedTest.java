@@ -32,14 +32,14 @@ class RehearsedTest {
 
     @Test
     void hoursOfItAreCountedAndOnlyTheBeginningIsKept() {
-        List<AsRun> many = IntStream.range(0, Rehearsed.MOST + 50).mapToObj(i -> line("desk", i, i % 2 == 0
+        List<AsRun> many = IntStream.range(0, Rehearsed.MAX + 50).mapToObj(i -> line("desk", i, i % 2 == 0
                 ? Outcome.SENT
                 : Outcome.FAULT)).toList();
         rehearsed.add(many);
         Rehearsed.Share share = rehearsed.shares().getFirst();
-        assertThat(share.lines()).hasSize(Rehearsed.MOST).startsWith(many.getFirst());
-        assertThat(share.count()).isEqualTo(Rehearsed.MOST + 50);
-        assertThat(share.faults()).isEqualTo(Rehearsed.MOST / 2 + 25);
+        assertThat(share.lines()).hasSize(Rehearsed.MAX).startsWith(many.getFirst());
+        assertThat(share.count()).isEqualTo(Rehearsed.MAX + 50);
+        assertThat(share.faults()).isEqualTo(Rehearsed.MAX / 2 + 25);
         assertThat(rehearsed.words()).isEqualTo("1025 commands to 1 gear, 1025 faults");
     }
 

@@ -43,7 +43,7 @@ public record Button(String id, String name, @JsonInclude(JsonInclude.Include.AL
         @JsonInclude(JsonInclude.Include.NON_EMPTY) Set<Proposed> proposed,
         @JsonInclude(JsonInclude.Include.NON_EMPTY) Chain onStart, List<State> states,
         @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements ButtonBuilder.With {
-    public static final int MOST_STATES = 16;
+    public static final int MAX_STATES = 16;
 
     /** What a second press does while the chain of the first still runs. */
     public enum Busy {
@@ -120,8 +120,8 @@ public record Button(String id, String name, @JsonInclude(JsonInclude.Include.AL
         if (states.isEmpty()) {
             states = List.of(State.named("on"));
         }
-        if (states.size() > MOST_STATES) {
-            throw new IllegalArgumentException("a button has at most " + MOST_STATES + " states");
+        if (states.size() > MAX_STATES) {
+            throw new IllegalArgumentException("a button has at most " + MAX_STATES + " states");
         }
         extra = Extra.kept(extra);
     }

@@ -57,7 +57,7 @@ public final class Copies {
             if (index < all.size()) {
                 State to = all.get(index);
                 all.set(index, to.withFace(from.face()).withOn(from.on()).withWhen(from.when()));
-            } else if (all.size() < Button.MOST_STATES) {
+            } else if (all.size() < Button.MAX_STATES) {
                 Set<String> ids = all.stream().map(State::id).collect(Collectors.toSet());
                 all.add(from.withId(Edits.freshId(from.name(), "state", ids::contains)).withThen(State.NEXT)
                         .withFallBack(null));

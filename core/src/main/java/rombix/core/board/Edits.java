@@ -227,7 +227,7 @@ public final class Edits {
     /** Adds a state that looks like the last and has no chains yet. */
     public static Board addState(Board board, String buttonId) {
         return button(board, buttonId, b -> {
-            if (b.states().size() >= Button.MOST_STATES) {
+            if (b.states().size() >= Button.MAX_STATES) {
                 return b;
             }
             Set<String> ids = b.states().stream().map(State::id).collect(Collectors.toSet());
@@ -250,7 +250,7 @@ public final class Edits {
             return b.withStates(left.stream().map(s -> s.then().equals(gone) ? s.withThen(State.NEXT) : s).map(
                     s -> s.fallBack() != null && s.fallBack().to().equals(gone) ? s.withFallBack(null) : s).toList())
                     .withTriggers(b.triggers().stream().map(t -> t instanceof Trigger.Midi m
-                            ? m.withLamps(without(m.lamps(), gone))
+                            ? m.withLeds(without(m.leds(), gone))
                             : t).toList());
         });
     }

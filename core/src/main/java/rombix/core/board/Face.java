@@ -67,7 +67,7 @@ public record Face(@Nullable String label, @Nullable String second, @Nullable St
     @RecordBuilder
     @JsonInclude(JsonInclude.Include.NON_DEFAULT)
     public record Image(String picture, Fit fit, int padding, @Nullable String tint) implements FaceImageBuilder.With {
-        public static final int MOST_PADDING = 40;
+        public static final int MAX_PADDING = 40;
 
         /** How it takes its room. */
         public enum Fit {
@@ -85,8 +85,8 @@ public record Face(@Nullable String label, @Nullable String second, @Nullable St
         public Image {
             Objects.requireNonNull(picture, "an image needs a \"picture\"");
             fit = Objects.requireNonNullElse(fit, Fit.ICON);
-            if (padding < 0 || padding > MOST_PADDING) {
-                throw new IllegalArgumentException("\"padding\" is 0 to " + MOST_PADDING + " percent, not " + padding);
+            if (padding < 0 || padding > MAX_PADDING) {
+                throw new IllegalArgumentException("\"padding\" is 0 to " + MAX_PADDING + " percent, not " + padding);
             }
             colour(tint);
         }

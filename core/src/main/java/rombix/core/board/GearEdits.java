@@ -60,34 +60,34 @@ public final class GearEdits {
 
     /** What names a gear, in words: steps by their chains, faces, levels, triggers and pages. */
     public static List<String> uses(Board board, String gear) {
-        return uses(board, new Sought(gear, null, "", ""));
+        return uses(board, new Mention(gear, null, "", ""));
     }
 
     /** What names an item of a gear's list, such as a channel of a desk, in words. */
     public static List<String> uses(Board board, String gear, Card card, String list, String item) {
-        return uses(board, new Sought(gear, card, list, item));
+        return uses(board, new Mention(gear, card, list, item));
     }
 
-    private static List<String> uses(Board board, Sought sought) {
+    private static List<String> uses(Board board, Mention mention) {
         Set<String> found = new LinkedHashSet<>();
         Walk.steps(board, spot -> {
-            if (sought.in(spot.step())) {
+            if (mention.in(spot.step())) {
                 found.add(spot.owner().words());
             }
         });
         for (Page page : board.pages()) {
-            if (sought.in(page.follows())) {
+            if (mention.in(page.follows())) {
                 found.add("when the page “" + page.name() + "” is shown");
             }
             for (Button b : page.buttons()) {
-                if (b.states().stream().anyMatch(s -> sought.in(s.when()) || s.face().tally().stream().anyMatch(
-                        t -> sought.in(t.when())))) {
+                if (b.states().stream().anyMatch(s -> mention.in(s.when()) || s.face().tally().stream().anyMatch(
+                        t -> mention.in(t.when())))) {
                     found.add("the face of “" + b.name() + "”");
                 }
-                if (sought.in(b.control())) {
+                if (mention.in(b.control())) {
                     found.add("the level that “" + b.name() + "” moves");
                 }
-                if (b.triggers().stream().anyMatch(sought::in)) {
+                if (b.triggers().stream().anyMatch(mention::in)) {
                     found.add("a trigger of “" + b.name() + "”");
                 }
             }
@@ -97,26 +97,26 @@ public final class GearEdits {
 
     /** The board without a gear, and without all that names it. What formulas say of it stays. */
     public static Board without(Board board, String gear) {
-        Sought gone = new Sought(gear, null, "", "");
+        Mention gone = new Mention(gear, null, "", "");
         Board left = Edits.chains(board, c -> c.without(gone::in));
         return left.withGear(left.gear().stream().filter(g -> !g.id().equals(gear)).toList())
                 .withPages(left.pages().stream().map(p -> without(p, gone)).toList());
     }
 
-    private static Page without(Page page, Sought gone) {
+    private static Page without(Page page, Mention gone) {
         Page left = gone.in(page.follows()) ? page.withFollows(null) : page;
         return left.withButtons(left.buttons().stream().map(b -> (gone.in(b.control()) ? b.withControl(null) : b)
                 .withTriggers(b.triggers().stream().filter(t -> !gone.in(t)).toList())
                 .withStates(b.states().stream().map(s -> without(s, gone)).toList())).toList());
     }
 
-    private static State without(State state, Sought gone) {
+    private static State without(State state, Mention gone) {
         Face face = state.face().withTally(state.face().tally().stream().filter(t -> !gone.in(t.when())).toList());
         return (gone.in(state.when()) ? state.withWhen(null) : state).withFace(face);
     }
 
     /** What is looked for: a gear, or where there is a card, an item of one of its lists. */
-    private record Sought(String gear, @Nullable Card card, String list, String item) {
+    private record Mention(String gear, @Nullable Card card, String list, String item) {
         /** Whether a step itself names it; those within it are another matter. */
         boolean in(Step step) {
             return in(step.how().condition()) || switch (step) {

@@ -22,17 +22,17 @@ public record Page(String id, String name, int columns, int rows, List<Button> b
         @JsonInclude(JsonInclude.Include.NON_NULL) @Nullable Condition follows,
         @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements PageBuilder.With {
     /** The largest grid. */
-    public static final int MOST_COLUMNS = 32;
-    public static final int MOST_ROWS = 16;
+    public static final int MAX_COLUMNS = 32;
+    public static final int MAX_ROWS = 16;
 
     public Page {
         Objects.requireNonNull(id, "a page needs an \"id\"");
         name = Objects.requireNonNullElse(name, id);
         columns = columns == 0 ? 6 : columns;
         rows = rows == 0 ? 4 : rows;
-        if (columns < 1 || columns > MOST_COLUMNS || rows < 1 || rows > MOST_ROWS) {
+        if (columns < 1 || columns > MAX_COLUMNS || rows < 1 || rows > MAX_ROWS) {
             throw new IllegalArgumentException(
-                    "a page is 1×1 to %d×%d cells, not %d×%d".formatted(MOST_COLUMNS, MOST_ROWS, columns, rows));
+                    "a page is 1×1 to %d×%d cells, not %d×%d".formatted(MAX_COLUMNS, MAX_ROWS, columns, rows));
         }
         buttons = List.copyOf(Objects.requireNonNullElse(buttons, List.of()));
         extra = Extra.kept(extra);

@@ -33,8 +33,8 @@ public final class Palette {
     }
 
     /** Those of some colours that can be read on a tile of a colour. */
-    public static List<Colour> legible(List<Colour> colours, String on, double least) {
-        return colours.stream().filter(c -> Contrast.of(c.hex(), on) >= least).toList();
+    public static List<Colour> legible(List<Colour> colours, String on, double min) {
+        return colours.stream().filter(c -> Contrast.of(c.hex(), on) >= min).toList();
     }
 
     /** A face whose label and icon can be read on its tint: what cannot is left to the tint to choose. */

@@ -129,7 +129,7 @@ public final class StepWords {
             return "Wait until " + of(condition)
                     + (w.timeout() == null ? "" : ", at most " + Figures.span(w.timeout()));
         }
-        return "Wait " + Figures.span(w.ms()) + (w.most() == null ? "" : " to " + Figures.span(w.most()));
+        return "Wait " + Figures.span(w.ms()) + (w.max() == null ? "" : " to " + Figures.span(w.max()));
     }
 
     private String nudge(GearStep.Nudge n) {
@@ -176,8 +176,8 @@ public final class StepWords {
     private Map<String, Value> args(Command command, Map<String, Arg> with) {
         Map<String, Value> all = new LinkedHashMap<>();
         command.params().forEach(p -> {
-            if (p.usual() != null) {
-                all.put(p.id(), p.usual());
+            if (p.preset() != null) {
+                all.put(p.id(), p.preset());
             }
         });
         with.forEach((k, v) -> all.put(k, v instanceof Arg.Computed c ? Value.of(formula(c.formula())) : v.shown()));

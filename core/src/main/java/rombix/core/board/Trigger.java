@@ -71,13 +71,13 @@ public sealed interface Trigger {
      * @param channel from 1 to 16
      * @param number the note, the control or the program, from 0 to 127
      * @param turns for a control: how it says where it is; {@code null} for one that is pushed
-     * @param lamps what lights it, by the id of the button's state; none where it has no lamp
+     * @param leds what lights it, by the id of the button's state; none where it has no led
      * @param motor whether it can be moved: it follows the button's level
      */
     @JsonTypeName("midi")
     @JsonInclude(JsonInclude.Include.NON_EMPTY)
     record Midi(String port, Message message, int channel, @JsonInclude(JsonInclude.Include.ALWAYS) int number,
-            @Nullable Turns turns, Map<String, Lamp> lamps,
+            @Nullable Turns turns, @JsonProperty("lamps") Map<String, Led> leds,
             @JsonInclude(JsonInclude.Include.NON_DEFAULT) boolean motor) implements Trigger {
         /** What it sends. */
         public enum Message {
@@ -120,14 +120,14 @@ public sealed interface Trigger {
         }
 
         /**
-         * What is sent to light a lamp.
+         * What is sent to light a led.
          *
          * @param number the note or control, where it is not the one that is pressed
          * @param value the velocity or value
          */
         @JsonInclude(JsonInclude.Include.NON_NULL)
-        public record Lamp(@Nullable Integer number, @JsonInclude(JsonInclude.Include.ALWAYS) int value) {
-            public Lamp {
+        public record Led(@Nullable Integer number, @JsonInclude(JsonInclude.Include.ALWAYS) int value) {
+            public Led {
                 if (value < 0 || value > 127 || number != null && (number < 0 || number > 127)) {
                     throw new IllegalArgumentException("a lamp's \"number\" and \"value\" go from 0 to 127");
                 }
@@ -137,32 +137,32 @@ public sealed interface Trigger {
         public Midi {
             Objects.requireNonNull(port, "a MIDI trigger needs a \"port\"");
             Objects.requireNonNull(message, "a MIDI trigger needs a \"message\"");
-            lamps = lamps == null ? Map.of() : Map.copyOf(lamps);
+            leds = leds == null ? Map.of() : Map.copyOf(leds);
             if (channel < 1 || channel > 16 || number < 0 || number > 127) {
                 throw new IllegalArgumentException("MIDI has channels 1 to 16 and numbers 0 to 127");
             }
         }
 
         public Midi withPort(String next) {
-            return new Midi(next, message, channel, number, turns, lamps, motor);
+            return new Midi(next, message, channel, number, turns, leds, motor);
         }
 
         /** Another control of the same controller; only one that sends a control change can be turned. */
         public Midi withControl(Message sends, int onChannel, int at) {
-            return new Midi(port, sends, onChannel, at, sends == Message.CONTROL ? turns : null, lamps,
+            return new Midi(port, sends, onChannel, at, sends == Message.CONTROL ? turns : null, leds,
                     motor && sends == Message.CONTROL);
         }
 
         /** Only one that says where it is can be moved. */
         public Midi withTurns(@Nullable Turns next) {
-            return new Midi(port, message, channel, number, next, lamps, motor && next == Turns.ABSOLUTE);
+            return new Midi(port, message, channel, number, next, leds, motor && next == Turns.ABSOLUTE);
         }
 
         public Midi withMotor(boolean on) {
-            return new Midi(port, message, channel, number, turns, lamps, on);
+            return new Midi(port, message, channel, number, turns, leds, on);
         }
 
-        public Midi withLamps(Map<String, Lamp> next) {
+        public Midi withLeds(Map<String, Led> next) {
             return new Midi(port, message, channel, number, turns, next, motor);
         }
 

@@ -8,7 +8,7 @@ import rombix.core.value.Value;
  * How far along its way a level is, from 0 to 1, and back. Decibels go by the deflection of level meters, which gives
  * room to what can be heard (IEC 60268-18, annex on scales); everything else is even.
  */
-public record Scale(double least, double most, @Nullable String unit) {
+public record Scale(double min, double max, @Nullable String unit) {
     /** Detents from one end of the way to the other. */
     public static final int DETENTS = 40;
     private static final int FINEST = 1000;
@@ -17,7 +17,7 @@ public record Scale(double least, double most, @Nullable String unit) {
             100}};
 
     public Scale {
-        if (!(most > least)) {
+        if (!(max > min)) {
             throw new IllegalArgumentException("a scale goes up");
         }
     }
@@ -37,31 +37,31 @@ public record Scale(double least, double most, @Nullable String unit) {
     public double value(double position) {
         double p = Math.clamp(position, 0, 1);
         if (p == 0 || p == 1 || !decibels()) {
-            return least + p * (most - least);
+            return min + p * (max - min);
         }
-        double floor = deflection(least - most);
-        return Math.clamp(most + through(floor + p * (100 - floor), 1, 0), least, most);
+        double floor = deflection(min - max);
+        return Math.clamp(max + through(floor + p * (100 - floor), 1, 0), min, max);
     }
 
     /** The level at a place of the way as a person would set it: no finer than a thousandth of the range. */
     public double setting(double position) {
-        double steps = Math.pow(10, Math.ceil(Math.log10(FINEST / (most - least))));
+        double steps = Math.pow(10, Math.ceil(Math.log10(FINEST / (max - min))));
         return Math.rint(value(position) * steps) / steps;
     }
 
     /** How far a detent moves a level, where nothing else is said. */
     public double detent() {
-        return (most - least) / DETENTS;
+        return (max - min) / DETENTS;
     }
 
     /** The place of a level on its way, from 0 to 1. */
     public double position(double value) {
-        double v = Math.clamp(value, least, most);
+        double v = Math.clamp(value, min, max);
         if (!decibels()) {
-            return (v - least) / (most - least);
+            return (v - min) / (max - min);
         }
-        double floor = deflection(least - most);
-        return (deflection(v - most) - floor) / (100 - floor);
+        double floor = deflection(min - max);
+        return (deflection(v - max) - floor) / (100 - floor);
     }
 
     /** A level in words. */
@@ -70,7 +70,7 @@ public record Scale(double least, double most, @Nullable String unit) {
     }
 
     private boolean decibels() {
-        return unit != null && unit.startsWith("dB") && most - least > 20;
+        return unit != null && unit.startsWith("dB") && max - min > 20;
     }
 
     private static double deflection(double below) {

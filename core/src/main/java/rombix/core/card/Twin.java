@@ -160,7 +160,7 @@ public final class Twin {
     public Order order(Command command, Map<String, Value> args, Readings now) {
         Map<String, Value> full = new LinkedHashMap<>();
         for (Param p : command.params()) {
-            Value v = args.get(p.id()) != null ? args.get(p.id()) : p.usual();
+            Value v = args.get(p.id()) != null ? args.get(p.id()) : p.preset();
             if (v == null) {
                 throw new IllegalArgumentException(
                         "“%s” of %s needs a value for “%s”".formatted(command.id(), title, p.label()));
@@ -264,7 +264,7 @@ public final class Twin {
                 boolean reaches = change.to() instanceof WireValue.Fixed f
                         ? f.value().matches(value)
                         : moving != null && args.put(moving, value) == null;
-                if (reaches && command.params().stream().allMatch(p -> p.usual() != null || args.containsKey(p.id()))
+                if (reaches && command.params().stream().allMatch(p -> p.preset() != null || args.containsKey(p.id()))
                         && args.keySet().stream().allMatch(a -> command.param(a).isPresent())) {
                     return Optional.of(new Call(command, args, moving));
                 }

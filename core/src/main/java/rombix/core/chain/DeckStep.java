@@ -21,12 +21,12 @@ public sealed interface DeckStep extends Step {
      *
      * @param choices each with the chain that it runs, for a question with choices
      * @param into the board value that takes the answer, where wanted
-     * @param usual the answer that a time-out takes: a choice's place from 0, a number or a text
+     * @param preset the answer that a time-out takes: a choice's place from 0, a number or a text
      * @param timeout how long to wait for an answer; for ever when absent
      */
     @JsonTypeName("ask")
     record Ask(String question, AnswerType kind, List<Choice> choices, @Nullable String into,
-            @JsonProperty("default") @Nullable Value usual, @Nullable Long timeout,
+            @JsonProperty("default") @Nullable Value preset, @Nullable Long timeout,
             @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Step.PlainOptions.class) StepOptions how,
             @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements DeckStep {
         /** What kind of answer is wanted. */

@@ -60,7 +60,7 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
                 new Repeat(r.times(), r.condition(), r.every(), r.count(), chains.getFirst(), r.how(), r.extra());
             case ForAWhile f -> new ForAWhile(chains.getFirst(), f.ms(), f.how(), f.extra());
             case DeckStep.Ask a ->
-                new DeckStep.Ask(a.question(), a.kind(), Choice.with(a.choices(), chains), a.into(), a.usual(),
+                new DeckStep.Ask(a.question(), a.kind(), Choice.with(a.choices(), chains), a.into(), a.preset(),
                         a.timeout(), a.how(), a.extra());
             case GearStep _,DeckStep _,Wait _ -> this;
         };
@@ -70,7 +70,7 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
     default Step in(StepOptions how) {
         return switch (this) {
             case GearStep.Do s -> new GearStep.Do(s.gear(), s.command(), s.with(), s.answer(), how, s.extra());
-            case Wait s -> new Wait(s.ms(), s.most(), s.clock(), s.condition(), s.timeout(), how, s.extra());
+            case Wait s -> new Wait(s.ms(), s.max(), s.clock(), s.condition(), s.timeout(), how, s.extra());
             case Together s -> new Together(s.chains(), s.ends(), how, s.extra());
             case Pick s -> new Pick(s.way(), s.choices(), how, s.extra());
             case If s -> new If(s.condition(), s.then(), s.otherwise(), how, s.extra());
@@ -83,7 +83,7 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
             case GearStep.Nudge s ->
                 new GearStep.Nudge(s.gear(), s.command(), s.with(), s.param(), s.by(), s.wrap(), how, s.extra());
             case DeckStep.Ask s ->
-                new DeckStep.Ask(s.question(), s.kind(), s.choices(), s.into(), s.usual(), s.timeout(), how,
+                new DeckStep.Ask(s.question(), s.kind(), s.choices(), s.into(), s.preset(), s.timeout(), how,
                         s.extra());
             case DeckStep.Use s ->
                 new DeckStep.Use(s.button(), s.state(), s.gesture(), s.chain(), s.with(), how, s.extra());
@@ -95,15 +95,15 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
     }
 
     /**
-     * Waits for a time, a random time from {@code ms} to {@code most}, until a clock time, or until a condition holds.
+     * Waits for a time, a random time from {@code ms} to {@code max}, until a clock time, or until a condition holds.
      *
      * @param clock the next time that the clock shows this, {@code HH:mm} or {@code HH:mm:ss}
      * @param timeout how long at most to wait for the condition; then the step fails
      */
     @JsonTypeName("wait")
     @JsonInclude(JsonInclude.Include.NON_DEFAULT)
-    record Wait(long ms, @Nullable Long most, @Nullable String clock, @Nullable Condition condition,
-            @Nullable Long timeout,
+    record Wait(long ms, @JsonProperty("most") @Nullable Long max, @Nullable String clock,
+            @Nullable Condition condition, @Nullable Long timeout,
             @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainOptions.class) StepOptions how,
             @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step {
         /** What a time of day looks like. */
@@ -113,7 +113,7 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
             if (ms < 0) {
                 throw new IllegalArgumentException("\"ms\" is " + ms + "; a wait takes 0 or more milliseconds");
             }
-            if (most != null && most < ms) {
+            if (max != null && max < ms) {
                 throw new IllegalArgumentException("\"most\" is less than \"ms\"");
             }
             if (clock != null && !clock.matches(CLOCK_FORM)) {

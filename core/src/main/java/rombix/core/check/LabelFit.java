@@ -18,8 +18,8 @@ final class LabelFit {
     private static final double PAGE_WIDTH = 1252;
     private static final double PAGE_HEIGHT = 570;
     private static final double GAP = 8;
-    private static final int MOST_LINES = 3;
-    private static final double LEAST = 11;
+    private static final int MAX_LINES = 3;
+    private static final double MIN = 11;
 
     private LabelFit() {
     }
@@ -35,10 +35,10 @@ final class LabelFit {
         double room = w - 2 * pad - pips;
         boolean picture = face.icon() != null || face.image() != null && face.image().fit() == Face.Image.Fit.ICON;
         double tall = h - 2 * pad - (picture ? Math.clamp(h * 0.24, 18, 48) + 2 : 0);
-        for (double size = Math.clamp(Math.min(h * 0.155, w * 0.135), LEAST, 30); size >= LEAST; size -= 1) {
+        for (double size = Math.clamp(Math.min(h * 0.155, w * 0.135), MIN, 30); size >= MIN; size -= 1) {
             int lines = lines(label, room / size);
-            double under = face.second() == null ? 0 : Math.max(LEAST, size * 0.8) * 1.1;
-            if (lines > 0 && lines <= Math.min(MOST_LINES, Math.max(1, (int) ((tall - under) / (size * 1.15))))) {
+            double under = face.second() == null ? 0 : Math.max(MIN, size * 0.8) * 1.1;
+            if (lines > 0 && lines <= Math.min(MAX_LINES, Math.max(1, (int) ((tall - under) / (size * 1.15))))) {
                 return true;
             }
         }

@@ -140,7 +140,7 @@ final class Loops {
     private static boolean takesTime(Step step) {
         return !step.how().off() && switch (step) {
             case Step.Wait w -> w.ms() > 0 || w.clock() != null || w.condition() != null
-                    || w.most() != null && w.most() > 0;
+                    || w.max() != null && w.max() > 0;
             case GearStep.Fade f -> f.ms() > 0;
             case Step.ForAWhile f -> f.ms() > 0;
             case DeckStep.Ask _ -> true;

@@ -256,7 +256,7 @@ public final class References {
             }
         });
         for (Param param : command.params()) {
-            if (param.usual() == null && !with.containsKey(param.id()) && !param.id().equals(moving)) {
+            if (param.preset() == null && !with.containsKey(param.id()) && !param.id().equals(moving)) {
                 flaw(at, "“%s” needs a value for “%s”".formatted(id, param.id()));
             }
         }

@@ -25,17 +25,17 @@ final class AskFrame implements Run.Activity {
         asked = due;
         Deck deck = frame.run.deck;
         id = deck.runs.asked(this, question -> new Happening.Asked(question, frame.run.id, frame.run.buttonId(),
-                deck.filled(step.question(), frame.scope), step.kind(), op.options(), step.usual(),
+                deck.filled(step.question(), frame.scope), step.kind(), op.options(), step.preset(),
                 step.timeout() == null ? -1 : step.timeout(), due));
         if (step.timeout() != null) {
-            timer = deck.agenda.at(due + step.timeout() * 1_000_000L, at -> late(step.usual(), at));
+            timer = deck.agenda.at(due + step.timeout() * 1_000_000L, at -> late(step.preset(), at));
         }
     }
 
     /** Nobody has answered in time: the usual answer is taken. */
-    private void late(@Nullable Value usual, long due) {
-        if (usual != null && fits(usual)) {
-            answer(usual, due);
+    private void late(@Nullable Value preset, long due) {
+        if (preset != null && fits(preset)) {
+            answer(preset, due);
         } else {
             close();
             frame.done(due, frame.run.deck.telling.faulted(frame.run, frame.place(),
@@ -66,7 +66,7 @@ final class AskFrame implements Run.Activity {
             frame.done(due, fault);
         } else {
             int choice = op.step().kind() == DeckStep.Ask.AnswerType.CHOICE ? index(answer) : -1;
-            Doing.one(frame, choice >= 0 ? op.chains()[choice] : Op.Seq.NOTHING, frame.scope.with("answer", given),
+            StepStart.one(frame, choice >= 0 ? op.chains()[choice] : Op.Seq.NOTHING, frame.scope.with("answer", given),
                     due);
         }
     }

@@ -24,7 +24,7 @@ final class ButtonPlay {
         /** Held, and not for long enough to fire. */
         GUARDING,
         /** Pressed once; it fires when it is pressed again. */
-        ARMED,
+        PRESSED_ONCE,
         /** Held, and not yet known whether for a press, a long press, or the first of a double. */
         DOWN,
         /** Held, and a chain has run for it. */

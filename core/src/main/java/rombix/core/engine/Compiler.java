@@ -126,7 +126,7 @@ final class Compiler {
         if (w.condition() != null) {
             return new Op.WaitUntil(check(w.condition()), w.timeout() == null ? -1 : w.timeout() * NANOS);
         }
-        return new Op.Wait(w.ms() * NANOS, (w.most() == null ? w.ms() : w.most()) * NANOS);
+        return new Op.Wait(w.ms() * NANOS, (w.max() == null ? w.ms() : w.max()) * NANOS);
     }
 
     private Op.Seq[] seqs(List<Chain> chains, String here) {
@@ -179,7 +179,7 @@ final class Compiler {
 
     private long expected(Step step, int uses) {
         return switch (step) {
-            case Step.Wait w -> (w.ms() + (w.most() == null ? w.ms() : w.most())) / 2 * NANOS;
+            case Step.Wait w -> (w.ms() + (w.max() == null ? w.ms() : w.max())) / 2 * NANOS;
             case GearStep.Fade f -> f.ms() * NANOS;
             case Step.ForAWhile w -> Math.max(w.ms() * NANOS, expected(w.chain(), uses));
             case Step.Repeat r -> (r.times() instanceof Arg.Constant c ? Math.max(0, (long) c.value().asNumber()) : 1)

@@ -212,7 +212,7 @@ public final class Deck {
                 });
                 armed.happened(When.What.WENT_LIVE, null, at);
             }
-            case Event.Answer a -> runs.answer(a.question(), a.answer(), at);
+            case Event.Reply a -> runs.answer(a.question(), a.answer(), at);
             case Event.Told t -> {
                 Twin twin = situation.twin(t.gear());
                 if (twin != null) {
@@ -225,7 +225,7 @@ public final class Deck {
             }
             case Event.Came c -> came(c.gear(), c.reading(), c.value());
             case Event.Linked l -> linked(l.gear(), l.status(), at);
-            case Event.Answered a -> orders.answered(a);
+            case Event.OrderDone a -> orders.answered(a);
             case Event.Later l -> agenda.at(at + l.nanos(), due -> handle(l.event(), due));
             case Event.LetGo l -> {
                 if (l.button() == null) {

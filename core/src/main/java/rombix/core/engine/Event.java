@@ -58,7 +58,7 @@ public sealed interface Event {
     }
 
     /** An answer to a question: a choice by its place or name, a number, or a text. */
-    record Answer(long question, Value answer) implements Event {
+    record Reply(long question, Value answer) implements Event {
     }
 
     /** A gear is told something by hand, outside any chain. */
@@ -74,7 +74,7 @@ public sealed interface Event {
     }
 
     /** A link is done with an order: sent at {@code atNanos}, or not, and why. */
-    record Answered(long ticket, long atNanos, @Nullable String fault) implements Event {
+    record OrderDone(long ticket, long atNanos, @Nullable String fault) implements Event {
     }
 
     /** Another event, taken after a time. */

@@ -94,7 +94,7 @@ final class FadeFrame implements Run.Activity {
             deck.orders.letGo(key, this);
         }
         if (rendered && glide != null) {
-            deck.orders.hold(this, glide);
+            deck.orders.halt(this, glide);
         }
     }
 

@@ -10,7 +10,7 @@ public interface Gears {
 
     /**
      * Hands an order over. Called on the conductor's thread; must not block. Whoever takes it answers with
-     * {@link Event.Answered} for the ticket, once, from any thread; for {@link #NO_ANSWER} only when it failed.
+     * {@link Event.OrderDone} for the ticket, once, from any thread; for {@link #NO_ANSWER} only when it failed.
      */
     void send(long ticket, Order order);
 
@@ -25,7 +25,7 @@ public interface Gears {
     }
 
     /** A level that moves by itself stays where it is. Called on the conductor's thread; must not block. */
-    default void hold(Glide glide) {
+    default void halt(Glide glide) {
         // Nothing moves by itself here.
     }
 }

@@ -37,7 +37,7 @@ final class Hands {
                 b.phase = Phase.HELD;
                 run(b, Gesture.DOUBLE_PRESS, at, source);
             }
-            case ARMED -> {
+            case PRESSED_ONCE -> {
                 cancel(b);
                 disarm(b);
                 down(b, at, source);
@@ -54,7 +54,7 @@ final class Hands {
                     });
                     deck.telling.tell(new Happening.Guarded(b.button.id(), true, guard.ms()));
                 } else {
-                    b.phase = Phase.ARMED;
+                    b.phase = Phase.PRESSED_ONCE;
                     b.guardTimer = deck.agenda.at(at + guard.ms() * MILLIS, _ -> disarm(b));
                     deck.telling.tell(new Happening.Guarded(b.button.id(), false, guard.ms()));
                 }
@@ -124,7 +124,7 @@ final class Hands {
     /** A release ends a hold once; without a hold it does nothing. */
     void release(ButtonPlay b, long at, String source) {
         switch (b.phase) {
-            case IDLE, ARMED, BETWEEN -> {
+            case IDLE, PRESSED_ONCE, BETWEEN -> {
                 return;
             }
             case GUARDING -> {
@@ -152,7 +152,7 @@ final class Hands {
     void letGo(ButtonPlay b, long at, String source) {
         switch (b.phase) {
             case HELD, GUARDING -> release(b, at, source);
-            case ARMED -> {
+            case PRESSED_ONCE -> {
                 cancel(b);
                 disarm(b);
             }

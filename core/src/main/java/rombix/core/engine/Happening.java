@@ -61,7 +61,7 @@ public sealed interface Happening {
     }
 
     /** A step that takes time goes on now; {@code step} is where it stands in its chain. */
-    record Doing(long run, String step) implements Happening {
+    record AtStep(long run, String step) implements Happening {
     }
 
     /** One of several was picked, or a branch taken. */
@@ -71,7 +71,7 @@ public sealed interface Happening {
     /** A question waits for an answer; {@code timeoutMillis} is -1 where it waits for ever. */
     record Asked(long question, long run, String button, String text, DeckStep.Ask.AnswerType kind,
             List<String> options,
-            @Nullable Value usual, long timeoutMillis, long atNanos) implements Happening {
+            @Nullable Value preset, long timeoutMillis, long atNanos) implements Happening {
         public Asked {
             options = List.copyOf(options);
         }

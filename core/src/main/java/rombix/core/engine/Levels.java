@@ -52,7 +52,7 @@ final class Levels {
         }
 
         private void to(double value, long at, String by) {
-            target = Math.clamp(value, scale.least(), scale.most());
+            target = Math.clamp(value, scale.min(), scale.max());
             source = by;
             if (!sentYet || at - nextNanos >= 0) {
                 send(at);
@@ -142,7 +142,7 @@ final class Levels {
             for (int i = 0; i < pad.axes().size(); i++) {
                 Ride ride = ride(b, i);
                 if (ride != null) {
-                    ride.to((ride.scale.least() + ride.scale.most()) / 2, at, source);
+                    ride.to((ride.scale.min() + ride.scale.max()) / 2, at, source);
                 }
             }
         }
@@ -161,7 +161,7 @@ final class Levels {
         if (twin == null || level == null || scale == null) {
             return null;
         }
-        Twin.Call call = twin.toReach(level.reading(), Value.of(scale.least())).orElseThrow();
+        Twin.Call call = twin.toReach(level.reading(), Value.of(scale.min())).orElseThrow();
         return new Ride(b, twin, call, call.command().param(String.valueOf(call.moving())).orElseThrow(), scale);
     }
 }

@@ -46,7 +46,7 @@ final class Orders {
     private final Map<Key, FadeFrame> fading = new HashMap<>();
     private final Map<Key, Sent> sent = new HashMap<>();
     private final Set<FadeFrame> gliding = new LinkedHashSet<>();
-    private final Set<WhileFrame> holding = new LinkedHashSet<>();
+    private final Set<ForAWhileFrame> holding = new LinkedHashSet<>();
     private long lastTicket = Gears.NO_ANSWER;
 
     Orders(Deck deck, Gears gears) {
@@ -164,9 +164,9 @@ final class Orders {
     }
 
     /** A fade that the link renders stays where it is. */
-    void hold(FadeFrame fade, Glide glide) {
+    void halt(FadeFrame fade, Glide glide) {
         if (gliding.remove(fade)) {
-            gears.hold(glide);
+            gears.halt(glide);
         }
     }
 
@@ -200,7 +200,7 @@ final class Orders {
             failed(run, place, order, due, deck.clock.nanos(), refusal);
             return refusal;
         }
-        for (WhileFrame w = frame == null ? null : frame.within; w != null; w = w.within()) {
+        for (ForAWhileFrame w = frame == null ? null : frame.within; w != null; w = w.within()) {
             w.about(order);
         }
         long ticket = ++lastTicket;
@@ -236,7 +236,7 @@ final class Orders {
                         .strip();
     }
 
-    void answered(Event.Answered a) {
+    void answered(Event.OrderDone a) {
         Pending p = pending.remove(a.ticket());
         if (p == null) {
             return;
@@ -342,9 +342,9 @@ final class Orders {
     }
 
     /** What an earlier run of the same step still has to put back; that run's part is over. */
-    Map<Key, Value> begin(WhileFrame frame) {
+    Map<Key, Value> begin(ForAWhileFrame frame) {
         Map<Key, Value> before = new LinkedHashMap<>();
-        for (WhileFrame old : java.util.List.copyOf(holding)) {
+        for (ForAWhileFrame old : java.util.List.copyOf(holding)) {
             if (old.same(frame)) {
                 before.putAll(old.giveUp());
             }
@@ -353,14 +353,14 @@ final class Orders {
         return before;
     }
 
-    void end(WhileFrame frame) {
+    void end(ForAWhileFrame frame) {
         holding.remove(frame);
     }
 
     /** Puts readings back; what a later step still holds is handed to that step, which puts it back in its turn. */
     void putBack(Run run, String place, Map<Key, Value> before, long due) {
         before.forEach((key, value) -> {
-            WhileFrame later = holding.stream().filter(w -> w.remembers(key)).findFirst().orElse(null);
+            ForAWhileFrame later = holding.stream().filter(w -> w.remembers(key)).findFirst().orElse(null);
             if (later != null) {
                 later.remember(key, value);
                 return;

@@ -31,7 +31,7 @@ final class SeqFrame {
     private String prefix = "";
     /** The innermost for-a-while step that this chain is within. */
     @Nullable
-    WhileFrame within;
+    ForAWhileFrame within;
 
     SeqFrame(Run run, Run.@Nullable Parent parent, Op.Seq chain, Scope scope) {
         this(run, parent, chain, scope, 0);
@@ -104,7 +104,7 @@ final class SeqFrame {
             done(dueNanos, run.deck.telling.faulted(run, place(), "its condition: " + e.getMessage()));
             return;
         }
-        Doing.start(this, item, dueNanos);
+        StepStart.start(this, item, dueNanos);
     }
 
     String place() {
@@ -120,7 +120,7 @@ final class SeqFrame {
     void doing(Run.@Nullable Activity now) {
         activity = now;
         if (now != null) {
-            run.deck.telling.tell(new Happening.Doing(run.id, place()));
+            run.deck.telling.tell(new Happening.AtStep(run.id, place()));
         }
     }
 
@@ -154,7 +154,7 @@ final class SeqFrame {
                         long wait = item.how().backOff() * 1_000_000L << Math.min(attempt++, 20);
                         Agenda.Entry again = run.deck.agenda.at(due + wait, at -> {
                             dueNanos = at;
-                            Doing.start(this, item, at);
+                            StepStart.start(this, item, at);
                         });
                         activity = again::cancel;
                         return;

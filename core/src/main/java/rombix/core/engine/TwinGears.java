@@ -17,7 +17,7 @@ public final class TwinGears implements Gears {
     @Override
     public void send(long ticket, Order order) {
         if (ticket != NO_ANSWER) {
-            deck.accept(new Event.Answered(ticket, clock.nanos(), null));
+            deck.accept(new Event.OrderDone(ticket, clock.nanos(), null));
         }
         Long takes = order.command().takes();
         order.changes().forEach((reading, value) -> {

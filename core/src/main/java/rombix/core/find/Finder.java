@@ -54,8 +54,8 @@ public final class Finder {
     }
 
     /** The likeliest steps, best first. */
-    public List<Found> find(String query, int most) {
-        return find(query, most, List.of());
+    public List<Found> find(String query, int max) {
+        return find(query, max, List.of());
     }
 
     /**
@@ -63,8 +63,8 @@ public final class Finder {
      *
      * @param recent steps that were added lately, which come before others that fit as well
      */
-    public List<Found> find(String query, int most, List<Step> recent) {
-        Set<String> lately = recent.stream().map(s -> Usual.key(speech, s)).collect(Collectors.toSet());
+    public List<Found> find(String query, int max, List<Step> recent) {
+        Set<String> lately = recent.stream().map(s -> Likely.key(speech, s)).collect(Collectors.toSet());
         List<String> words = new ArrayList<>();
         List<Figure> figures = new ArrayList<>();
         for (String token : words(query)) {
@@ -91,9 +91,9 @@ public final class Finder {
             }
         }
         return fitting.stream().sorted(BEST).limit(CLOSE)
-                .map(f -> lately.isEmpty() || !lately.contains(Usual.key(speech, f
+                .map(f -> lately.isEmpty() || !lately.contains(Likely.key(speech, f
                         .step())) ? f : new Fitting(f.offer(), f.step(), f.fit() + RECENT))
-                .sorted(BEST).limit(most).map(f -> new Found(speech.of(f.step()), f.offer().where(), f.step(), f
+                .sorted(BEST).limit(max).map(f -> new Found(speech.of(f.step()), f.offer().where(), f.step(), f
                         .fit()))
                 .toList();
     }

@@ -21,7 +21,7 @@ import rombix.core.value.Value;
 
 /** What a gear can be made to do: its commands with each choice, levels that fade or are nudged, and waits for it. */
 final class GearOffers {
-    private static final int MOST_SPREAD = 400;
+    private static final int MAX_SPREAD = 400;
     private static final long FADE_MILLIS = 2000;
 
     private final Twin twin;
@@ -91,9 +91,9 @@ final class GearOffers {
         offers.add(new Offer(twin.title(), fade, figures -> {
             long ms = Figure.takeMillis(figures, false, FADE_MILLIS);
             Figure to = Figure.take(figures, p.unit());
-            double least = p.min() == null ? 0 : p.min();
+            double min = p.min() == null ? 0 : p.min();
             return new GearStep.Fade(twin.gear(), command.id(), rest, p.id(), null,
-                    Arg.of(to == null ? least : to.value()),
+                    Arg.of(to == null ? min : to.value()),
                     ms, GearStep.Fade.Curve.LINEAR, StepOptions.PLAIN, Map.of());
         }, -0.15, false));
         double range = p.min() == null || p.max() == null ? 10 : p.max() - p.min();
@@ -147,11 +147,11 @@ final class GearOffers {
     private List<Map<String, Value>> spreadOver(Param p, List<Map<String, Value>> before) {
         List<Value> values = p.type() == ValueType.CHOICE
                 ? twin.items(p.list(), now).stream().map(Item::id).map(Value::of).toList()
-                : List.of(p.usual() != null ? p.usual() : start(p));
+                : List.of(p.preset() != null ? p.preset() : start(p));
         List<Map<String, Value>> after = new ArrayList<>();
         for (Map<String, Value> args : before) {
             for (Value v : values) {
-                if (after.size() < MOST_SPREAD) {
+                if (after.size() < MAX_SPREAD) {
                     Map<String, Value> more = new LinkedHashMap<>(args);
                     more.put(p.id(), v);
                     after.add(more);

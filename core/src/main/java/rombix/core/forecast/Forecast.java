@@ -13,7 +13,7 @@ import rombix.core.value.Value;
  * @param changes readings that end up otherwise than they are
  * @param odds where one of several is picked, or a branch taken
  * @param endless whether it goes on until it is stopped; then times are those of the first day, or of its first
- *            {@value Forecaster#MOST_STEPS} steps
+ *            {@value Forecaster#MAX_STEPS} steps
  */
 public record Forecast(int runs, Span length, List<StepTime> steps, List<Change> changes, List<Odds> odds,
         List<Clash> clashes, List<Off> off, List<Fault> faults, boolean endless) {

@@ -37,7 +37,7 @@ import rombix.core.value.Value;
  */
 public final class Forecaster {
     /** After so many steps of one run, a chain is taken to be endless. */
-    public static final int MOST_STEPS = 20_000;
+    public static final int MAX_STEPS = 20_000;
     private static final long DAY_NANOS = 86_400_000_000_000L;
     private static final double MILLION = 1e6;
 
@@ -193,7 +193,7 @@ public final class Forecaster {
             }
             t.ran++;
             last = Math.max(last, dueNanos);
-            tooLong = ++steps > MOST_STEPS;
+            tooLong = ++steps > MAX_STEPS;
         }
 
         @Override
@@ -244,14 +244,14 @@ public final class Forecaster {
         }
 
         private void answer(Happening.Asked a) {
-            Value usual = a.usual();
-            Value answer = usual != null
-                    ? usual
+            Value preset = a.preset();
+            Value answer = preset != null
+                    ? preset
                     : a.kind() == DeckStep.Ask.AnswerType.TEXT
                             ? Value.of("")
                             : Value.of(a.options().isEmpty() ? 0 : chance.nextInt(a.options().size()));
             if (deck != null) {
-                deck.take(new Event.Answer(a.question(), answer), a.atNanos());
+                deck.take(new Event.Reply(a.question(), answer), a.atNanos());
             }
         }
     }

@@ -20,8 +20,8 @@ import rombix.core.engine.Happening;
 import rombix.core.value.Value;
 
 /**
- * What controllers show: a lamp for the state of a button, and where motors take faders. Told of what happens by one
- * thread at a time; asks for no more than one message for each lamp that changes.
+ * What controllers show: a led for the state of a button, and where motors take faders. Told of what happens by one
+ * thread at a time; asks for no more than one message for each led that changes.
  */
 public final class Feedback {
     /** For how long a control that was touched is the hand's. */
@@ -74,7 +74,7 @@ public final class Feedback {
             case Happening.Loaded l -> load(l.rig());
             case Happening.Shows s -> {
                 states.put(s.button(), s.state());
-                lamps(s.button());
+                leds(s.button());
             }
             case Happening.Came c -> {
                 Axis axis = new Axis(c.gear(), c.reading());
@@ -84,7 +84,7 @@ public final class Feedback {
                 }
             }
             default -> {
-                // No lamp shows it.
+                // No led shows it.
             }
         }
     }
@@ -94,7 +94,7 @@ public final class Feedback {
         shown.keySet().removeIf(k -> k.getFirst().equals(port));
         Rig here = rig;
         if (here != null) {
-            here.board().buttons().forEach(b -> lamps(b.id()));
+            here.board().buttons().forEach(b -> leds(b.id()));
             List.copyOf(motors.keySet()).forEach(this::motors);
         }
     }
@@ -105,7 +105,7 @@ public final class Feedback {
         motors.clear();
         next.board().buttons().forEach(b -> b.triggers().forEach(t -> {
             if (t instanceof Trigger.Midi m) {
-                if (!m.lamps().isEmpty()) {
+                if (!m.leds().isEmpty()) {
                     lit.computeIfAbsent(b.id(), _ -> new ArrayList<>()).add(m);
                 }
                 if (m.motor() && b.control() != null && !b.control().axes().isEmpty()) {
@@ -115,11 +115,11 @@ public final class Feedback {
                 }
             }
         }));
-        next.board().buttons().forEach(b -> lamps(b.id()));
+        next.board().buttons().forEach(b -> leds(b.id()));
         motors.keySet().forEach(this::motors);
     }
 
-    private void lamps(String button) {
+    private void leds(String button) {
         Rig here = rig;
         List<Trigger.Midi> all = lit.getOrDefault(button, List.of());
         if (here == null || all.isEmpty()) {
@@ -128,18 +128,18 @@ public final class Feedback {
         Button b = here.board().button(button).orElseThrow();
         int state = Math.min(states.getOrDefault(button, 0), b.states().size() - 1);
         for (Trigger.Midi m : all) {
-            Trigger.Midi.Lamp lamp = m.lamps().get(b.states().get(state).id());
-            // A state without a lamp of its own darkens those of the others.
-            m.lamps().values().stream().map(l -> number(m, l)).distinct()
-                    .filter(n -> lamp == null || n != number(m, lamp)).forEach(n -> show(m, n, 0));
-            if (lamp != null) {
-                show(m, number(m, lamp), lamp.value());
+            Trigger.Midi.Led led = m.leds().get(b.states().get(state).id());
+            // A state without a led of its own darkens those of the others.
+            m.leds().values().stream().map(l -> number(m, l)).distinct()
+                    .filter(n -> led == null || n != number(m, led)).forEach(n -> show(m, n, 0));
+            if (led != null) {
+                show(m, number(m, led), led.value());
             }
         }
     }
 
-    private static int number(Trigger.Midi m, Trigger.Midi.Lamp lamp) {
-        return Objects.requireNonNullElse(lamp.number(), m.number());
+    private static int number(Trigger.Midi m, Trigger.Midi.Led led) {
+        return Objects.requireNonNullElse(led.number(), m.number());
     }
 
     private void motors(Axis axis) {

@@ -26,11 +26,11 @@ import rombix.core.value.Value;
  *
  * <p>
  * Nothing queues without bound, however many messages come: of a control that moves a level only the last value waits,
- * turns of an encoder add up, and of a control that is pushed at most {@value #MOST_WAITING} pushes wait; what comes
+ * turns of an encoder add up, and of a control that is pushed at most {@value #MAX_WAITING} pushes wait; what comes
  * beyond that is dropped together with its release, and counted.
  */
 public final class Switchboard {
-    private static final int MOST_WAITING = 32;
+    private static final int MAX_WAITING = 32;
 
     private final Consumer<Event> deck;
     private final Consumer<String> touched;
@@ -222,7 +222,7 @@ public final class Switchboard {
             if (by instanceof Touch.Key && line.down) {
                 return; // A keyboard repeats a key that is held.
             }
-            if (line.waiting.get() >= MOST_WAITING) {
+            if (line.waiting.get() >= MAX_WAITING) {
                 dropped.incrementAndGet();
                 return;
             }

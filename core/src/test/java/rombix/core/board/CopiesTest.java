@@ -110,11 +110,11 @@ class CopiesTest {
 
     @Test
     void sixteenStatesAreTheMost() {
-        Board most = board;
+        Board max = board;
         for (int i = 0; i < 30; i++) {
-            most = Copies.state(most, "to", 99, from.states().getFirst());
+            max = Copies.state(max, "to", 99, from.states().getFirst());
         }
-        assertThat(to(most).states()).hasSize(Button.MOST_STATES);
-        assertThat(to(most).states().stream().map(State::id)).doesNotHaveDuplicates();
+        assertThat(to(max).states()).hasSize(Button.MAX_STATES);
+        assertThat(to(max).states().stream().map(State::id)).doesNotHaveDuplicates();
     }
 }

@@ -94,14 +94,14 @@ class EditsTest {
     @Test
     void aStateThatGoesTakesItsLampsWithItAndNothingFallsBackToIt() {
         Trigger.Midi pad = new Trigger.Midi("Pads", Trigger.Midi.Message.NOTE, 1, 36, null, java.util.Map.of("on",
-                new Trigger.Midi.Lamp(null, 1), "two", new Trigger.Midi.Lamp(null, 5)), false);
+                new Trigger.Midi.Led(null, 1), "two", new Trigger.Midi.Led(null, 5)), false);
         Board two = Edits.button(board, "a", b -> b.withStates(List.of(State.named("on").withFallBack(
                 new State.FallBack("two", 100)), State.named("two").withThen("on"))).withTriggers(List.of(pad,
                         new Trigger.Key("K"))));
         Board one = Edits.removeState(two, "a", 1);
         assertThat(one.button("a").orElseThrow().states().getFirst().fallBack()).isNull();
-        assertThat(one.button("a").orElseThrow().triggers()).containsExactly(pad.withLamps(java.util.Map.of("on",
-                new Trigger.Midi.Lamp(null, 1))), new Trigger.Key("K"));
+        assertThat(one.button("a").orElseThrow().triggers()).containsExactly(pad.withLeds(java.util.Map.of("on",
+                new Trigger.Midi.Led(null, 1))), new Trigger.Key("K"));
     }
 
     @Test

@@ -137,10 +137,9 @@ class FailureTest {
                 case 2 ->
                     new Step.Repeat(rombix.core.chain.Arg.of(1), null, null, "count", inner, StepOptions.PLAIN, Map
                             .of());
-                case 3 ->
-                    new Step.If(new rombix.core.chain.Condition.Computed("1 == 1"), inner, Chain.EMPTY,
-                            StepOptions.PLAIN,
-                            Map.of());
+                case 3 -> new Step.If(new rombix.core.chain.Condition.Computed("1 == 1"), inner, Chain.EMPTY,
+                        StepOptions.PLAIN,
+                        Map.of());
                 default -> new Step.ForAWhile(inner, 1, StepOptions.PLAIN, Map.of());
             });
         }

@@ -273,10 +273,10 @@ class StepsTest {
         t.press("b");
         Happening.Asked first = t.all(Happening.Asked.class).getFirst();
         assertThat(first.options()).containsExactly("Red", "Blue");
-        t.post(new Event.Answer(first.question(), Value.of("Green")));
+        t.post(new Event.Reply(first.question(), Value.of("Green")));
         assertThat(t.lines()).isEmpty();
-        t.post(new Event.Answer(first.question(), Value.of("Blue")));
-        t.post(new Event.Answer(t.all(Happening.Asked.class).get(1).question(), Value.of("80")));
+        t.post(new Event.Reply(first.question(), Value.of("Blue")));
+        t.post(new Event.Reply(t.all(Happening.Asked.class).get(1).question(), Value.of("80")));
         assertThat(t.lines()).containsExactly("B on @0", "Level 40\u00a0% @0");
         assertThat(t.all(Happening.AskClosed.class)).hasSize(2);
     }
@@ -389,7 +389,7 @@ class StepsTest {
     void waitsUntilAClockTime(String now, String time, long seconds) {
         ZonedDateTime wall = java.time.LocalDateTime.parse(now).atZone(ZoneId.of("Europe/Berlin"));
         String full = time.length() == 5 ? time + ":00" : time;
-        assertThat(Doing.untilClock(wall, new Op.WaitClock(java.time.LocalTime.parse(full))) / 1_000_000_000L)
+        assertThat(StepStart.untilClock(wall, new Op.WaitClock(java.time.LocalTime.parse(full))) / 1_000_000_000L)
                 .isEqualTo(seconds);
     }
 

@@ -134,10 +134,10 @@ public final class TestDeck {
         sentOrders.add(order.packets().getFirst().address() + order.packets().getFirst().args() + " @"
                 + clock.nanos() / 1_000_000);
         if (deaf.contains(order.command().id())) {
-            deck.take(new Event.Answered(ticket, clock.nanos(), "did not hear"), clock.nanos());
+            deck.take(new Event.OrderDone(ticket, clock.nanos(), "did not hear"), clock.nanos());
             return;
         }
-        deck.take(new Event.Answered(ticket, clock.nanos(), null), clock.nanos());
+        deck.take(new Event.OrderDone(ticket, clock.nanos(), null), clock.nanos());
         if (obeys) {
             order.changes().forEach((r, v) -> deck.take(new Event.Came("gear", r, v), clock.nanos()));
         }

@@ -78,8 +78,8 @@ class ToldTest {
                                         .of()));
         t.press("b");
         t.pass(2000);
-        t.post(new Event.Answer(1, Value.of(7)));
-        t.post(new Event.Answer(2, Value.of(1)));
+        t.post(new Event.Reply(1, Value.of(7)));
+        t.post(new Event.Reply(2, Value.of(1)));
         assertThat(answers(t)).containsExactly("b  “How many?”: 7 after 2000", "b  “Which?”: Blue after 0");
     }
 
@@ -90,7 +90,8 @@ class ToldTest {
                 PING);
         t.press("b");
         t.pass(500);
-        assertThat(t.all(Happening.Doing.class)).extracting(Happening.Doing::step).containsExactly("press/1", "press/2",
+        assertThat(t.all(Happening.AtStep.class)).extracting(Happening.AtStep::step).containsExactly("press/1",
+                "press/2",
                 "press/2/0/0");
     }
 }

@@ -43,7 +43,7 @@ class UsualTest {
     }
 
     private static List<Step> next(Rig rig, Step before, Step... recent) {
-        return Usual.next(rig, _ -> Readings.NONE, before, List.of(recent), 6).stream().map(Finder.Found::step)
+        return Likely.next(rig, _ -> Readings.NONE, before, List.of(recent), 6).stream().map(Finder.Found::step)
                 .toList();
     }
 

@@ -62,8 +62,8 @@ class EveryStepRoundTripTest {
 
     private static final Control.Axis LEVEL = new Control.Axis("desk", "level/host");
     private static final List<Trigger> TRIGGERS = List.of(new Trigger.Key("Ctrl+K"), new Trigger.Key("F13", true),
-            new Trigger.Midi("Pads", Trigger.Midi.Message.NOTE, 10, 36, null, Map.of("one", new Trigger.Midi.Lamp(48,
-                    0), "two", new Trigger.Midi.Lamp(null, 5)), false),
+            new Trigger.Midi("Pads", Trigger.Midi.Message.NOTE, 10, 36, null, Map.of("one", new Trigger.Midi.Led(48,
+                    0), "two", new Trigger.Midi.Led(null, 5)), false),
             new Trigger.Midi("Pads",
                     Trigger.Midi.Message.CONTROL, 1, 0, Trigger.Midi.Turns.SIGNED_BIT, Map.of(), true),
             new Trigger.Osc("/go/1"), new Trigger.Clock(Schedule.of("Fri,Sat 21:30"), true), new Trigger.Clock(Schedule

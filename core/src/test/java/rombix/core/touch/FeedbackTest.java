@@ -12,7 +12,7 @@ import rombix.core.board.Control;
 import rombix.core.board.Rig;
 import rombix.core.board.State;
 import rombix.core.board.Trigger;
-import rombix.core.board.Trigger.Midi.Lamp;
+import rombix.core.board.Trigger.Midi.Led;
 import rombix.core.board.Trigger.Midi.Message;
 import rombix.core.board.Trigger.Midi.Turns;
 import rombix.core.chain.Chain;
@@ -35,8 +35,8 @@ class FeedbackTest {
     /** A pad with two states and a fader with a motor. */
     private static Rig rig() {
         Button pad = TestDeck.button("pad", State.named("off"), State.named("on"), State.named("dark")).withTriggers(
-                List.of(new Trigger.Midi("Pads", Message.NOTE, 1, 36, null, Map.of("off", new Lamp(null, 1), "on",
-                        new Lamp(48, 5)), false)));
+                List.of(new Trigger.Midi("Pads", Message.NOTE, 1, 36, null, Map.of("off", new Led(null, 1), "on",
+                        new Led(48, 5)), false)));
         Button fader = TestDeck.button("fader", TestDeck.state(Chain.EMPTY)).withControl(new Control.Fader(
                 new Control.Axis("gear", "level"))).withTriggers(List.of(
                         new Trigger.Midi("Pads", Message.CONTROL, 1, 7,

@@ -220,7 +220,7 @@ final class DmxLink implements Link {
     }
 
     @Override
-    public void hold(Glide glide) {
+    public void halt(Glide glide) {
         lock.lock();
         try {
             long now = System.nanoTime();

@@ -63,13 +63,13 @@ public final class GearReport {
     /** An order went out. */
     public void sent(long ticket) {
         if (ticket != Gears.NO_ANSWER) {
-            deck.accept(new Event.Answered(ticket, clock.nanos(), null));
+            deck.accept(new Event.OrderDone(ticket, clock.nanos(), null));
         }
     }
 
     /** An order did not go out, and why. */
     public void failed(long ticket, String why) {
-        deck.accept(new Event.Answered(ticket, clock.nanos(), twin.title() + ": " + why));
+        deck.accept(new Event.OrderDone(ticket, clock.nanos(), twin.title() + ": " + why));
     }
 
     /** A packet came whose address is in the card's form; what it brings is told, what is not understood is counted. */

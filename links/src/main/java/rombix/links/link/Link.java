@@ -13,8 +13,8 @@ public interface Link extends AutoCloseable {
         return false;
     }
 
-    /** See {@link rombix.core.engine.Gears#hold}. */
-    default void hold(Glide glide) {
+    /** See {@link rombix.core.engine.Gears#halt}. */
+    default void halt(Glide glide) {
         // Nothing moves by itself here.
     }
 

@@ -43,12 +43,12 @@ class MovingTest {
 
     @ParameterizedTest
     @CsvSource({"LINEAR, 64, 128, 191", "S_CURVE, 40, 128, 215", "EQUAL_POWER, 98, 180, 236"})
-    void levelsFollowTheirCurvesAndArriveExactly(Curve curve, int quarter, int half, int most) throws BadFile {
+    void levelsFollowTheirCurvesAndArriveExactly(Curve curve, int quarter, int half, int max) throws BadFile {
         glide(0, 100, curve);
         assertThat(at(0)).isZero();
         assertThat(at(0.25)).isEqualTo(quarter);
         assertThat(at(0.5)).isEqualTo(half);
-        assertThat(at(0.75)).isEqualTo(most);
+        assertThat(at(0.75)).isEqualTo(max);
         assertThat(at(1)).isEqualTo(255);
         assertThat(moving.isEmpty()).isTrue();
     }

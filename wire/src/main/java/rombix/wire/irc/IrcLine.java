@@ -13,7 +13,7 @@ import rombix.wire.Malformed;
 public record IrcLine(String source, String command, List<String> params) {
     /** The longest line that the standard allows, in bytes, its end included. */
     public static final int LONGEST = 512;
-    private static final int MOST_PARAMS = 15;
+    private static final int MAX_PARAMS = 15;
 
     public IrcLine {
         params = List.copyOf(params);
@@ -84,8 +84,8 @@ public record IrcLine(String source, String command, List<String> params) {
         }
         List<String> params = new ArrayList<>();
         rest = end < 0 ? "" : rest.substring(end + 1);
-        while (!rest.isEmpty() && params.size() < MOST_PARAMS) {
-            if (rest.startsWith(":") || params.size() == MOST_PARAMS - 1) {
+        while (!rest.isEmpty() && params.size() < MAX_PARAMS) {
+            if (rest.startsWith(":") || params.size() == MAX_PARAMS - 1) {
                 params.add(rest.startsWith(":") ? rest.substring(1) : rest);
                 break;
             }

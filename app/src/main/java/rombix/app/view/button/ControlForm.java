@@ -85,8 +85,8 @@ final class ControlForm {
         }
     }
 
-    private javafx.scene.Node step(String id, double now, double usual, Consumer<Double> to) {
-        return Fields.number(id, now > 0 ? now : usual, null, to);
+    private javafx.scene.Node step(String id, double now, double preset, Consumer<Double> to) {
+        return Fields.number(id, now > 0 ? now : preset, null, to);
     }
 
     private javafx.scene.Node level(String id, String title, List<Level> levels, @Nullable Axis now,

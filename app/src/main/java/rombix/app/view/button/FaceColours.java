@@ -64,11 +64,11 @@ final class FaceColours {
         if (tint == null) {
             return;
         }
-        HBox inks = new HBox(6, usual("ink-usual", "by itself", face.ink() == null, () -> edit(f -> f.withInk(null))),
+        HBox inks = new HBox(6, preset("ink-usual", "by itself", face.ink() == null, () -> edit(f -> f.withInk(null))),
                 row("ink", Palette.legible(Palette.INKS, tint, Contrast.TEXT), face.ink(), c -> edit(f -> f.withInk(
                         c))),
                 own("ink", face.ink(), c -> edit(f -> f.withInk(c))));
-        HBox accents = new HBox(6, usual("accent-usual", "as the ink", face.accent() == null, () -> edit(f -> f
+        HBox accents = new HBox(6, preset("accent-usual", "as the ink", face.accent() == null, () -> edit(f -> f
                 .withAccent(null))), row("accent", Palette.legible(Palette.ACCENTS, tint, Contrast.ICON), face
                         .accent(), c -> edit(f -> f.withAccent(c))),
                 own("accent", face.accent(), c -> edit(f -> f
@@ -79,16 +79,16 @@ final class FaceColours {
                 contrast(face, tint));
     }
 
-    private static Button usual(String id, String words, boolean now, Runnable chosen) {
-        Button usual = new Button(words);
-        usual.setId(id);
-        usual.getStyleClass().setAll("button", "swatch");
-        usual.setMinWidth(Region.USE_PREF_SIZE);
+    private static Button preset(String id, String words, boolean now, Runnable chosen) {
+        Button preset = new Button(words);
+        preset.setId(id);
+        preset.getStyleClass().setAll("button", "swatch");
+        preset.setMinWidth(Region.USE_PREF_SIZE);
         if (now) {
-            usual.getStyleClass().add("now");
+            preset.getStyleClass().add("now");
         }
-        usual.setOnAction(_ -> chosen.run());
-        return usual;
+        preset.setOnAction(_ -> chosen.run());
+        return preset;
     }
 
     private static Node row(String what, List<Colour> colours, @Nullable String now, Consumer<String> chosen) {

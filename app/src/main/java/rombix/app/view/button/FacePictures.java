@@ -33,7 +33,7 @@ import rombix.core.board.Face.Image;
 
 /** What stands on a face beside its words: an icon found by plain words, or a picture of the person's own. */
 final class FacePictures {
-    private static final int MOST_ICONS = 40;
+    private static final int MAX_ICONS = 40;
 
     private final FaceSubject subject;
     private final Consumer<String> trouble;
@@ -61,12 +61,12 @@ final class FacePictures {
         Runnable list = () -> {
             String now = subject.face().icon();
             found.getChildren().clear();
-            List<String> names = new ArrayList<>(Icons.find(search.getText(), MOST_ICONS));
+            List<String> names = new ArrayList<>(Icons.find(search.getText(), MAX_ICONS));
             if (search.getText().isBlank() && now != null) {
                 names.remove(now);
                 names.addFirst(now);
             }
-            for (String literal : names.subList(0, Math.min(MOST_ICONS, names.size()))) {
+            for (String literal : names.subList(0, Math.min(MAX_ICONS, names.size()))) {
                 Button cell = new Button();
                 cell.getStyleClass().add("icon-cell");
                 if (literal.equals(now)) {
@@ -117,7 +117,7 @@ final class FacePictures {
             case COVER -> "over the whole tile, cut to it";
         }, f -> image(i -> i.withFit(f)));
         own.getChildren().addAll(Fields.named("How it lies", fit), Fields.named("Free room around it", Fields.slider(
-                "Free room around it", 0, Image.MOST_PADDING, image.padding(), "%", p -> image(i -> i.withPadding(
+                "Free room around it", 0, Image.MAX_PADDING, image.padding(), "%", p -> image(i -> i.withPadding(
                         (int) Math.round(p))))),
                 tint(image));
     }

@@ -26,7 +26,7 @@ import rombix.app.view.common.KeyField;
 import rombix.app.view.step.ConditionField;
 import rombix.core.board.Schedule;
 import rombix.core.board.State;
-import rombix.core.board.Trigger.Midi.Lamp;
+import rombix.core.board.Trigger.Midi.Led;
 import rombix.core.board.Trigger.Midi.Message;
 import rombix.core.board.Trigger.Midi.Turns;
 import rombix.core.board.Trigger.When.What;
@@ -36,9 +36,9 @@ import rombix.core.chain.Condition;
 
 /** The fields of one trigger, by its kind. */
 public final class TriggerForm {
-    private static final int MOST_PORT = 65_536;
-    private static final int MOST_CHANNEL = 16;
-    private static final int MOST_DATA = 127;
+    private static final int MAX_PORT = 65_536;
+    private static final int MAX_CHANNEL = 16;
+    private static final int MAX_DATA = 127;
 
     private final Desk desk;
     private final Touches.Sources sources;
@@ -92,7 +92,7 @@ public final class TriggerForm {
                         Fields.text("trigger-osc-port", String.valueOf(desk.bench().board()
                                 .listensAt()), t -> {
                                     int port = (int) Fields.parsed(t, 0);
-                                    if (port > 0 && port < MOST_PORT) {
+                                    if (port > 0 && port < MAX_PORT) {
                                         desk.bench().edit("change the OSC port", b -> b.withOscPort(port));
                                     }
                                 })));
@@ -121,7 +121,7 @@ public final class TriggerForm {
                 to -> midi(x -> x.withControl(to, x.channel(), x.number())));
         message.setPrefWidth(116);
         TextField channel = data("trigger-channel", m.channel(), "", "Channel, 1 to 16", n -> midi(x -> x.withControl(x
-                .message(), n == null ? x.channel() : Math.clamp(n, 1, MOST_CHANNEL), x.number())));
+                .message(), n == null ? x.channel() : Math.clamp(n, 1, MAX_CHANNEL), x.number())));
         TextField number = data("trigger-number", m.number(), "", "Number, 0 to 127", n -> midi(x -> x.withControl(x
                 .message(), x.channel(), n == null ? x.number() : n)));
         nodes.add(new HBox(8, Fields.named("What it sends", message), Fields.named("Channel", channel), Fields.named(
@@ -139,7 +139,7 @@ public final class TriggerForm {
                     on -> midi(x -> x.withMotor(on))));
         }
         if (m.message() != Message.PROGRAM) {
-            nodes.add(lamps(m, row));
+            nodes.add(leds(m, row));
         }
         return nodes;
     }
@@ -148,24 +148,24 @@ public final class TriggerForm {
         change(Trigger.Midi.class, how::apply);
     }
 
-    /** What lights its lamp, for each state of the button. */
-    private Node lamps(Trigger.Midi m, Row row) {
+    /** What lights its led, for each state of the button. */
+    private Node leds(Trigger.Midi m, Row row) {
         GridPane grid = new GridPane(8, 6);
         grid.add(new Label("State"), 0, 0);
         grid.add(new Label("Value"), 1, 0);
         grid.add(new Label(m.message() == Message.NOTE ? "Note" : "Control"), 2, 0);
         int line = 1;
         for (State s : row.button().states()) {
-            Lamp lamp = m.lamps().get(s.id());
-            TextField value = data("trigger-lamp-" + s.id(), lamp == null ? null : (Integer) lamp.value(), "none",
-                    "Value that lights the lamp in " + s.name(), n -> lamp(s.id(), was -> n == null
+            Led led = m.leds().get(s.id());
+            TextField value = data("trigger-lamp-" + s.id(), led == null ? null : (Integer) led.value(), "none",
+                    "Value that lights the lamp in " + s.name(), n -> led(s.id(), was -> n == null
                             ? null
-                            : new Lamp(was == null ? null : was.number(), n)));
-            TextField number = data("trigger-lamp-number-" + s.id(), lamp == null ? null : lamp.number(),
+                            : new Led(was == null ? null : was.number(), n)));
+            TextField number = data("trigger-lamp-number-" + s.id(), led == null ? null : led.number(),
                     String.valueOf(m
                             .number()),
-                    "Note or control of the lamp in " + s.name(), n -> lamp(s.id(),
-                            was -> new Lamp(n, was == null ? MOST_DATA : was.value())));
+                    "Note or control of the lamp in " + s.name(), n -> led(s.id(),
+                            was -> new Led(n, was == null ? MAX_DATA : was.value())));
             grid.addRow(line++, new Label(s.name()), value, number);
         }
         return Fields.named("Lights its lamp with, 0 to 127", grid);
@@ -178,7 +178,7 @@ public final class TriggerForm {
             String digits = text.replaceAll("\\D", "");
             to.accept(digits.isEmpty()
                     ? null
-                    : (Integer) Math.min(MOST_DATA, Integer.parseInt(digits.substring(0, Math.min(4, digits
+                    : (Integer) Math.min(MAX_DATA, Integer.parseInt(digits.substring(0, Math.min(4, digits
                             .length())))));
         });
         field.setPromptText(none);
@@ -187,14 +187,14 @@ public final class TriggerForm {
         return field;
     }
 
-    private void lamp(String state, UnaryOperator<@Nullable Lamp> how) {
+    private void led(String state, UnaryOperator<@Nullable Led> how) {
         midi(m -> {
-            Map<String, Lamp> lamps = new LinkedHashMap<>(m.lamps());
-            Lamp next = how.apply(lamps.remove(state));
+            Map<String, Led> leds = new LinkedHashMap<>(m.leds());
+            Led next = how.apply(leds.remove(state));
             if (next != null) {
-                lamps.put(state, next);
+                leds.put(state, next);
             }
-            return m.withLamps(lamps);
+            return m.withLeds(leds);
         });
     }
 

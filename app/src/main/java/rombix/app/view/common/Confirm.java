@@ -12,7 +12,7 @@ import rombix.core.board.Button;
 
 /** Asks before something goes that is used elsewhere, and says where. What nothing uses goes at once: undo is cheap. */
 public final class Confirm {
-    private static final int MOST = 8;
+    private static final int MAX = 8;
 
     private Confirm() {
     }
@@ -57,9 +57,9 @@ public final class Confirm {
         text.setWrapText(true);
         text.setMaxWidth(420);
         box.getChildren().addAll(text, Fields.read("It is used by:"));
-        uses.stream().limit(MOST).forEach(u -> box.getChildren().add(Fields.read("· " + u)));
-        if (uses.size() > MOST) {
-            box.getChildren().add(Fields.read("and " + (uses.size() - MOST) + " more"));
+        uses.stream().limit(MAX).forEach(u -> box.getChildren().add(Fields.read("· " + u)));
+        if (uses.size() > MAX) {
+            box.getChildren().add(Fields.read("and " + (uses.size() - MAX) + " more"));
         }
         box.getChildren().add(Fields.read("The steps that name it go with it; undo brings all back."));
         if (instead != null) {

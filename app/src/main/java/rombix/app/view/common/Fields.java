@@ -136,11 +136,11 @@ public final class Fields {
     }
 
     /** A slider with its number beside it. */
-    public static HBox slider(String name, double least, double most, double value, @Nullable String unit,
+    public static HBox slider(String name, double min, double max, double value, @Nullable String unit,
             Consumer<Double> changed) {
-        double range = most - least;
+        double range = max - min;
         double grain = range > 50 ? 1 : 10;
-        Slider slider = new Slider(least, most, value);
+        Slider slider = new Slider(min, max, value);
         slider.setBlockIncrement(range / 20);
         slider.setAccessibleText(name);
         unit(slider, unit);

@@ -39,9 +39,9 @@ public final class Icons {
     }
 
     /** The icons whose names have all of the words, shortest names first; some usual ones where there are no words. */
-    public static List<String> find(String words, int most) {
+    public static List<String> find(String words, int max) {
         if (words.isBlank()) {
-            return USUAL.subList(0, Math.min(most, USUAL.size()));
+            return USUAL.subList(0, Math.min(max, USUAL.size()));
         }
         String[] wanted = words.toLowerCase(Locale.ROOT).strip().split("\\s+");
         return ALL.stream().filter(literal -> {
@@ -52,7 +52,7 @@ public final class Icons {
                 }
             }
             return true;
-        }).sorted(java.util.Comparator.comparingInt(String::length)).limit(most).toList();
+        }).sorted(java.util.Comparator.comparingInt(String::length)).limit(max).toList();
     }
 
     /** An icon's name in words. */

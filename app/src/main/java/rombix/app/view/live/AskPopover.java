@@ -67,7 +67,7 @@ public final class AskPopover {
                 box.getChildren().add(b);
             }
         } else {
-            TextField field = new TextField(a.usual() == null ? "" : a.usual().toString());
+            TextField field = new TextField(a.preset() == null ? "" : a.preset().toString());
             field.setId("answer");
             field.setAccessibleText(a.text());
             Button done = Fields.plain("Answer", "Enter");
@@ -86,6 +86,6 @@ public final class AskPopover {
     }
 
     private void answer(Asked a, Value value) {
-        desk.post().accept(new Event.Answer(a.question(), value));
+        desk.post().accept(new Event.Reply(a.question(), value));
     }
 }

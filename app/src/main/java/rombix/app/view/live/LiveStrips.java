@@ -21,7 +21,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.app.deck.DeckModel;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
-import rombix.app.view.common.LampRow;
+import rombix.app.view.common.IndicatorRow;
 import rombix.app.view.common.Shapes;
 import rombix.app.view.common.Styles;
 import rombix.core.board.Board;
@@ -62,7 +62,7 @@ public final class LiveStrips {
     private final Button seen = Fields.plain("Seen", "Alt+M");
     /** What went wrong and was put away; a new fault is another one. */
     private final Set<DeckModel.Fault> putAway = new HashSet<>();
-    private final LampRow lamps = new LampRow(true);
+    private final IndicatorRow lamps = new IndicatorRow(true);
 
     /** @param openQuestion shows the question that waits */
     public LiveStrips(Desk desk, Runnable openQuestion) {
@@ -166,14 +166,14 @@ public final class LiveStrips {
     }
 
     private void air() {
-        List<LampRow.Lit> lamps = LampRow.of(desk);
-        boolean on = lamps.stream().anyMatch(LampRow.Lit::air);
+        List<IndicatorRow.Indicator> lamps = IndicatorRow.of(desk);
+        boolean on = lamps.stream().anyMatch(IndicatorRow.Indicator::air);
         air.getStyleClass().setAll(on ? List.of("air-strip", "on") : List.of("air-strip"));
         Label clock = new Label(LocalTime.now().format(TIME));
         clock.getStyleClass().add("clock");
         clock.setMinWidth(Region.USE_PREF_SIZE);
         air.getChildren().clear();
-        lamps.stream().limit(1).map(LampRow.Lit::label).forEach(air.getChildren()::add);
+        lamps.stream().limit(1).map(IndicatorRow.Indicator::label).forEach(air.getChildren()::add);
         air.getChildren().addAll(scenes());
         this.lamps.show(lamps.stream().skip(1).toList());
         air.getChildren().addAll(this.lamps, clock);
@@ -185,7 +185,7 @@ public final class LiveStrips {
         for (Twin twin : desk.bench().rig().twins().values()) {
             for (Twin.Reading known : twin.readings(desk.model().readings(twin.gear()))) {
                 Value v = desk.model().reading(twin.gear(), known.id());
-                if (known.spec().lamp() && known.spec().type() == ValueType.CHOICE && v != null) {
+                if (known.spec().indicator() && known.spec().type() == ValueType.CHOICE && v != null) {
                     Label scene = new Label(twin.spoken(known, v, desk.model().readings(twin.gear())));
                     scene.getStyleClass().add("air-scene");
                     scene.setMinWidth(Region.USE_PREF_SIZE);

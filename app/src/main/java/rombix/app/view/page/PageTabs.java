@@ -17,7 +17,7 @@ import rombix.core.board.Page;
 public final class PageTabs extends Pane {
     private static final PseudoClass LIVE = PseudoClass.getPseudoClass("live");
     private static final double GAP = 2;
-    private static final double LEAST = 420;
+    private static final double MIN = 420;
     private static final double REST = 58;
 
     private final List<ToggleButton> tabs = new ArrayList<>();
@@ -73,7 +73,7 @@ public final class PageTabs extends Pane {
 
     @Override
     protected double computeMinWidth(double height) {
-        return Math.min(LEAST, computePrefWidth(height));
+        return Math.min(MIN, computePrefWidth(height));
     }
 
     @Override

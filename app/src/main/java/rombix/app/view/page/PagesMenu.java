@@ -99,17 +99,17 @@ public final class PagesMenu {
         var resize = Fields.plain("Set the size", "");
         resize.setId("page-resize");
         Runnable look = () -> {
-            List<String> gone = Edits.beyond(desk.bench().page(), size(columns, Page.MOST_COLUMNS), size(rows,
-                    Page.MOST_ROWS)).stream().map(Button::name).toList();
+            List<String> gone = Edits.beyond(desk.bench().page(), size(columns, Page.MAX_COLUMNS), size(rows,
+                    Page.MAX_ROWS)).stream().map(Button::name).toList();
             falls.setText(gone.isEmpty() ? "" : "These fall off and go: " + String.join(", ", gone) + ".");
             desk.overlay().requestLayout();
         };
         columns.textProperty().addListener((_, _, _) -> look.run());
         rows.textProperty().addListener((_, _, _) -> look.run());
         resize.setOnAction(_ -> desk.bench().edit("size the page", b -> Edits.resizePage(b, page.id(), size(columns,
-                Page.MOST_COLUMNS), size(rows, Page.MOST_ROWS))));
+                Page.MAX_COLUMNS), size(rows, Page.MAX_ROWS))));
         box.getChildren().addAll(Fields.named("Name", name), new HBox(8, Fields.named("Columns, 1 to "
-                + Page.MOST_COLUMNS, columns), Fields.named("Rows, 1 to " + Page.MOST_ROWS, rows)), falls, resize);
+                + Page.MAX_COLUMNS, columns), Fields.named("Rows, 1 to " + Page.MAX_ROWS, rows)), falls, resize);
         desk.overlay().show(box, by, () -> {
         });
     }
@@ -132,8 +132,8 @@ public final class PagesMenu {
         });
     }
 
-    private static int size(TextField field, int most) {
-        return (int) Math.clamp(Fields.parsed(field.getText(), 1), 1, most);
+    private static int size(TextField field, int max) {
+        return (int) Math.clamp(Fields.parsed(field.getText(), 1), 1, max);
     }
 
     /** What uses a page, or its buttons, is said before they go. */

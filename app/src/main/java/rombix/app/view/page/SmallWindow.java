@@ -35,7 +35,7 @@ public final class SmallWindow {
     private static final double WIDTH = 116;
     private static final double HEIGHT = 72;
     private static final double MARK = 52;
-    private static final double LEAST_OPACITY = 0.35;
+    private static final double MIN_OPACITY = 0.35;
     private static final double START = 4;
     private static final double MARGIN = 24;
 
@@ -155,7 +155,7 @@ public final class SmallWindow {
         name.setMinWidth(Region.USE_PREF_SIZE);
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        Slider opacity = new Slider(LEAST_OPACITY, 1, stage.getOpacity());
+        Slider opacity = new Slider(MIN_OPACITY, 1, stage.getOpacity());
         opacity.setId("small-opacity");
         opacity.setPrefWidth(72);
         opacity.setMinWidth(48);

@@ -237,9 +237,9 @@ final class GearBox extends VBox {
             refreshers.put(k.id(), () -> Styles.text(value, spoken(k)));
             return;
         }
-        double least = k.spec().min() == null ? 0 : k.spec().min();
-        double most = k.spec().max() == null ? 100 : k.spec().max();
-        Slider slider = new Slider(least, most, least);
+        double min = k.spec().min() == null ? 0 : k.spec().min();
+        double max = k.spec().max() == null ? 100 : k.spec().max();
+        Slider slider = new Slider(min, max, min);
         grabbable(value, k, () -> now().apply(k.id()));
         if (row.getChildren().size() == 1) {
             grabbable(row.getChildren().getFirst(), k, () -> now().apply(k.id()));
@@ -247,7 +247,7 @@ final class GearBox extends VBox {
         slider.setId("rack-%s-%s".formatted(twin.gear(), k.id()));
         slider.setMinWidth(36);
         slider.setPrefWidth(48);
-        slider.setBlockIncrement((most - least) / 20);
+        slider.setBlockIncrement((max - min) / 20);
         slider.setAccessibleText(k.title());
         Fields.unit(slider, k.spec().unit());
         HBox.setHgrow(slider, Priority.ALWAYS);

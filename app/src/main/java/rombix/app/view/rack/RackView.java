@@ -59,7 +59,7 @@ public final class RackView extends ScrollPane {
         getStyleClass().add("rack-scroll");
         gears.getStyleClass().add("rack");
         desk.bench().watch(this::rebuild);
-        desk.bench().watch(() -> desk.bench().sought().map(boxes::get).ifPresent(this::reveal));
+        desk.bench().watch(() -> desk.bench().lookedFor().map(boxes::get).ifPresent(this::reveal));
         desk.model().watch(c -> {
             boxes.forEach((id, box) -> {
                 if (c.whole().contains(id)) {

@@ -18,12 +18,12 @@ import rombix.core.board.StepWords;
 import rombix.core.chain.Step;
 import rombix.core.find.Finder;
 import rombix.core.find.Finder.Found;
-import rombix.core.find.Usual;
+import rombix.core.find.Likely;
 
 /** Adds steps by typing a few words and choosing from what the present gear can do. */
 final class FinderField extends TextField {
     private static final PseudoClass PICKED = PseudoClass.getPseudoClass("picked");
-    private static final int MOST = 7;
+    private static final int MAX = 7;
     private static final String START = "Add a step";
 
     private final Desk desk;
@@ -93,11 +93,11 @@ final class FinderField extends TextField {
             finder = new Finder(desk.bench().rig(), g -> desk.model().readings(g));
             finderOf = now;
         }
-        boolean usual = getText().isBlank();
-        found = usual
-                ? Usual.next(desk.bench().rig(), g -> desk.model().readings(g), before(), desk.bench().recent(), MOST)
-                : finder.find(getText(), MOST, desk.bench().recent());
-        picked = usual ? -1 : 0; // What was not asked for is not added by a slip.
+        boolean preset = getText().isBlank();
+        found = preset
+                ? Likely.next(desk.bench().rig(), g -> desk.model().readings(g), before(), desk.bench().recent(), MAX)
+                : finder.find(getText(), MAX, desk.bench().recent());
+        picked = preset ? -1 : 0; // What was not asked for is not added by a slip.
         list.getChildren().clear();
         if (found.isEmpty()) {
             Label none = new Label("No gear here can do that. Try a scene, a channel, a lamp, a door, or “wait 2 s”.");
@@ -105,7 +105,7 @@ final class FinderField extends TextField {
             none.setWrapText(true);
             list.getChildren().add(none);
         }
-        if (usual && !found.isEmpty()) {
+        if (preset && !found.isEmpty()) {
             Label head = new Label("What usually comes next; or type");
             head.getStyleClass().addAll("found-head", "quiet");
             list.getChildren().add(head);

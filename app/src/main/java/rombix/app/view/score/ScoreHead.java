@@ -31,7 +31,7 @@ import rombix.core.chain.Gesture;
 public final class ScoreHead extends HBox {
     /** Below this width what can be told by a sign is. */
     private static final double NARROW = 860;
-    private static final int MOST_TABS = 5;
+    private static final int MAX_TABS = 5;
 
     private final Desk desk;
     private final ForecastStrip forecast;
@@ -158,10 +158,10 @@ public final class ScoreHead extends HBox {
     private HBox states(rombix.core.board.Button button) {
         HBox states = new HBox(2);
         states.setAlignment(Pos.CENTER_LEFT);
-        if (button.states().size() > MOST_TABS) {
+        if (button.states().size() > MAX_TABS) {
             states.getChildren().add(manyStates(button));
         }
-        for (int i = 0; i < button.states().size() && button.states().size() <= MOST_TABS; i++) {
+        for (int i = 0; i < button.states().size() && button.states().size() <= MAX_TABS; i++) {
             int index = i;
             State s = button.states().get(i);
             ToggleButton tab = tab(s.name(), desk.bench().stateIndex() == i, () -> desk.bench().selectState(index));

@@ -32,7 +32,7 @@ import rombix.core.store.BoardFile;
 
 /** The boards beside this one, a new one, and this one under another name. */
 public final class BoardsPopover {
-    private static final int MOST = 12;
+    private static final int MAX = 12;
 
     private final Desk desk;
     private final Consumer<Path> open;
@@ -106,7 +106,7 @@ public final class BoardsPopover {
     private List<Path> files() {
         try (Stream<Path> all = Files.list(folder())) {
             return all.filter(f -> f.toString().endsWith(".json") && !String.valueOf(f.getFileName()).startsWith(".")
-                    && !f.equals(desk.bench().file().toAbsolutePath())).sorted().limit(MOST).toList();
+                    && !f.equals(desk.bench().file().toAbsolutePath())).sorted().limit(MAX).toList();
         } catch (IOException e) {
             return List.of();
         }

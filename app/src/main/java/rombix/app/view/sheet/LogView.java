@@ -54,8 +54,8 @@ import rombix.core.board.Walk;
 public final class LogView {
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm:ss.SSS");
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM, HH:mm:ss", Locale.ROOT);
-    private static final int MOST = 500;
-    private static final int MOST_WRITTEN = 500_000;
+    private static final int MAX = 500;
+    private static final int MAX_WRITTEN = 500_000;
     private static final int PAGE = 5000;
     private static final double WIDTH = 1060;
     private static final double HEIGHT = 600;
@@ -196,11 +196,11 @@ public final class LogView {
     }
 
     @SuppressWarnings("unchecked")
-    private Query query(long before, int most) {
+    private Query query(long before, int max) {
         Set<Kind> of = kinds.getSelectedToggle() == null
                 ? Set.of()
                 : (Set<Kind>) kinds.getSelectedToggle().getUserData();
-        return new Query(words.getText(), onePress == 0 ? of : Set.of(), onePress, before, most);
+        return new Query(words.getText(), onePress == 0 ? of : Set.of(), onePress, before, max);
     }
 
     /** Looks up what is asked for; an answer that comes after a newer question is let go. */
@@ -210,7 +210,7 @@ public final class LogView {
             return;
         }
         long mine = ++asked;
-        Query query = query(Long.MAX_VALUE, MOST);
+        Query query = query(Long.MAX_VALUE, MAX);
         Thread.startVirtualThread(() -> {
             try {
                 List<LogRow> rows = from.find(query);
@@ -235,7 +235,7 @@ public final class LogView {
         }
         told.setText(onePress != 0
                 ? "press " + onePress + " alone; choose “all” for the rest"
-                : rows.size() == MOST ? "the newest " + MOST + "; search for more" : rows.size() + " rows");
+                : rows.size() == MAX ? "the newest " + MAX + "; search for more" : rows.size() + " rows");
     }
 
     private void only(@Nullable LogRow row) {
@@ -286,7 +286,7 @@ public final class LogView {
             try (BufferedWriter out = Files.newBufferedWriter(file)) {
                 List<LogRow> all = new ArrayList<>();
                 List<LogRow> page = from.find(first);
-                while (!page.isEmpty() && all.size() < MOST_WRITTEN) {
+                while (!page.isEmpty() && all.size() < MAX_WRITTEN) {
                     all.addAll(page);
                     page = from.find(new Query(first.text(), first.kinds(), first.press(), page.getLast().id(), PAGE));
                 }

@@ -50,9 +50,9 @@ final class ArgField extends HBox {
         computed.setOnAction(_ -> {
             Value plain = now instanceof Arg.Constant c
                     ? c.value()
-                    : param.usual() == null
+                    : param.preset() == null
                             ? Value.of(0)
-                            : param.usual();
+                            : param.preset();
             Arg next = computed.isSelected() ? new Arg.Computed(text(plain)) : Arg.of(plain);
             changed.accept(next);
             show(twin, param, next, more);

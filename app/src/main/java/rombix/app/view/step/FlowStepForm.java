@@ -54,7 +54,7 @@ final class FlowStepForm extends StepFields {
         }
 
         static Waits of(Step.Wait w) {
-            return w.clock() != null ? CLOCK : w.condition() != null ? UNTIL : w.most() != null ? RANDOM : TIME;
+            return w.clock() != null ? CLOCK : w.condition() != null ? UNTIL : w.max() != null ? RANDOM : TIME;
         }
 
         Step.Wait step(Step.Wait was, Desk desk) {
@@ -77,8 +77,8 @@ final class FlowStepForm extends StepFields {
                     Step.Wait.class, s -> new Step.Wait(ms, null, null, null, null, s.how(), s.extra()))));
             case RANDOM -> {
                 add("At least", Fields.span("arg-ms", w.ms(), ms -> editAnew(Step.Wait.class, s -> new Step.Wait(ms,
-                        Math.max(ms, s.most() == null ? ms : s.most()), null, null, null, s.how(), s.extra()))));
-                add("At most", Fields.span("arg-most", w.most() == null ? w.ms() : w.most(), ms -> editAnew(
+                        Math.max(ms, s.max() == null ? ms : s.max()), null, null, null, s.how(), s.extra()))));
+                add("At most", Fields.span("arg-most", w.max() == null ? w.ms() : w.max(), ms -> editAnew(
                         Step.Wait.class, s -> new Step.Wait(Math.min(ms, s.ms()), ms, null, null, null, s.how(), s
                                 .extra()))));
             }
@@ -131,7 +131,7 @@ final class FlowStepForm extends StepFields {
                         List.of()));
     }
 
-    private void choices(List<Step.Choice> choices, boolean weighs, int least,
+    private void choices(List<Step.Choice> choices, boolean weighs, int min,
             java.util.function.Consumer<List<Step.Choice>> changed,
             java.util.function.Supplier<List<Step.Choice>> now) {
         for (int i = 0; i < choices.size(); i++) {
@@ -158,7 +158,7 @@ final class FlowStepForm extends StepFields {
                 weight.setTooltip(new javafx.scene.control.Tooltip("Its weight against the others"));
                 more.getChildren().add(weight);
             }
-            nodes.add(chainRow("choice " + (i + 1), i, c.chain(), choices.size() <= least ? null : () -> {
+            nodes.add(chainRow("choice " + (i + 1), i, c.chain(), choices.size() <= min ? null : () -> {
                 changed.accept(without(now.get(), at));
                 anew.run();
             }, more));
@@ -192,7 +192,7 @@ final class FlowStepForm extends StepFields {
     private void ask(DeckStep.Ask a) {
         add("Question",
                 Fields.text("arg-question", a.question(), text -> edit(DeckStep.Ask.class, s -> new DeckStep.Ask(text, s
-                        .kind(), s.choices(), s.into(), s.usual(), s.timeout(), s.how(), s.extra()))));
+                        .kind(), s.choices(), s.into(), s.preset(), s.timeout(), s.how(), s.extra()))));
         add("Answer", Fields.choice("arg-kind", List.of(DeckStep.Ask.AnswerType.values()), a.kind(), k -> switch (k) {
             case CHOICE -> "one of these";
             case NUMBER -> "a number";
@@ -203,7 +203,7 @@ final class FlowStepForm extends StepFields {
         if (a.kind() == DeckStep.Ask.AnswerType.CHOICE) {
             choices(a.choices(), false, 1,
                     cs -> edit(DeckStep.Ask.class, s -> new DeckStep.Ask(s.question(), s.kind(), cs, s
-                            .into(), s.usual(), s.timeout(), s.how(), s.extra())),
+                            .into(), s.preset(), s.timeout(), s.how(), s.extra())),
                     () -> Paths.step(desk.bench().chain(), path)
                             .map(s -> ((DeckStep.Ask) s).choices()).orElse(List.of()));
         }
@@ -211,27 +211,29 @@ final class FlowStepForm extends StepFields {
         if (!values.isEmpty()) {
             add("Keep the answer in a value", Fields.choice("arg-into", values, values.stream().filter(v -> v.id()
                     .equals(a.into())).findFirst().orElse(null), Board.BoardValue::name, v -> edit(DeckStep.Ask.class,
-                            s -> new DeckStep.Ask(s.question(), s.kind(), s.choices(), v.id(), s.usual(), s.timeout(), s
-                                    .how(), s.extra()))));
+                            s -> new DeckStep.Ask(s.question(), s.kind(), s.choices(), v.id(), s.preset(), s.timeout(),
+                                    s
+                                            .how(),
+                                    s.extra()))));
         }
         optionalSpan("If nobody answers within", "arg-timeout", a.timeout(), 10_000, ms -> edit(DeckStep.Ask.class,
-                s -> new DeckStep.Ask(s.question(), s.kind(), s.choices(), s.into(), s.usual(), ms, s.how(),
+                s -> new DeckStep.Ask(s.question(), s.kind(), s.choices(), s.into(), s.preset(), ms, s.how(),
                         s.extra())));
         if (a.timeout() != null && a.kind() == DeckStep.Ask.AnswerType.CHOICE) {
             List<Integer> all = new ArrayList<>();
             for (int i = 0; i < a.choices().size(); i++) {
                 all.add(i);
             }
-            add("take", Fields.choice("arg-default", all, a.usual() == null
+            add("take", Fields.choice("arg-default", all, a.preset() == null
                     ? null
-                    : (Integer) (int) a.usual()
+                    : (Integer) (int) a.preset()
                             .asNumber(),
                     i -> a.choices().get(i).label(i), i -> edit(DeckStep.Ask.class, s -> new DeckStep.Ask(s
                             .question(), s.kind(), s.choices(), s.into(), Value.of(i), s.timeout(), s.how(),
                             s
                                     .extra()))));
         } else if (a.timeout() != null) {
-            add("take", Fields.text("arg-default", a.usual() == null ? "" : a.usual().toString(), text -> edit(
+            add("take", Fields.text("arg-default", a.preset() == null ? "" : a.preset().toString(), text -> edit(
                     DeckStep.Ask.class, s -> new DeckStep.Ask(
                             s.question(), s.kind(), s.choices(), s.into(), text.isBlank()
                                     ? null

@@ -44,7 +44,7 @@ final class GearStepForm extends StepFields {
         }
         for (Param p : command.params()) {
             if (!p.id().equals(moving)) {
-                Arg now = args.getOrDefault(p.id(), Arg.of(p.usual() == null ? Value.of("") : p.usual()));
+                Arg now = args.getOrDefault(p.id(), Arg.of(p.preset() == null ? Value.of("") : p.preset()));
                 add(p.label(), new ArgField(desk, "arg-" + p.id(), twin, p, now, inner(), a -> changed.accept(p.id(),
                         a)));
             }

@@ -86,10 +86,10 @@ abstract class StepFields {
         return names;
     }
 
-    void optionalSpan(String name, String id, @Nullable Long now, long usual,
+    void optionalSpan(String name, String id, @Nullable Long now, long preset,
             java.util.function.Consumer<@Nullable Long> changed) {
         HBox row = new HBox(8, Fields.check(id + "-on", name, now != null, on -> {
-            changed.accept(on ? (Long) usual : null);
+            changed.accept(on ? (Long) preset : null);
             anew.run();
         }));
         row.setAlignment(Pos.CENTER_LEFT);

@@ -12,7 +12,7 @@ import rombix.core.board.Board.Picture;
 
 /** A board's pictures as they are drawn on faces, kept as long as they are used. The interface's thread's. */
 final class Artwork {
-    private static final int MOST_KEPT = 256;
+    private static final int MAX_KEPT = 256;
 
     private record Key(Picture picture, @Nullable String tint) {
     }
@@ -20,7 +20,7 @@ final class Artwork {
     private static final Map<Key, Optional<Image>> KEPT = new LinkedHashMap<>(16, 0.75f, true) {
         @Override
         protected boolean removeEldestEntry(Map.Entry<Key, Optional<Image>> eldest) {
-            return size() > MOST_KEPT;
+            return size() > MAX_KEPT;
         }
     };
 

@@ -7,8 +7,8 @@ import javafx.scene.text.Text;
 /** How large a label can be set: as large as its room allows in at most three lines, with no word broken. */
 final class LabelSize {
     /** The smallest size at which a label is still set. */
-    static final double LEAST = 11;
-    private static final int MOST_LINES = 3;
+    static final double MIN = 11;
+    private static final int MAX_LINES = 3;
     private static final Text MEASURE = new Text();
 
     private LabelSize() {
@@ -18,14 +18,14 @@ final class LabelSize {
         return Font.font("Archivo Narrow", FontWeight.BOLD, size);
     }
 
-    /** The largest size from {@code most} down that fits. The interface's thread's. */
-    static double fitting(String text, double most, double width, double height) {
-        for (double size = most; size > LEAST; size -= 1) {
+    /** The largest size from {@code max} down that fits. The interface's thread's. */
+    static double fitting(String text, double max, double width, double height) {
+        for (double size = max; size > MIN; size -= 1) {
             if (fits(text, size, width, height)) {
                 return size;
             }
         }
-        return LEAST;
+        return MIN;
     }
 
     private static boolean fits(String text, double size, double width, double height) {
@@ -46,6 +46,6 @@ final class LabelSize {
         MEASURE.setText(text);
         MEASURE.setWrappingWidth(Math.max(1, width));
         double tall = MEASURE.getLayoutBounds().getHeight();
-        return tall <= height && tall <= line * (MOST_LINES + 0.5);
+        return tall <= height && tall <= line * (MAX_LINES + 0.5);
     }
 }

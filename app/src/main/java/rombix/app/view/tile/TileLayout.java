@@ -14,7 +14,7 @@ final class TileLayout {
     static final double CUT = 14;
     private static final double FRAME = 2.5;
     private static final double MARK = 14;
-    private static final double LEAST_DIAL = 36;
+    private static final double MIN_DIAL = 36;
     /** Parts of the tile's height. */
     private static final double SMALL_ICON = 0.24;
     private static final double LARGE_ICON = 0.4;
@@ -25,7 +25,7 @@ final class TileLayout {
     private double[] outlined = new double[2];
     private String inkStyle = "";
     private String fittedFor = "";
-    private double fitted = LabelSize.LEAST;
+    private double fitted = LabelSize.MIN;
     private double runDone = -1;
     private String roomyFor = "";
     private double roomyIcon;
@@ -103,9 +103,9 @@ final class TileLayout {
 
     /** How large the icon is: to be known from two metres it grows in Live, as far as the label leaves it room. */
     private double iconSize(double w, double h, double pad) {
-        double least = Math.clamp(h * SMALL_ICON, 18, 48);
+        double min = Math.clamp(h * SMALL_ICON, 18, 48);
         if (!live || p.levels.look() != null || p.icon() == null && p.art.getImage() == null) {
-            return least;
+            return min;
         }
         double size = labelSize(w, h);
         double wide = wordsWidth(w, pad);
@@ -113,11 +113,11 @@ final class TileLayout {
         String roomy = p.label.getText() + "\n" + w + " " + h + " " + wide + " " + reach;
         if (!roomy.equals(roomyFor)) {
             roomyFor = roomy;
-            double at = fitting(size, wide, h, pad, pad + least + 2);
-            roomyIcon = least;
-            for (double part = LARGE_ICON; part > SMALL_ICON && roomyIcon == least; part -= 0.02) {
+            double at = fitting(size, wide, h, pad, pad + min + 2);
+            roomyIcon = min;
+            for (double part = LARGE_ICON; part > SMALL_ICON && roomyIcon == min; part -= 0.02) {
                 double icon = Math.rint(h * part);
-                if (icon <= LARGEST_ICON && icon > least && pad + icon <= reach
+                if (icon <= LARGEST_ICON && icon > min && pad + icon <= reach
                         && fitting(size, wide, h, pad, pad + icon
                                 + 2) >= at) {
                     roomyIcon = icon;
@@ -145,13 +145,13 @@ final class TileLayout {
         Label level = p.levels.label();
         double size = labelSize(w, h);
         double foot = size * 1.25 + pad;
-        Styles.size(level, Math.clamp(Math.min(h * 0.13, w * 0.11), LabelSize.LEAST, 24), inkStyle);
+        Styles.size(level, Math.clamp(Math.min(h * 0.13, w * 0.11), LabelSize.MIN, 24), inkStyle);
         double width = level.prefWidth(-1);
         double height = level.prefHeight(-1);
         shown.along(w > h);
         if (shown.control() instanceof Control.Dial) {
             double head = pad + (tallied ? small + 4 : 0);
-            double side = Math.max(LEAST_DIAL, Math.min(w * 0.44, h - head - foot));
+            double side = Math.max(MIN_DIAL, Math.min(w * 0.44, h - head - foot));
             shown.resizeRelocate(w - pad - side, head, side, side);
             level.resizeRelocate(w - pad - side + (side - width) / 2, head + (side - height) / 2, width, height);
             words(w, h, size, pad, h - foot);
@@ -215,7 +215,7 @@ final class TileLayout {
 
     /** How large a label is at most. */
     private static double labelSize(double w, double h) {
-        return Math.clamp(Math.min(h * 0.155, w * 0.135), LabelSize.LEAST, 30);
+        return Math.clamp(Math.min(h * 0.155, w * 0.135), LabelSize.MIN, 30);
     }
 
     /** Sets the label as large as it can be in at most three lines, and the second line under it. */
@@ -230,7 +230,7 @@ final class TileLayout {
         Styles.size(p.label, fitted, inkStyle);
         double under = 0;
         if (two) {
-            Styles.size(p.second, Math.max(LabelSize.LEAST, fitted * 0.8), inkStyle);
+            Styles.size(p.second, Math.max(LabelSize.MIN, fitted * 0.8), inkStyle);
             under = p.second.prefHeight(-1) - 2;
             p.second.resizeRelocate(pad, h - pad - under + 2, Math.min(width, p.second.prefWidth(-1)), under + 2);
         }

@@ -16,7 +16,7 @@ import javafx.scene.layout.Region;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Workbench.Mode;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.LampRow;
+import rombix.app.view.common.IndicatorRow;
 import rombix.app.view.common.Shapes;
 import rombix.app.view.page.PageTabs;
 import rombix.app.view.page.PageTrail;
@@ -32,7 +32,7 @@ final class Masthead extends HBox {
     private final Desk desk;
     private final Button name = new Button();
     private final PageTabs pages;
-    private final LampRow lamps = new LampRow(false);
+    private final IndicatorRow lamps = new IndicatorRow(false);
     private final HBox modes = new HBox();
     private static final Set<String> MORE = Set.of("Ctrl+P", "Ctrl+T", "Ctrl+L", "F11", "F1");
     private final PageTrail trail;
@@ -169,7 +169,7 @@ final class Masthead extends HBox {
 
     private void lamps() {
         lamps.setVisible(desk.building());
-        lamps.show(desk.building() ? LampRow.of(desk) : List.of());
+        lamps.show(desk.building() ? IndicatorRow.of(desk) : List.of());
     }
 
     /** Counts the time on air on. */

@@ -26,7 +26,7 @@ import rombix.core.check.Fixes;
 /** Finds anything on the board and goes there; lists what is wrong with it; lists every command and its key. */
 final class Overview {
     private static final PseudoClass PICKED = PseudoClass.getPseudoClass("picked");
-    private static final int MOST = 60;
+    private static final int MAX = 60;
     private static final double WIDTH = 620;
     private static final double HEIGHT = 460;
 
@@ -49,7 +49,7 @@ final class Overview {
         open(by, "find", "Find a page, a button, a step, a label, a note", typed -> typed.isBlank()
                 ? List.of()
                 : Places
-                        .find(typed, desk.bench(), g -> desk.model().readings(g), MOST).stream()
+                        .find(typed, desk.bench(), g -> desk.model().readings(g), MAX).stream()
                         .map(p -> new Line(p.words(), p
                                 .where(), p.go()))
                         .toList(),

@@ -16,8 +16,8 @@ public final class Stagework {
         NIGHT, DAY
     }
 
-    private static final double LEAST_WIDTH = 1024;
-    private static final double LEAST_HEIGHT = 700;
+    private static final double MIN_WIDTH = 1024;
+    private static final double MIN_HEIGHT = 700;
 
     private final Desk desk;
     private final Scene scene;
@@ -60,8 +60,8 @@ public final class Stagework {
     void on(Stage stage) {
         stage.setScene(scene);
         stage.setFullScreenExitKeyCombination(KeyCombination.NO_MATCH); // Escape closes popovers, not the show.
-        stage.setMinWidth(LEAST_WIDTH);
-        stage.setMinHeight(LEAST_HEIGHT);
+        stage.setMinWidth(MIN_WIDTH);
+        stage.setMinHeight(MIN_HEIGHT);
         Runnable title = () -> stage.setTitle(desk.bench().board().name() + " · Rombix");
         title.run();
         desk.bench().watch(title);

@@ -70,9 +70,10 @@ class CommandsTest {
 
     @Test
     void keysThatEveryDesktopKnowsDoWhatTheyDoEverywhere() {
-        Map<String, String> usual = Map.of("Ctrl+Z", "Undo", "Ctrl+Shift+Z", "Redo", "Ctrl+S", "Save", "Ctrl+O", "Open",
+        Map<String, String> preset = Map.of("Ctrl+Z", "Undo", "Ctrl+Shift+Z", "Redo", "Ctrl+S", "Save", "Ctrl+O",
+                "Open",
                 "Ctrl+N", "New", "Ctrl+F", "Find", "F1", "All commands", "F11", "Full screen");
-        usual.forEach((key, word) -> assertThat(all).filteredOn(c -> c.keys().contains(key)).singleElement().satisfies(
+        preset.forEach((key, word) -> assertThat(all).filteredOn(c -> c.keys().contains(key)).singleElement().satisfies(
                 c -> assertThat(c.words().get()).startsWith(word)));
         // Keys that desktops and windows keep for themselves.
         assertThat(all).allSatisfy(c -> assertThat(c.keys()).doesNotContain("Alt+F4", "Alt+Tab", "Alt+Space", "Ctrl+Q",

@@ -80,8 +80,8 @@ class ControlsTest extends AtTheWindow {
         type("#trigger-number", "44");
         assertThat(button("tea-urn").triggers().getLast()).isInstanceOfSatisfying(Trigger.Midi.class, m -> assertThat(
                 List.of(m.channel(), m.number())).containsExactly(16, 44));
-        assertThat(button("tea-urn").triggers()).hasSize(2).last().satisfies(t -> assertThat(((Trigger.Midi) t).lamps())
-                .isEqualTo(java.util.Map.of("off", new Trigger.Midi.Lamp(null, 5))));
+        assertThat(button("tea-urn").triggers()).hasSize(2).last().satisfies(t -> assertThat(((Trigger.Midi) t).leds())
+                .isEqualTo(java.util.Map.of("off", new Trigger.Midi.Led(null, 5))));
         click(find("#trigger-go"));
         assertThat(bench().button()).map(rombix.core.board.Button::id).contains("tea-urn");
         undoAll();

@@ -12,7 +12,7 @@ import rombix.core.value.Value;
  * when the time is over or the chain is stopped. When its button is pressed again meanwhile, what it remembers goes to
  * the new run, which goes on from there; that renews the time.
  */
-final class WhileFrame implements Run.Parent, Run.Activity {
+final class ForAWhileFrame implements Run.Parent, Run.Activity {
     private final SeqFrame frame;
     private final Op.ForAWhile op;
     private final Map<Key, Value> before = new LinkedHashMap<>();
@@ -21,7 +21,7 @@ final class WhileFrame implements Run.Parent, Run.Activity {
     private @Nullable SeqFrame child;
     private Agenda.@Nullable Entry timer;
 
-    WhileFrame(SeqFrame frame, Op.ForAWhile op) {
+    ForAWhileFrame(SeqFrame frame, Op.ForAWhile op) {
         this.frame = frame;
         this.op = op;
     }
@@ -40,11 +40,11 @@ final class WhileFrame implements Run.Parent, Run.Activity {
 
     /** The one that this one is within. */
     @Nullable
-    WhileFrame within() {
+    ForAWhileFrame within() {
         return frame.within;
     }
 
-    boolean same(WhileFrame other) {
+    boolean same(ForAWhileFrame other) {
         return op == other.op && this != other;
     }
 

@@ -8,8 +8,8 @@ import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
 
 /** Starts each kind of step. Whatever it is, it ends by telling its frame when it was due to end. */
-final class Doing {
-    private Doing() {
+final class StepStart {
+    private StepStart() {
     }
 
     static void start(SeqFrame frame, Op.Item item, long due) {
@@ -40,7 +40,7 @@ final class Doing {
                 }
                 case Op.Repeat r -> new RepeatFrame(frame, r).start(due);
                 case Op.Fade f -> new FadeFrame(frame, f).start(due);
-                case Op.ForAWhile w -> new WhileFrame(frame, w).start(due);
+                case Op.ForAWhile w -> new ForAWhileFrame(frame, w).start(due);
                 case Op.Nudge n -> deck.orders.nudge(frame, n, due);
                 case Op.Ask a -> new AskFrame(frame, a).start(due);
                 case Op.Use u -> {

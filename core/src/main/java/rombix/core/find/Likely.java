@@ -21,8 +21,8 @@ import rombix.core.chain.Step;
 import rombix.core.find.Finder.Found;
 
 /** What usually comes next in a chain, where nothing has been typed yet. */
-public final class Usual {
-    private Usual() {
+public final class Likely {
+    private Likely() {
     }
 
     /**
@@ -33,7 +33,7 @@ public final class Usual {
      * @param recent the steps added lately, newest first
      */
     public static List<Found> next(Rig rig, Function<String, Readings> readings, @Nullable Step before,
-            List<Step> recent, int most) {
+            List<Step> recent, int max) {
         StepWords words = new StepWords(rig, readings);
         Map<String, Counted> follows = new LinkedHashMap<>();
         Map<String, Counted> all = new LinkedHashMap<>();
@@ -50,7 +50,7 @@ public final class Usual {
         List<Found> found = new ArrayList<>();
         Set<String> seen = new LinkedHashSet<>(Set.of(key));
         for (Step step : offered) {
-            if (found.size() < most && seen.add(key(words, step))) {
+            if (found.size() < max && seen.add(key(words, step))) {
                 found.add(new Found(words.of(step), where(rig, step), step, 0));
             }
         }

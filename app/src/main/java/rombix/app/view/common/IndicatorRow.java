@@ -15,40 +15,41 @@ import rombix.core.card.Twin;
 import rombix.core.value.ValueType;
 import rombix.core.value.Value;
 
-/** Lamps in a row; where there is no room for all, the quiet ones give way to those that are lit. */
-public final class LampRow extends Pane {
+/** Indicators in a row; where there is no room for all, the quiet ones give way to those that are lit. */
+public final class IndicatorRow extends Pane {
     private static final double GAP = 8;
 
     private final boolean left;
 
-    /** What a lamp says, and how: {@code air}, {@code ready} or plain. */
-    public record Lit(String text, String tone) {
+    /** What a indicator says, and how: {@code air}, {@code ready} or plain. */
+    public record Indicator(String text, String tone) {
         public boolean air() {
             return tone.equals("air");
         }
 
-        /** A lamp that says so. */
+        /** A indicator that says so. */
         public Label label() {
-            Label lamp = new Label();
-            lamp.setMinWidth(Region.USE_PREF_SIZE);
-            on(lamp);
-            return lamp;
+            Label indicator = new Label();
+            indicator.setMinWidth(Region.USE_PREF_SIZE);
+            on(indicator);
+            return indicator;
         }
 
-        private void on(Label lamp) {
-            Styles.text(lamp, text);
-            Styles.set(lamp, tone.isEmpty() ? new String[]{"label", "lamp"} : new String[]{"label", "lamp", tone});
+        private void on(Label indicator) {
+            Styles.text(indicator, text);
+            Styles.set(indicator,
+                    tone.isEmpty() ? new String[]{"label", "indicator"} : new String[]{"label", "indicator", tone});
         }
     }
 
     /** @param left whether they begin at the left; else they end at the right */
-    public LampRow(boolean left) {
+    public IndicatorRow(boolean left) {
         this.left = left;
         setMinWidth(0);
     }
 
-    /** Shows lamps; those that are there already change only where they must. */
-    public void show(List<Lit> lit) {
+    /** Shows indicators; those that are there already change only where they must. */
+    public void show(List<Indicator> lit) {
         while (getChildren().size() > lit.size()) {
             getChildren().removeLast();
         }
@@ -75,37 +76,37 @@ public final class LampRow extends Pane {
     protected void layoutChildren() {
         List<Node> shown = new ArrayList<>();
         double room = getWidth();
-        for (Node lamp : getChildren().stream().sorted(Comparator.comparingInt(LampRow::rank)).toList()) {
-            double w = lamp.prefWidth(-1) + GAP;
+        for (Node indicator : getChildren().stream().sorted(Comparator.comparingInt(IndicatorRow::rank)).toList()) {
+            double w = indicator.prefWidth(-1) + GAP;
             if (w <= room) {
-                shown.add(lamp);
+                shown.add(indicator);
                 room -= w;
             }
         }
         double x = left ? 0 : room;
-        for (Node lamp : getChildren()) {
-            lamp.setVisible(shown.contains(lamp));
-            if (lamp.isVisible()) {
-                double h = lamp.prefHeight(-1);
-                lamp.resizeRelocate(x, Math.rint((getHeight() - h) / 2), lamp.prefWidth(-1), h);
-                x += lamp.prefWidth(-1) + GAP;
+        for (Node indicator : getChildren()) {
+            indicator.setVisible(shown.contains(indicator));
+            if (indicator.isVisible()) {
+                double h = indicator.prefHeight(-1);
+                indicator.resizeRelocate(x, Math.rint((getHeight() - h) / 2), indicator.prefWidth(-1), h);
+                x += indicator.prefWidth(-1) + GAP;
             }
         }
     }
 
-    private static int rank(Node lamp) {
-        return lamp.getStyleClass().contains("air") ? 0 : lamp.getStyleClass().contains("ready") ? 1 : 2;
+    private static int rank(Node indicator) {
+        return indicator.getStyleClass().contains("air") ? 0 : indicator.getStyleClass().contains("ready") ? 1 : 2;
     }
 
-    /** The lamps that the gear's cards want always in sight. */
-    public static List<Lit> of(Desk desk) {
-        List<Lit> all = new ArrayList<>();
+    /** The indicators that the gear's cards want always in sight. */
+    public static List<Indicator> of(Desk desk) {
+        List<Indicator> all = new ArrayList<>();
         for (Twin twin : desk.bench().rig().twins().values()) {
             for (Twin.Reading known : twin.readings(desk.model().readings(twin.gear()))) {
-                if (known.spec().lamp() && known.spec().type() == ValueType.FLAG && !excluded(desk, twin, known)) {
-                    Lit lamp = lamp(desk, twin, known);
-                    if (lamp != null) {
-                        all.add(lamp);
+                if (known.spec().indicator() && known.spec().type() == ValueType.FLAG && !excluded(desk, twin, known)) {
+                    Indicator indicator = indicator(desk, twin, known);
+                    if (indicator != null) {
+                        all.add(indicator);
                     }
                 }
             }
@@ -122,7 +123,7 @@ public final class LampRow extends Pane {
         }).orElse(false);
     }
 
-    private static @Nullable Lit lamp(Desk desk, Twin twin, Twin.Reading known) {
+    private static @Nullable Indicator indicator(Desk desk, Twin twin, Twin.Reading known) {
         Value value = desk.model().reading(twin.gear(), known.id());
         Word word = value == null ? null : value.asFlag() ? known.spec().yes() : known.spec().no();
         if (word == null || value == null) {
@@ -132,7 +133,7 @@ public final class LampRow extends Pane {
         long seconds = desk.model().secondsSince(twin.gear(), known.id());
         String text = family ? known.title().toUpperCase(java.util.Locale.ROOT) + " " + word.word() : word.word();
         boolean air = !family && word.tone() == Tone.AIR;
-        return new Lit(air ? text + " " + Figures.clock(seconds, true) : text, air
+        return new Indicator(air ? text + " " + Figures.clock(seconds, true) : text, air
                 ? "air"
                 : word.tone() == Tone.READY ? "ready" : "");
     }
