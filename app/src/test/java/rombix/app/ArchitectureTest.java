@@ -1,15 +1,24 @@
 package rombix.app;
 
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.fields;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
 
+import com.tngtech.archunit.base.DescribedPredicate;
+import com.tngtech.archunit.core.domain.JavaClass;
+import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.importer.ImportOption;
 import com.tngtech.archunit.junit.AnalyzeClasses;
 import com.tngtech.archunit.junit.ArchTest;
 import com.tngtech.archunit.lang.ArchRule;
+import com.tngtech.archunit.library.dependencies.SliceAssignment;
+import com.tngtech.archunit.library.dependencies.SliceIdentifier;
 import java.time.Clock;
 import java.time.Instant;
+import java.util.List;
+import rombix.core.board.Board;
+import rombix.core.thread.OwnedBy;
 
 @AnalyzeClasses(packages = "rombix", importOptions = ImportOption.DoNotIncludeTests.class)
 class ArchitectureTest {
@@ -37,7 +46,85 @@ class ArchitectureTest {
             .dependOnClassesThat().resideInAnyPackage("javafx..", "rombix.app.view..", "rombix.app.show..");
 
     @ArchTest
-    static final ArchRule NO_CYCLES_BETWEEN_PACKAGES = slices().matching("rombix.(*).(*)..").should().beFreeOfCycles();
+    static final ArchRule THE_DECK_FOR_FACES_KNOWS_NO_TOOLKIT = noClasses().that().resideInAPackage("rombix.app.deck..")
+            .should().dependOnClassesThat().resideInAnyPackage("javafx..", "rombix.app.view..", "rombix.app.show..");
+
+    /** The rooms of the window, each of which may know those before it. */
+    private static final List<String> ROOMS = List.of("common", "tile", "step", "button", "score", "page", "rack",
+            "live", "sheet", "window");
+
+    @ArchTest
+    static void roomsKnowThoseBeforeThem(JavaClasses classes) {
+        for (int i = 0; i < ROOMS.size() - 1; i++) {
+            String[] after = ROOMS.subList(i + 1, ROOMS.size()).stream().map(r -> "rombix.app.view." + r + "..")
+                    .toArray(String[]::new);
+            noClasses().that().resideInAPackage("rombix.app.view." + ROOMS.get(i) + "..").should()
+                    .dependOnClassesThat().resideInAnyPackage(after).check(classes);
+        }
+        classes().that().resideInAPackage("rombix.app.view..").should().resideInAnyPackage(ROOMS.stream().map(
+                r -> "rombix.app.view." + r).toArray(String[]::new)).check(classes);
+    }
+
+    /** Packages as they are, root packages included. */
+    @ArchTest
+    static final ArchRule NO_CYCLES_BETWEEN_PACKAGES = slices().matching("rombix.(**)").should().beFreeOfCycles();
+
+    /**
+     * Each class with those within it is one slice. What is recursive by nature is one slice together: a chain of steps
+     * that hold chains, a board and its parts with their builders, the interpreter with its frames.
+     */
+    @ArchTest
+    static final ArchRule NO_CIRCLES_OF_CLASSES = slices().assignedFrom(new SliceAssignment() {
+        @Override
+        public SliceIdentifier getIdentifierOf(JavaClass c) {
+            String outer = c.getName().replaceAll("\\$.*", "").replaceAll("(Image)?Builder$", "");
+            for (List<String> natural : NATURAL) {
+                if (natural.stream().anyMatch(outer::matches)) {
+                    return SliceIdentifier.of(natural.getFirst());
+                }
+            }
+            return SliceIdentifier.of(outer);
+        }
+
+        @Override
+        public String getDescription() {
+            return "classes";
+        }
+    }).should().beFreeOfCycles();
+
+    private static final List<List<String>> NATURAL = List.of(
+            List.of("rombix.core.board.Board", "rombix.core.board.Page", "rombix.core.board.Button"),
+            List.of("rombix.core.chain.Chain", "rombix.core.chain.ChainJson", "rombix.core.chain.StepOptions",
+                    "rombix.core.chain.(Gear|Deck)?Step"),
+            List.of("rombix.core.card.WireValue", "rombix.core.card.WireValueJson"),
+            List.of("rombix.core.engine.Deck", "rombix.core.engine.(Run|Runs|Hands|Orders|Levels|Picker|Watches|Armed)",
+                    "rombix.core.engine.(Follows|Telling|StepStart|ButtonPlay)", "rombix.core.engine.\\w+Frame"));
+
+    /** What stands on a board is found by the rig's indexes; only edits, which make boards of boards, look through one. */
+    @ArchTest
+    static final ArchRule NOBODY_SCANS_A_BOARD_FOR_ONE_BUTTON = noClasses().that()
+            .resideOutsideOfPackage("rombix.core.board..").and().doNotHaveSimpleName("Uses").and()
+            .doNotHaveSimpleName("ButtonEdits").and().resideOutsideOfPackage("rombix.bench..").should()
+            .callMethod(Board.class, "button", String.class).orShould().callMethod(Board.class, "page", String.class)
+            .orShould().callMethod(Board.class, "pageOf", String.class);
+
+    /** What changes within the engine says which thread changes it. */
+    @ArchTest
+    static final ArchRule THE_ENGINE_SAYS_WHO_OWNS_WHAT = fields().that().areDeclaredInClassesThat()
+            .resideInAPackage("rombix.core.engine").and().areNotFinal().and().areNotStatic().and()
+            .areDeclaredInClassesThat()
+            .haveSimpleNameNotEndingWith("Clock").and().areDeclaredInClassesThat().doNotHaveSimpleName("Conductor")
+            .should().beDeclaredInClassesThat(new DescribedPredicate<>(
+                    "say by whom they are owned") {
+                @Override
+                public boolean test(JavaClass c) {
+                    JavaClass outer = c;
+                    while (outer.getEnclosingClass().isPresent()) {
+                        outer = outer.getEnclosingClass().get();
+                    }
+                    return outer.isAnnotatedWith(OwnedBy.class);
+                }
+            });
 
     @ArchTest
     static final ArchRule FILES_ARE_THE_STORES = noClasses().that().resideInAPackage("rombix.core..").and()

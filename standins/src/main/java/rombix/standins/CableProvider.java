@@ -16,7 +16,7 @@ public final class CableProvider extends MidiDeviceProvider {
     public static final String SOUND_DESK = "Larkmoor Sound Desk";
     public static final String PADS = "Larkmoor Pads";
     private static final Map<String, InetSocketAddress> PLUGGED = new ConcurrentSkipListMap<>(Map.of(SOUND_DESK, at(
-            StandIns.SOUND_DESK_PORT), PADS, at(StandIns.PADS_PORT)));
+            Ports.SOUND_DESK), PADS, at(Ports.PADS)));
 
     /** The platform knows a port by the very description it was given, so there is one for each name. */
     private static final Map<String, Cable.Label> LABELS = new ConcurrentSkipListMap<>();

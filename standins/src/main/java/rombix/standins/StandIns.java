@@ -8,13 +8,6 @@ import java.util.Map;
 
 /** All stand-ins of the observatory, running. */
 public final class StandIns implements AutoCloseable {
-    public static final int STUDIO_PORT = 9101;
-    public static final int SOUND_DESK_PORT = 9102;
-    public static final int CUES_PORT = 9103;
-    public static final int LAMPS_PORT = 5568;
-    public static final int HOUSE_PORT = 9104;
-    public static final int CHAT_PORT = 9105;
-    public static final int PADS_PORT = 9106;
 
     private final Studio studio;
     private final SoundDesk desk;
@@ -40,7 +33,8 @@ public final class StandIns implements AutoCloseable {
 
     /** Starts them on the ports that the demo board names. Throws BindException if one is taken. */
     public static StandIns onTheirPorts() throws IOException {
-        return new StandIns(STUDIO_PORT, SOUND_DESK_PORT, LAMPS_PORT, CUES_PORT, HOUSE_PORT, CHAT_PORT, PADS_PORT);
+        return new StandIns(Ports.STUDIO, Ports.SOUND_DESK, Ports.LAMPS, Ports.CUES, Ports.HOUSE, Ports.CHAT,
+                Ports.PADS);
     }
 
     /** Starts them on any free ports. */

@@ -6,7 +6,6 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import rombix.app.cli.RombixCommand.BadCall;
 import rombix.core.board.Button;
 import rombix.core.board.Rig;
 import rombix.core.board.State;
@@ -24,7 +23,7 @@ final class ChainArgs {
     @Parameters(index = "1", paramLabel = "BUTTON", description = "The button's id, such as doors-open.")
     private String button = "";
 
-    @Option(names = "--gesture", defaultValue = "press", paramLabel = "GESTURE", converter = RombixCommand.GestureName.class, description = "press (default), release, long-press, double-press, held, turn or turn-fine.")
+    @Option(names = "--gesture", defaultValue = "press", paramLabel = "GESTURE", converter = GestureName.class, description = "press (default), release, long-press, double-press, held, turn or turn-fine.")
     private Gesture gesture = Gesture.PRESS;
 
     @Option(names = "--state", paramLabel = "S", description = "The id of the state whose chain it is; the one that would be shown when left out.")

@@ -14,7 +14,7 @@ import rombix.standins.StandIns;
         "Opens the demo board with simulated gear.",
         "It opens your own copy, kept in the folder Rombix of your home, so that you can change it and keep it."})
 final class DemoCommand implements Callable<Integer> {
-    @Option(names = "--for", converter = RombixCommand.Span.class, paramLabel = "TIME", description = "Stop after this time, such as 20s.")
+    @Option(names = "--for", converter = Span.class, paramLabel = "TIME", description = "Stop after this time, such as 20s.")
     private @Nullable Long forMillis;
 
     @Option(names = "--fresh", description = "Begin with the demo board as it ships; your copy is kept beside it.")

@@ -13,7 +13,6 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
-import rombix.app.cli.RombixCommand.BadCall;
 import rombix.core.board.StepWords;
 import rombix.core.board.Walk;
 import rombix.core.card.Figures;

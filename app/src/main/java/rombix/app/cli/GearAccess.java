@@ -11,7 +11,6 @@ import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
-import rombix.app.cli.RombixCommand.BadCall;
 import rombix.app.show.Show;
 import rombix.core.board.Button;
 import rombix.core.board.Rig;
@@ -52,7 +51,7 @@ final class GearAccess implements AutoCloseable {
 
     /** A button of a board, by its id. */
     static Button button(Rig rig, Path board, String id) throws BadCall {
-        return rig.board().button(id).orElseThrow(() -> new BadCall("%s: no button “%s”; it has %s".formatted(board, id,
+        return rig.button(id).orElseThrow(() -> new BadCall("%s: no button “%s”; it has %s".formatted(board, id,
                 String.join(", ", rig.board().buttons().map(Button::id).toList()))));
     }
 

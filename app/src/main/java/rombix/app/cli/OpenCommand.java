@@ -15,7 +15,7 @@ final class OpenCommand implements Callable<Integer> {
     @Parameters(paramLabel = "BOARD", description = "The board file.")
     private Path board = Path.of("");
 
-    @Option(names = "--for", converter = RombixCommand.Span.class, paramLabel = "TIME", description = "Close after this time, such as 20s.")
+    @Option(names = "--for", converter = Span.class, paramLabel = "TIME", description = "Close after this time, such as 20s.")
     private @Nullable Long forMillis;
 
     @Override

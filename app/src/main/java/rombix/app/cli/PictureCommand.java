@@ -13,7 +13,6 @@ import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import rombix.app.cli.RombixCommand.BadCall;
 import rombix.app.show.Pictures;
 import rombix.app.show.Session;
 import rombix.app.view.window.Stagework.Theme;
@@ -65,13 +64,13 @@ final class PictureCommand implements Callable<Integer> {
             throw new BadCall("no view “%s”; there are %s".formatted(view, String.join(", ", Pictures.VIEWS)));
         }
         Rig rig = BoardFile.read(board);
-        if (page != null && rig.board().page(page).isEmpty()) {
+        if (page != null && rig.page(page).isEmpty()) {
             throw new BadCall("%s: no page “%s”".formatted(board, page));
         }
         for (String b : button == null
                 ? press
                 : Stream.concat(press.stream(), Stream.of(button)).toList()) {
-            if (rig.board().button(b).isEmpty()) {
+            if (rig.button(b).isEmpty()) {
                 throw new BadCall("%s: no button “%s”".formatted(board, b));
             }
         }

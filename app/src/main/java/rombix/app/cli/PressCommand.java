@@ -16,7 +16,6 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
-import rombix.app.cli.RombixCommand.BadCall;
 import rombix.app.show.Show;
 import rombix.core.board.Button;
 import rombix.core.board.Rig;
@@ -39,7 +38,7 @@ final class PressCommand implements Callable<Integer> {
     @Parameters(index = "1", paramLabel = "BUTTON", description = "The button's id, such as doors-open.")
     private String button = "";
 
-    @Option(names = "--gesture", defaultValue = "press", paramLabel = "GESTURE", converter = RombixCommand.GestureName.class, description = "press (default), release, long-press, double-press, held, turn or turn-fine.")
+    @Option(names = "--gesture", defaultValue = "press", paramLabel = "GESTURE", converter = GestureName.class, description = "press (default), release, long-press, double-press, held, turn or turn-fine.")
     private Gesture gesture = Gesture.PRESS;
 
     @Option(names = "--times", defaultValue = "1", paramLabel = "N", description = "How many times, one after the other.")

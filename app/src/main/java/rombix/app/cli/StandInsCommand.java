@@ -15,7 +15,7 @@ import rombix.standins.StandIns;
 @Command(name = "stand-ins", mixinStandardHelpOptions = true, description = "Runs the simulated gear alone, on the"
         + " ports that the demo board names, until it is stopped.")
 final class StandInsCommand implements Callable<Integer> {
-    @Option(names = "--for", converter = RombixCommand.Span.class, paramLabel = "TIME", description = "Stop after this time, such as 20s.")
+    @Option(names = "--for", converter = Span.class, paramLabel = "TIME", description = "Stop after this time, such as 20s.")
     private @Nullable Long forMillis;
 
     @Spec

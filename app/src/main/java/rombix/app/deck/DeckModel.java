@@ -17,6 +17,9 @@ import rombix.core.card.Twin.Readings;
 import rombix.core.engine.AsRun;
 import rombix.core.engine.Happening;
 import rombix.core.engine.Status;
+import rombix.core.thread.OneThread;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.value.Formula;
 import rombix.core.value.Value;
 
@@ -24,6 +27,7 @@ import rombix.core.value.Value;
  * What the deck looks like now, for the interface: fed by the engine's stream of happenings from the conductor's thread,
  * taken in once a pulse on the interface's. Everything but {@link #feed} belongs to the interface's thread.
  */
+@OwnedBy(Owner.INTERFACE)
 public final class DeckModel {
     private static final long LATE_MICROS = 20_000;
 
@@ -73,6 +77,7 @@ public final class DeckModel {
         }
     }
 
+    private final OneThread thread = new OneThread();
     private LongSupplier clock = System::nanoTime;
     private final Queue<Happening> fed = new ConcurrentLinkedQueue<>();
     private final Map<String, Map<String, Value>> readings = new HashMap<>();
@@ -121,6 +126,7 @@ public final class DeckModel {
 
     /** Takes in what was fed since the last pulse, and tells the watchers once. */
     public void pulse() {
+        assert thread.entered() : thread;
         Changes changes = new Changes(new HashSet<>(), new HashSet<>(), new HashSet<>(), new HashSet<>(), false, false,
                 new ArrayList<>(), new ArrayList<>());
         runsChanged = !runs.isEmpty();

@@ -7,8 +7,11 @@ import rombix.core.board.Board;
 import rombix.core.board.Rig;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 
 /** The file of a board: what of it is saved, and what is kept safe in its journal. */
+@OwnedBy(Owner.INTERFACE)
 final class BoardOnDisk {
     private Path file;
     private Board saved;

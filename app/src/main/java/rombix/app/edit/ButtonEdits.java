@@ -228,9 +228,9 @@ public final class ButtonEdits {
     /** Moves the selected buttons to another page, which is then shown; those that find no room stay. */
     public void moveToPage(String page) {
         List<Button> all = bench.buttons();
-        bench.edit("move " + names(all) + " to “" + bench.board().page(page).map(Page::name).orElse(page) + "”", each(
+        bench.edit("move " + names(all) + " to “" + bench.rig().page(page).map(Page::name).orElse(page) + "”", each(
                 all, (board, b) -> Edits.moveToPage(board, b.id(), page)));
-        List<String> there = all.stream().map(Button::id).filter(b -> bench.board().pageOf(b).filter(p -> p.id()
+        List<String> there = all.stream().map(Button::id).filter(b -> bench.rig().pageOf(b).filter(p -> p.id()
                 .equals(page)).isPresent()).toList();
         select(there);
     }

@@ -5,8 +5,11 @@ import java.util.Deque;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 
 /** The boards before this one, and those that were undone, each with the name of the edit that left it. */
+@OwnedBy(Owner.INTERFACE)
 final class History {
     private static final int LONGEST = 500;
 

@@ -112,7 +112,7 @@ public record Score(List<Lane> lanes, List<Mark> waits, List<Mark> brackets, int
             }
             Layout inner = new Layout(rig, uses + 1);
             return Optional.ofNullable(u.chain()).flatMap(rig.board()::chain).map(Board.NamedChain::chain)
-                    .or(() -> rig.board().button(String.valueOf(u.button())).map(b -> b.states().stream()
+                    .or(() -> rig.button(String.valueOf(u.button())).map(b -> b.states().stream()
                             .filter(s -> s.id().equals(u.state())).findFirst().orElse(b.states().getFirst())
                             .chain(u.gesture())))
                     .map(c -> inner.chain(c, List.of(), 0)).orElse(0.0);

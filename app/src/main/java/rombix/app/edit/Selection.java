@@ -9,16 +9,19 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
-import rombix.core.board.Board;
+import rombix.core.board.Rig;
 import rombix.core.board.Button;
 import rombix.core.board.Page;
 import rombix.core.board.Paths;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 
 /** What of a board is under the hand: a page, buttons of it, a state, a chain, steps, and where the next one goes. */
+@OwnedBy(Owner.INTERFACE)
 final class Selection {
-    private final Supplier<Board> board;
+    private final Supplier<Rig> rig;
     private String page;
     private @Nullable String button;
     private final Set<String> besides = new LinkedHashSet<>();
@@ -28,14 +31,14 @@ final class Selection {
     @Nullable
     List<Integer> cursor;
 
-    Selection(Supplier<Board> board) {
-        this.board = board;
-        this.page = board.get().pages().getFirst().id();
+    Selection(Supplier<Rig> rig) {
+        this.rig = rig;
+        this.page = rig.get().board().pages().getFirst().id();
     }
 
     /** Another board was opened: its first page, and nothing on it. */
     void anew() {
-        page = board.get().pages().getFirst().id();
+        page = rig.get().board().pages().getFirst().id();
         button = null;
         besides.clear();
         part = Part.of(Gesture.PRESS);
@@ -44,10 +47,10 @@ final class Selection {
 
     /** The board was edited: what is gone is no longer selected. */
     void keep(Chain chain) {
-        if (button != null && board.get().button(button).isEmpty()) {
+        if (button != null && rig.get().button(button).isEmpty()) {
             button = null;
         }
-        besides.removeIf(b -> board.get().button(b).isEmpty());
+        besides.removeIf(b -> rig.get().button(b).isEmpty());
         steps.removeIf(path -> Paths.step(chain, path).isEmpty());
         if (cursor != null && !Paths.fits(chain, cursor)) {
             cursor = null;
@@ -55,7 +58,7 @@ final class Selection {
     }
 
     Page page() {
-        return board.get().page(page).orElse(board.get().pages().getFirst());
+        return rig.get().page(page).orElse(rig.get().board().pages().getFirst());
     }
 
     void page(String id) {
@@ -64,12 +67,12 @@ final class Selection {
     }
 
     Optional<Button> button() {
-        return button == null ? Optional.empty() : board.get().button(button);
+        return button == null ? Optional.empty() : rig.get().button(button);
     }
 
     List<Button> buttons() {
         List<Button> all = new ArrayList<>(button().stream().toList());
-        besides.stream().filter(b -> !b.equals(button)).flatMap(b -> board.get().button(b).stream()).forEach(all::add);
+        besides.stream().filter(b -> !b.equals(button)).flatMap(b -> rig.get().button(b).stream()).forEach(all::add);
         return all;
     }
 
@@ -102,7 +105,7 @@ final class Selection {
         button = id;
         dropSteps();
         if (id != null) {
-            board.get().pageOf(id).ifPresent(p -> page = p.id());
+            rig.get().pageOf(id).ifPresent(p -> page = p.id());
         }
     }
 

@@ -113,7 +113,7 @@ public final class TriggerEdits {
     /** Has it press another button. */
     public void moveTo(Row row, String button) {
         if (!button.equals(row.button().id())) {
-            String name = bench.board().button(button).map(Button::name).orElse(button);
+            String name = bench.rig().button(button).map(Button::name).orElse(button);
             bench.edit("have a trigger press “" + name + "”", b -> with(with(b, row.button().id(), all -> {
                 List<Trigger> left = new ArrayList<>(all);
                 left.remove(row.index());
@@ -127,7 +127,7 @@ public final class TriggerEdits {
     }
 
     private void edit(String button, String what, UnaryOperator<List<Trigger>> change) {
-        bench.board().button(button)
+        bench.rig().button(button)
                 .ifPresent(b -> bench.edit(what + " “" + b.name() + "”", board -> with(board, button,
                         change)));
     }

@@ -24,11 +24,15 @@ import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.store.BadFile;
+import rombix.core.thread.OneThread;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 
 /**
  * The board under the hand, with its history, what of it is selected, and its file. Owned by one thread, the interface's.
  * Every edit is a function from board to board, so undo is the boards before.
  */
+@OwnedBy(Owner.INTERFACE)
 public final class Workbench {
     private static final int MAX_RECENT = 40;
 
@@ -37,6 +41,7 @@ public final class Workbench {
         BUILD, REHEARSE, LIVE
     }
 
+    private final OneThread thread = new OneThread();
     private final BoardOnDisk disk;
     private final History history = new History();
     private final Selection selection;
@@ -50,7 +55,7 @@ public final class Workbench {
     public Workbench(Path file, Rig rig) {
         this.rig = rig;
         this.disk = new BoardOnDisk(file, rig.board());
-        this.selection = new Selection(this::board);
+        this.selection = new Selection(this::rig);
     }
 
     /** Has a watcher told after every change of the board, the selection or the mode. */
@@ -72,6 +77,7 @@ public final class Workbench {
     }
 
     private void changed() {
+        assert thread.entered() : thread;
         List.copyOf(watchers).forEach(Runnable::run);
     }
 

@@ -125,7 +125,7 @@ public final class Pictures {
         }
         String button = wanted.button();
         if (button == null) {
-            button = rig.board().page(bench.page().id()).flatMap(p -> p.buttons().stream().findFirst())
+            button = rig.page(bench.page().id()).flatMap(p -> p.buttons().stream().findFirst())
                     .map(b -> b.id()).orElse(null);
         }
         bench.select(button);

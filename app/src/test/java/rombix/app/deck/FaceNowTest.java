@@ -35,7 +35,7 @@ class FaceNowTest {
     }
 
     private Button button(String id) {
-        return rig.board().button(id).orElseThrow();
+        return rig.button(id).orElseThrow();
     }
 
     private FaceNow face(String id) {

@@ -28,7 +28,7 @@ class ButtonEditsTest {
     }
 
     private Button button(String id) {
-        return bench.board().button(id).orElseThrow();
+        return bench.rig().button(id).orElseThrow();
     }
 
     private void whole() {
@@ -61,7 +61,7 @@ class ButtonEditsTest {
         Button gate = bench.buttons().get(0);
         Button door = bench.buttons().get(1);
         assertThat(gate.column() - door.column()).isEqualTo(button("gate").column() - button("dome-door").column());
-        assertThat(bench.board().pageOf(door.id()).orElseThrow().id()).isEqualTo("close");
+        assertThat(bench.rig().pageOf(door.id()).orElseThrow().id()).isEqualTo("close");
     }
 
     @Test
@@ -72,11 +72,11 @@ class ButtonEditsTest {
         assertThat(edits.isCut("host-talk")).isTrue();
         bench.showPage("close");
         edits.paste(0, 3);
-        assertThat(bench.board().pageOf("host-talk").orElseThrow().id()).isEqualTo("close");
+        assertThat(bench.rig().pageOf("host-talk").orElseThrow().id()).isEqualTo("close");
         assertThat(edits.isCut("host-talk")).isFalse();
         whole();
         edits.paste(1, 3);
-        assertThat(bench.board().button("host-talk-2")).as("a second paste is a copy").isPresent();
+        assertThat(bench.rig().button("host-talk-2")).as("a second paste is a copy").isPresent();
     }
 
     @Test

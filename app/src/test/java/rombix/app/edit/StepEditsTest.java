@@ -148,7 +148,7 @@ class StepEditsTest {
         Board twice = Edits.duplicatePage(bench.board(), "close");
         assertThat(Check.of(bench.rig().with(twice))).isEmpty();
         assertThat(Edits.movePage(twice, "doors", 2).pages().get(2).id()).isEqualTo("doors");
-        assertThat(Edits.beyond(bench.board().page("close").orElseThrow(), 3, 1)).hasSize(2);
+        assertThat(Edits.beyond(bench.rig().page("close").orElseThrow(), 3, 1)).hasSize(2);
         assertThat(Edits.resizePage(bench.board(), "close", 3, 1).page("close").orElseThrow().buttons()).hasSize(3);
     }
 

@@ -75,7 +75,7 @@ class TriggerEditsTest {
                 .contains("Gate",
                         "OPEN")
                 .doesNotContain("house");
-        for (Trigger t : bench.board().button("host-talk").orElseThrow().triggers()) {
+        for (Trigger t : bench.rig().button("host-talk").orElseThrow().triggers()) {
             assertThat(TriggerEdits.kind(t)).isIn("key", "controller");
         }
     }

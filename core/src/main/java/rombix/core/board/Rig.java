@@ -1,13 +1,36 @@
 package rombix.core.board;
 
+import java.util.Collections;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import rombix.core.card.Card;
 import rombix.core.card.Twin;
 
-/** A board with a twin for each of its gear. */
-public record Rig(Board board, Map<String, Card> cards, Map<String, Twin> twins) {
+/** A board with a twin for each of its gear, and what stands on it by id. Immutable; safe to use from any thread. */
+public final class Rig {
+    private final Board board;
+    private final Map<String, Card> cards;
+    private final Map<String, Twin> twins;
+    private final Map<String, Page> pages = new HashMap<>();
+    private final Map<String, Button> buttons = new HashMap<>();
+    private final Map<String, Page> pagesOf = new HashMap<>();
+
+    private Rig(Board board, Map<String, Card> cards, Map<String, Twin> twins) {
+        this.board = board;
+        this.cards = cards;
+        this.twins = twins;
+        for (Page p : board.pages()) {
+            pages.putIfAbsent(p.id(), p);
+            for (Button b : p.buttons()) {
+                buttons.putIfAbsent(b.id(), b);
+                pagesOf.putIfAbsent(b.id(), p);
+            }
+        }
+    }
 
     /** Makes the twins; gear whose card is not among {@code cards} gets none. */
     public static Rig of(Board board, Map<String, Card> cards) {
@@ -18,7 +41,7 @@ public record Rig(Board board, Map<String, Card> cards, Map<String, Twin> twins)
                 twins.put(g.id(), new Twin(g.id(), g.name(), card, g.link().protocol(), g.lists()));
             }
         }
-        return new Rig(board, cards, java.util.Collections.unmodifiableMap(twins));
+        return new Rig(board, cards, Collections.unmodifiableMap(twins));
     }
 
     /** The same cards with another board. Twins of unchanged gear are kept. */
@@ -26,7 +49,47 @@ public record Rig(Board board, Map<String, Card> cards, Map<String, Twin> twins)
         return next.gear().equals(board.gear()) ? new Rig(next, cards, twins) : of(next, cards);
     }
 
+    public Board board() {
+        return board;
+    }
+
+    public Map<String, Card> cards() {
+        return cards;
+    }
+
+    public Map<String, Twin> twins() {
+        return twins;
+    }
+
     public Optional<Twin> twin(String gear) {
         return Optional.ofNullable(twins.get(gear));
+    }
+
+    public Optional<Button> button(String id) {
+        return Optional.ofNullable(buttons.get(id));
+    }
+
+    public Optional<Page> page(String id) {
+        return Optional.ofNullable(pages.get(id));
+    }
+
+    /** The page that a button stands on. */
+    public Optional<Page> pageOf(String buttonId) {
+        return Optional.ofNullable(pagesOf.get(buttonId));
+    }
+
+    @Override
+    public boolean equals(@Nullable Object other) {
+        return other instanceof Rig r && r.board.equals(board) && r.cards.equals(cards) && r.twins.equals(twins);
+    }
+
+    @Override
+    public int hashCode() {
+        return Objects.hash(board, cards);
+    }
+
+    @Override
+    public String toString() {
+        return "Rig[" + board.name() + "]";
     }
 }

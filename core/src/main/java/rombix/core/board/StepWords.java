@@ -58,7 +58,7 @@ public final class StepWords {
             case DeckStep.Show s when s.way() == DeckStep.Show.Way.BACK -> "Go back a page";
             case DeckStep.Show s -> s.page() != null
                     ? (s.way() == DeckStep.Show.Way.POP_UP ? "Pop up page " : "Show page ") + "“"
-                            + rig.board().page(s.page()).map(Page::name).orElse(s.page()) + "”"
+                            + rig.page(s.page()).map(Page::name).orElse(s.page()) + "”"
                             + (s.way() == DeckStep.Show.Way.WHILE_HELD ? " while held" : "")
                     : "Show “" + buttonName(s.button()) + "” as " + s.state();
             case DeckStep.Say s -> "Say “" + s.text() + "”";
@@ -200,7 +200,7 @@ public final class StepWords {
     }
 
     private String buttonName(@Nullable String id) {
-        return id == null ? "" : rig.board().button(id).map(Button::name).orElse(id);
+        return id == null ? "" : rig.button(id).map(Button::name).orElse(id);
     }
 
     private String valueName(String id) {

@@ -31,6 +31,8 @@ public final class Twin {
     private final Map<String, List<Item>> lists;
     private final Map<String, Map<String, Item>> itemsById = new HashMap<>();
     private final Landings landings;
+    /** The readings that are known without asking the gear. */
+    private final Map<String, Reading> byId = new HashMap<>();
 
     /** A reading known by its full id, with what its card says of its family. */
     public record Reading(String id, String title, ReadingSpec spec) {
@@ -60,6 +62,7 @@ public final class Twin {
             itemsById.put(list, byId);
         });
         this.landings = new Landings(card, protocol, this.lists);
+        readings(Readings.NONE).forEach(r -> byId.putIfAbsent(r.id(), r));
     }
 
     public String gear() {
@@ -114,6 +117,10 @@ public final class Twin {
 
     /** The reading with this full id, whether its item is listed yet or not. */
     public Optional<Reading> reading(String id, Readings now) {
+        Reading certain = byId.get(id);
+        if (certain != null) {
+            return Optional.of(certain);
+        }
         for (ReadingSpec spec : card.readings()) {
             Optional<Map<String, String>> places = spec.id().match(id);
             if (places.isPresent()) {

@@ -44,7 +44,7 @@ public final class Check {
                 check.whose(f.pointer()), f.message(), check.buttonOf(f.pointer()))));
         Walk.steps(rig.board(), check::formulas);
         check.buttons();
-        check.findings.addAll(new Loops(rig.board()).find());
+        check.findings.addAll(new Loops(rig).find());
         check.triggers();
         check.gear();
         return List.copyOf(check.findings);

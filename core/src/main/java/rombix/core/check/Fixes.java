@@ -211,7 +211,7 @@ public final class Fixes {
     /** As many of the label's words as fit, with a dot-dot-dot behind them. */
     private Optional<Fix> label() {
         Button b = button;
-        Page page = b == null ? null : rig.board().pageOf(b.id()).orElse(null);
+        Page page = b == null ? null : rig.pageOf(b.id()).orElse(null);
         if (b == null || page == null || state < 0) {
             return Optional.empty();
         }

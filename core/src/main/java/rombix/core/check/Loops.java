@@ -7,7 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import rombix.core.board.Board;
+import rombix.core.board.Rig;
 import rombix.core.board.Button;
 import rombix.core.board.State;
 import rombix.core.board.Walk;
@@ -24,24 +24,24 @@ import rombix.core.value.FormulaFault;
 
 /** Finds chains that would go round without time passing: repeats, and chains that use each other. */
 final class Loops {
-    private final Board board;
+    private final Rig rig;
     private final List<Finding> findings = new ArrayList<>();
     /** Chains by what names them, and what each uses before any time has passed. */
     private final Map<String, Walk.Whole> wholes = new LinkedHashMap<>();
     private final Map<String, Set<String>> uses = new HashMap<>();
 
-    Loops(Board board) {
-        this.board = board;
+    Loops(Rig rig) {
+        this.rig = rig;
     }
 
     List<Finding> find() {
-        Walk.steps(board, spot -> {
+        Walk.steps(rig.board(), spot -> {
             if (spot.step() instanceof Step.Repeat r && !r.how().off() && endless(r)) {
                 findings.add(Finding.of(Finding.Kind.ENDLESS_LOOP, spot.owner(), spot.pointer(),
                         "repeats without end and without a wait; put a wait into it, or say how often"));
             }
         });
-        Walk.chains(board, whole -> {
+        Walk.chains(rig.board(), whole -> {
             String name = name(whole.owner());
             wholes.put(name, whole);
             Set<String> used = new HashSet<>();
@@ -83,7 +83,7 @@ final class Loops {
             return Set.of("chain " + u.chain());
         }
         Set<String> names = new HashSet<>();
-        board.button(String.valueOf(u.button())).ifPresent(b -> b.states().stream()
+        rig.button(String.valueOf(u.button())).ifPresent(b -> b.states().stream()
                 .filter(s -> u.state() == null || s.id().equals(u.state()))
                 .forEach(s -> names.add(b.id() + " " + s.id() + " " + u.gesture())));
         return names;

@@ -221,7 +221,7 @@ public final class References {
         if (button == null) {
             return;
         }
-        Button found = board.button(button).orElse(null);
+        Button found = rig.button(button).orElse(null);
         if (found == null) {
             flaw(at + "/button", "no button “%s” on this board".formatted(button));
         } else if (state != null && found.states().stream().noneMatch(s -> s.id().equals(state))) {

@@ -1,8 +1,11 @@
 package rombix.core.engine;
 
 import java.util.PriorityQueue;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 
 /** What is due when. Owned by the conductor's thread. Of things due at the same moment, the first entered is first. */
+@OwnedBy(Owner.CONDUCTOR)
 final class Agenda {
     /** Something to be done at a time. */
     interface Task {

@@ -17,6 +17,8 @@ import rombix.core.board.Trigger;
 import rombix.core.board.Trigger.When.What;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Condition;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
 
@@ -30,6 +32,7 @@ import rombix.core.value.Value;
  * asleep, is noticed by then. A time that passed unseen is missed: it presses late only where its trigger says so. A
  * clock that is set back does not press again what it pressed already.
  */
+@OwnedBy(Owner.CONDUCTOR)
 final class Armed {
     private static final int LOOK_SECONDS = 20;
     private static final Duration MISSED = Duration.ofSeconds(LOOK_SECONDS + 10L);

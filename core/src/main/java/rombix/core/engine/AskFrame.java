@@ -2,10 +2,13 @@ package rombix.core.engine;
 
 import org.jspecify.annotations.Nullable;
 import rombix.core.chain.DeckStep;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
 
 /** A question on the deck. Answered once: by a person, or by its time-out with the usual answer. */
+@OwnedBy(Owner.CONDUCTOR)
 final class AskFrame implements Run.Activity {
     private final SeqFrame frame;
     private final Op.Ask op;

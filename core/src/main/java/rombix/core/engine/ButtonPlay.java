@@ -10,12 +10,15 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.board.Button;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 
 /**
  * A button in play. Owned by the conductor's thread. {@code shown} is a valid state; {@code onItsWay} is -1 or the
  * state that a following button waits for; {@code heldIn} is -1 or the state in which the present hold began, whose
  * release chain runs exactly once, whatever ends the hold.
  */
+@OwnedBy(Owner.CONDUCTOR)
 final class ButtonPlay {
     /** Where the hand is with it. */
     enum Phase {

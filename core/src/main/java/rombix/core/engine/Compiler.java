@@ -192,7 +192,7 @@ final class Compiler {
     private Chain used(DeckStep.Use u) {
         return u.chain() != null
                 ? rig.board().chain(u.chain()).map(Board.NamedChain::chain).orElse(Chain.EMPTY)
-                : rig.board().button(String.valueOf(u.button())).map(b -> b.states().stream()
+                : rig.button(String.valueOf(u.button())).map(b -> b.states().stream()
                         .filter(s -> s.id().equals(u.state())).findFirst().orElse(b.states().getFirst())
                         .chain(u.gesture())).orElse(Chain.EMPTY);
     }

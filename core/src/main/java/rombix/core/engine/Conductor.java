@@ -47,7 +47,7 @@ public final class Conductor implements AutoCloseable {
     }
 
     private void conduct() {
-        while (!closed) {
+        while (!closed || !posted.isEmpty()) {
             for (Posted p = posted.poll(); p != null; p = posted.poll()) {
                 deck.take(p.event(), p.atNanos());
             }

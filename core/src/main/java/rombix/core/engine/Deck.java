@@ -19,6 +19,9 @@ import rombix.core.card.Order;
 import rombix.core.card.Twin;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
+import rombix.core.thread.OneThread;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.value.Formula;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
@@ -32,6 +35,7 @@ import rombix.core.value.Value;
  * Due times are reckoned from the moment an event was posted and from each other, never from when a step happened to
  * be done. An event that is handed in while another is taken waits until that one is done with.
  */
+@OwnedBy(Owner.CONDUCTOR)
 public final class Deck {
     /** How long a reading may take to follow a press. */
     public static final long FOLLOW_NANOS = 2_000_000_000L;
@@ -40,6 +44,7 @@ public final class Deck {
 
     private static final Logger LOG = LoggerFactory.getLogger(Deck.class);
 
+    private final OneThread thread = new OneThread();
     final Agenda agenda = new Agenda();
     final Clock clock;
     final RandomGenerator chance;
@@ -88,6 +93,7 @@ public final class Deck {
 
     /** Plays a board from what is known of its gear, without a word to the watcher. For forecasts. */
     public void begin(Rig board, Known known) {
+        assert thread.entered() : thread;
         rig = board;
         situation.load(board);
         board.twins().keySet().forEach(gear -> situation.linked(gear, Status.TWIN));
@@ -103,6 +109,7 @@ public final class Deck {
 
     /** Takes an event that was posted at a moment. What goes wrong inside is logged; the deck goes on. */
     public void take(Event event, long postedNanos) {
+        assert thread.entered() : thread;
         inbox.add(new Posted(event, postedNanos));
         if (!taking) {
             taking = true;
@@ -125,6 +132,7 @@ public final class Deck {
 
     /** Does all that is due, and says how long until the next thing is; {@link Long#MAX_VALUE} if nothing waits. */
     public long advance() {
+        assert thread.entered() : thread;
         taking = true;
         for (Agenda.Entry e = agenda.poll(clock.nanos()); e != null; e = agenda.poll(clock.nanos())) {
             moment = e.dueNanos();

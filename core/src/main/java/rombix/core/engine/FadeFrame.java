@@ -2,6 +2,8 @@ package rombix.core.engine;
 
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Ramp;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
 
@@ -10,6 +12,7 @@ import rombix.core.value.Value;
  * where it should be by then; at the end it is sent exactly on the target. What sets the same reading meanwhile, another
  * fade or a command, takes over.
  */
+@OwnedBy(Owner.CONDUCTOR)
 final class FadeFrame implements Run.Activity {
     private final SeqFrame frame;
     private final Op.Fade op;

@@ -8,9 +8,12 @@ import rombix.core.board.Button;
 import rombix.core.board.State;
 import rombix.core.card.Twin;
 import rombix.core.chain.Condition;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.value.Value;
 
 /** The buttons whose states follow readings. Owned by the conductor's thread. */
+@OwnedBy(Owner.CONDUCTOR)
 final class Follows {
     private final Deck deck;
     private final Hands hands;

@@ -5,6 +5,8 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Order;
 import rombix.core.engine.Orders.Key;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.value.Value;
 
 /**
@@ -12,6 +14,7 @@ import rombix.core.value.Value;
  * when the time is over or the chain is stopped. When its button is pressed again meanwhile, what it remembers goes to
  * the new run, which goes on from there; that renews the time.
  */
+@OwnedBy(Owner.CONDUCTOR)
 final class ForAWhileFrame implements Run.Parent, Run.Activity {
     private final SeqFrame frame;
     private final Op.ForAWhile op;

@@ -8,6 +8,8 @@ import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
 import rombix.core.engine.ButtonPlay.Phase;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.value.Value;
 
 /**
@@ -15,6 +17,7 @@ import rombix.core.value.Value;
  * Owned by the conductor's thread. A hold that has begun to run chains ends exactly once, with the release chain of the
  * state in which it began.
  */
+@OwnedBy(Owner.CONDUCTOR)
 final class Hands {
     private static final long MILLIS = 1_000_000L;
 

@@ -11,6 +11,8 @@ import rombix.core.card.Order;
 import rombix.core.card.Ramp;
 import rombix.core.card.Scale;
 import rombix.core.card.Twin;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.value.Value;
 
 /**
@@ -18,6 +20,7 @@ import rombix.core.value.Value;
  * moves, a level goes out at the rate of its gear's protocol at most, and always to where it was moved last; when it
  * has come to rest, one line is told for the whole ride.
  */
+@OwnedBy(Owner.CONDUCTOR)
 final class Levels {
     private static final long REST_NANOS = 500_000_000L;
     private static final int FINER = 10;

@@ -14,10 +14,13 @@ import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.value.Formula;
 import rombix.core.value.Value;
 
 /** A step as the conductor runs it: everything looked up beforehand. Times are nanoseconds. */
+@OwnedBy(Owner.CONDUCTOR)
 sealed interface Op {
 
     /** Hands over this command, or those within. */

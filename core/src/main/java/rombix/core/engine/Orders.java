@@ -11,6 +11,8 @@ import rombix.core.card.Order;
 import rombix.core.card.Ramp;
 import rombix.core.card.Twin;
 import rombix.core.chain.StepOptions;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
 
@@ -18,6 +20,7 @@ import rombix.core.value.Value;
  * What goes out to the gear, and what becomes of it. Owned by the conductor's thread. Of each reading at most one fade
  * is on its way; whatever else sets that reading takes over from it.
  */
+@OwnedBy(Owner.CONDUCTOR)
 final class Orders {
     /** For how long what was sent counts for more than what the gear last said. */
     private static final long ECHO_NANOS = 300_000_000L;

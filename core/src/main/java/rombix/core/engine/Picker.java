@@ -3,8 +3,11 @@ package rombix.core.engine;
 import java.util.Collections;
 import java.util.Random;
 import java.util.random.RandomGenerator;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 
 /** Picks one of several by the laws of its way. What was picked before is remembered by the step itself. */
+@OwnedBy(Owner.CONDUCTOR)
 final class Picker {
     private final RandomGenerator chance;
     private final Deck deck;

@@ -1,10 +1,13 @@
 package rombix.core.engine;
 
 import org.jspecify.annotations.Nullable;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
 
 /** A chain again and again. Rounds that end at once are looped over, not recursed into. */
+@OwnedBy(Owner.CONDUCTOR)
 final class RepeatFrame implements Run.Parent, Run.Activity {
     private final SeqFrame frame;
     private final Op.Repeat repeat;

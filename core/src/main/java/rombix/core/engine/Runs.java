@@ -7,10 +7,13 @@ import java.util.Map;
 import java.util.function.LongFunction;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board.NamedChain;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
 
 /** The chains that run, and the questions that they ask. Owned by the conductor's thread. */
+@OwnedBy(Owner.CONDUCTOR)
 final class Runs {
     private final Deck deck;
     private final Map<String, Op.Seq> named = new HashMap<>();

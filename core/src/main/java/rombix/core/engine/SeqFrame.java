@@ -2,12 +2,15 @@ package rombix.core.engine;
 
 import org.jspecify.annotations.Nullable;
 import rombix.core.chain.StepOptions;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.value.FormulaFault;
 
 /**
  * One chain on its way through its steps. Each step tells when it was due to end, so lateness never adds up; steps that
  * end at once are looped over, not recursed into. Owned by the conductor's thread.
  */
+@OwnedBy(Owner.CONDUCTOR)
 final class SeqFrame {
     /** How deep chains may use each other before they are taken to do so without end. */
     private static final int DEEPEST = 3000;

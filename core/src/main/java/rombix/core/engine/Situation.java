@@ -10,10 +10,13 @@ import rombix.core.board.Board.BoardValue;
 import rombix.core.board.Rig;
 import rombix.core.card.Twin;
 import rombix.core.chain.Condition;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
 
 /** What is known now: the readings of the gear, whether it can be reached, and the board's values. One thread's. */
+@OwnedBy(Owner.CONDUCTOR)
 final class Situation {
     private final Map<String, Map<String, Value>> readings = new HashMap<>();
     private final Map<String, Status> statuses = new HashMap<>();

@@ -6,9 +6,12 @@ import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import rombix.core.card.Order;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.value.Value;
 
 /** What the deck tells of what happens. Owned by the conductor's thread. */
+@OwnedBy(Owner.CONDUCTOR)
 final class Telling {
     private static final Logger LOG = LoggerFactory.getLogger(Telling.class);
 

@@ -1,6 +1,10 @@
 package rombix.core.engine;
 
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
+
 /** Several chains side by side. Ends once: with the last of them, or with the first, when it stops the rest. */
+@OwnedBy(Owner.CONDUCTOR)
 final class TogetherFrame implements Run.Parent, Run.Activity {
     private final SeqFrame frame;
     private final SeqFrame[] children;

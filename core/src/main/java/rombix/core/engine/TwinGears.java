@@ -2,8 +2,11 @@ package rombix.core.engine;
 
 import java.util.function.Consumer;
 import rombix.core.card.Order;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 
 /** Twins in place of links: every command is heard, and changes what its card says it changes, when it says. */
+@OwnedBy(Owner.CONDUCTOR)
 public final class TwinGears implements Gears {
     private final Clock clock;
     private final Consumer<Event> deck;

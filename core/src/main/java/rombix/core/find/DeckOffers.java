@@ -50,7 +50,7 @@ final class DeckOffers {
     }
 
     private void add(String where, String words, double bonus, Function<List<Figure>, Step> step) {
-        offers.add(new Offer(where, Finder.words(words), step, bonus, false));
+        offers.add(new Offer(where, Offer.words(words), step, bonus, false));
     }
 
     private void clock(String query) {
@@ -111,14 +111,14 @@ final class DeckOffers {
     private void talk(String query) {
         Matcher say = SAY.matcher(query);
         String text = say.matches() && !say.group(2).isBlank() ? say.group(2).strip() : "…";
-        offers.add(new Offer(DECK, text.equals("…") ? List.of("say", "message", "tell") : Finder.words(query),
+        offers.add(new Offer(DECK, text.equals("…") ? List.of("say", "message", "tell") : Offer.words(query),
                 figures -> {
                     figures.clear();
                     return new DeckStep.Say(text, StepOptions.PLAIN, Map.of());
                 }, text.equals("…") ? 0 : 1.5, false));
         Matcher ask = ASK.matcher(query);
         String question = ask.matches() && !ask.group(1).isBlank() ? ask.group(1).strip() : "Which one?";
-        offers.add(new Offer(DECK, ask.matches() ? Finder.words(query) : List.of("ask", "question", "choice"),
+        offers.add(new Offer(DECK, ask.matches() ? Offer.words(query) : List.of("ask", "question", "choice"),
                 figures -> {
                     figures.clear();
                     return new DeckStep.Ask(question, DeckStep.Ask.AnswerType.CHOICE,

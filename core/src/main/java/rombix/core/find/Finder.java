@@ -3,7 +3,6 @@ package rombix.core.find;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Locale;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.regex.Matcher;
@@ -44,15 +43,6 @@ public final class Finder {
         }
     }
 
-    /**
-     * A step that could be meant.
-     *
-     * @param title what it does, in words
-     * @param where whose it is
-     */
-    public record Found(String title, String where, Step step, double score) {
-    }
-
     /** The likeliest steps, best first. */
     public List<Found> find(String query, int max) {
         return find(query, max, List.of());
@@ -67,7 +57,7 @@ public final class Finder {
         Set<String> lately = recent.stream().map(s -> Likely.key(speech, s)).collect(Collectors.toSet());
         List<String> words = new ArrayList<>();
         List<Figure> figures = new ArrayList<>();
-        for (String token : words(query)) {
+        for (String token : Offer.words(query)) {
             Matcher m = NUMBER.matcher(token);
             if (m.matches()) {
                 figures.add(new Figure(Double.parseDouble(m.group(1).replace('\u2212', '-').replace(',', '.')),
@@ -142,10 +132,5 @@ public final class Finder {
                 && w.substring(2).startsWith(t.substring(2));
         return swapped || w.startsWith(t.substring(1)) || w.substring(1).startsWith(t)
                 || w.substring(1).startsWith(t.substring(1));
-    }
-
-    static List<String> words(String text) {
-        return List.of(text.toLowerCase(Locale.ROOT).split("[\\s\u00a0,;“”\"()]+")).stream()
-                .filter(w -> !w.isEmpty() && !w.equals("…") && !w.equals("→")).toList();
     }
 }

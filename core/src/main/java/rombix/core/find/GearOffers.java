@@ -47,9 +47,9 @@ final class GearOffers {
             spread = spreadOver(p, spread);
         }
         for (Map<String, Value> args : spread) {
-            List<String> words = new ArrayList<>(Finder.words(twin.spokenTitle(command, args, now)));
-            words.addAll(Finder.words(twin.title()));
-            command.words().forEach(w -> words.addAll(Finder.words(w)));
+            List<String> words = new ArrayList<>(Offer.words(twin.spokenTitle(command, args, now)));
+            words.addAll(Offer.words(twin.title()));
+            command.words().forEach(w -> words.addAll(Offer.words(w)));
             offers.add(new Offer(twin.title(), words, figures -> filled(command, args, figures), 0.02, true));
             moving(command).forEach(p -> moves(command, p, args, words));
         }
@@ -123,10 +123,10 @@ final class GearOffers {
         for (boolean on : new boolean[]{true, false}) {
             Value value = Value.of(on);
             Condition.OnReading condition = Condition.OnReading.is(twin.gear(), known.id(), value);
-            List<String> words = new ArrayList<>(Finder.words(known.title()));
+            List<String> words = new ArrayList<>(Offer.words(known.title()));
             words.add("is");
-            words.addAll(Finder.words(twin.spoken(known, value, now)));
-            words.addAll(Finder.words(twin.title()));
+            words.addAll(Offer.words(twin.spoken(known, value, now)));
+            words.addAll(Offer.words(twin.title()));
             tested(words, "wait", "until", figures -> new Step.Wait(0, null, null, condition,
                     figures.isEmpty() ? null : (Long) Figure.takeMillis(figures, true, 0), StepOptions.PLAIN,
                     Map.of()));

@@ -18,7 +18,6 @@ import rombix.core.chain.Chain;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
-import rombix.core.find.Finder.Found;
 
 /** What usually comes next in a chain, where nothing has been typed yet. */
 public final class Likely {

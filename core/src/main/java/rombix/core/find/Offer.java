@@ -1,6 +1,7 @@
 package rombix.core.find;
 
 import java.util.List;
+import java.util.Locale;
 import java.util.function.Function;
 import rombix.core.chain.Step;
 
@@ -15,5 +16,11 @@ import rombix.core.chain.Step;
 record Offer(String where, List<String> words, Function<List<Figure>, Step> step, double bonus, boolean always) {
     Offer(String where, List<String> words, Function<List<Figure>, Step> step) {
         this(where, words, step, 0, true);
+    }
+
+    /** The words of a text, in small letters. */
+    static List<String> words(String text) {
+        return List.of(text.toLowerCase(Locale.ROOT).split("[\\s\u00a0,;“”\"()]+")).stream()
+                .filter(w -> !w.isEmpty() && !w.equals("…") && !w.equals("→")).toList();
     }
 }

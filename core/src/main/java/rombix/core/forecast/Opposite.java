@@ -144,7 +144,7 @@ public record Opposite(Chain chain, List<Left> left) {
         private void use(DeckStep.Use u, String here, int depth, List<Step> turned) {
             Chain used = u.chain() != null
                     ? rig.board().chain(u.chain()).map(Board.NamedChain::chain).orElse(null)
-                    : rig.board().button(String.valueOf(u.button())).map(b -> state(b, u.state()).chain(u.gesture()))
+                    : rig.button(String.valueOf(u.button())).map(b -> state(b, u.state()).chain(u.gesture()))
                             .orElse(null);
             if (used == null || depth > DEEPEST_USE) {
                 leave(here, u, "there is no such chain");

@@ -125,7 +125,7 @@ public final class Feedback {
         if (here == null || all.isEmpty()) {
             return;
         }
-        Button b = here.board().button(button).orElseThrow();
+        Button b = here.button(button).orElseThrow();
         int state = Math.min(states.getOrDefault(button, 0), b.states().size() - 1);
         for (Trigger.Midi m : all) {
             Trigger.Midi.Led led = m.leds().get(b.states().get(state).id());

@@ -39,7 +39,7 @@ class ProposalsTest {
     }
 
     private Button button() {
-        return rig.board().button(id).orElseThrow();
+        return rig.button(id).orElseThrow();
     }
 
     @Test

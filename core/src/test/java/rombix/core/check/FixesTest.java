@@ -88,7 +88,7 @@ class FixesTest {
             rig = rig.with(Fixes.of(rig, finding).orElseThrow().edit().apply(rig.board()));
         }
         assertThat(Check.of(rig).stream().filter(f -> f.kind() == Kind.DEAD_REFERENCE)).isEmpty();
-        assertThat(rig.board().button("b").orElseThrow().states().getFirst().chain(Gesture.PRESS)).isEqualTo(Chain.of(
+        assertThat(rig.button("b").orElseThrow().states().getFirst().chain(Gesture.PRESS)).isEqualTo(Chain.of(
                 on("a")));
     }
 

@@ -32,7 +32,7 @@ class FinderTest {
     }
 
     private String first(String query) {
-        List<Finder.Found> found = new Finder(rig, _ -> SCENES).find(query, 5);
+        List<Found> found = new Finder(rig, _ -> SCENES).find(query, 5);
         return found.isEmpty() ? "" : found.getFirst().title().replace('\u00a0', ' ');
     }
 

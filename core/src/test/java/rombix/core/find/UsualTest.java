@@ -43,7 +43,7 @@ class UsualTest {
     }
 
     private static List<Step> next(Rig rig, Step before, Step... recent) {
-        return Likely.next(rig, _ -> Readings.NONE, before, List.of(recent), 6).stream().map(Finder.Found::step)
+        return Likely.next(rig, _ -> Readings.NONE, before, List.of(recent), 6).stream().map(Found::step)
                 .toList();
     }
 
@@ -87,8 +87,8 @@ class UsualTest {
     void recentStepsWinOverOthersThatFitAsWell() throws BadFile {
         Rig rig = with();
         Finder finder = new Finder(rig, _ -> Readings.NONE);
-        List<Finder.Found> plain = finder.find("mute", 8);
-        Step last = plain.stream().map(Finder.Found::step).filter(GearStep.Do.class::isInstance).reduce((_, b) -> b)
+        List<Found> plain = finder.find("mute", 8);
+        Step last = plain.stream().map(Found::step).filter(GearStep.Do.class::isInstance).reduce((_, b) -> b)
                 .orElseThrow();
         assertThat(plain.getFirst().step()).isNotEqualTo(last);
         assertThat(finder.find("mute", 8, List.of(last)).getFirst().step()).isEqualTo(last);

@@ -84,11 +84,11 @@ public final class FacePopover {
     }
 
     private int states(String id) {
-        return desk.bench().board().button(id).map(b -> b.states().size()).orElse(0);
+        return desk.bench().rig().button(id).map(b -> b.states().size()).orElse(0);
     }
 
     private void fill(VBox box, String id, Node anchor, double[] size) {
-        rombix.core.board.Button button = desk.bench().board().button(id).orElse(null);
+        rombix.core.board.Button button = desk.bench().rig().button(id).orElse(null);
         if (button == null) {
             desk.overlay().close();
             return;
@@ -128,7 +128,7 @@ public final class FacePopover {
             tile.setPrefSize(size[0], size[1]);
             tile.setMinSize(size[0], size[1]);
             tile.setMaxSize(size[0], size[1]);
-            shows.add(() -> desk.bench().board().button(button.id()).filter(b -> state < b.states().size())
+            shows.add(() -> desk.bench().rig().button(button.id()).filter(b -> state < b.states().size())
                     .ifPresent(b -> tile.preview(b, state, state == index)));
             tile.setOnMouseClicked(_ -> desk.bench().selectState(state));
             tile.setOnKeyPressed(e -> {

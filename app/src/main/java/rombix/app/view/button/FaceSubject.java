@@ -11,7 +11,7 @@ import rombix.core.board.Proposals;
 /** What the parts of the popover of faces work on: one state's face, and what is chosen for it. */
 record FaceSubject(Desk desk, String button, int state) {
     Face face() {
-        return desk.bench().board().button(button).filter(b -> state < b.states().size()).map(b -> b.states().get(
+        return desk.bench().rig().button(button).filter(b -> state < b.states().size()).map(b -> b.states().get(
                 state).face()).orElse(Face.PLAIN);
     }
 

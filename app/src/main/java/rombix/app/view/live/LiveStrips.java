@@ -286,7 +286,7 @@ public final class LiveStrips {
     }
 
     private String name(@Nullable String button) {
-        return button == null ? "" : desk.bench().board().button(button).map(b -> b.name()).orElse(button);
+        return button == null ? "" : desk.bench().rig().button(button).map(b -> b.name()).orElse(button);
     }
 
     /** What a chain is at, in words. */

@@ -169,7 +169,7 @@ public final class RehearsalBand extends HBox {
         boolean fault = line.outcome() == AsRun.Outcome.FAULT;
         return new Row(String.format(Locale.ROOT, "%d:%04.1f", (int) seconds / 60, seconds % 60), line.title() + (fault
                 ? ": " + line.message()
-                : ""), fault, desk.bench().board().button(line.button()).map(b -> b.name()).orElse(""));
+                : ""), fault, desk.bench().rig().button(line.button()).map(b -> b.name()).orElse(""));
     }
 
     private static final class RowCell extends ListCell<Row> {

@@ -6,8 +6,11 @@ import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
 import rombix.app.view.tile.Tile;
 import rombix.core.engine.Event;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 
 /** The hand that presses on the page: it holds one button at most, and whatever ends the hold releases it, once. */
+@OwnedBy(Owner.INTERFACE)
 public final class PageHand {
     private final Desk desk;
     private final Function<String, @Nullable Tile> tiles;

@@ -4,8 +4,11 @@ import java.util.ArrayDeque;
 import java.util.Deque;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Workbench;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 
 /** The way that led to the page that is shown, and back. The interface's thread's. */
+@OwnedBy(Owner.INTERFACE)
 public final class PageTrail {
     private static final int LONGEST = 50;
 
@@ -36,7 +39,7 @@ public final class PageTrail {
     /** The page that going back leads to; null where there is none. */
     @Nullable
     public String previous() {
-        before.removeIf(p -> bench.board().page(p).isEmpty());
+        before.removeIf(p -> bench.rig().page(p).isEmpty());
         return before.peek();
     }
 

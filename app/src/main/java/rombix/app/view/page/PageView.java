@@ -164,7 +164,7 @@ public final class PageView extends Pane implements Cells {
         tile.pseudoClassStateChanged(ALSO, building && !picked && desk.bench().buttons().stream().anyMatch(b -> b.id()
                 .equals(id)));
         tile.setOpacity(edits.isCut(id) ? 0.5 : 1);
-        desk.bench().board().button(tile.button().id()).ifPresent(b -> tile.show(b, picked));
+        desk.bench().rig().button(tile.button().id()).ifPresent(b -> tile.show(b, picked));
     }
 
     private void refresh(DeckModel.Changes changes) {

@@ -30,7 +30,7 @@ final class PopUpPage {
 
     /** Shows a page at a point of the scene; an empty or unknown one is not shown. */
     void open(String pageId, double sceneX, double sceneY) {
-        Optional<Page> page = desk.bench().board().page(pageId).filter(p -> !p.buttons().isEmpty());
+        Optional<Page> page = desk.bench().rig().page(pageId).filter(p -> !p.buttons().isEmpty());
         page.ifPresent(p -> {
             desk.overlay().close();
             Label name = new Label(p.name());

@@ -117,7 +117,7 @@ public final class SmallWindow {
             return;
         }
         mode();
-        desk.bench().board().page(before.id()).ifPresentOrElse(p -> {
+        desk.bench().rig().page(before.id()).ifPresentOrElse(p -> {
             if (!p.equals(before)) {
                 fill(p);
                 stage.sizeToScene();

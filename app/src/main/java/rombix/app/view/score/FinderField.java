@@ -17,7 +17,7 @@ import rombix.core.board.Paths;
 import rombix.core.board.StepWords;
 import rombix.core.chain.Step;
 import rombix.core.find.Finder;
-import rombix.core.find.Finder.Found;
+import rombix.core.find.Found;
 import rombix.core.find.Likely;
 
 /** Adds steps by typing a few words and choosing from what the present gear can do. */

@@ -117,7 +117,7 @@ final class BoardStepForm extends StepFields {
         if (show.way() == Way.BACK) {
             return;
         }
-        List<State> states = desk.bench().board().button(String.valueOf(show.button())).map(b -> b.states()).orElse(
+        List<State> states = desk.bench().rig().button(String.valueOf(show.button())).map(b -> b.states()).orElse(
                 List.of());
         add("State", Fields.choice("arg-state", states, states.stream().filter(s -> s.id().equals(show.state()))
                 .findFirst().orElse(null), State::name,

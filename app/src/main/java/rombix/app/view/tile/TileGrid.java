@@ -113,7 +113,7 @@ public final class TileGrid extends GridPane {
     /** Shows the buttons as they are now. */
     public void refresh() {
         tiles.forEach(
-                t -> t.show(desk.bench().board().button(t.button().id()).orElse(t.button()), false));
+                t -> t.show(desk.bench().rig().button(t.button().id()).orElse(t.button()), false));
     }
 
     public void focusFirst() {

@@ -154,7 +154,7 @@ final class Masthead extends HBox {
             ((ToggleButton) n).setSelected(n.getUserData() == desk.bench().mode());
         }
         String previous = desk.building() ? null : trail.previous();
-        back.setText(previous == null ? "" : "← " + desk.bench().board().page(previous).map(Page::name).orElse(""));
+        back.setText(previous == null ? "" : "← " + desk.bench().rig().page(previous).map(Page::name).orElse(""));
         back.setAccessibleText("Back to the page " + back.getText());
         back.setVisible(previous != null);
         back.setManaged(previous != null);

@@ -22,11 +22,14 @@ import rombix.core.board.Rig;
 import rombix.core.check.Check;
 import rombix.core.engine.Event;
 import rombix.core.engine.Status;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 
 /**
  * What the window shows in each mode, and the way from one to another. In Build a trial shows the twins until what was
  * tried has ended. The interface's thread's.
  */
+@OwnedBy(Owner.INTERFACE)
 final class Modes {
     /** How many pulses the twins are still shown after what was tried has ended. */
     private static final int TRIAL_PULSES = 150;

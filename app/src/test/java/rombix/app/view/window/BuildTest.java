@@ -124,8 +124,8 @@ class BuildTest extends AtTheWindow {
         String map = button().id();
         String card = made.button().id();
         drag(tile(map), tile(card));
-        assertThat(bench().board().button(map).orElseThrow().column()).as("they have swapped").isEqualTo(1);
-        assertThat(bench().board().button(card).orElseThrow().column()).isEqualTo(3);
+        assertThat(bench().rig().button(map).orElseThrow().column()).as("they have swapped").isEqualTo(1);
+        assertThat(bench().rig().button(card).orElseThrow().column()).isEqualTo(3);
         undoAll();
         assertThat(bench().board()).isEqualTo(before);
     }

@@ -24,7 +24,7 @@ class ControlsTest extends AtTheWindow {
     }
 
     private rombix.core.board.Button button(String id) {
-        return bench().board().button(id).orElseThrow();
+        return bench().rig().button(id).orElseThrow();
     }
 
     @Test

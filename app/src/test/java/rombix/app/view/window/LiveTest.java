@@ -225,15 +225,15 @@ class LiveTest extends AtTheWindow {
         click(find("#trigger-learn"));
         plugged();
         until(() -> gear.pads().play(NOTE, 44, 90),
-                () -> bench().board().button("tea-urn").orElseThrow().triggers().size() == 1);
-        assertThat(bench().board().button("tea-urn").orElseThrow().triggers().getFirst()).isEqualTo(new Trigger.Midi(
+                () -> bench().rig().button("tea-urn").orElseThrow().triggers().size() == 1);
+        assertThat(bench().rig().button("tea-urn").orElseThrow().triggers().getFirst()).isEqualTo(new Trigger.Midi(
                 CableProvider.PADS, Trigger.Midi.Message.NOTE, 1, 44, null, Map.of(), false));
         assertThat(find("#trigger-trouble")).isNull();
         robot.interact(() -> bench().edit("test", b -> Edits.button(b, "gate", x -> x.withTriggers(List.of(
                 new Trigger.Midi(CableProvider.PADS, Trigger.Midi.Message.NOTE, 1, 44, null, Map.of(), false))))));
         soon(() -> label("#trigger-trouble").contains("“Gate”"));
         click(find("#trigger-remove"));
-        soon(() -> bench().board().button("tea-urn").orElseThrow().triggers().isEmpty());
+        soon(() -> bench().rig().button("tea-urn").orElseThrow().triggers().isEmpty());
         robot.type(KeyCode.ESCAPE);
         mode(Mode.LIVE);
         until(() -> gear.pads().play(NOTE, 44, 90, NOTE, 44, 0),

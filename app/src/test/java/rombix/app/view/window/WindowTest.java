@@ -174,13 +174,13 @@ class WindowTest extends AtTheWindow {
         Point2D step = middle(tile("dome-door"));
         double column = from.getX() - step.getX();
         robot.drag(from).moveBy(column / 2, 20).dropTo(from.add(column, 0));
-        assertThat(bench().board().button("gate").orElseThrow().column()).isEqualTo(5);
+        assertThat(bench().rig().button("gate").orElseThrow().column()).isEqualTo(5);
         robot.press(KeyCode.CONTROL).type(KeyCode.Z).release(KeyCode.CONTROL);
-        assertThat(bench().board().button("gate").orElseThrow().column()).isEqualTo(4);
+        assertThat(bench().rig().button("gate").orElseThrow().column()).isEqualTo(4);
         robot.interact(() -> tile("gate").requestFocus());
         robot.press(KeyCode.ALT).type(KeyCode.DOWN).release(KeyCode.ALT);
-        assertThat(bench().board().button("gate").orElseThrow().row()).isEqualTo(2);
-        assertThat(bench().board().button("next-cue").orElseThrow().row()).isEqualTo(1);
+        assertThat(bench().rig().button("gate").orElseThrow().row()).isEqualTo(2);
+        assertThat(bench().rig().button("next-cue").orElseThrow().row()).isEqualTo(1);
     }
 
     @Test

@@ -1,0 +1,15 @@
+package rombix.standins;
+
+/** Where the stand-ins of the demo listen, where nothing else is said. */
+public final class Ports {
+    public static final int STUDIO = 9101;
+    public static final int SOUND_DESK = 9102;
+    public static final int CUES = 9103;
+    public static final int LAMPS = 5568;
+    public static final int HOUSE = 9104;
+    public static final int CHAT = 9105;
+    public static final int PADS = 9106;
+
+    private Ports() {
+    }
+}
