@@ -17,6 +17,7 @@ import javafx.scene.paint.Color;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Colours;
 import rombix.app.view.common.Fields;
+import rombix.app.view.common.Space;
 import rombix.core.board.Button.Proposed;
 import rombix.core.board.Face;
 import rombix.core.board.Face.Fill;
@@ -27,7 +28,7 @@ import rombix.core.board.Contrast;
 /** The colours of a face: a tint, and on a tint of one's own an ink and an accent, with what contrast they have. */
 final class FaceColours {
     private final FaceSubject subject;
-    private final VBox box = new VBox(6);
+    private final VBox box = new VBox(Space.S6);
 
     FaceColours(FaceSubject subject) {
         this.subject = subject;
@@ -46,7 +47,7 @@ final class FaceColours {
     private void fill() {
         Face face = subject.face();
         String tint = face.tint();
-        HBox named = new HBox(4);
+        HBox named = new HBox(Space.S4);
         for (Fill fill : Fill.values()) {
             String name = fill.name().toLowerCase(Locale.ROOT);
             Button swatch = new Button(name);
@@ -57,18 +58,20 @@ final class FaceColours {
             swatch.setOnAction(_ -> edit(f -> f.withFill(fill).withTint(null).withInk(null).withAccent(null)));
             named.getChildren().add(swatch);
         }
-        HBox own = new HBox(10, row("tint", Palette.TINTS, tint, c -> edit(f -> Palette.legible(f.withTint(c)))), own(
-                "tint", tint, c -> edit(f -> Palette.legible(f.withTint(c)))));
+        HBox own = new HBox(Space.S10, row("tint", Palette.TINTS, tint, c -> edit(f -> Palette.legible(f.withTint(c)))),
+                own(
+                        "tint", tint, c -> edit(f -> Palette.legible(f.withTint(c)))));
         box.getChildren().setAll(Fields.named("Tint: a quiet one that goes with the theme", named), Fields.named(
                 "or one of your own", own));
         if (tint == null) {
             return;
         }
-        HBox inks = new HBox(6, preset("ink-usual", "by itself", face.ink() == null, () -> edit(f -> f.withInk(null))),
+        HBox inks = new HBox(Space.S6,
+                preset("ink-usual", "by itself", face.ink() == null, () -> edit(f -> f.withInk(null))),
                 row("ink", Palette.legible(Palette.INKS, tint, Contrast.TEXT), face.ink(), c -> edit(f -> f.withInk(
                         c))),
                 own("ink", face.ink(), c -> edit(f -> f.withInk(c))));
-        HBox accents = new HBox(6, preset("accent-usual", "as the ink", face.accent() == null, () -> edit(f -> f
+        HBox accents = new HBox(Space.S6, preset("accent-usual", "as the ink", face.accent() == null, () -> edit(f -> f
                 .withAccent(null))), row("accent", Palette.legible(Palette.ACCENTS, tint, Contrast.ICON), face
                         .accent(), c -> edit(f -> f.withAccent(c))),
                 own("accent", face.accent(), c -> edit(f -> f
@@ -92,7 +95,7 @@ final class FaceColours {
     }
 
     private static Node row(String what, List<Colour> colours, @Nullable String now, Consumer<String> chosen) {
-        FlowPane row = new FlowPane(4, 4);
+        FlowPane row = new FlowPane(Space.S4, Space.S4);
         row.setPrefWrapLength(Math.min(colours.size(), what.equals("tint") ? 8 : 5) * 31);
         for (Colour c : colours) {
             Button swatch = new Button();
@@ -133,7 +136,7 @@ final class FaceColours {
         Label words = Fields.read(String.format(Locale.ROOT, "Contrast of label %.1f, of icon %.1f. %s", label, mark,
                 legal ? "Both can be read." : "Too little: a label takes 4.5, an icon 3."));
         words.setId("contrast");
-        HBox row = new HBox(10, words);
+        HBox row = new HBox(Space.S10, words);
         row.setAlignment(Pos.CENTER_LEFT);
         if (!legal) {
             words.getStyleClass().add("trouble");

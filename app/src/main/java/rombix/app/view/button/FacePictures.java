@@ -24,11 +24,13 @@ import rombix.app.view.common.Colours;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Icons;
 import rombix.app.view.common.Shapes;
+import rombix.app.view.common.Space;
 import rombix.core.board.Board.Picture;
 import rombix.core.board.Button.Proposed;
 import rombix.core.board.Board;
 import rombix.core.board.Edits;
 import rombix.core.board.Face;
+import rombix.core.board.Palette;
 import rombix.core.board.Face.Image;
 
 /** What stands on a face beside its words: an icon found by plain words, or a picture of the person's own. */
@@ -37,7 +39,7 @@ final class FacePictures {
 
     private final FaceSubject subject;
     private final Consumer<String> trouble;
-    private final VBox own = new VBox(6);
+    private final VBox own = new VBox(Space.S6);
 
     FacePictures(FaceSubject subject, Consumer<String> trouble) {
         this.subject = subject;
@@ -47,14 +49,14 @@ final class FacePictures {
     Node node() {
         fillOwn();
         subject.desk().bench().watchWhile(this::fillOwn, () -> own.getScene() != null);
-        return new VBox(8, Fields.named("Icon", icons()), Fields.named("Or a picture of your own", own));
+        return new VBox(Space.S8, Fields.named("Icon", icons()), Fields.named("Or a picture of your own", own));
     }
 
     private Node icons() {
         TextField search = new TextField();
         search.setId("icon-search");
         search.setPromptText("search: lamp, telescope, door …");
-        FlowPane found = new FlowPane(2, 2);
+        FlowPane found = new FlowPane(Space.S2, Space.S2);
         found.setPrefWrapLength(306);
         found.setPrefHeight(128);
         found.setMinHeight(128);
@@ -85,7 +87,7 @@ final class FacePictures {
         search.textProperty().addListener((_, _, _) -> list.run());
         list.run();
         subject.desk().bench().watchWhile(list, () -> found.getScene() != null);
-        return new VBox(4, search, found);
+        return new VBox(Space.S4, search, found);
     }
 
     private void fillOwn() {
@@ -95,7 +97,7 @@ final class FacePictures {
         choose.setId("picture-file");
         choose.setTooltip(new Tooltip("PNG, JPEG, GIF, BMP or SVG; a file can be dropped on the button too"));
         choose.setOnAction(_ -> choose());
-        HBox row = new HBox(8, choose);
+        HBox row = new HBox(Space.S8, choose);
         row.setAlignment(Pos.CENTER_LEFT);
         own.getChildren().setAll(row);
         if (image == null) {
@@ -123,8 +125,9 @@ final class FacePictures {
     }
 
     private Node tint(Image image) {
-        HBox row = new HBox(8, Fields.check("picture-tint", "In one colour", image.tint() != null, on -> image(i -> i
-                .withTint(on ? "#F2B134" : null))));
+        HBox row = new HBox(Space.S8,
+                Fields.check("picture-tint", "In one colour", image.tint() != null, on -> image(i -> i
+                        .withTint(on ? Palette.ACCENTS.getFirst().hex() : null))));
         row.setAlignment(Pos.CENTER_LEFT);
         if (image.tint() != null) {
             ColorPicker picker = new ColorPicker(Color.web(image.tint()));

@@ -24,6 +24,7 @@ import rombix.app.view.common.Confirm;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Shapes;
+import rombix.app.view.common.Space;
 import rombix.app.view.tile.Tile;
 import rombix.core.board.Button.Proposed;
 import rombix.core.board.Copies;
@@ -63,7 +64,7 @@ public final class FacePopover {
             return;
         }
         double[] size = by instanceof Tile t ? new double[]{t.getWidth(), t.getHeight()} : new double[]{150, 100};
-        VBox box = new VBox(8);
+        VBox box = new VBox(Space.S8);
         box.setPrefWidth(WIDTH);
         box.setId("face-popover");
         opening = true;
@@ -96,14 +97,14 @@ public final class FacePopover {
         int index = desk.bench().stateIndex();
         FaceSubject subject = new FaceSubject(desk, id, index);
         VBox left = words(button, subject);
-        VBox right = new VBox(8, new FacePictures(subject, trouble).node(), new FaceColours(subject).node());
+        VBox right = new VBox(Space.S8, new FacePictures(subject, trouble).node(), new FaceColours(subject).node());
         left.setPrefWidth(COLUMN);
         right.setPrefWidth(COLUMN);
         left.setMinWidth(COLUMN);
         right.setMinWidth(COLUMN);
         left.setMaxWidth(COLUMN);
         right.setMaxWidth(COLUMN);
-        VBox all = new VBox(8, new HBox(16, left, right));
+        VBox all = new VBox(Space.S8, new HBox(Space.S16, left, right));
         if (button.states().size() > 1) { // One alone is seen on the page itself, beside this.
             all.getChildren().addFirst(strip(button, index, size));
         }
@@ -118,7 +119,7 @@ public final class FacePopover {
 
     /** All states at the size that they have on the page; the one under the hand is framed. */
     private Node strip(rombix.core.board.Button button, int index, double[] size) {
-        HBox strip = new HBox(10);
+        HBox strip = new HBox(Space.S10);
         strip.setAlignment(Pos.TOP_LEFT);
         List<Runnable> shows = new ArrayList<>();
         for (int i = 0; i < button.states().size(); i++) {
@@ -140,7 +141,7 @@ public final class FacePopover {
             });
             Label name = new Label(button.states().get(i).name());
             name.getStyleClass().add(i == index ? "gear-name" : "field-name");
-            strip.getChildren().add(new VBox(3, tile, name));
+            strip.getChildren().add(new VBox(Space.S3, tile, name));
         }
         shows.forEach(Runnable::run);
         desk.bench().watchWhile(() -> shows.forEach(Runnable::run), () -> strip.getScene() != null);
@@ -182,7 +183,7 @@ public final class FacePopover {
                     subject.edit(null, f -> f.withLabel(label.getText().isBlank() ? null : label.getText().strip()));
                 });
         readings.setPromptText("Put a reading or a value into the label");
-        VBox words = new VBox(8, Fields.named("Name of the button", name), Fields.named(several
+        VBox words = new VBox(Space.S8, Fields.named("Name of the button", name), Fields.named(several
                 ? "Label while “" + state.name() + "”, up to three lines"
                 : "Label, up to three lines", label), readings, Fields.named("Second line, smaller", second));
         if (several) {
@@ -236,7 +237,7 @@ public final class FacePopover {
 
     /** A shape in the corner that tells a state from the others. */
     private Node marks(FaceSubject subject) {
-        HBox row = new HBox(4);
+        HBox row = new HBox(Space.S4);
         List<@Nullable Mark> all = new ArrayList<>();
         all.add(null);
         all.addAll(List.of(Mark.values()));
@@ -271,7 +272,7 @@ public final class FacePopover {
     }
 
     private HBox foot(rombix.core.board.Button button, int index, Node anchor) {
-        HBox foot = new HBox(8);
+        HBox foot = new HBox(Space.S8);
         Button delete = Fields.plain("Delete button", "Delete");
         delete.setOnAction(_ -> {
             desk.overlay().close();

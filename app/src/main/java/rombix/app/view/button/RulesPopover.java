@@ -11,6 +11,7 @@ import javafx.scene.layout.VBox;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.KeyField;
+import rombix.app.view.common.Space;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Button.Busy;
@@ -34,7 +35,7 @@ public final class RulesPopover {
     }
 
     public void open(Node by) {
-        VBox content = new VBox(10);
+        VBox content = new VBox(Space.S10);
         content.setPrefWidth(340);
         fill(content);
         ScrollPane scroll = new ScrollPane(content);

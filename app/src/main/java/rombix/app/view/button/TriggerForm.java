@@ -23,6 +23,7 @@ import rombix.app.edit.TriggerEdits.Row;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.KeyField;
+import rombix.app.view.common.Space;
 import rombix.app.view.step.ConditionField;
 import rombix.core.board.Schedule;
 import rombix.core.board.State;
@@ -124,8 +125,9 @@ public final class TriggerForm {
                 .message(), n == null ? x.channel() : Math.clamp(n, 1, MAX_CHANNEL), x.number())));
         TextField number = data("trigger-number", m.number(), "", "Number, 0 to 127", n -> midi(x -> x.withControl(x
                 .message(), x.channel(), n == null ? x.number() : n)));
-        nodes.add(new HBox(8, Fields.named("What it sends", message), Fields.named("Channel", channel), Fields.named(
-                "Number", number)));
+        nodes.add(new HBox(Space.S8, Fields.named("What it sends", message), Fields.named("Channel", channel),
+                Fields.named(
+                        "Number", number)));
         if (m.message() == Message.CONTROL) {
             List<Named> turns = new ArrayList<>(List.of(new Named(null, "it is pushed")));
             Arrays.stream(Turns.values()).forEach(t -> turns.add(new Named(t.name(), "it says " + t.words())));
@@ -150,7 +152,7 @@ public final class TriggerForm {
 
     /** What lights its led, for each state of the button. */
     private Node leds(Trigger.Midi m, Row row) {
-        GridPane grid = new GridPane(8, 6);
+        GridPane grid = new GridPane(Space.S8, Space.S6);
         grid.add(new Label("State"), 0, 0);
         grid.add(new Label("Value"), 1, 0);
         grid.add(new Label(m.message() == Message.NOTE ? "Note" : "Control"), 2, 0);
@@ -234,7 +236,7 @@ public final class TriggerForm {
         wrong.getStyleClass().add("trouble");
         wrong.setWrapText(true);
         wrong.managedProperty().bind(wrong.textProperty().isNotEmpty());
-        return new VBox(2, Fields.text(id, now, text -> {
+        return new VBox(Space.S2, Fields.text(id, now, text -> {
             try {
                 to.accept(text.strip());
                 wrong.setText("");

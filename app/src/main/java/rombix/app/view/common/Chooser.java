@@ -22,13 +22,13 @@ public final class Chooser {
     }
 
     public static void open(Desk desk, Node by, String title, List<Item> items) {
-        VBox box = new VBox(1);
+        VBox box = new VBox(Space.S1);
         box.setId("chooser");
         box.setPrefWidth(WIDTH);
         Label head = new Label(title);
         head.getStyleClass().add("gear-name");
         head.setWrapText(true);
-        VBox.setMargin(head, new javafx.geometry.Insets(0, 0, 6, 0));
+        VBox.setMargin(head, new javafx.geometry.Insets(0, 0, Space.S6, 0));
         box.getChildren().add(head);
         for (Item item : items) {
             Label key = new Label(item.key());
@@ -37,7 +37,7 @@ public final class Chooser {
             words.setMinWidth(0);
             Region space = new Region();
             HBox.setHgrow(space, Priority.ALWAYS);
-            HBox row = new HBox(10, words, space, key);
+            HBox row = new HBox(Space.S10, words, space, key);
             row.setAlignment(Pos.CENTER_LEFT);
             key.setMinWidth(Region.USE_PREF_SIZE);
             Button choice = new Button();

@@ -50,7 +50,7 @@ public final class Confirm {
             then.run();
             return;
         }
-        VBox box = new VBox(8);
+        VBox box = new VBox(Space.S8);
         box.setId("confirm");
         Label text = new Label(question);
         text.getStyleClass().add("gear-name");
@@ -73,7 +73,7 @@ public final class Confirm {
         });
         var stay = Fields.plain("Keep it", "Esc");
         stay.setOnAction(_ -> desk.overlay().close());
-        box.getChildren().add(new HBox(8, go, stay));
+        box.getChildren().add(new HBox(Space.S8, go, stay));
         desk.overlay().show(box, by, () -> {
         });
         stay.requestFocus();

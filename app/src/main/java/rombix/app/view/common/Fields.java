@@ -51,7 +51,7 @@ public final class Fields {
         label.setWrapText(true);
         label.setLabelFor(control);
         control.setAccessibleText(name);
-        return new VBox(3, label, control);
+        return new VBox(Space.S3, label, control);
     }
 
     /** A line of text to read. */
@@ -162,7 +162,7 @@ public final class Fields {
             }
         });
         field.setOnAction(_ -> slider.setValue(parsed(field.getText(), value)));
-        HBox row = new HBox(8, slider, field);
+        HBox row = new HBox(Space.S8, slider, field);
         row.setAlignment(Pos.CENTER_LEFT);
         return row;
     }

@@ -9,6 +9,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.layout.VBox;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
+import rombix.app.view.common.Space;
 import rombix.core.chain.DeckStep;
 import rombix.core.engine.Event;
 import rombix.core.engine.Happening.Asked;
@@ -49,7 +50,7 @@ public final class AskPopover {
             return;
         }
         Asked a = all.getFirst();
-        VBox box = new VBox(8);
+        VBox box = new VBox(Space.S8);
         box.setId("ask-popover");
         Label text = new Label(a.text());
         text.getStyleClass().add("ask-text");

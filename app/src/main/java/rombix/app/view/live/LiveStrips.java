@@ -23,6 +23,7 @@ import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.IndicatorRow;
 import rombix.app.view.common.Shapes;
+import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.core.board.Board;
 import rombix.core.board.StepWords;
@@ -52,7 +53,7 @@ public final class LiveStrips {
     private final HBox running = new HBox();
     private final ScrollPane cards = new ScrollPane();
     private List<Node> shownCards = List.of();
-    private final VBox message = new VBox(3);
+    private final VBox message = new VBox(Space.S3);
     private final Label messageHead = new Label();
     private final Label messageText = new Label();
     private String about = "";
@@ -329,7 +330,7 @@ public final class LiveStrips {
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         VBox card = new VBox(
-                new HBox(8, new VBox(Styles.label(name(run.button()), "run-name"), left, doing), space, stop(
+                new HBox(Space.S8, new VBox(Styles.label(name(run.button()), "run-name"), left, doing), space, stop(
                         run)));
         card.getStyleClass().add("run-card");
         return card;
@@ -342,7 +343,7 @@ public final class LiveStrips {
         left.setMinWidth(Region.USE_PREF_SIZE);
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        HBox card = new HBox(8, name, space, left, stop(run));
+        HBox card = new HBox(Space.S8, name, space, left, stop(run));
         card.getStyleClass().addAll("run-card", "small-run");
         card.setMinWidth(SMALL_CARD);
         card.setMaxWidth(SMALL_CARD);

@@ -21,6 +21,7 @@ import rombix.app.edit.Rehearsed;
 import rombix.app.edit.Workbench.Mode;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
+import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.core.engine.AsRun;
 
@@ -66,7 +67,7 @@ public final class RehearsalBand extends HBox {
     public void begin() {
         rehearsed.begin(player.nanos());
         report.setText("nothing sent yet");
-        HBox paces = new HBox(2);
+        HBox paces = new HBox(Space.S2);
         paces.setAlignment(Pos.CENTER);
         ToggleGroup group = new ToggleGroup();
         for (int pace : PACES) {
@@ -131,7 +132,8 @@ public final class RehearsalBand extends HBox {
         close.setOnAction(_ -> desk.overlay().close());
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        HBox foot = new HBox(8, Fields.read("All of it stands in the log, too (Ctrl+L), marked as on twins."), space,
+        HBox foot = new HBox(Space.S8, Fields.read("All of it stands in the log, too (Ctrl+L), marked as on twins."),
+                space,
                 close);
         foot.setAlignment(Pos.CENTER_LEFT);
         Label words = Fields.read("");
@@ -140,7 +142,7 @@ public final class RehearsalBand extends HBox {
             list.getItems().setAll(rehearsed.shares().stream().flatMap(this::rows).toList());
         };
         refresh.run();
-        VBox box = new VBox(10, title, words, list, foot);
+        VBox box = new VBox(Space.S10, title, words, list, foot);
         box.setId("rehearsal-view");
         box.setPrefSize(WIDTH, HEIGHT);
         desk.overlay().show(box, by, () -> refresh = NOTHING);

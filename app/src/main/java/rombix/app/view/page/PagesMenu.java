@@ -16,6 +16,7 @@ import rombix.app.edit.Uses;
 import rombix.app.view.common.Confirm;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
+import rombix.app.view.common.Space;
 import rombix.app.view.step.ConditionField;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
@@ -85,7 +86,7 @@ public final class PagesMenu {
     /** Name and size; buttons that would fall off are shown before they do. */
     private void sheet(MenuButton by) {
         Page page = desk.bench().page();
-        VBox box = new VBox(10);
+        VBox box = new VBox(Space.S10);
         box.setPrefWidth(300);
         box.setId("page-sheet");
         TextField name = Fields.text("page-name", page.name(), text -> desk.bench().edit("name the page “" + text + "”",
@@ -108,7 +109,7 @@ public final class PagesMenu {
         rows.textProperty().addListener((_, _, _) -> look.run());
         resize.setOnAction(_ -> desk.bench().edit("size the page", b -> Edits.resizePage(b, page.id(), size(columns,
                 Page.MAX_COLUMNS), size(rows, Page.MAX_ROWS))));
-        box.getChildren().addAll(Fields.named("Name", name), new HBox(8, Fields.named("Columns, 1 to "
+        box.getChildren().addAll(Fields.named("Name", name), new HBox(Space.S8, Fields.named("Columns, 1 to "
                 + Page.MAX_COLUMNS, columns), Fields.named("Rows, 1 to " + Page.MAX_ROWS, rows)), falls, resize);
         desk.overlay().show(box, by, () -> {
         });
@@ -117,7 +118,7 @@ public final class PagesMenu {
     /** What a page follows: while it is so, the page is shown in Live and in Rehearse. */
     private void follow(MenuButton by) {
         Page page = desk.bench().page();
-        VBox box = new VBox(10);
+        VBox box = new VBox(Space.S10);
         box.setPrefWidth(360);
         box.setId("page-follow-sheet");
         Label what = Fields

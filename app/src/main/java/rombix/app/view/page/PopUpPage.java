@@ -5,6 +5,7 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
+import rombix.app.view.common.Space;
 import rombix.app.view.tile.TileGrid;
 import rombix.core.board.Page;
 
@@ -36,7 +37,7 @@ final class PopUpPage {
             Label name = new Label(p.name());
             name.getStyleClass().add("gear-name");
             TileGrid tiles = new TileGrid(desk, p, "pop-up-", WIDTH, HEIGHT, desk.overlay()::close);
-            VBox box = new VBox(6, name, tiles);
+            VBox box = new VBox(Space.S6, name, tiles);
             box.setId("pop-up-page");
             desk.overlay().showAt(box, sceneX, sceneY, () -> {
                 tiles.letGo();

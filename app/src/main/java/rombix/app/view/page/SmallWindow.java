@@ -24,6 +24,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Shapes;
+import rombix.app.view.common.Space;
 import rombix.app.view.tile.TileGrid;
 import rombix.core.board.Page;
 
@@ -42,7 +43,7 @@ public final class SmallWindow {
     private final Desk desk;
     private final Scene main;
     private final Stage stage = new Stage(StageStyle.UNDECORATED);
-    private final VBox root = new VBox(6);
+    private final VBox root = new VBox(Space.S6);
     private final Label mode = new Label();
     private @Nullable Page shown;
     private @Nullable TileGrid grid;
@@ -169,7 +170,7 @@ public final class SmallWindow {
         Button close = small("small-close", "×", "Close the small window");
         close.setOnAction(_ -> close());
         Node rhombus = Shapes.rhombus(16, "mark");
-        HBox head = new HBox(8, rhombus, name, mode, space, through, opacity, shrink, close);
+        HBox head = new HBox(Space.S8, rhombus, name, mode, space, through, opacity, shrink, close);
         head.setAlignment(Pos.CENTER_LEFT);
         head.setId("small-head");
         drag(head, () -> {

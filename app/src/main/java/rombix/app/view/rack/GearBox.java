@@ -26,6 +26,7 @@ import rombix.app.view.common.Desk;
 import rombix.app.view.common.Drag;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Shapes;
+import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.app.view.page.PageView;
 import rombix.core.card.Card.Item;
@@ -165,7 +166,7 @@ final class GearBox extends VBox {
 
     private void choice(Reading k) {
         List<Item> items = twin.items(list(k), now());
-        GridPane grid = new GridPane(4, 4);
+        GridPane grid = new GridPane(Space.S4, Space.S4);
         ColumnConstraints half = new ColumnConstraints();
         half.setPercentWidth(50);
         grid.getColumnConstraints().addAll(half, half);
@@ -185,7 +186,7 @@ final class GearBox extends VBox {
             grid.add(b, i % 2, i / 2);
         }
         VBox box = new VBox(grid);
-        box.setPadding(new javafx.geometry.Insets(2, 0, 4, 0));
+        box.setPadding(new javafx.geometry.Insets(Space.S2, 0, Space.S4, 0));
         rows.getChildren().add(box);
         refreshers.put(k.id(), () -> {
             Value v = now().apply(k.id());

@@ -26,6 +26,7 @@ import rombix.app.deck.Touches;
 import rombix.app.view.common.Confirm;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
+import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.core.board.Board;
 import rombix.core.board.Edits;
@@ -61,7 +62,7 @@ public final class GearPopover {
     /** @param gear whose address is to be under the hand at once; null for no gear's */
     public void show(Node anchor, @Nullable String gear) {
         desk.overlay().close(); // Its own last one, too.
-        VBox box = new VBox(10);
+        VBox box = new VBox(Space.S10);
         content = box;
         by = anchor;
         fill();
@@ -157,7 +158,7 @@ public final class GearPopover {
         status(g.id());
         Node address = address(g);
         HBox.setHgrow(address, Priority.ALWAYS);
-        VBox box = new VBox(4, row(name, kind(g, card), address, gone), status);
+        VBox box = new VBox(Space.S4, row(name, kind(g, card), address, gone), status);
         if (card != null && !card.lists().isEmpty()) {
             lists(g, card, box);
         }
@@ -168,7 +169,7 @@ public final class GearPopover {
     /** Of what card it is, and how it is reached. */
     private Node kind(Gear g, @Nullable Card card) {
         Label title = Styles.label(card == null ? g.card() : card.title(), "field-name");
-        VBox kind = new VBox(1, title, protocol(g, card));
+        VBox kind = new VBox(Space.S1, title, protocol(g, card));
         kind.setMinWidth(KIND_WIDTH);
         kind.setPrefWidth(KIND_WIDTH);
         kind.setMaxWidth(KIND_WIDTH);
@@ -229,7 +230,7 @@ public final class GearPopover {
 
     /** The lists that the card leaves to the board: channels, lamps and the like. */
     private void lists(Gear g, Card card, VBox to) {
-        HBox heads = new HBox(6);
+        HBox heads = new HBox(Space.S6);
         to.getChildren().add(heads);
         card.lists().keySet().stream().sorted().forEach(list -> {
             List<Item> items = desk.bench().rig().twin(g.id()).map(t -> t.items(list, desk.model().readings(g.id())))
@@ -254,8 +255,8 @@ public final class GearPopover {
     }
 
     private Node items(Gear g, Card card, String list, List<Item> items) {
-        GridPane grid = new GridPane(6, 4);
-        grid.setPadding(new Insets(0, 0, 0, 16));
+        GridPane grid = new GridPane(Space.S6, Space.S4);
+        grid.setPadding(new Insets(0, 0, 0, Space.S16));
         List<String> fields = List.copyOf(card.fields(list, g.link().protocol()));
         grid.add(Styles.label("name", "field-name"), 0, 0);
         for (int f = 0; f < fields.size(); f++) {
@@ -360,7 +361,7 @@ public final class GearPopover {
     }
 
     private static HBox row(Node... nodes) {
-        HBox row = new HBox(8, nodes);
+        HBox row = new HBox(Space.S8, nodes);
         row.setAlignment(Pos.CENTER_LEFT);
         return row;
     }

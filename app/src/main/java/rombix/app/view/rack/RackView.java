@@ -17,6 +17,7 @@ import rombix.app.edit.Shadow;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Shapes;
+import rombix.app.view.common.Space;
 import rombix.app.view.page.PageView;
 import rombix.core.card.Twin;
 import rombix.core.card.Twin.Reading;
@@ -46,7 +47,7 @@ public final class RackView extends ScrollPane {
         edit.setMinHeight(32);
         edit.setOnAction(_ -> gear.show(edit, null));
         VBox foot = new VBox(edit);
-        foot.setPadding(new javafx.geometry.Insets(0, 12, 16, 12));
+        foot.setPadding(new javafx.geometry.Insets(0, Space.S12, Space.S16, Space.S12));
         desk.bench().watch(() -> {
             foot.setVisible(desk.building());
             foot.setManaged(desk.building());
@@ -118,11 +119,11 @@ public final class RackView extends ScrollPane {
             }
             shadowMe.setText(shadowMe.isSelected() ? "Stop shadowing" : "Shadow me");
         });
-        HBox tools = new HBox(4,
+        HBox tools = new HBox(Space.S4,
                 history("undo", "mdi2u-undo", "Ctrl+Z", desk.bench()::undo, () -> desk.bench().undoName()),
                 history("redo", "mdi2r-redo", "Ctrl+Shift+Z", desk.bench()::redo, () -> desk.bench().redoName()),
                 snapshot, shadowMe);
-        tools.setPadding(new javafx.geometry.Insets(10, 12, 0, 12));
+        tools.setPadding(new javafx.geometry.Insets(Space.S10, Space.S12, 0, Space.S12));
         desk.bench().watch(() -> {
             tools.setVisible(desk.building());
             tools.setManaged(desk.building());
@@ -157,7 +158,7 @@ public final class RackView extends ScrollPane {
 
     /** Which gear the snapshot is of. */
     private void snapshots(rombix.core.engine.Known known, Button by) {
-        VBox box = new VBox(6);
+        VBox box = new VBox(Space.S6);
         box.setId("snapshot-popover");
         box.getChildren().add(Fields.read("Whose present readings?"));
         Map<String, javafx.scene.control.CheckBox> of = new LinkedHashMap<>();

@@ -15,6 +15,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
+import rombix.app.view.common.Space;
 import rombix.core.board.Rig;
 import rombix.core.board.StepWords;
 import rombix.core.card.Figures;
@@ -51,7 +52,7 @@ final class ForecastStrip extends HBox {
     }
 
     ForecastStrip(Desk desk, Supplier<Known> known) {
-        super(6);
+        super(Space.S6);
         this.desk = desk;
         this.known = known;
         setId("forecast");

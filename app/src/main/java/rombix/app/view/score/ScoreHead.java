@@ -21,6 +21,7 @@ import rombix.app.view.common.Confirm;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Shapes;
+import rombix.app.view.common.Space;
 import rombix.core.board.Board;
 import rombix.core.board.Edits;
 import rombix.core.board.State;
@@ -156,7 +157,7 @@ public final class ScoreHead extends HBox {
     }
 
     private HBox states(rombix.core.board.Button button) {
-        HBox states = new HBox(2);
+        HBox states = new HBox(Space.S2);
         states.setAlignment(Pos.CENTER_LEFT);
         if (button.states().size() > MAX_TABS) {
             states.getChildren().add(manyStates(button));
@@ -203,7 +204,7 @@ public final class ScoreHead extends HBox {
 
     /** A tab for press, for release, and for each gesture that the state answers; the others behind a plus. */
     private HBox gestures() {
-        HBox row = new HBox(2);
+        HBox row = new HBox(Space.S2);
         row.setAlignment(Pos.CENTER_LEFT);
         List<Part> more = new ArrayList<>();
         Part now = desk.bench().part();

@@ -22,6 +22,7 @@ import rombix.app.edit.StepEdits;
 import rombix.app.view.common.Chooser;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
+import rombix.app.view.common.Space;
 import rombix.core.board.StepWords;
 import rombix.core.chain.Chain;
 import rombix.core.engine.Event;
@@ -57,7 +58,7 @@ public final class ScoreView extends VBox {
         asList = ScoreHead.tab("list", false, () -> showList(list));
         asList.setId("as-list");
         asList.setTooltip(new Tooltip("Read the steps as a list · F4"));
-        foot = new HBox(8, finder, asList, wraps(), action("make-opposite", "Opposite", "Alt+O",
+        foot = new HBox(Space.S8, finder, asList, wraps(), action("make-opposite", "Opposite", "Alt+O",
                 "Make the other state with the chain that undoes this one", this::opposite),
                 action("try", "Try…",
                         "Alt+T", "Run this step, from here, or all, on twins or on the gear", this::tryOut),
@@ -65,7 +66,7 @@ public final class ScoreView extends VBox {
                         "add-always", "+ always", "Alt+E", "Add steps that run however this chain ends",
                         this::always));
         foot.setAlignment(Pos.CENTER_LEFT);
-        foot.setPadding(new Insets(6, 14, 10, 14));
+        foot.setPadding(new Insets(Space.S6, Space.S14, Space.S10, Space.S14));
         HBox.setHgrow(finder, Priority.ALWAYS);
         getChildren().addAll(head, middle, foot);
         setPrefHeight(306);
@@ -170,7 +171,7 @@ public final class ScoreView extends VBox {
     /** What could not be reversed, for the person to fill. */
     private void tellLeft(List<Opposite.Left> left, javafx.scene.Node by) {
         StepWords words = new StepWords(desk.bench().rig(), g -> desk.model().readings(g));
-        VBox box = new VBox(6);
+        VBox box = new VBox(Space.S6);
         box.setId("opposite-left");
         Label title = new Label("These steps could not be reversed:");
         title.getStyleClass().add("gear-name");

@@ -16,6 +16,7 @@ import rombix.app.edit.StepEdits;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Shapes;
+import rombix.app.view.common.Space;
 import rombix.app.view.step.StepOptionsForm;
 import rombix.app.view.step.StepPopover;
 import rombix.core.board.StepWords;
@@ -41,7 +42,7 @@ final class StepList extends ScrollPane {
         setFitToWidth(true);
         setId("step-list");
         getStyleClass().add("score-scroll");
-        lines.setPadding(new Insets(4, 14, 8, 14));
+        lines.setPadding(new Insets(Space.S4, Space.S14, Space.S8, Space.S14));
         desk.bench().watch(this::build);
         visibleProperty().addListener((_, _, _) -> build());
     }
@@ -75,7 +76,7 @@ final class StepList extends ScrollPane {
         Label text = new Label(prefix + words.of(step));
         Label more = new Label(step.how().note() == null ? options : step.how().note());
         more.getStyleClass().add("quiet");
-        HBox line = new HBox(10, Shapes.rhombus(9, "diamond"), text, more);
+        HBox line = new HBox(Space.S10, Shapes.rhombus(9, "diamond"), text, more);
         line.getStyleClass().addAll("mark-step", "list-step");
         if (step.how().off()) {
             line.getStyleClass().add("switched-off");
@@ -114,7 +115,7 @@ final class StepList extends ScrollPane {
         for (int c = 0; c < inner.size(); c++) {
             if (inner.size() > 1) {
                 Label choice = Fields.read(name(step, c));
-                choice.setPadding(new Insets(2, 4, 2, 4 + (depth + 1) * INDENT - 10));
+                choice.setPadding(new Insets(Space.S2, Space.S4, Space.S2, Space.S4 + chainIndent(depth)));
                 lines.getChildren().add(choice);
             }
             chain(inner.get(c), plus(path, c), depth + 1);
@@ -122,7 +123,7 @@ final class StepList extends ScrollPane {
         Chain instead = step.how().instead();
         if (instead != null) {
             Label fails = Fields.read("if it fails");
-            fails.setPadding(new Insets(2, 4, 2, 4 + (depth + 1) * INDENT - 10));
+            fails.setPadding(new Insets(Space.S2, Space.S4, Space.S2, Space.S4 + chainIndent(depth)));
             lines.getChildren().add(fails);
             chain(instead, plus(path, Paths.INSTEAD), depth + 1);
         }
@@ -145,5 +146,10 @@ final class StepList extends ScrollPane {
             desk.bench().selectStep(path);
             edits.delete();
         });
+    }
+
+    /** How far in the name of a chain stands that a step at a depth holds. */
+    private static double chainIndent(int depth) {
+        return (depth + 1) * INDENT - 10;
     }
 }

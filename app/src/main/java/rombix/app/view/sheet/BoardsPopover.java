@@ -22,6 +22,7 @@ import javafx.scene.layout.VBox;
 import rombix.app.edit.Starters;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
+import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.core.board.Board;
 import rombix.core.board.Edits;
@@ -66,7 +67,7 @@ public final class BoardsPopover {
     }
 
     public void show(Node by) {
-        VBox box = new VBox(10);
+        VBox box = new VBox(Space.S10);
         box.setPrefWidth(440);
         box.setId("boards");
         box.getChildren().addAll(Styles.label("Open", "gear-name"), beside(), Styles.label("New board", "gear-name"),
@@ -80,7 +81,7 @@ public final class BoardsPopover {
     }
 
     private Node beside() {
-        FlowPane row = new FlowPane(6, 6);
+        FlowPane row = new FlowPane(Space.S6, Space.S6);
         for (Path file : files()) {
             Button go = Fields.plain(String.valueOf(file.getFileName()).replaceFirst("\\.json$", ""), "");
             go.setOnAction(_ -> {
@@ -119,7 +120,7 @@ public final class BoardsPopover {
         ComboBox<Start> start = Fields.choice("board-new-start", List.of(Start.values()), Start.EMPTY, s -> s.words,
                 _ -> {
                 });
-        FlowPane gear = new FlowPane(10, 4);
+        FlowPane gear = new FlowPane(Space.S10, Space.S4);
         Map<Gear, CheckBox> wanted = new LinkedHashMap<>();
         for (Gear g : desk.bench().board().gear()) {
             CheckBox box = Fields.check("board-gear-" + g.id(), g.name(), true, _ -> {
@@ -136,10 +137,10 @@ public final class BoardsPopover {
             write(name.getText(), text(name.getText().strip(), start.getValue(), chosen), flaw);
         });
         name.setOnAction(_ -> make.fire());
-        HBox first = new HBox(8, Fields.named("Name", name), Fields.named("It starts with", start));
+        HBox first = new HBox(Space.S8, Fields.named("Name", name), Fields.named("It starts with", start));
         first.setAlignment(javafx.geometry.Pos.BOTTOM_LEFT);
         HBox.setHgrow(first.getChildren().get(0), Priority.ALWAYS);
-        return new VBox(8, first, Fields.named("With this gear of the present board", gear), flaw, make);
+        return new VBox(Space.S8, first, Fields.named("With this gear of the present board", gear), flaw, make);
     }
 
     private String text(String name, Start start, List<Gear> gear) {
@@ -168,9 +169,9 @@ public final class BoardsPopover {
             write(called, BoardFile.format(desk.bench().board().withName(called)), flaw);
         });
         name.setOnAction(_ -> save.fire());
-        HBox row = new HBox(8, name, save);
+        HBox row = new HBox(Space.S8, name, save);
         row.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
-        return new VBox(4, row, flaw);
+        return new VBox(Space.S4, row, flaw);
     }
 
     /** A line for what is wrong; it takes no room while nothing is. */

@@ -44,6 +44,7 @@ import rombix.app.log.LogStore;
 import rombix.app.log.LogStore.Query;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
+import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.core.board.Walk;
 
@@ -151,7 +152,7 @@ public final class LogView {
         }
         onePress = 0;
         ToggleButton all = kind("all", EnumSet.noneOf(Kind.class));
-        HBox top = new HBox(6, words, all, kind("presses", EnumSet.of(Kind.PRESS)), kind("faults", EnumSet.of(
+        HBox top = new HBox(Space.S6, words, all, kind("presses", EnumSet.of(Kind.PRESS)), kind("faults", EnumSet.of(
                 Kind.FAULT)), kind("stops", EnumSet.of(Kind.STOP)));
         top.setAlignment(Pos.CENTER_LEFT);
         kinds.selectToggle(all);
@@ -166,10 +167,10 @@ public final class LogView {
         HBox.setHgrow(space, Priority.ALWAYS);
         Button close = Fields.plain("Close", "Esc");
         close.setOnAction(_ -> desk.overlay().close());
-        HBox foot = new HBox(8, press, step, told, space, follow, csv, close);
+        HBox foot = new HBox(Space.S8, press, step, told, space, follow, csv, close);
         foot.setAlignment(Pos.CENTER_LEFT);
         VBox.setVgrow(table, Priority.ALWAYS);
-        VBox box = new VBox(8, top, table, detail, foot);
+        VBox box = new VBox(Space.S8, top, table, detail, foot);
         box.setId("log-view");
         box.setPrefSize(WIDTH, HEIGHT);
         press.setDisable(true);

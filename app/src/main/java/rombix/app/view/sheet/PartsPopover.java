@@ -17,6 +17,7 @@ import rombix.app.edit.Part;
 import rombix.app.view.common.Confirm;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
+import rombix.app.view.common.Space;
 import rombix.core.board.Board;
 import rombix.core.board.Board.BoardValue;
 import rombix.core.board.Board.NamedChain;
@@ -33,7 +34,7 @@ public final class PartsPopover {
     }
 
     public void show(Node by) {
-        VBox content = new VBox(6);
+        VBox content = new VBox(Space.S6);
         fill(content, by);
         ScrollPane scroll = new ScrollPane(content);
         scroll.setFitToWidth(true);
@@ -89,7 +90,7 @@ public final class PartsPopover {
 
     private static Label head(String text) {
         Label head = Fields.read(text);
-        VBox.setMargin(head, new javafx.geometry.Insets(6, 0, 0, 0));
+        VBox.setMargin(head, new javafx.geometry.Insets(Space.S6, 0, 0, 0));
         return head;
     }
 
@@ -136,7 +137,7 @@ public final class PartsPopover {
     }
 
     private static HBox row(Node... nodes) {
-        HBox row = new HBox(6, nodes);
+        HBox row = new HBox(Space.S6, nodes);
         row.setAlignment(Pos.CENTER_LEFT);
         return row;
     }

@@ -27,6 +27,7 @@ import rombix.app.edit.TriggerEdits;
 import rombix.app.view.button.TriggerForm;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
+import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.core.board.Schedule;
 import rombix.core.board.Trigger;
@@ -49,8 +50,8 @@ public final class TriggersView {
     private final Touches touches;
     private final TriggerEdits edits;
     private final TableView<Row> table = new TableView<>();
-    private final VBox form = new VBox(10);
-    private final HBox from = new HBox(22);
+    private final VBox form = new VBox(Space.S10);
+    private final HBox from = new HBox(Space.S22);
     private final Label told = Fields.read("");
     private final Button learn = Fields.plain("Learn by touching", "");
     private final Timeline timer = new Timeline(new KeyFrame(Duration.seconds(1), _ -> sources()));
@@ -122,27 +123,27 @@ public final class TriggersView {
 
     /** Opens it; on the triggers of the selected button if it has any. */
     public void open(Node by) {
-        HBox top = new HBox(10, Styles.label("Triggers", "gear-name"),
+        HBox top = new HBox(Space.S10, Styles.label("Triggers", "gear-name"),
                 Fields.read("They press in Live and in Rehearse."));
         top.setAlignment(Pos.CENTER_LEFT);
         ScrollPane scroll = new ScrollPane(form);
         scroll.setFitToWidth(true);
         scroll.getStyleClass().add("popover-scroll");
         scroll.setMinWidth(FORM + 16);
-        HBox middle = new HBox(14, table, scroll);
+        HBox middle = new HBox(Space.S14, table, scroll);
         HBox.setHgrow(table, Priority.ALWAYS);
         VBox.setVgrow(middle, Priority.ALWAYS);
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         Button close = Fields.plain("Close", "Esc");
         close.setOnAction(_ -> desk.overlay().close());
-        HBox foot = new HBox(8);
+        HBox foot = new HBox(Space.S8);
         foot.setAlignment(Pos.CENTER_LEFT);
         if (desk.building()) {
             foot.getChildren().addAll(learn, adder());
         }
         foot.getChildren().addAll(told, space, close);
-        VBox box = new VBox(10, top, from, middle, foot);
+        VBox box = new VBox(Space.S10, top, from, middle, foot);
         box.setId("triggers-view");
         box.setPrefSize(WIDTH, HEIGHT);
         sources();
@@ -194,7 +195,7 @@ public final class TriggersView {
         if (!well) {
             words.getStyleClass().add("trouble");
         }
-        return new VBox(1, head, words);
+        return new VBox(Space.S1, head, words);
     }
 
     private void rows() {
@@ -259,7 +260,7 @@ public final class TriggersView {
             desk.overlay().close();
             desk.bench().select(row.button().id());
         });
-        form.getChildren().add(new HBox(8, go, remove)); // In sight however long the form is.
+        form.getChildren().add(new HBox(Space.S8, go, remove)); // In sight however long the form is.
         List<rombix.core.board.Button> buttons = desk.bench().board().buttons().toList();
         form.getChildren().add(Fields.named("Presses", Fields.choice("trigger-button", buttons, row.button(),
                 b -> b.name(), b -> {

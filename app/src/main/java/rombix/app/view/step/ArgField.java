@@ -16,6 +16,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Colours;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
+import rombix.app.view.common.Space;
 import rombix.core.card.Card.Item;
 import rombix.core.card.Card.Param;
 import rombix.core.card.Twin;
@@ -36,7 +37,7 @@ final class ArgField extends HBox {
      */
     ArgField(Desk desk, String id, @Nullable Twin twin, Param param, Arg now, List<String> more,
             Consumer<Arg> changed) {
-        super(6);
+        super(Space.S6);
         this.desk = desk;
         this.name = id;
         this.changed = changed;

@@ -10,6 +10,7 @@ import rombix.app.edit.Conditions;
 import rombix.app.edit.Conditions.Offered;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
+import rombix.app.view.common.Space;
 import rombix.core.board.StepWords;
 import rombix.core.chain.Condition;
 
@@ -26,7 +27,7 @@ public final class ConditionField extends VBox {
     /** @param optional whether it may be absent: then null is told */
     public ConditionField(Desk desk, String id, @Nullable Condition now, boolean optional,
             Consumer<@Nullable Condition> changed) {
-        super(4);
+        super(Space.S4);
         this.desk = desk;
         this.name = id;
         this.changed = changed;

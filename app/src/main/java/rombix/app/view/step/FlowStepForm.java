@@ -9,6 +9,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
+import rombix.app.view.common.Space;
 import rombix.core.board.Paths;
 import rombix.core.board.Board;
 import rombix.core.chain.Arg;
@@ -145,7 +146,7 @@ final class FlowStepForm extends StepFields {
             name.setPromptText("choice " + (i + 1));
             name.setPrefColumnCount(9);
             name.setAccessibleText("Name of choice " + (i + 1));
-            HBox more = new HBox(6, name);
+            HBox more = new HBox(Space.S6, name);
             more.setAlignment(Pos.CENTER_LEFT);
             if (weighs) {
                 TextField weight = Fields.number("weight-" + i, c.weight(), null, w -> {
@@ -170,7 +171,7 @@ final class FlowStepForm extends StepFields {
     }
 
     private void repeat(Step.Repeat r) {
-        HBox times = new HBox(8, Fields.check("arg-times-on", "So many times", r.times() != null, on -> editAnew(
+        HBox times = new HBox(Space.S8, Fields.check("arg-times-on", "So many times", r.times() != null, on -> editAnew(
                 Step.Repeat.class, s -> new Step.Repeat(on ? Arg.of(3) : null, s.condition(), s.every(), s.count(), s
                         .chain(), s.how(), s.extra()))));
         times.setAlignment(Pos.CENTER_LEFT);

@@ -9,6 +9,7 @@ import javafx.scene.layout.VBox;
 import rombix.app.edit.Conditions;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
+import rombix.app.view.common.Space;
 import rombix.core.board.StepWords;
 import rombix.core.value.Formula;
 import rombix.core.value.FormulaFault;
@@ -21,7 +22,7 @@ final class FormulaField extends VBox {
 
     /** @param more names that are known in this place beside readings and values */
     FormulaField(Desk desk, String id, String formula, List<String> more, Consumer<String> changed) {
-        super(4);
+        super(Space.S4);
         this.desk = desk;
         field = Fields.text(id, formula, changed);
         field.setPromptText("such as 2 * {a reading} + 1");

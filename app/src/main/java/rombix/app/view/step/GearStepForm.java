@@ -8,6 +8,7 @@ import javafx.scene.layout.HBox;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
+import rombix.app.view.common.Space;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Param;
 import rombix.core.card.Twin;
@@ -58,7 +59,7 @@ final class GearStepForm extends StepFields {
 
     private void doing(GearStep.Do d) {
         params(d.gear(), d.command(), d.with(), null, (name, arg) -> edit(GearStep.Do.class, s -> s.with(name, arg)));
-        HBox answer = new HBox(8,
+        HBox answer = new HBox(Space.S8,
                 Fields.check("arg-answer", "Wait until the gear shows it, at most", d.answer() != null,
                         on -> editAnew(GearStep.Do.class,
                                 s -> new GearStep.Do(s.gear(), s.command(), s.with(), on ? 2000L : null, s

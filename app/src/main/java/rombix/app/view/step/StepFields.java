@@ -13,6 +13,7 @@ import javafx.scene.layout.Priority;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
+import rombix.app.view.common.Space;
 import rombix.core.board.Paths;
 import rombix.core.card.Card.Param;
 import rombix.core.card.Twin;
@@ -88,7 +89,7 @@ abstract class StepFields {
 
     void optionalSpan(String name, String id, @Nullable Long now, long preset,
             java.util.function.Consumer<@Nullable Long> changed) {
-        HBox row = new HBox(8, Fields.check(id + "-on", name, now != null, on -> {
+        HBox row = new HBox(Space.S8, Fields.check(id + "-on", name, now != null, on -> {
             changed.accept(on ? (Long) preset : null);
             anew.run();
         }));
@@ -126,7 +127,7 @@ abstract class StepFields {
 
     /** One of the chains within: its name, how many steps it has, and where the next step is put. */
     HBox chainRow(String name, int index, Chain chain, @Nullable Runnable remove, @Nullable Node more) {
-        HBox row = new HBox(6);
+        HBox row = new HBox(Space.S6);
         row.setAlignment(Pos.CENTER_LEFT);
         if (more == null) {
             row.getChildren().add(Fields.read(name));

@@ -9,6 +9,7 @@ import javafx.scene.control.Button;
 import javafx.scene.layout.HBox;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
+import rombix.app.view.common.Space;
 import rombix.core.board.Paths;
 import rombix.core.chain.Chain;
 import rombix.core.chain.StepOptions;
@@ -67,7 +68,7 @@ public final class StepOptionsForm {
                     anew.run();
                 })));
         if (how.fail() == Fail.RETRY) {
-            HBox row = new HBox(8, Fields.named("Times", Fields.number("manner-tries", how.tries(), null,
+            HBox row = new HBox(Space.S8, Fields.named("Times", Fields.number("manner-tries", how.tries(), null,
                     n -> edit(m -> new StepOptions(m.off(), m.note(), m.condition(), m.fail(),
                             Math.max(1, (int) Math.round(n)), m.backOff(), m.instead())))),
                     Fields.named("First after, then twice as long each time", Fields.span("manner-back-off", how

@@ -11,6 +11,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
+import rombix.app.view.common.Space;
 import rombix.core.board.Paths;
 import rombix.core.board.StepWords;
 import rombix.core.chain.StepOptions;
@@ -31,7 +32,7 @@ public final class StepPopover {
         if (Paths.step(desk.bench().chain(), path).isEmpty()) {
             return;
         }
-        VBox content = new VBox(10);
+        VBox content = new VBox(Space.S10);
         content.setPrefWidth(WIDTH);
         content.setMaxWidth(WIDTH);
         more = false;
@@ -83,7 +84,7 @@ public final class StepPopover {
         });
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        HBox row = new HBox(8, Fields.check("manner-off", "Switched off", step.how().off(), on -> {
+        HBox row = new HBox(Space.S8, Fields.check("manner-off", "Switched off", step.how().off(), on -> {
             desk.bench().editChain(on ? "switch a step off" : "switch a step on", c -> Paths.changed(c, path, s -> {
                 StepOptions m = s.how();
                 return s.in(
@@ -100,7 +101,7 @@ public final class StepPopover {
         remove.setOnAction(_ -> delete.run());
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        HBox row = new HBox(6, remove, space);
+        HBox row = new HBox(Space.S6, remove, space);
         if (path.size() == 1 && path.getFirst() >= 0) {
             Button earlier = Fields.plain("Earlier", "");
             earlier.setOnAction(_ -> move(path, -1));

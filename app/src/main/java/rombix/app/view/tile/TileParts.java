@@ -16,6 +16,7 @@ import javafx.scene.text.TextAlignment;
 import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.javafx.FontIcon;
 import rombix.app.view.common.Shapes;
+import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 
 /** The nodes of a tile, and which of them there is something to see of. */
@@ -36,7 +37,7 @@ final class TileParts {
     final Label tally = styled(new Label(), "tile-tally");
     final Label left = styled(new Label(), "tile-left");
     final Label fault = styled(new Label(), "tile-fault");
-    final HBox pips = new HBox(3);
+    final HBox pips = new HBox(Space.S3);
     final TileLevels levels;
     private @Nullable FontIcon icon;
     private @Nullable String iconLiteral;

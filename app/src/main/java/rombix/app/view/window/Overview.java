@@ -20,6 +20,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Places;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
+import rombix.app.view.common.Space;
 import rombix.core.check.Check;
 import rombix.core.check.Fixes;
 
@@ -132,7 +133,7 @@ final class Overview {
                 e.consume();
             }
         });
-        VBox box = new VBox(8, field, scroll);
+        VBox box = new VBox(Space.S8, field, scroll);
         box.setPrefWidth(WIDTH);
         box.setId("overview");
         fill[0].run();
@@ -155,7 +156,7 @@ final class Overview {
         where.getStyleClass().add("where");
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        HBox row = new HBox(10, words, space, where);
+        HBox row = new HBox(Space.S10, words, space, where);
         Fixes.Fix fix = line.fix();
         if (fix != null) {
             Button mend = Fields.plain(fix.words(), "Ctrl+Enter");

@@ -7,6 +7,7 @@ import javafx.scene.text.Font;
 import javafx.stage.Stage;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
+import rombix.app.view.common.Tokens;
 import rombix.app.view.page.SmallWindow;
 
 /** The window as such: its scene with fonts, styles and colours, the whole screen, and the small window beside it. */
@@ -34,12 +35,8 @@ public final class Stagework {
     Stagework(Desk desk, Parent root) {
         this.desk = desk;
         scene = new Scene(root, 1280, 800);
-        scene.getStylesheets().addAll(css("tokens.css"), css("rombix.css"));
+        scene.getStylesheets().setAll(Tokens.sheets());
         theme(Theme.NIGHT);
-    }
-
-    private static String css(String name) {
-        return String.valueOf(Stagework.class.getResource("/rombix/app/" + name));
     }
 
     Scene scene() {
