@@ -18,13 +18,13 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** Says what is wrong with a board. */
 @Command(name = "check", mixinStandardHelpOptions = true, description = {
-        "Says what is wrong with a board, a line each: where, what, and what to do.",
-        "Ends with 0 if nothing is, with 1 if something is, with 2 if the file cannot be read as a board."})
+        "Checks a board: one finding per line, with its place and what to do.",
+        "Exit code: 0 no findings, 1 findings, 2 the file is not a board."})
 final class CheckCommand implements Callable<Integer> {
     @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
     private Path board = Path.of("");
 
-    @Option(names = "--json", description = "One JSON object a line: kind, place, where, message, button.")
+    @Option(names = "--json", description = "One JSON object per line: kind, place, where, message, button.")
     private boolean json;
 
     @Spec
@@ -52,7 +52,7 @@ final class CheckCommand implements Callable<Integer> {
             }
         }
         if (findings.isEmpty() && !json) {
-            out.println(board + ": nothing is wrong");
+            out.println(board + ": no problems found");
         }
         out.flush();
         return findings.isEmpty() ? 0 : 1;

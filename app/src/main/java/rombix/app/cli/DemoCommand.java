@@ -12,12 +12,12 @@ import rombix.standins.StandIns;
 /** Opens the demo board, with stand-ins for its gear. */
 @Command(name = "demo", mixinStandardHelpOptions = true, description = {
         "Opens the demo board with simulated gear.",
-        "It opens your own copy, kept in the folder Rombix of your home, so that you can change it and keep it."})
+        "Opens your own copy, in the folder Rombix in your home folder, so you can change it."})
 final class DemoCommand implements Callable<Integer> {
     @Option(names = "--for", converter = Span.class, paramLabel = "TIME", description = "Stop after this time, such as 20s.")
     private @Nullable Long forMillis;
 
-    @Option(names = "--fresh", description = "Begin with the demo board as it ships; your copy is kept beside it.")
+    @Option(names = "--fresh", description = "Start again from the original demo board; your old copy is kept next to it.")
     private boolean fresh;
 
     @Override

@@ -22,16 +22,16 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** Says what a press will do, without telling the gear anything. */
 @Command(name = "forecast", mixinStandardHelpOptions = true, description = {
-        "Says what a press will do: when each step runs, what each reading will be, with what odds, what clashes.",
-        "Nothing is sent. With --stand-ins or --live it starts from what the gear says now; else from what is not known."})
+        "Forecasts a press: when each step runs, what each reading will be, the odds, and clashes.",
+        "Nothing is sent. With --stand-ins or --live it starts from the gear's present readings; otherwise they are unknown."})
 final class ForecastCommand implements Callable<Integer> {
     @Mixin
     private ChainArgs chain = new ChainArgs();
 
-    @Option(names = "--runs", defaultValue = "1000", paramLabel = "N", description = "How many runs where there is chance (1000).")
+    @Option(names = "--runs", defaultValue = "1000", paramLabel = "N", description = "How many runs, where chance is involved (1000).")
     private int runs = 1000;
 
-    @Option(names = "--seed", defaultValue = "1", paramLabel = "S", description = "Where chance starts (1): the same seed gives the same forecast.")
+    @Option(names = "--seed", defaultValue = "1", paramLabel = "S", description = "Random seed (1): the same seed gives the same forecast.")
     private long seed = 1;
 
     @Option(names = "--json", description = "One JSON object.")
@@ -94,7 +94,7 @@ final class ForecastCommand implements Callable<Integer> {
     }
 
     private static void print(PrintWriter out, Forecast f, Map<String, String> titles, StepWords words) {
-        out.printf("%s, %s%n%n", f.endless() ? "Goes on until it is stopped" : "Takes " + span(f.length()),
+        out.printf("%s, %s%n%n", f.endless() ? "Runs until it is stopped" : "Takes " + span(f.length()),
                 f.runs() == 1
                         ? "no chance in it"
                         : f.runs() + " runs");

@@ -19,13 +19,13 @@ import rombix.app.log.LogStore.Query;
 import rombix.app.show.Session;
 
 /** Prints the as-run log of a board as CSV, oldest row first. */
-@Command(name = "log", mixinStandardHelpOptions = true, description = "Prints what was run on a board, as CSV, oldest first.")
+@Command(name = "log", mixinStandardHelpOptions = true, description = "Prints a board's as-run log as CSV, oldest first.")
 final class LogCommand implements Callable<Integer> {
     @Spec
     private CommandSpec spec = CommandSpec.create();
     @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
     private Path board = Path.of("");
-    @Option(names = "--last", paramLabel = "N", description = "Only the newest N rows; 1000 when absent.")
+    @Option(names = "--last", paramLabel = "N", description = "Only the newest N rows (1000).")
     private int last = 1000;
     @Option(names = "--faults", description = "Only what went wrong.")
     private boolean faults;

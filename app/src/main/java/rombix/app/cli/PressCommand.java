@@ -29,8 +29,8 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** Presses a button from a script. */
 @Command(name = "press", mixinStandardHelpOptions = true, description = {
-        "Presses a button of a board: connects its gear, runs the chain to its end and prints a line a step.",
-        "Ends with 0, with 1 if a step failed, with 2 for a bad call or a bad file."})
+        "Presses a button of a board: connects its gear, runs the chain to its end and prints one line per step.",
+        "Exit code: 0 done, 1 a step failed, 2 a bad call or a bad file."})
 final class PressCommand implements Callable<Integer> {
     @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
     private Path board = Path.of("");
@@ -50,10 +50,10 @@ final class PressCommand implements Callable<Integer> {
     @Option(names = "--stand-ins", description = "Start stand-ins for the gear on free ports, and use them.")
     private boolean standIns;
 
-    @Option(names = "--answer", paramLabel = "ANSWER", description = "What to answer when the chain asks: a choice by its name or its place from 0, a number, or a text. Several are taken in turn.")
+    @Option(names = "--answer", paramLabel = "ANSWER", description = "The answer when the chain asks: a choice by name or by position from 0, a number, or a text. Several are used in turn.")
     private List<String> answers = List.of();
 
-    @Option(names = "--json", description = "One JSON object a line; due and at are milliseconds since the first press.")
+    @Option(names = "--json", description = "One JSON object per line; due and at are milliseconds since the first press.")
     private boolean json;
 
     @Spec

@@ -37,8 +37,8 @@ public final class ButtonEdits {
 
     /** What of a copied button is pasted onto another. */
     public enum Onto {
-        LOOKS("its looks"), CHAINS("all its chains"), STATE("the state “%s” over this one"), STATE_MORE(
-                "the state “%s” as one more"), GESTURE("its chain for %s");
+        LOOKS("its look"), CHAINS("all its chains"), STATE("state “%s”, replacing this one"), STATE_MORE(
+                "state “%s”, as a new state"), GESTURE("its chain for %s");
 
         private final String words;
 

@@ -95,7 +95,7 @@ public final class TriggerEdits {
     }
 
     public void remove(Row row) {
-        edit(row.button().id(), "take a trigger off", all -> {
+        edit(row.button().id(), "remove a trigger", all -> {
             List<Trigger> left = new ArrayList<>(all);
             left.remove(row.index());
             return left;

@@ -130,7 +130,7 @@ public sealed interface Schedule {
             return new Weekly(space < 0 ? EnumSet.allOf(DayOfWeek.class) : days(plain.substring(0, space)), LocalTime
                     .parse(plain.substring(space + 1)));
         } catch (DateTimeParseException e) {
-            throw new IllegalArgumentException("“" + text + "” is no time; write 21:30, Fri,Sat 21:30,"
+            throw new IllegalArgumentException("“" + text + "” is not a time; write 21:30, Fri,Sat 21:30,"
                     + " 2026-12-24T21:30 or every 15 min", e);
         }
     }
@@ -140,7 +140,7 @@ public sealed interface Schedule {
         for (String name : names.split("[, ]+")) {
             DayOfWeek day = Set.of(DayOfWeek.values()).stream()
                     .filter(d -> name.length() > 1 && d.name().startsWith(name.toUpperCase(Locale.ROOT))).findFirst()
-                    .orElseThrow(() -> new IllegalArgumentException("“" + name + "” is no day; write Mon, Tue, Wed,"
+                    .orElseThrow(() -> new IllegalArgumentException("“" + name + "” is not a day; write Mon, Tue, Wed,"
                             + " Thu, Fri, Sat or Sun"));
             days.add(day);
         }

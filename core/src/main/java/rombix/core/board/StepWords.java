@@ -36,7 +36,7 @@ public final class StepWords {
                 t.ends() == Step.Together.Ends.FIRST ? "Together, until the first ends" : "Together";
             case Step.Pick p -> "One of " + p.choices().size() + switch (p.way()) {
                 case RANDOM -> "";
-                case NO_REPEAT -> ", never twice running";
+                case NO_REPEAT -> ", never twice in a row";
                 case SHUFFLED -> ", shuffled";
                 case IN_TURN -> ", in turn";
             };
@@ -141,7 +141,7 @@ public final class StepWords {
                 : (by.asNumber() < 0 ? "down " : "up ")
                         + Figures.withUnit(Math.abs(by.asNumber()), param == null ? null : param.unit());
         return moving(n.gear(), n.command(), n.with(), n.param(), null, null).strip() + " " + amount
-                + (n.wrap() ? ", round and round" : "");
+                + (n.wrap() ? ", wrapping around" : "");
     }
 
     /** A command without the parameter that moves, and where that one goes. */

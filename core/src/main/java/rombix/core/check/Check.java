@@ -258,7 +258,7 @@ public final class Check {
         String label = face.label() == null ? button.name() : face.label();
         if (!label.contains("{") && !LabelFit.fits(label, page, button, face)) {
             add(Kind.LABEL_TOO_LONG, button, state, at + "/face",
-                    "the label “%s” does not fit its tile; make it shorter or the button larger".formatted(label));
+                    "the label “%s” does not fit its tile; shorten it or make the button larger".formatted(label));
         }
         String tint = face.tint();
         if (tint == null) {
@@ -267,11 +267,11 @@ public final class Check {
         double ink = Contrast.of(face.ink() == null ? Contrast.inkOn(tint) : face.ink(), tint);
         if (ink < Contrast.TEXT) {
             add(Kind.LOW_CONTRAST, button, state, at + "/face", String.format(Locale.ROOT,
-                    "its label has a contrast of %.1f to its tint; it takes %.1f", ink, Contrast.TEXT));
+                    "its label has a contrast of %.1f with its tint; it needs %.1f", ink, Contrast.TEXT));
         }
         if (face.accent() != null && Contrast.of(face.accent(), tint) < Contrast.ICON) {
             add(Kind.LOW_CONTRAST, button, state, at + "/face", String.format(Locale.ROOT,
-                    "its icon has a contrast of %.1f to its tint; it takes %.1f", Contrast.of(face.accent(), tint),
+                    "its icon has a contrast of %.1f with its tint; it needs %.1f", Contrast.of(face.accent(), tint),
                     Contrast.ICON));
         }
     }
@@ -288,7 +288,7 @@ public final class Check {
                     String at = "/pages/%d/buttons/%d/triggers/%d".formatted(p, b, t);
                     if (other != null) {
                         add(Kind.TRIGGER_TWICE, button, null, at,
-                                "%s presses “%s” too; take it off one of them".formatted(trigger.words(), other
+                                "%s also presses “%s”; remove it from one of them".formatted(trigger.words(), other
                                         .name()));
                     }
                     Taken.by(trigger, rig).ifPresent(why -> add(Kind.TAKEN, button, null, at, why));
@@ -305,7 +305,7 @@ public final class Check {
             if (wrong == null && twin != null && !twin.card().commands().isEmpty()
                     && twin.card().commands().stream().noneMatch(c -> c.send().containsKey(
                             gear.link().protocol()))) {
-                wrong = "its card tells no command over " + gear.link().protocol().title();
+                wrong = "its card has no commands over " + gear.link().protocol().title();
             }
             if (wrong != null) {
                 findings.add(new Finding(Kind.NO_LINK, "/gear/" + i + "/link", gear.name(), wrong, ""));

@@ -60,7 +60,7 @@ public final class Fixes {
         Fixes fixes = new Fixes(rig, finding);
         return switch (finding.kind()) {
             case DEAD_REFERENCE -> fixes.reference();
-            case FORMULA -> fixes.step("Switch that step off", s -> off(s));
+            case FORMULA -> fixes.step("Switch off that step", s -> off(s));
             case UNREACHABLE_STATE -> fixes.inButton("Delete that state", (b, id) -> Edits.removeState(b, id,
                     fixes.state));
             case SAME_LOOK -> fixes.mark();
@@ -87,18 +87,18 @@ public final class Fixes {
 
     private Optional<Fix> reference() {
         if (state >= 0 && rest.startsWith("/then")) {
-            return inState("Go on to the next state", s -> s.withThen(State.NEXT));
+            return inState("Go to the next state", s -> s.withThen(State.NEXT));
         } else if (state >= 0 && rest.startsWith("/fallBack")) {
             return inState("Do not fall back", s -> s.withFallBack(null));
         } else if (state >= 0 && rest.startsWith("/when")) {
             return inState("Follow nothing", s -> s.withWhen(null));
         } else if (state >= 0 && rest.startsWith("/face/image")) {
-            return inState("Take the picture off", s -> s.withFace(s.face().withImage(null)));
+            return inState("Remove the picture", s -> s.withFace(s.face().withImage(null)));
         } else if (state >= 0 && rest.startsWith("/face/tally/")) {
             int lamp = Integer.parseInt(rest.replaceFirst("/face/tally/(\\d+).*", "$1"));
-            return inState("Take that tally off", s -> s.withFace(s.face().withTally(without(s.face().tally(), lamp))));
+            return inState("Remove that tally", s -> s.withFace(s.face().withTally(without(s.face().tally(), lamp))));
         }
-        return step("Take that step out", _ -> null);
+        return step("Remove that step", _ -> null);
     }
 
     private static <T> List<T> without(List<T> list, int at) {
@@ -172,7 +172,7 @@ public final class Fixes {
         Walk.Owner of = owner[0];
         return of == null
                 ? Optional.empty()
-                : Optional.of(new Fix("Put a wait of 1 s before it", board -> chain(board, of, c -> c.with(0,
+                : Optional.of(new Fix("Add a 1 s wait before it", board -> chain(board, of, c -> c.with(0,
                         new Step.Wait(BREATH_MILLIS)))));
     }
 
@@ -192,7 +192,7 @@ public final class Fixes {
         }
         return back.isEmpty()
                 ? Optional.empty()
-                : inState("Have the release set it back", s -> {
+                : inState("Make the release set it back", s -> {
                     Chain release = s.chain(Gesture.RELEASE);
                     List<Step> all = new ArrayList<>(release.steps());
                     all.addAll(back);
@@ -203,8 +203,9 @@ public final class Fixes {
     private Optional<Fix> trigger() {
         Matcher m = Pattern.compile("/triggers/(\\d+)").matcher(rest);
         return m.matches()
-                ? inButton("Take it off this one", (board, id) -> Edits.button(board, id, b -> b.withTriggers(without(b
-                        .triggers(), Integer.parseInt(m.group(1))))))
+                ? inButton("Remove it from this button",
+                        (board, id) -> Edits.button(board, id, b -> b.withTriggers(without(b
+                                .triggers(), Integer.parseInt(m.group(1))))))
                 : Optional.empty();
     }
 

@@ -38,7 +38,7 @@ final class Loops {
         Walk.steps(rig.board(), spot -> {
             if (spot.step() instanceof Step.Repeat r && !r.how().off() && endless(r)) {
                 findings.add(Finding.of(Finding.Kind.ENDLESS_LOOP, spot.owner(), spot.pointer(),
-                        "repeats without end and without a wait; put a wait into it, or say how often"));
+                        "repeats forever without a wait; add a wait, or say how many times"));
             }
         });
         Walk.chains(rig.board(), whole -> {
@@ -52,8 +52,7 @@ final class Loops {
         wholes.forEach((name, whole) -> {
             if (!told.contains(name) && circle(name, name, new HashSet<>(), told)) {
                 findings.add(Finding.of(Finding.Kind.ENDLESS_LOOP, whole.owner(), whole.pointer(),
-                        "uses itself, straight or by way of others, without a wait between; take the use out, or put"
-                                + " a wait before it"));
+                        "uses itself, directly or through others, without a wait; remove that step, or add a wait before it"));
             }
         });
         return findings;

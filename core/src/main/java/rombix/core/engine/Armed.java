@@ -204,7 +204,7 @@ final class Armed {
             boolean became = now && Boolean.FALSE.equals(b.was);
             b.was = now;
             if (became && armed && b.pressed && at - b.pressedNanos < SELF_NANOS) {
-                deck.troubled(b.button, "what it does makes its own trigger so again; it was not pressed once more");
+                deck.troubled(b.button, "it makes its own trigger true again, so it was not pressed again");
             } else if (became && armed) {
                 b.pressed = true;
                 b.pressedNanos = at;

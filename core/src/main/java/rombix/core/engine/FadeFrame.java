@@ -45,7 +45,7 @@ final class FadeFrame implements Run.Activity {
         // Where it is now may not be known: then it can only go there at once.
         double from = now == null || Double.isNaN(now.asNumber()) ? to : now.asNumber();
         if (Double.isNaN(to)) {
-            throw new FormulaFault(0, "where it is to fade to is no number");
+            throw new FormulaFault(0, "the value to fade to is not a number");
         }
         frame.doing(this);
         if (key != null) {

@@ -265,7 +265,7 @@ final class Orders {
         Order order = p.order();
         deck.watches.watch(frame, order.changes().keySet().stream().map(r -> order.gear() + ":" + r).toList(),
                 p.answerNanos(), p.dueNanos(), () -> shown(order), late -> {
-                    String why = "“%s” was sent, but the gear did not show it within %s".formatted(order.title(),
+                    String why = "“%s” was sent, but the gear did not confirm it within %s".formatted(order.title(),
                             rombix.core.card.Figures.span(p.answerNanos() / 1e6));
                     failed(p.run(), p.place(), order, p.dueNanos(), late, why);
                     frame.done(late, why);
@@ -312,7 +312,7 @@ final class Orders {
         Value now = key == null ? null : presently(key);
         double by = deck.situation.value(n.by(), frame.scope).asNumber();
         if (now == null || Double.isNaN(now.asNumber()) || Double.isNaN(by)) {
-            throw new FormulaFault(0, "where “%s” is now is not known, so it cannot be nudged".formatted(n.param()
+            throw new FormulaFault(0, "the present “%s” is not known, so it cannot be nudged".formatted(n.param()
                     .label()));
         }
         Param p = n.param();
@@ -372,7 +372,7 @@ final class Orders {
             Twin.Call call = twin == null ? null : twin.toReach(key.reading(), value).orElse(null);
             if (twin == null || call == null) {
                 deck.telling.faulted(run, place,
-                        "“%s” could not be put back: its card has no command for that".formatted(key
+                        "“%s” could not be put back: its card has no command for it".formatted(key
                                 .reading()));
                 return;
             }

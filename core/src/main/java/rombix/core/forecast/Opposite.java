@@ -179,7 +179,7 @@ public record Opposite(Chain chain, List<Left> left) {
                     ? Optional.of(turned)
                     : leave(here, d, needsBefore
                             ? "what it was before is not known"
-                            : "its card names nothing that undoes it");
+                            : "its card has no command that undoes it");
         }
 
         private @Nullable Order order(Twin twin, Command command, Map<String, Arg> with) {

@@ -60,7 +60,7 @@ class StepWordsTest {
                 Arguments.of(new GearStep.Nudge(
                         "lamps", "level", Map.of("lamp", Arg.of("desk-key")),
                         "level", Arg.of(-5), true, plain, Map.of()),
-                        "Desk Key down 5 %, round and round"),
+                        "Desk Key down 5 %, wrapping around"),
                 Arguments.of(
                         new Step.Repeat(Arg.of(3), muted, 700L, "i",
                                 Chain.EMPTY, plain, Map.of()),
@@ -81,7 +81,7 @@ class StepWordsTest {
                 Arguments.of(
                         new Step.Pick(Step.Pick.Way.NO_REPEAT, List.of(new Step.Choice(
                                 null, 1, Chain.EMPTY)), plain, Map.of()),
-                        "One of 1, never twice running"),
+                        "One of 1, never twice in a row"),
                 Arguments.of(
                         new Step.ForAWhile(Chain.EMPTY, 300_000, plain, Map
                                 .of()),

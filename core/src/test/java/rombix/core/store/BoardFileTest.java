@@ -48,7 +48,7 @@ class BoardFileTest {
                 flaw("the same cell", "\"column\": 1", "\"column\": 0", 5, "take the same cell"),
                 second("a trigger that is none", "\"triggers\": [{\"trigger\": \"wish\"}]", "wish"),
                 second("a time that is none", "\"triggers\": [{\"trigger\": \"clock\", \"at\": \"noon\"}]",
-                        "“noon” is no time; write 21:30"),
+                        "“noon” is not a time; write 21:30"),
                 second("a channel that is none", "\"triggers\": [{\"trigger\": \"midi\", \"port\": \"P\","
                         + " \"message\": \"note\", \"channel\": 17, \"number\": 3}]", "channels 1 to 16"),
                 second("an OSC address that is none", "\"triggers\": [{\"trigger\": \"osc\", \"address\": \"go\"}]",

@@ -58,7 +58,7 @@ final class DesktopLink implements Link {
 
     @Override
     public void send(long ticket, Order order) {
-        report.failed(ticket, "the desktop is only watched");
+        report.failed(ticket, "the desktop can only be watched");
     }
 
     @Override

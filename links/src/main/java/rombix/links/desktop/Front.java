@@ -48,7 +48,7 @@ interface Front extends AutoCloseable {
                 return new OfWindows();
             }
             if (Platform.isMac()) {
-                throw new NoDesktop("what is in front cannot be asked on this system");
+                throw new NoDesktop("this system does not say which window has the focus");
             }
             return new OfX();
         } catch (UnsatisfiedLinkError | NoClassDefFoundError e) {

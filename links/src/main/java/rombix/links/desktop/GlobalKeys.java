@@ -95,7 +95,7 @@ public final class GlobalKeys implements AutoCloseable {
             listening = true;
             trouble = "";
         } catch (NativeHookException | UnsatisfiedLinkError | RuntimeException e) {
-            trouble = "this desktop does not let keys be seen: " + e.getMessage();
+            trouble = "this desktop does not let Rombix see keys: " + e.getMessage();
         }
     }
 

@@ -149,9 +149,9 @@ final class DmxLink implements Link {
             frame.tickets().forEach(report::sent);
         } catch (PortUnreachableException e) {
             said = "";
-            report.status(Phase.SILENT, "nobody receives", "Nothing listens at the lamps' address. Levels are sent"
-                    + " all the same; check that the node is on.");
-            frame.tickets().forEach(t -> report.failed(t, "nobody receives at its address"));
+            report.status(Phase.SILENT, "nothing listens",
+                    "Nothing listens at the lamps' address. Levels are still sent; check that the node is on.");
+            frame.tickets().forEach(t -> report.failed(t, "nothing listens at its address"));
         } catch (IOException e) {
             said = "";
             report.status(Phase.SILENT, "cannot be sent to", "The network says: " + e.getMessage());

@@ -185,7 +185,7 @@ final class IrcLink implements Link {
             lines.add(line);
         }
         if (!queue.offer(new Outgoing(ticket, lines))) {
-            report.failed(ticket, "has more waiting than it takes");
+            report.failed(ticket, "has too many orders waiting");
         }
     }
 

@@ -56,8 +56,8 @@ public final class GearReport {
 
     /** The usual words for a gear that does not. */
     public void off(String why) {
-        status(Phase.OFF, why, "Check that it is switched on and that its address is right; it is tried again"
-                + " every few seconds.");
+        status(Phase.OFF, why,
+                "Check that it is switched on and that its address is right; Rombix tries again every few seconds.");
     }
 
     /** An order went out. */

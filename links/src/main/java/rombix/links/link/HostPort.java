@@ -23,6 +23,6 @@ public final class HostPort {
         } catch (NumberFormatException e) {
             // Said below.
         }
-        throw new IllegalArgumentException("“" + address + "” is no address; expected HOST:PORT");
+        throw new IllegalArgumentException("“" + address + "” is not an address; expected HOST:PORT");
     }
 }

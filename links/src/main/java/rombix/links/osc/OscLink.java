@@ -78,8 +78,8 @@ final class OscLink implements Link {
         Thread.sleep(PATIENCE_MILLIS);
         if (!refused && (report.phase() != Phase.OFF && unanswered > MISSED_BEFORE_SILENT
                 || report.phase() == Phase.CONNECTING)) {
-            report.status(Phase.SILENT, "silent", "It has not answered, so its readings are not known;"
-                    + " commands are sent all the same.");
+            report.status(Phase.SILENT, "silent",
+                    "It has not answered, so its readings are unknown. Commands are still sent.");
         }
         Thread.sleep(GREETING_MILLIS - PATIENCE_MILLIS);
     }

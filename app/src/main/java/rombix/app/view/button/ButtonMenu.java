@@ -35,19 +35,19 @@ public final class ButtonMenu {
         List<Item> items = new ArrayList<>();
         items.add(new Item("menu-face", "Face…", "F2", () -> face.accept(by)));
         items.add(new Item("menu-copy", "Copy", "Ctrl+C", edits::copy));
-        items.add(new Item("menu-cut", "Cut; the next paste moves it", "Ctrl+X", edits::cut));
+        items.add(new Item("menu-cut", "Cut", "Ctrl+X", edits::cut));
         if (edits.copied().isPresent()) {
-            items.add(new Item("menu-paste", "Paste onto it…", "Ctrl+V", () -> paste(by)));
+            items.add(new Item("menu-paste", "Paste onto this button…", "Ctrl+V", () -> paste(by)));
         }
-        items.add(new Item("menu-double", "Double", "Ctrl+D", edits::duplicate));
+        items.add(new Item("menu-double", "Duplicate", "Ctrl+D", edits::duplicate));
         if (all.size() > 1) {
             items.add(new Item("menu-match", "Make these " + all.size() + " match", "Ctrl+M", edits::match));
         }
         items.add(new Item("menu-page", "Move to another page…", "Ctrl+Shift+PgDn", () -> pages(by)));
-        items.add(new Item("menu-wider", "One cell wider", "Alt+Shift+→", () -> edits.size(1, 0)));
-        items.add(new Item("menu-narrower", "One cell narrower", "Alt+Shift+←", () -> edits.size(-1, 0)));
-        items.add(new Item("menu-taller", "One cell taller", "Alt+Shift+↓", () -> edits.size(0, 1)));
-        items.add(new Item("menu-lower", "One cell less tall", "Alt+Shift+↑", () -> edits.size(0, -1)));
+        items.add(new Item("menu-wider", "Make wider", "Alt+Shift+→", () -> edits.size(1, 0)));
+        items.add(new Item("menu-narrower", "Make narrower", "Alt+Shift+←", () -> edits.size(-1, 0)));
+        items.add(new Item("menu-taller", "Make taller", "Alt+Shift+↓", () -> edits.size(0, 1)));
+        items.add(new Item("menu-lower", "Make shorter", "Alt+Shift+↑", () -> edits.size(0, -1)));
         items.add(new Item("menu-delete", "Delete", "Delete", () -> Confirm.deleteButtons(desk, by, edits)));
         Chooser.open(desk, by, all.size() == 1 ? all.getFirst().name() : all.size() + " buttons", items);
     }
@@ -64,8 +64,9 @@ public final class ButtonMenu {
                     copied), "", () -> edits.paste(onto)));
         }
         Button last = desk.bench().buttons().getLast();
-        items.add(new Item("paste-whole", "a whole copy, beside it", "", () -> edits.paste(last.column() + last.width(),
-                last.row())));
+        items.add(new Item("paste-whole", "a copy of the button, next to it", "",
+                () -> edits.paste(last.column() + last.width(),
+                        last.row())));
         Chooser.open(desk, by, "Paste of “" + copied.first().name() + "”", items);
     }
 

@@ -29,7 +29,7 @@ final class ControlForm {
     }
 
     private enum Sort {
-        PUSH("a push button"), DIAL("a dial: turned"), FADER("a fader: pulled"), PAD("a two-axis pad: dragged");
+        PUSH("push button"), DIAL("dial"), FADER("fader"), PAD("two-axis pad");
 
         private final String words;
 
@@ -54,33 +54,34 @@ final class ControlForm {
     void addTo(VBox content) {
         rombix.core.board.Button b = desk.bench().button().orElseThrow();
         List<Level> levels = levels();
-        content.getChildren().add(Fields.named("What it is", Fields.choice("control-sort", List.of(Sort.values()), Sort
-                .of(b.control()), Sort::words, s -> set(made(s, b.control(), levels)))));
+        content.getChildren()
+                .add(Fields.named("Control type", Fields.choice("control-sort", List.of(Sort.values()), Sort
+                        .of(b.control()), Sort::words, s -> set(made(s, b.control(), levels)))));
         switch (b.control()) {
             case null -> {
             }
             case Control.Dial d -> {
-                content.getChildren().add(level("control-level", "Level that it moves, where no chain is for the turn",
+                content.getChildren().add(level("control-level", "Level it controls, unless turning runs a chain",
                         levels, d.level(), x -> set(new Control.Dial(x, 0, 0))));
                 Level level = of(levels, d.level());
                 if (level != null) {
                     String unit = level.scale().unit() == null ? "" : ", in " + level.scale().unit();
                     content.getChildren().addAll(
-                            Fields.named("By a detent" + unit,
+                            Fields.named("Change per detent" + unit,
                                     step("control-coarse", d.coarse(), level.scale().detent(),
                                             x -> set(new Control.Dial(d.level(), x, d.fine())))),
-                            Fields.named("By a fine detent (Shift)" + unit, step("control-fine", d.fine(),
+                            Fields.named("Change per fine detent (Shift)" + unit, step("control-fine", d.fine(),
                                     (d.coarse() > 0 ? d.coarse() : level.scale().detent()) / 10,
                                     x -> set(new Control.Dial(d.level(), d.coarse(), x)))));
                 }
             }
-            case Control.Fader f -> content.getChildren().add(level("control-level", "Level that it moves", levels, f
+            case Control.Fader f -> content.getChildren().add(level("control-level", "Level it controls", levels, f
                     .level(), x -> set(new Control.Fader(x))));
             case Control.Pad p -> content.getChildren().addAll(
                     level("control-across", "Across", levels, p.across(),
                             x -> set(new Control.Pad(x, p.up(), p.springs()))),
                     level("control-up", "Up", levels, p.up(), x -> set(new Control.Pad(p.across(), x, p.springs()))),
-                    Fields.check("control-springs", "Goes back to the middle when let go", p.springs(),
+                    Fields.check("control-springs", "Return to the middle on release", p.springs(),
                             on -> set(new Control.Pad(p.across(), p.up(), on))));
         }
     }

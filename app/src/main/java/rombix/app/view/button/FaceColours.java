@@ -61,24 +61,26 @@ final class FaceColours {
         HBox own = new HBox(Space.S10, row("tint", Palette.TINTS, tint, c -> edit(f -> Palette.legible(f.withTint(c)))),
                 own(
                         "tint", tint, c -> edit(f -> Palette.legible(f.withTint(c)))));
-        box.getChildren().setAll(Fields.named("Tint: a quiet one that goes with the theme", named), Fields.named(
-                "or one of your own", own));
+        box.getChildren().setAll(Fields.named("Tint from the theme", named), Fields.named(
+                "or your own", own));
         if (tint == null) {
             return;
         }
         HBox inks = new HBox(Space.S6,
-                preset("ink-usual", "by itself", face.ink() == null, () -> edit(f -> f.withInk(null))),
+                preset("ink-usual", "automatic", face.ink() == null, () -> edit(f -> f.withInk(null))),
                 row("ink", Palette.legible(Palette.INKS, tint, Contrast.TEXT), face.ink(), c -> edit(f -> f.withInk(
                         c))),
                 own("ink", face.ink(), c -> edit(f -> f.withInk(c))));
-        HBox accents = new HBox(Space.S6, preset("accent-usual", "as the ink", face.accent() == null, () -> edit(f -> f
-                .withAccent(null))), row("accent", Palette.legible(Palette.ACCENTS, tint, Contrast.ICON), face
+        HBox accents = new HBox(Space.S6,
+                preset("accent-usual", "same as the label", face.accent() == null, () -> edit(f -> f
+                        .withAccent(null))),
+                row("accent", Palette.legible(Palette.ACCENTS, tint, Contrast.ICON), face
                         .accent(), c -> edit(f -> f.withAccent(c))),
                 own("accent", face.accent(), c -> edit(f -> f
                         .withAccent(c))));
         inks.setAlignment(Pos.CENTER_LEFT);
         accents.setAlignment(Pos.CENTER_LEFT);
-        box.getChildren().addAll(Fields.named("Ink of the label", inks), Fields.named("Colour of the icon", accents),
+        box.getChildren().addAll(Fields.named("Label colour", inks), Fields.named("Icon colour", accents),
                 contrast(face, tint));
     }
 
@@ -121,7 +123,7 @@ final class FaceColours {
         picker.setMinWidth(44);
         picker.setPrefWidth(44);
         picker.setAccessibleText(what + " of your own");
-        picker.setTooltip(new Tooltip("A colour of your own"));
+        picker.setTooltip(new Tooltip("Your own colour"));
         picker.setOnAction(_ -> chosen.accept(Colours.text(picker.getValue())));
         return picker;
     }
@@ -133,8 +135,8 @@ final class FaceColours {
         double label = Contrast.of(ink, tint);
         double mark = Contrast.of(icon, tint);
         boolean legal = label >= Contrast.TEXT && mark >= Contrast.ICON;
-        Label words = Fields.read(String.format(Locale.ROOT, "Contrast of label %.1f, of icon %.1f. %s", label, mark,
-                legal ? "Both can be read." : "Too little: a label takes 4.5, an icon 3."));
+        Label words = Fields.read(String.format(Locale.ROOT, "Contrast: label %.1f, icon %.1f. %s", label, mark,
+                legal ? "Both are readable." : "Too low: a label needs 4.5, an icon 3."));
         words.setId("contrast");
         HBox row = new HBox(Space.S10, words);
         row.setAlignment(Pos.CENTER_LEFT);

@@ -49,13 +49,13 @@ final class FacePictures {
     Node node() {
         fillOwn();
         subject.desk().bench().watchWhile(this::fillOwn, () -> own.getScene() != null);
-        return new VBox(Space.S8, Fields.named("Icon", icons()), Fields.named("Or a picture of your own", own));
+        return new VBox(Space.S8, Fields.named("Icon", icons()), Fields.named("Or your own picture", own));
     }
 
     private Node icons() {
         TextField search = new TextField();
         search.setId("icon-search");
-        search.setPromptText("search: lamp, telescope, door …");
+        search.setPromptText("search icons: lamp, telescope, door…");
         FlowPane found = new FlowPane(Space.S2, Space.S2);
         found.setPrefWrapLength(306);
         found.setPrefHeight(128);
@@ -81,7 +81,7 @@ final class FacePictures {
                 found.getChildren().add(cell);
             }
             if (names.isEmpty()) {
-                found.getChildren().add(Fields.read("No icon is called so; try one plain word."));
+                found.getChildren().add(Fields.read("No icon matches. Try one plain word."));
             }
         };
         search.textProperty().addListener((_, _, _) -> list.run());
@@ -95,38 +95,38 @@ final class FacePictures {
         Image image = face.image();
         Button choose = Fields.plain(image == null ? "Choose a file…" : "Another file…", "");
         choose.setId("picture-file");
-        choose.setTooltip(new Tooltip("PNG, JPEG, GIF, BMP or SVG; a file can be dropped on the button too"));
+        choose.setTooltip(new Tooltip("PNG, JPEG, GIF, BMP or SVG. You can also drop a file on the button."));
         choose.setOnAction(_ -> choose());
         HBox row = new HBox(Space.S8, choose);
         row.setAlignment(Pos.CENTER_LEFT);
         own.getChildren().setAll(row);
         if (image == null) {
-            Label hint = Fields.read("or drop one on the button");
+            Label hint = Fields.read("or drop a file on the button");
             row.getChildren().add(hint);
             return;
         }
         Label name = new Label(subject.desk().picture(image.picture()).map(Picture::name).orElse(image.picture()));
         name.setMinWidth(0);
         HBox.setHgrow(name, Priority.ALWAYS);
-        Button none = Fields.plain("Take it off", "");
+        Button none = Fields.plain("Remove", "");
         none.setId("picture-none");
         none.setMinWidth(Region.USE_PREF_SIZE);
         none.setOnAction(_ -> subject.edit(null, f -> f.withImage(null)));
         row.getChildren().addAll(name, none);
         var fit = Fields.choice("picture-fit", List.of(Image.Fit.values()), image.fit(), f -> switch (f) {
-            case ICON -> "where the icon stands";
-            case WHOLE -> "whole, over the tile";
-            case COVER -> "over the whole tile, cut to it";
+            case ICON -> "in place of the icon";
+            case WHOLE -> "whole picture on the tile";
+            case COVER -> "fill the tile, cropped";
         }, f -> image(i -> i.withFit(f)));
-        own.getChildren().addAll(Fields.named("How it lies", fit), Fields.named("Free room around it", Fields.slider(
-                "Free room around it", 0, Image.MAX_PADDING, image.padding(), "%", p -> image(i -> i.withPadding(
+        own.getChildren().addAll(Fields.named("Fit", fit), Fields.named("Padding", Fields.slider(
+                "Padding", 0, Image.MAX_PADDING, image.padding(), "%", p -> image(i -> i.withPadding(
                         (int) Math.round(p))))),
                 tint(image));
     }
 
     private Node tint(Image image) {
         HBox row = new HBox(Space.S8,
-                Fields.check("picture-tint", "In one colour", image.tint() != null, on -> image(i -> i
+                Fields.check("picture-tint", "Recolour", image.tint() != null, on -> image(i -> i
                         .withTint(on ? Palette.ACCENTS.getFirst().hex() : null))));
         row.setAlignment(Pos.CENTER_LEFT);
         if (image.tint() != null) {
@@ -148,7 +148,7 @@ final class FacePictures {
 
     private void choose() {
         FileChooser chooser = new FileChooser();
-        chooser.setTitle("A picture for the face");
+        chooser.setTitle("Choose a picture");
         chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter("Pictures", "*.png", "*.jpg", "*.jpeg",
                 "*.gif", "*.bmp", "*.svg"));
         File file = chooser.showOpenDialog(own.getScene().getWindow());

@@ -167,7 +167,7 @@ public final class FacePopover {
         }
         var label = new javafx.scene.control.TextArea(state.face().label() == null ? "" : state.face().label());
         label.setId("face-label");
-        label.setPromptText("as the name");
+        label.setPromptText("same as the name");
         label.setPrefRowCount(2);
         label.setWrapText(true);
         committed(label, words -> subject.edit(null, f -> f.withLabel(words.isBlank() ? null : words.strip())));
@@ -182,16 +182,16 @@ public final class FacePopover {
                     into.insertText(into.getCaretPosition(), "{" + n.name() + "}");
                     subject.edit(null, f -> f.withLabel(label.getText().isBlank() ? null : label.getText().strip()));
                 });
-        readings.setPromptText("Put a reading or a value into the label");
-        VBox words = new VBox(Space.S8, Fields.named("Name of the button", name), Fields.named(several
-                ? "Label while “" + state.name() + "”, up to three lines"
+        readings.setPromptText("Insert a reading or a value");
+        VBox words = new VBox(Space.S8, Fields.named("Button name", name), Fields.named(several
+                ? "Label for “" + state.name() + "”, up to three lines"
                 : "Label, up to three lines", label), readings, Fields.named("Second line, smaller", second));
         if (several) {
-            words.getChildren().add(Fields.named("Name of the state", text("state-name", state.name(), given -> desk
+            words.getChildren().add(Fields.named("State name", text("state-name", state.name(), given -> desk
                     .bench().edit("name the state", b -> Edits.state(b, button.id(), subject.state(), s -> s.withName(
                             given))))));
         }
-        words.getChildren().addAll(Fields.named("This state is shown while", when(button.id(), subject.state(), state)),
+        words.getChildren().addAll(Fields.named("Show this state while", when(button.id(), subject.state(), state)),
                 Fields.named("Mark", marks(subject)));
         return words;
     }
@@ -282,7 +282,7 @@ public final class FacePopover {
         HBox.setHgrow(space, Priority.ALWAYS);
         foot.getChildren().addAll(delete, space);
         if (button.states().size() > 1) {
-            Button all = Fields.plain("This face on all states", "");
+            Button all = Fields.plain("Use this face for all states", "");
             all.setId("face-all-states");
             all.setOnAction(_ -> desk.bench().edit("copy a face to all states", b -> Copies.faceOnAllStates(b, button
                     .id(), index)));
@@ -320,7 +320,7 @@ public final class FacePopover {
     /** What can be followed: each flag's two words, and each choice. */
     private List<When> conditions() {
         List<When> all = new ArrayList<>();
-        all.add(new When("pressed (follows no gear)", null));
+        all.add(new When("pressed (follows no reading)", null));
         for (Conditions.Offered o : Conditions.all(desk.bench().rig(), g -> desk.model().readings(g))) {
             if (o.test() instanceof Condition.OnReading c && c.is() != null) {
                 all.add(new When(o.words(), c));

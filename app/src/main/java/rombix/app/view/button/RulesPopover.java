@@ -72,12 +72,13 @@ public final class RulesPopover {
         content.getChildren().setAll(title);
         new ControlForm(desk, anew).addTo(content);
         content.getChildren().add(
-                Fields.named("Pressed while its chain still runs", Fields.choice("rule-busy", List.of(Busy.values()), b
-                        .busy(), RulesPopover::words, x -> edit(y -> y.withBusy(x)))));
+                Fields.named("If pressed while its chain is running",
+                        Fields.choice("rule-busy", List.of(Busy.values()), b
+                                .busy(), RulesPopover::words, x -> edit(y -> y.withBusy(x)))));
         guard(b, content, anew);
         then(b, content, anew);
         held(b, content);
-        content.getChildren().addAll(Fields.named("Key that presses it in Live, while this window is in front", key(b)),
+        content.getChildren().addAll(Fields.named("Shortcut in Live, while this window has the focus", key(b)),
                 triggers(b),
                 Fields.named("Tag, to stop several at once", Fields.text("rule-tag", b.tag() == null ? "" : b.tag(),
                         t -> edit(y -> y.withTag(t.isBlank() ? null : t.strip())))));
@@ -86,28 +87,28 @@ public final class RulesPopover {
 
     private static String words(Busy busy) {
         return switch (busy) {
-            case RESTART -> "starts the chain anew";
-            case IGNORE -> "is ignored";
-            case QUEUE -> "runs it once more afterwards";
-            case OVERLAP -> "runs it a second time beside";
-            case STOP -> "stops it";
+            case RESTART -> "restart the chain";
+            case IGNORE -> "ignore the press";
+            case QUEUE -> "run it again afterwards";
+            case OVERLAP -> "run it a second time alongside";
+            case STOP -> "stop it";
         };
     }
 
     private void guard(Button b, VBox content, Runnable anew) {
         Guard now = b.guard();
-        List<Named> all = List.of(new Named("", "none: a press presses"),
+        List<Named> all = List.of(new Named("", "none"),
                 new Named("HOLD", "hold to fire"), new Named("TWICE", "press twice"));
         String kind = now == null ? "" : now.kind().name();
-        content.getChildren().add(Fields.named("Guard against a press by accident", Fields.choice("rule-guard", all,
+        content.getChildren().add(Fields.named("Guard against accidental presses", Fields.choice("rule-guard", all,
                 all.stream().filter(n -> n.id().equals(kind)).findFirst().orElse(null), Named::words, n -> {
                     edit(y -> y.withGuard(n.id().isEmpty() ? null : new Guard(Guard.Kind.valueOf(n.id()), 0)));
                     anew.run();
                 })));
         if (now != null) {
             content.getChildren().add(Fields.named(now.kind() == Guard.Kind.HOLD
-                    ? "How long to hold"
-                    : "How soon the second press",
+                    ? "Hold for"
+                    : "Second press within",
                     Fields.span("rule-guard-ms", now.ms(), ms -> edit(y -> y.withGuard(
                             new Guard(now.kind(), ms))))));
         }
@@ -118,33 +119,35 @@ public final class RulesPopover {
             return;
         }
         State s = b.states().get(desk.bench().stateIndex());
-        List<Named> all = new ArrayList<>(List.of(new Named(State.NEXT, "the next, round and round"),
-                new Named(State.STAY, "it stays"), new Named(State.RANDOM, "another at random")));
+        List<Named> all = new ArrayList<>(List.of(new Named(State.NEXT, "the next state, in a cycle"),
+                new Named(State.STAY, "stay in this state"), new Named(State.RANDOM, "a random other state")));
         b.states().forEach(x -> all.add(new Named(x.id(), x.name())));
         content.getChildren().add(Fields.named("After a press in “" + s.name() + "” comes", Fields.choice("rule-then",
                 all, all.stream().filter(n -> n.id().equals(s.then())).findFirst().orElse(null), Named::words,
                 n -> state(y -> y.withThen(n.id())))));
         State.FallBack fall = s.fallBack();
-        List<Named> back = new ArrayList<>(List.of(new Named("", "it does not fall back")));
+        List<Named> back = new ArrayList<>(List.of(new Named("", "stay in this state")));
         b.states().stream().filter(x -> x != s).forEach(x -> back.add(new Named(x.id(), "back to " + x.name())));
-        content.getChildren().add(Fields.named("After a time", Fields.choice("rule-fall-back", back, back.stream()
-                .filter(n -> n.id().equals(fall == null ? "" : fall.to())).findFirst().orElse(null), Named::words,
-                n -> {
-                    state(y -> y.withFallBack(n.id().isEmpty()
-                            ? null
-                            : new State.FallBack(n.id(), fall == null ? 10_000 : fall.ms())));
-                    anew.run();
-                })));
+        content.getChildren()
+                .add(Fields.named("Fall back after a time", Fields.choice("rule-fall-back", back, back.stream()
+                        .filter(n -> n.id().equals(fall == null ? "" : fall.to())).findFirst().orElse(null),
+                        Named::words,
+                        n -> {
+                            state(y -> y.withFallBack(n.id().isEmpty()
+                                    ? null
+                                    : new State.FallBack(n.id(), fall == null ? 10_000 : fall.ms())));
+                            anew.run();
+                        })));
         if (fall != null) {
-            content.getChildren().add(Fields.named("After how long", Fields.span("rule-fall-back-ms", fall.ms(),
+            content.getChildren().add(Fields.named("Fall back after", Fields.span("rule-fall-back-ms", fall.ms(),
                     ms -> state(y -> y.withFallBack(new State.FallBack(fall.to(), ms))))));
         }
     }
 
     private void held(Button b, VBox content) {
-        content.getChildren().add(Fields.check("rule-press-also", "A long press runs the press chain too", b
+        content.getChildren().add(Fields.check("rule-press-also", "A long press also runs the press chain", b
                 .pressAlso(), on -> edit(y -> y.withPressAlso(on))));
-        content.getChildren().add(Fields.named("While held, its held chain runs every", Fields.span("rule-repeat", b
+        content.getChildren().add(Fields.named("While held, run the held chain every", Fields.span("rule-repeat", b
                 .repeatMillis(), ms -> edit(y -> y.withRepeat(ms)))));
     }
 
@@ -174,12 +177,12 @@ public final class RulesPopover {
 
     private void board(VBox content) {
         Board board = desk.bench().board();
-        Label title = new Label("All buttons of this board");
+        Label title = new Label("All buttons on this board");
         title.getStyleClass().add("field-name");
         content.getChildren().addAll(title,
-                Fields.named("A press is long after", Fields.span("rule-long", board.longPressMillis(),
+                Fields.named("Long press after", Fields.span("rule-long", board.longPressMillis(),
                         ms -> desk.bench().edit("change the long press", x -> x.withLongPress(ms)))),
-                Fields.named("A double press comes within", Fields.span("rule-double", board.doublePressMillis(),
+                Fields.named("Double press within", Fields.span("rule-double", board.doublePressMillis(),
                         ms -> desk.bench().edit("change the double press", x -> x.withDoublePress(ms)))));
     }
 }

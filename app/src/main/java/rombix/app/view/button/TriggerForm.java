@@ -73,7 +73,7 @@ public final class TriggerForm {
             case Trigger.Midi m -> midi(m, row);
             case Trigger.Osc o -> osc(o);
             case Trigger.Clock c -> clock(c);
-            case Trigger.Becomes b -> List.of(Fields.named("Presses when this becomes so", new ConditionField(desk,
+            case Trigger.Becomes b -> List.of(Fields.named("Press when this becomes true", new ConditionField(desk,
                     "trigger-becomes", b.condition(), false, t -> {
                         if (t instanceof Condition.OnReading x) {
                             changed.accept(new Trigger.Becomes(x));
@@ -86,8 +86,8 @@ public final class TriggerForm {
     private List<Node> osc(Trigger.Osc o) {
         return List.of(Fields.named("Address", checked("trigger-osc", o.address(), a -> changed.accept(new Trigger.Osc(
                 a)))),
-                Fields.read("Sent to 127.0.0.1. Nothing, a number over 0 or true presses; 0 or false releases. A fader"
-                        + " goes where a number from 0 to 1 says."),
+                Fields.read(
+                        "Send it to 127.0.0.1. No value, true or a number above 0 presses; false or 0 releases. A number from 0 to 1 moves a fader."),
                 Fields.named("Port, for all OSC triggers of this"
                         + " board",
                         Fields.text("trigger-osc-port", String.valueOf(desk.bench().board()
@@ -104,7 +104,7 @@ public final class TriggerForm {
             if (!key.isEmpty()) {
                 change(Trigger.Key.class, x -> new Trigger.Key(key, x.everywhere()));
             }
-        })), Fields.check("trigger-everywhere", "Also while another application is in front", k.everywhere(),
+        })), Fields.check("trigger-everywhere", "Also while another application has the focus", k.everywhere(),
                 on -> change(Trigger.Key.class, x -> new Trigger.Key(x.key(), on))));
     }
 
@@ -125,7 +125,7 @@ public final class TriggerForm {
                 .message(), n == null ? x.channel() : Math.clamp(n, 1, MAX_CHANNEL), x.number())));
         TextField number = data("trigger-number", m.number(), "", "Number, 0 to 127", n -> midi(x -> x.withControl(x
                 .message(), x.channel(), n == null ? x.number() : n)));
-        nodes.add(new HBox(Space.S8, Fields.named("What it sends", message), Fields.named("Channel", channel),
+        nodes.add(new HBox(Space.S8, Fields.named("Message", message), Fields.named("Channel", channel),
                 Fields.named(
                         "Number", number)));
         if (m.message() == Message.CONTROL) {
@@ -133,11 +133,11 @@ public final class TriggerForm {
             Arrays.stream(Turns.values()).forEach(t -> turns.add(new Named(t.name(), "it says " + t.words())));
             Named now = turns.stream().filter(n -> Objects.equals(n.id(), m.turns() == null ? null : m.turns().name()))
                     .findFirst().orElse(null);
-            nodes.add(Fields.named("How it goes", Fields.choice("trigger-turns", turns, now, Named::words,
+            nodes.add(Fields.named("Values it sends", Fields.choice("trigger-turns", turns, now, Named::words,
                     n -> midi(x -> x.withTurns(n.id() == null ? null : Turns.valueOf(n.id()))))));
         }
         if (m.turns() == Turns.ABSOLUTE) {
-            nodes.add(Fields.check("trigger-motor", "It has a motor: move it as its level moves", m.motor(),
+            nodes.add(Fields.check("trigger-motor", "Motorised: move it with the level", m.motor(),
                     on -> midi(x -> x.withMotor(on))));
         }
         if (m.message() != Message.PROGRAM) {
@@ -160,17 +160,17 @@ public final class TriggerForm {
         for (State s : row.button().states()) {
             Led led = m.leds().get(s.id());
             TextField value = data("trigger-lamp-" + s.id(), led == null ? null : (Integer) led.value(), "none",
-                    "Value that lights the lamp in " + s.name(), n -> led(s.id(), was -> n == null
+                    "LED value in " + s.name(), n -> led(s.id(), was -> n == null
                             ? null
                             : new Led(was == null ? null : was.number(), n)));
             TextField number = data("trigger-lamp-number-" + s.id(), led == null ? null : led.number(),
                     String.valueOf(m
                             .number()),
-                    "Note or control of the lamp in " + s.name(), n -> led(s.id(),
+                    "LED note or control in " + s.name(), n -> led(s.id(),
                             was -> new Led(n, was == null ? MAX_DATA : was.value())));
             grid.addRow(line++, new Label(s.name()), value, number);
         }
-        return Fields.named("Lights its lamp with, 0 to 127", grid);
+        return Fields.named("LED, 0 to 127", grid);
     }
 
     /** A field for a number from 0 to 127, or for none. */
@@ -207,7 +207,7 @@ public final class TriggerForm {
         })), Fields.read("21:30, every day · Fri,Sat 21:30 ·"
                 + " 2026-12-24T21:30, once · every 15 min"),
                 Fields.check("trigger-late",
-                        "If it is missed (the machine asleep), press as soon as it is awake", c.late(),
+                        "If the computer was asleep, press as soon as it wakes", c.late(),
                         on -> change(Trigger.Clock.class, x -> new Trigger.Clock(x.at(), on))));
     }
 
@@ -225,7 +225,7 @@ public final class TriggerForm {
                             new Trigger.When(w.what(), g.id())))));
         }
         if (w.what() == What.BOARD_OPENED) {
-            nodes.add(Fields.read("This one presses in Build, too: it is meant to make things ready."));
+            nodes.add(Fields.read("This trigger also presses in Build, to get things ready."));
         }
         return nodes;
     }

@@ -35,8 +35,8 @@ public final class Confirm {
             desk.bench().edit("delete “" + gone.name() + "” for “" + other.name() + "”", b -> Uses.withoutButton(Uses
                     .repointed(b, gone.id(), other.id()), gone.id()));
         });
-        choice.setPromptText("or have them use another button…");
-        choice.setAccessibleText("Delete it, and have the steps use another button");
+        choice.setPromptText("or use another button there…");
+        choice.setAccessibleText("Delete it and use another button in those steps");
         return choice;
     }
 
@@ -61,7 +61,7 @@ public final class Confirm {
         if (uses.size() > MAX) {
             box.getChildren().add(Fields.read("and " + (uses.size() - MAX) + " more"));
         }
-        box.getChildren().add(Fields.read("The steps that name it go with it; undo brings all back."));
+        box.getChildren().add(Fields.read("Steps that use it are deleted too. Undo restores everything."));
         if (instead != null) {
             box.getChildren().add(instead);
         }
@@ -71,7 +71,7 @@ public final class Confirm {
             desk.overlay().close();
             then.run();
         });
-        var stay = Fields.plain("Keep it", "Esc");
+        var stay = Fields.plain("Cancel", "Esc");
         stay.setOnAction(_ -> desk.overlay().close());
         box.getChildren().add(new HBox(Space.S8, go, stay));
         desk.overlay().show(box, by, () -> {

@@ -60,7 +60,7 @@ public final class LiveStrips {
     private long aboutUntil = System.nanoTime();
     private DeckModel.@Nullable Fault aboutFault;
     private final Button answer = Fields.plain("Answer", "");
-    private final Button seen = Fields.plain("Seen", "Alt+M");
+    private final Button seen = Fields.plain("Dismiss", "Alt+M");
     /** What went wrong and was put away; a new fault is another one. */
     private final Set<DeckModel.Fault> putAway = new HashSet<>();
     private final IndicatorRow lamps = new IndicatorRow(true);
@@ -99,7 +99,7 @@ public final class LiveStrips {
         seen.setMinHeight(48);
         seen.setMinWidth(Region.USE_PREF_SIZE);
         seen.setFocusTraversable(false);
-        seen.setAccessibleText("Put away what went wrong");
+        seen.setAccessibleText("Dismiss the fault");
         seen.setOnAction(_ -> putAway());
         cards.setId("run-cards");
         cards.setFitToHeight(true);
@@ -261,7 +261,7 @@ public final class LiveStrips {
         } else if (guarding() != null) {
             tell(name(guarding()),
                     desk.model().guarding(String.valueOf(guarding())) instanceof DeckModel.Guarding g && g
-                            .hold() ? "Keep holding to fire." : "Press once more to fire.",
+                            .hold() ? "Keep holding to fire." : "Press again to fire.",
                     "talk");
         } else if (missing) {
             tell("Live, but", about, "");

@@ -74,7 +74,7 @@ public final class RehearsalBand extends HBox {
             ToggleButton b = new ToggleButton(pace + "×");
             b.getStyleClass().setAll("toggle-button", "band-pace");
             b.setId("pace-" + pace);
-            b.setAccessibleText(pace == 1 ? "At its own pace" : pace + " times as fast");
+            b.setAccessibleText(pace == 1 ? "At normal speed" : pace + " times as fast");
             b.setToggleGroup(group);
             b.setSelected(pace == 1);
             b.setFocusTraversable(false);
@@ -85,7 +85,7 @@ public final class RehearsalBand extends HBox {
             paces.getChildren().add(b);
         }
         player.pace(1);
-        say("REHEARSAL", "Presses run on twins: nothing leaves this machine.", new Label("Pace"), paces, report);
+        say("REHEARSAL", "Presses run on twins: nothing leaves this computer.", new Label("Pace"), paces, report);
     }
 
     /** Something is tried on twins. */
@@ -94,7 +94,7 @@ public final class RehearsalBand extends HBox {
         back.getStyleClass().add("band-button");
         back.setId("end-trial");
         back.setOnAction(_ -> end.run());
-        say("ON TWINS", "What you try runs on twins: nothing leaves this machine.", back);
+        say("ON TWINS", "Trying on twins: nothing leaves this computer.", back);
     }
 
     private void say(String word, String what, Node... more) {
@@ -120,25 +120,25 @@ public final class RehearsalBand extends HBox {
     }
 
     private void report(Node by) {
-        Label title = Styles.label("What the gear would have got", "gear-name");
+        Label title = Styles.label("What would have been sent", "gear-name");
         ListView<Row> list = new ListView<>();
         list.setCellFactory(_ -> new RowCell());
         list.getStyleClass().add("lines");
         list.setId("rehearsal-lines");
         list.setFixedCellSize(LINE_HEIGHT);
-        list.setAccessibleText("What each gear would have got");
+        list.setAccessibleText("What would have been sent to each gear");
         VBox.setVgrow(list, Priority.ALWAYS);
         Button close = Fields.plain("Close", "Esc");
         close.setOnAction(_ -> desk.overlay().close());
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        HBox foot = new HBox(Space.S8, Fields.read("All of it stands in the log, too (Ctrl+L), marked as on twins."),
+        HBox foot = new HBox(Space.S8, Fields.read("The log (Ctrl+L) has all of this too, marked as on twins."),
                 space,
                 close);
         foot.setAlignment(Pos.CENTER_LEFT);
         Label words = Fields.read("");
         refresh = () -> {
-            words.setText(rehearsed.isEmpty() ? "Nothing: no button was pressed yet." : rehearsed.words() + ".");
+            words.setText(rehearsed.isEmpty() ? "Nothing yet. No button was pressed." : rehearsed.words() + ".");
             list.getItems().setAll(rehearsed.shares().stream().flatMap(this::rows).toList());
         };
         refresh.run();
@@ -157,7 +157,7 @@ public final class RehearsalBand extends HBox {
     }
 
     private Stream<Row> rows(Rehearsed.Share share) {
-        String gear = desk.bench().rig().twin(share.gear()).map(t -> t.title()).orElse("Steps that tell no gear");
+        String gear = desk.bench().rig().twin(share.gear()).map(t -> t.title()).orElse("Steps without gear");
         Row head = new Row("", gear + " · " + share.count() + (share.faults() == 0
                 ? ""
                 : ", " + share.faults() + " failed"), false, "");

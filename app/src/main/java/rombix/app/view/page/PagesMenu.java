@@ -43,10 +43,10 @@ public final class PagesMenu {
             desk.bench().showPage(desk.bench().board().pages().getLast().id());
             sheet(menu);
         });
-        MenuItem name = item("page-edit", "Name and size of " + now + "…", () -> sheet(menu));
-        MenuItem twice = item("page-duplicate", "Double " + now, () -> desk.bench().edit("double the page " + now,
+        MenuItem name = item("page-edit", "Rename or resize " + now + "…", () -> sheet(menu));
+        MenuItem twice = item("page-duplicate", "Duplicate " + now, () -> desk.bench().edit("duplicate the page " + now,
                 b -> Edits.duplicatePage(b, page.id())));
-        MenuItem follow = item("page-follow", "When " + now + " is shown by itself…", () -> follow(menu));
+        MenuItem follow = item("page-follow", "When " + now + " is shown automatically…", () -> follow(menu));
         MenuItem left = item("page-left", "Move it to the left", () -> desk.bench().edit("move the page " + now,
                 b -> Edits.movePage(b, page.id(), -1)));
         MenuItem right = item("page-right", "Move it to the right", () -> desk.bench().edit("move the page " + now,
@@ -59,7 +59,7 @@ public final class PagesMenu {
 
     /** Pages made from the gear that the board has. */
     private Menu starters() {
-        Menu starters = new Menu("Add a page made from your gear");
+        Menu starters = new Menu("Add a starter page made from your gear");
         starters.setId("page-starters");
         for (Starters s : Starters.values()) {
             starters.getItems().add(item("starter-" + s.name().toLowerCase(Locale.ROOT), s.title(), () -> add(s)));
@@ -102,7 +102,8 @@ public final class PagesMenu {
         Runnable look = () -> {
             List<String> gone = Edits.beyond(desk.bench().page(), size(columns, Page.MAX_COLUMNS), size(rows,
                     Page.MAX_ROWS)).stream().map(Button::name).toList();
-            falls.setText(gone.isEmpty() ? "" : "These fall off and go: " + String.join(", ", gone) + ".");
+            falls.setText(
+                    gone.isEmpty() ? "" : "These no longer fit and will be deleted: " + String.join(", ", gone) + ".");
             desk.overlay().requestLayout();
         };
         columns.textProperty().addListener((_, _, _) -> look.run());
@@ -122,8 +123,8 @@ public final class PagesMenu {
         box.setPrefWidth(360);
         box.setId("page-follow-sheet");
         Label what = Fields
-                .read("While this is so, “" + page.name() + "” is shown in Live and in Rehearse, and then the"
-                        + " page before again. “Always” means: only when it is turned to.");
+                .read("While this is true, “" + page.name()
+                        + "” is shown in Live and in Rehearse; then the previous page comes back. “Always” turns this off.");
         what.setWrapText(true);
         box.getChildren().addAll(what,
                 new ConditionField(desk, "page-follows", page.follows(), true, t -> desk.bench().edit(

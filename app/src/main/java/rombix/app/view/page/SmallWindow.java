@@ -160,7 +160,7 @@ public final class SmallWindow {
         opacity.setId("small-opacity");
         opacity.setPrefWidth(72);
         opacity.setMinWidth(48);
-        opacity.setAccessibleText("How much it hides what is behind it");
+        opacity.setAccessibleText("Opacity of the small window");
         opacity.valueProperty().addListener((_, _, o) -> stage.setOpacity(o.doubleValue()));
         Label through = new Label("opacity");
         through.getStyleClass().add("where");

@@ -88,7 +88,7 @@ final class GearBox extends VBox {
         status.setTooltip(s.hint().isEmpty() && s.ignored() == 0
                 ? null
                 : new Tooltip(s.hint() + (s.ignored() > 0
-                        ? "\n" + s.ignored() + " packets were malformed or not what its card says."
+                        ? "\n" + s.ignored() + " packets were malformed or not described by its card."
                         : "")));
         List<Reading> known = twin.readings(now());
         List<String> ids = known.stream().map(k -> k.id() + choices(k)).toList();

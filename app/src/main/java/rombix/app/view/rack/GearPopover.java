@@ -104,18 +104,18 @@ public final class GearPopover {
             focus("gear-address-" + desk.bench().board().gear().getLast().id());
         });
         add.setPromptText("Add gear…");
-        add.setAccessibleText("Add gear of a kind");
+        add.setAccessibleText("Add gear");
         add.setPrefWidth(NAME_WIDTH);
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        HBox head = row(Styles.label("Gear of this board", "gear-name"), space, add);
+        HBox head = row(Styles.label("Gear on this board", "gear-name"), space, add);
         box.getChildren().setAll(head);
         if (board.gear().isEmpty()) {
-            box.getChildren().add(Fields.read("None yet. Choose what there is, then where it is reached."));
+            box.getChildren().add(Fields.read("None yet. Add what you have, then set its address."));
         }
         board.gear().forEach(g -> box.getChildren().add(gear(g)));
-        box.getChildren().add(Fields.read("A kind of gear is a card, a file that says what it can be told and what it"
-                + " reports. Cards of your own go into the folder “cards” beside the board."));
+        box.getChildren().add(Fields.read(
+                "A card describes a kind of gear: its commands and its readings. Put your own cards into the folder “cards” next to the board."));
         desk.overlay().requestLayout();
     }
 
@@ -195,7 +195,7 @@ public final class GearPopover {
         Consumer<String> reached = to -> edit("reach “" + g.name() + "” at " + to, b -> GearEdits.reached(b, g.id(),
                 protocol, to.strip()));
         return switch (protocol.descriptor().reach()) {
-            case HERE -> Styles.label("this machine", "read", "quiet");
+            case HERE -> Styles.label("this computer", "read", "quiet");
             case PORT -> {
                 List<String> ports = new ArrayList<>(touches.sources().ports());
                 if (!g.link().address().isBlank() && !ports.contains(g.link().address())) {
@@ -203,7 +203,7 @@ public final class GearPopover {
                 }
                 var port = Fields.choice(id, ports, g.link().address().isBlank() ? null : g.link().address(), p -> p,
                         reached);
-                port.setPromptText(ports.isEmpty() ? "no port is there" : "Port…");
+                port.setPromptText(ports.isEmpty() ? "no port found" : "Port…");
                 port.setAccessibleText("Port of " + g.name());
                 yield port;
             }
@@ -313,7 +313,7 @@ public final class GearPopover {
         }
         VBox box = content;
         if (box != null) {
-            Label why = Styles.label("“%s” is used by %s%s. Take it out there first, or give it another name and other"
+            Label why = Styles.label("“%s” is used by %s%s. Remove it there first, or give it another name and other"
                     .formatted(item.name(), String.join("; ", uses.subList(0, Math.min(3, uses.size()))),
                             uses.size() > 3
                                     ? " and " + (uses.size() - 3) + " more"

@@ -32,7 +32,7 @@ public final class RackView extends ScrollPane {
     private final Map<String, GearBox> boxes = new HashMap<>();
     private final PageView page;
     private final GearPopover gear;
-    private final Button edit = Fields.plain("Gear: add, name, reach…", "Alt+R");
+    private final Button edit = Fields.plain("Gear: add, rename, connect…", "Alt+R");
     private @Nullable Object shownGear;
     private @Nullable Shadow shadow;
     private final Button snapshot = Fields.plain("Snapshot", "Alt+N");
@@ -98,12 +98,12 @@ public final class RackView extends ScrollPane {
     /** Writes steps from the gear: as it is now, or as it is worked from now on. */
     private HBox tools(Supplier<rombix.core.engine.Known> known) {
         snapshot.setId("snapshot");
-        snapshot.setTooltip(new Tooltip("Write the gear's present readings as steps into the chain below"));
+        snapshot.setTooltip(new Tooltip("Add the gear's present readings to the chain below, as steps"));
         snapshot.setOnAction(_ -> snapshots(known.get(), snapshot));
         shadowMe.setId("shadow");
         shadowMe.getStyleClass().setAll("button", "plain");
         shadowMe.setTooltip(
-                new Tooltip("Work the gear by hand; stop, and the steps stand in the score with their timing"));
+                new Tooltip("Work the gear by hand. When you stop, the steps are in the score with their timing."));
         shadowMe.setOnAction(_ -> {
             if (shadowMe.isSelected()) {
                 Shadow started = new Shadow(desk.bench(), known.get());
@@ -160,7 +160,7 @@ public final class RackView extends ScrollPane {
     private void snapshots(rombix.core.engine.Known known, Button by) {
         VBox box = new VBox(Space.S6);
         box.setId("snapshot-popover");
-        box.getChildren().add(Fields.read("Whose present readings?"));
+        box.getChildren().add(Fields.read("Readings of which gear?"));
         Map<String, javafx.scene.control.CheckBox> of = new LinkedHashMap<>();
         desk.bench().rig().twins().values().forEach(t -> {
             var check = Fields.check("snapshot-" + t.gear(), t.title(), false, _ -> {
@@ -168,7 +168,7 @@ public final class RackView extends ScrollPane {
             of.put(t.gear(), check);
             box.getChildren().add(check);
         });
-        Button write = Fields.plain("Write the steps", "");
+        Button write = Fields.plain("Add the steps", "");
         write.setId("snapshot-write");
         write.setOnAction(_ -> {
             List<String> gear = of.entrySet().stream().filter(e -> e.getValue().isSelected()).map(Map.Entry::getKey)

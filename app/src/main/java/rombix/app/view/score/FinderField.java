@@ -69,8 +69,8 @@ final class FinderField extends TextField {
             int last = before.removeLast();
             before.add(last < 0 ? last + 1 : last - 1);
             where = last == -1
-                    ? "Add a step that runs however the chain ends"
-                    : Paths.step(desk.bench().chain(), before).map(s -> "Add a step behind “" + words.of(s) + "”")
+                    ? "Add a step that always runs at the end"
+                    : Paths.step(desk.bench().chain(), before).map(s -> "Add a step after “" + words.of(s) + "”")
                             .orElse(where);
         }
         setPromptText(where + (where.equals(START)
@@ -106,7 +106,7 @@ final class FinderField extends TextField {
             list.getChildren().add(none);
         }
         if (preset && !found.isEmpty()) {
-            Label head = new Label("What usually comes next; or type");
+            Label head = new Label("Suggestions; or type");
             head.getStyleClass().addAll("found-head", "quiet");
             list.getChildren().add(head);
         }

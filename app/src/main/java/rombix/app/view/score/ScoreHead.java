@@ -92,7 +92,7 @@ public final class ScoreHead extends HBox {
             items.add(new Chooser.Item("part-" + part.place(), words(part) + (steps > 0 ? " · " + steps : ""), "",
                     () -> desk.bench().selectPart(part)));
         }
-        Chooser.open(desk, this, "Its chain for", items);
+        Chooser.open(desk, this, "Show the chain for", items);
     }
 
     /** Shows the state so many places on, round and round. */
@@ -121,7 +121,7 @@ public final class ScoreHead extends HBox {
         String named = desk.bench().part().chain();
         if (named != null) {
             Label title = title(desk.bench().board().chain(named).map(Board.NamedChain::name).orElse(named));
-            getChildren().addAll(title, Fields.read("a chain of the board, for steps that use it"), space,
+            getChildren().addAll(title, Fields.read("a chain of the board that steps can use"), space,
                     forecast);
             return;
         }
@@ -222,7 +222,7 @@ public final class ScoreHead extends HBox {
         ComboBox<Part> others = Fields.choice("more-gestures", more, null, ScoreHead::words, p -> desk.bench()
                 .selectPart(p));
         others.setPromptText(narrow() ? "+" : "+ gesture");
-        others.setAccessibleText("Give the button a chain for another gesture");
+        others.setAccessibleText("Add a chain for another gesture");
         others.getStyleClass().add("quiet-choice");
         others.setPrefWidth(narrow() ? 52 : 104);
         others.setMinWidth(narrow() ? 52 : 104);

@@ -63,7 +63,7 @@ public final class ScoreView extends VBox {
                 action("try", "Try…",
                         "Alt+T", "Run this step, from here, or all, on twins or on the gear", this::tryOut),
                 action(
-                        "add-always", "+ always", "Alt+E", "Add steps that run however this chain ends",
+                        "add-always", "+ always", "Alt+E", "Add steps that always run at the end",
                         this::always));
         foot.setAlignment(Pos.CENTER_LEFT);
         foot.setPadding(new Insets(Space.S6, Space.S14, Space.S10, Space.S14));
@@ -127,7 +127,7 @@ public final class ScoreView extends VBox {
 
     /** Wraps the selected steps; shown while there are some. */
     private Button wraps() {
-        Button wrap = action("wrap", "Wrap into…", "Alt+W", "Wrap the selected steps into one that holds them",
+        Button wrap = action("wrap", "Wrap into…", "Alt+W", "Wrap the selected steps in another step",
                 this::wrap);
         Runnable shown = () -> {
             boolean any = !desk.bench().steps().isEmpty();

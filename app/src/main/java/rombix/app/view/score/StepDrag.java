@@ -161,7 +161,7 @@ final class StepDrag {
                 int chain = i;
                 chains.add(new Chooser.Item("into-chain-" + i, StepList.name(m.step(), i), "", () -> end(m, chain)));
             }
-            Chooser.open(desk, by, "Into which one?", chains);
+            Chooser.open(desk, by, "Into which chain?", chains);
         }
     }
 

@@ -72,7 +72,7 @@ public final class BoardsPopover {
         box.setId("boards");
         box.getChildren().addAll(Styles.label("Open", "gear-name"), beside(), Styles.label("New board", "gear-name"),
                 fresh(),
-                Styles.label("This board under another name", "gear-name"),
+                Styles.label("Save this board as", "gear-name"),
                 saveAs());
         desk.overlay().show(box, by, by::requestFocus);
         if (box.lookup("#board-new-name") instanceof TextField name) {
@@ -90,7 +90,7 @@ public final class BoardsPopover {
             });
             row.getChildren().add(go);
         }
-        Button other = Fields.plain("In another folder…", "Ctrl+O");
+        Button other = Fields.plain("Open another folder…", "Ctrl+O");
         other.setOnAction(_ -> {
             desk.overlay().close();
             elsewhere.run();
@@ -129,7 +129,7 @@ public final class BoardsPopover {
             gear.getChildren().add(box);
         }
         Label flaw = flaw();
-        Button make = Fields.plain("Make it", "");
+        Button make = Fields.plain("Create", "");
         make.setId("board-make");
         make.setOnAction(_ -> {
             List<Gear> chosen = wanted.entrySet().stream().filter(e -> e.getValue().isSelected()).map(Map.Entry::getKey)
@@ -137,10 +137,10 @@ public final class BoardsPopover {
             write(name.getText(), text(name.getText().strip(), start.getValue(), chosen), flaw);
         });
         name.setOnAction(_ -> make.fire());
-        HBox first = new HBox(Space.S8, Fields.named("Name", name), Fields.named("It starts with", start));
+        HBox first = new HBox(Space.S8, Fields.named("Name", name), Fields.named("Start with", start));
         first.setAlignment(javafx.geometry.Pos.BOTTOM_LEFT);
         HBox.setHgrow(first.getChildren().get(0), Priority.ALWAYS);
-        return new VBox(Space.S8, first, Fields.named("With this gear of the present board", gear), flaw, make);
+        return new VBox(Space.S8, first, Fields.named("With this gear from the present board", gear), flaw, make);
     }
 
     private String text(String name, Start start, List<Gear> gear) {
@@ -162,7 +162,7 @@ public final class BoardsPopover {
         name.setId("board-as-name");
         HBox.setHgrow(name, Priority.ALWAYS);
         Label flaw = flaw();
-        Button save = Fields.plain("Save it so", "");
+        Button save = Fields.plain("Save as", "");
         save.setId("board-save-as");
         save.setOnAction(_ -> {
             String called = name.getText().strip();
@@ -187,7 +187,7 @@ public final class BoardsPopover {
         if (name.isBlank()) {
             flaw.setText("Give it a name.");
         } else if (Files.exists(file)) {
-            flaw.setText("There is a board “%s” here already; take another name.".formatted(file.getFileName()));
+            flaw.setText("There is already a board “%s” here. Choose another name.".formatted(file.getFileName()));
         } else {
             try {
                 Files.writeString(file, text);
@@ -195,7 +195,7 @@ public final class BoardsPopover {
                 open.accept(file);
                 return;
             } catch (IOException e) {
-                flaw.setText("It cannot be written: " + e.getMessage());
+                flaw.setText("It cannot be saved: " + e.getMessage());
             }
         }
         desk.overlay().requestLayout();

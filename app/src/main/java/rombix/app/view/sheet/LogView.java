@@ -91,7 +91,7 @@ public final class LogView {
         timer.setCycleCount(Timeline.INDEFINITE);
         table.setId("log");
         table.setColumnResizePolicy(TableView.CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);
-        table.setPlaceholder(Fields.read("Nothing is in the log that fits."));
+        table.setPlaceholder(Fields.read("Nothing in the log matches."));
         table.getColumns()
                 .setAll(List.of(Fields.<LogRow>column("time", 126, LogView::time),
                         Fields.<LogRow>column("", 70, r -> r.kind().words()),
@@ -122,7 +122,7 @@ public final class LogView {
             }
         });
         words.setId("log-words");
-        words.setPromptText("Words that all stand in a row: a button, a gear, a step, what went wrong");
+        words.setPromptText("Search for a button, a gear, a step or a fault");
         words.setAccessibleText("Search the log");
         words.textProperty().addListener((_, _, _) -> look());
         HBox.setHgrow(words, Priority.ALWAYS);
@@ -130,7 +130,7 @@ public final class LogView {
         press.setOnAction(_ -> only(table.getSelectionModel().getSelectedItem()));
         step.setId("log-step");
         step.setOnAction(_ -> show(table.getSelectionModel().getSelectedItem()));
-        step.setTooltip(new Tooltip("Go to it in the score; in Build"));
+        step.setTooltip(new Tooltip("Show it in the score (in Build)"));
     }
 
     private static String time(LogRow row) {
@@ -159,8 +159,8 @@ public final class LogView {
         follow.getStyleClass().setAll("toggle-button", "tab");
         follow.setId("log-follow");
         follow.setSelected(true);
-        follow.setTooltip(new Tooltip("Show what happens as it happens"));
-        Button csv = Fields.plain("Write as CSV…", "");
+        follow.setTooltip(new Tooltip("Follow new entries"));
+        Button csv = Fields.plain("Save as CSV…", "");
         csv.setId("log-csv");
         csv.setOnAction(_ -> chooseCsv());
         Region space = new Region();
@@ -268,7 +268,7 @@ public final class LogView {
 
     private void chooseCsv() {
         FileChooser chooser = new FileChooser();
-        chooser.setTitle("Write the log as CSV");
+        chooser.setTitle("Save the log as CSV");
         chooser.setInitialFileName("as-run.csv");
         File file = chooser.showSaveDialog(table.getScene().getWindow());
         if (file != null) {
@@ -292,9 +292,9 @@ public final class LogView {
                     page = from.find(new Query(first.text(), first.kinds(), first.press(), page.getLast().id(), PAGE));
                 }
                 LogCsv.write(all.reversed(), ZoneId.systemDefault(), out);
-                Platform.runLater(() -> told.setText(all.size() + " rows written to " + file.getFileName()));
+                Platform.runLater(() -> told.setText(all.size() + " rows saved to " + file.getFileName()));
             } catch (IOException | LogStore.Trouble e) {
-                Platform.runLater(() -> notice.accept("The log could not be written: " + e.getMessage()));
+                Platform.runLater(() -> notice.accept("The log could not be saved: " + e.getMessage()));
             }
         });
     }

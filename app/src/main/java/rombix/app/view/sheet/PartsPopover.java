@@ -48,7 +48,7 @@ public final class PartsPopover {
 
     private void fill(VBox content, Node by) {
         Board board = desk.bench().board();
-        content.getChildren().setAll(head("Values: what chains can set, and formulas and labels can read"));
+        content.getChildren().setAll(head("Values, set by chains and shown in labels and formulas"));
         for (BoardValue v : board.values()) {
             TextField initial = Fields.text("value-" + v.id(), v.initial().toString(), text -> edit(content, by,
                     "change a value", b -> b.withValues(b.values().stream().map(x -> x.id().equals(v.id())
@@ -65,7 +65,7 @@ public final class PartsPopover {
         }
         content.getChildren().addAll(add("value-add", "+ value", () -> edit(content, by, "add a value", b -> Edits
                 .addValue(b, "Value " + (b.values().size() + 1), Value.of(0)))), head(
-                        "Chains: what steps of any button can use"));
+                        "Chains that any button can use"));
         for (NamedChain c : board.chains()) {
             TextField params = Fields.text("chain-params-" + c.id(), String.join(", ", c.params()), text -> chain(
                     content, by, c.id(), x -> new NamedChain(x.id(), x.name(), List.of(text.split("[,\\s]+")).stream()

@@ -53,7 +53,7 @@ public final class TriggersView {
     private final VBox form = new VBox(Space.S10);
     private final HBox from = new HBox(Space.S22);
     private final Label told = Fields.read("");
-    private final Button learn = Fields.plain("Learn by touching", "");
+    private final Button learn = Fields.plain("Learn a trigger", "");
     private final Timeline timer = new Timeline(new KeyFrame(Duration.seconds(1), _ -> sources()));
     private final PauseTransition quiet = new PauseTransition(QUIET);
     private @Nullable Learning learning;
@@ -67,7 +67,7 @@ public final class TriggersView {
         timer.setCycleCount(Timeline.INDEFINITE);
         table.setId("triggers");
         table.setColumnResizePolicy(TableView.CONSTRAINED_RESIZE_POLICY_FLEX_NEXT_COLUMN);
-        table.setPlaceholder(Fields.read("Nothing but the hand presses a button yet."));
+        table.setPlaceholder(Fields.read("No triggers yet."));
         table.getColumns()
                 .setAll(List.of(Fields.<Row>column("", 88, r -> TriggerEdits.kind(r.trigger())),
                         Fields.<Row>column("what", 258,
@@ -124,7 +124,7 @@ public final class TriggersView {
     /** Opens it; on the triggers of the selected button if it has any. */
     public void open(Node by) {
         HBox top = new HBox(Space.S10, Styles.label("Triggers", "gear-name"),
-                Fields.read("They press in Live and in Rehearse."));
+                Fields.read("Triggers press in Live and in Rehearse."));
         top.setAlignment(Pos.CENTER_LEFT);
         ScrollPane scroll = new ScrollPane(form);
         scroll.setFitToWidth(true);
@@ -168,20 +168,20 @@ public final class TriggersView {
         List<Node> all = new ArrayList<>();
         all.add(source("Keys everywhere", now.keysSeen()
                 ? "seen"
-                : now.keys().isEmpty() ? "not asked for" : now.keys(), now.keys().isEmpty()));
+                : now.keys().isEmpty() ? "not used" : now.keys(), now.keys().isEmpty()));
         List<String> wanted = Switchboard.ports(desk.bench().board());
         List<String> missing = wanted.stream().filter(p -> !now.open().contains(p)).toList();
         all.add(source("Controllers", wanted.isEmpty()
-                ? "none asked for"
+                ? "none used"
                 : missing.isEmpty()
                         ? String.join(", ", wanted) + " plugged in"
                         : "no port “" + String.join("”, “", missing) + "”",
                 missing.isEmpty()));
         all.add(source("OSC", now.oscPort() >= 0
                 ? "listens at 127.0.0.1:" + now.oscPort()
-                : now.osc().isEmpty() ? "not asked for" : now.osc(), now.osc().isEmpty()));
+                : now.osc().isEmpty() ? "not used" : now.osc(), now.osc().isEmpty()));
         if (now.dropped() > 0) {
-            all.add(source("Dropped", now.dropped() + " pushes came too fast", false));
+            all.add(source("Dropped", now.dropped() + " presses came too fast", false));
         }
         from.getChildren().setAll(all);
         table.refresh();
@@ -231,8 +231,8 @@ public final class TriggersView {
         form.getChildren().clear();
         if (row == null) {
             form.getChildren().add(Fields.read(desk.building()
-                    ? "Choose a button on the page, then learn a trigger for it by touching, or add one."
-                    : "In Build they can be changed."));
+                    ? "Select a button on the page, then learn or add a trigger for it."
+                    : "Go to Build to change them."));
             return;
         }
         form.getChildren().add(Styles.label(words(row), "gear-name"));
@@ -246,7 +246,7 @@ public final class TriggersView {
         if (!desk.building()) {
             return;
         }
-        Button remove = Fields.plain("Take it off", "");
+        Button remove = Fields.plain("Remove", "");
         remove.setId("trigger-remove");
         remove.setOnAction(_ -> {
             Row is = present(row);
@@ -298,12 +298,12 @@ public final class TriggersView {
                 new Made("a time of day", new Trigger.Clock(Schedule.of(
                         "21:30"), false)),
                 new Made("going live", new Trigger.When(Trigger.When.What.WENT_LIVE, null)),
-                new Made("gear that is lost", new Trigger.When(Trigger.When.What.GEAR_LOST, null))));
+                new Made("gear is lost", new Trigger.When(Trigger.When.What.GEAR_LOST, null))));
         Conditions.all(desk.bench().rig(), g -> desk.model().readings(g)).stream().map(Conditions.Offered::test).filter(
                 Condition.OnReading.class::isInstance).map(Condition.OnReading.class::cast).findFirst()
                 .ifPresent(c -> kinds.add(3,
-                        new Made("a reading that becomes so", new Trigger.Becomes(c))));
-        touches.sources().ports().stream().findFirst().ifPresent(p -> kinds.add(1, new Made("a control of a controller",
+                        new Made("a reading", new Trigger.Becomes(c))));
+        touches.sources().ports().stream().findFirst().ifPresent(p -> kinds.add(1, new Made("a controller",
                 new Trigger.Midi(p, Trigger.Midi.Message.NOTE, 1, 60, null, java.util.Map.of(), false))));
         ComboBox<Made> add = Fields.choice("trigger-add", kinds, null, Made::words,
                 m -> desk.bench().button().ifPresent(
@@ -312,8 +312,8 @@ public final class TriggersView {
                             edits.add(b.id(), m.trigger());
                             select(b.id(), index);
                         }));
-        String name = desk.bench().button().map(b -> "Add one for “" + b.name() + "”…").orElse(
-                "Select a button to add one");
+        String name = desk.bench().button().map(b -> "Add to “" + b.name() + "”…").orElse(
+                "Select a button to add a trigger");
         add.setPromptText(name);
         add.setAccessibleText(name);
         add.setDisable(desk.bench().button().isEmpty());
@@ -326,9 +326,9 @@ public final class TriggersView {
         quiet.stop();
         learning = on ? new Learning() : null;
         touches.learn(on ? this::touched : null);
-        learn.setText(on ? "Stop learning" : "Learn by touching");
+        learn.setText(on ? "Stop learning" : "Learn a trigger");
         told.setText(on
-                ? "Press a key or a pad, turn a knob both ways, pull a fader, or send OSC to 127.0.0.1:" + desk
+                ? "Press a key or a pad, turn a knob both ways, move a fader, or send OSC to 127.0.0.1:" + desk
                         .bench().board().listensAt() + "."
                 : "");
     }

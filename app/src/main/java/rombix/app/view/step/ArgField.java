@@ -45,7 +45,7 @@ final class ArgField extends HBox {
         ToggleButton computed = new ToggleButton("ƒ");
         computed.getStyleClass().setAll("toggle-button", "tab");
         computed.setId(id + "-formula-toggle");
-        computed.setTooltip(new Tooltip("Compute it from readings and values"));
+        computed.setTooltip(new Tooltip("Compute it with a formula"));
         computed.setAccessibleText(param.label() + " by a formula");
         computed.setSelected(now instanceof Arg.Computed);
         computed.setOnAction(_ -> {

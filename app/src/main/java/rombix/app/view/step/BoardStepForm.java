@@ -107,8 +107,8 @@ final class BoardStepForm extends StepFields {
                             s -> new DeckStep.Show(p.id(), s.way(), null, null, s.how(), s.extra()))));
             add("How", Fields.choice("arg-way", List.of(Way.TURN, Way.POP_UP, Way.WHILE_HELD), show.way(),
                     w -> switch (w) {
-                        case TURN, BACK -> "it is turned to";
-                        case POP_UP -> "it pops up for one press";
+                        case TURN, BACK -> "turn to it";
+                        case POP_UP -> "pop it up for one press";
                         case WHILE_HELD -> "while the button is held";
                     }, w -> edit(DeckStep.Show.class,
                             s -> new DeckStep.Show(s.page(), w, null, null, s.how(), s.extra()))));
@@ -137,7 +137,7 @@ final class BoardStepForm extends StepFields {
                     field.insertText(field.getCaretPosition(), "{" + n.name() + "}");
                     edit(DeckStep.Say.class, s -> new DeckStep.Say(field.getText(), s.how(), s.extra()));
                 });
-        names.setPromptText("Put a reading or a value in");
+        names.setPromptText("Insert a reading or a value");
         nodes.add(names);
     }
 

@@ -50,7 +50,7 @@ public final class ConditionField extends VBox {
             changed.accept(test);
             detail(test);
         });
-        choice.setAccessibleText("What must be so");
+        choice.setAccessibleText("Condition");
         getChildren().addAll(choice, detail);
         detail(now);
     }

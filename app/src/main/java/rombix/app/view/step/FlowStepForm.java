@@ -36,7 +36,7 @@ final class FlowStepForm extends StepFields {
                 }
             }));
             case Step.Repeat r -> repeat(r);
-            case Step.ForAWhile f -> add("How long, before it is put back", Fields.span("arg-ms", f.ms(), ms -> edit(
+            case Step.ForAWhile f -> add("Put it back after", Fields.span("arg-ms", f.ms(), ms -> edit(
                     Step.ForAWhile.class, s -> new Step.ForAWhile(s.chain(), ms, s.how(), s.extra()))));
             case DeckStep.Ask a -> ask(a);
             default -> throw new IllegalArgumentException("no step of the flow: " + step);
@@ -46,7 +46,7 @@ final class FlowStepForm extends StepFields {
 
     private enum Waits {
         TIME("a time"), RANDOM("a random time between two"), CLOCK("until a time of day"), UNTIL(
-                "until something is so");
+                "until a condition is true");
 
         private final String words;
 
@@ -74,7 +74,7 @@ final class FlowStepForm extends StepFields {
         add("Wait", Fields.choice("arg-wait", List.of(Waits.values()), Waits.of(w), x -> x.words,
                 kind -> editAnew(Step.Wait.class, s -> kind.step(s, desk))));
         switch (Waits.of(w)) {
-            case TIME -> add("How long: 700 ms, 1.5 s, 2 min", Fields.span("arg-ms", w.ms(), ms -> edit(
+            case TIME -> add("Time: 700 ms, 1.5 s, 2 min", Fields.span("arg-ms", w.ms(), ms -> edit(
                     Step.Wait.class, s -> new Step.Wait(ms, null, null, null, null, s.how(), s.extra()))));
             case RANDOM -> {
                 add("At least", Fields.span("arg-ms", w.ms(), ms -> editAnew(Step.Wait.class, s -> new Step.Wait(ms,
@@ -96,7 +96,7 @@ final class FlowStepForm extends StepFields {
                         edit(Step.Wait.class, s -> new Step.Wait(0, null, null, test, s.timeout(), s.how(), s.extra()));
                     }
                 }));
-                optionalSpan("At most, then the step fails", "arg-timeout", w.timeout(), 10_000, ms -> edit(
+                optionalSpan("Fail after", "arg-timeout", w.timeout(), 10_000, ms -> edit(
                         Step.Wait.class, s -> new Step.Wait(0, null, null, s.condition(), ms, s.how(), s.extra())));
             }
         }
@@ -122,8 +122,8 @@ final class FlowStepForm extends StepFields {
     private void pick(Step.Pick p) {
         add("Which one", Fields.choice("arg-way", List.of(Step.Pick.Way.values()), p.way(), w -> switch (w) {
             case RANDOM -> "at random, by weight";
-            case NO_REPEAT -> "at random, never the same twice running";
-            case SHUFFLED -> "shuffled: all before any comes again";
+            case NO_REPEAT -> "at random, never the same twice in a row";
+            case SHUFFLED -> "shuffled: all before any repeats";
             case IN_TURN -> "one after another";
         }, w -> editAnew(Step.Pick.class, s -> new Step.Pick(w, s.choices(), s.how(), s.extra()))));
         boolean weighs = p.way() == Step.Pick.Way.RANDOM || p.way() == Step.Pick.Way.NO_REPEAT;
@@ -156,7 +156,7 @@ final class FlowStepForm extends StepFields {
                 weight.setMinWidth(46);
                 weight.setPrefColumnCount(3);
                 weight.setAccessibleText("Weight of choice " + (i + 1));
-                weight.setTooltip(new javafx.scene.control.Tooltip("Its weight against the others"));
+                weight.setTooltip(new javafx.scene.control.Tooltip("Weight"));
                 more.getChildren().add(weight);
             }
             nodes.add(chainRow("choice " + (i + 1), i, c.chain(), choices.size() <= min ? null : () -> {
@@ -171,9 +171,11 @@ final class FlowStepForm extends StepFields {
     }
 
     private void repeat(Step.Repeat r) {
-        HBox times = new HBox(Space.S8, Fields.check("arg-times-on", "So many times", r.times() != null, on -> editAnew(
-                Step.Repeat.class, s -> new Step.Repeat(on ? Arg.of(3) : null, s.condition(), s.every(), s.count(), s
-                        .chain(), s.how(), s.extra()))));
+        HBox times = new HBox(Space.S8,
+                Fields.check("arg-times-on", "Number of times", r.times() != null, on -> editAnew(
+                        Step.Repeat.class,
+                        s -> new Step.Repeat(on ? Arg.of(3) : null, s.condition(), s.every(), s.count(), s
+                                .chain(), s.how(), s.extra()))));
         times.setAlignment(Pos.CENTER_LEFT);
         if (r.times() != null) {
             ArgField field = new ArgField(desk, "arg-times", null, number("times"), r.times(), inner(), a -> edit(
@@ -185,7 +187,7 @@ final class FlowStepForm extends StepFields {
         nodes.add(times);
         add("While", new ConditionField(desk, "repeat-test", r.condition(), true, test -> edit(Step.Repeat.class,
                 s -> new Step.Repeat(s.times(), test, s.every(), s.count(), s.chain(), s.how(), s.extra()))));
-        optionalSpan("Every so often", "arg-every", r.every(), 1000, ms -> edit(Step.Repeat.class,
+        optionalSpan("Start every", "arg-every", r.every(), 1000, ms -> edit(Step.Repeat.class,
                 s -> new Step.Repeat(s.times(), s.condition(), ms, s.count(), s.chain(), s.how(), s.extra())));
         nodes.add(chainRow("What is repeated", 0, r.chain(), null, null));
     }
@@ -210,14 +212,14 @@ final class FlowStepForm extends StepFields {
         }
         List<Board.BoardValue> values = desk.bench().board().values();
         if (!values.isEmpty()) {
-            add("Keep the answer in a value", Fields.choice("arg-into", values, values.stream().filter(v -> v.id()
+            add("Store the answer in a value", Fields.choice("arg-into", values, values.stream().filter(v -> v.id()
                     .equals(a.into())).findFirst().orElse(null), Board.BoardValue::name, v -> edit(DeckStep.Ask.class,
                             s -> new DeckStep.Ask(s.question(), s.kind(), s.choices(), v.id(), s.preset(), s.timeout(),
                                     s
                                             .how(),
                                     s.extra()))));
         }
-        optionalSpan("If nobody answers within", "arg-timeout", a.timeout(), 10_000, ms -> edit(DeckStep.Ask.class,
+        optionalSpan("If there is no answer within", "arg-timeout", a.timeout(), 10_000, ms -> edit(DeckStep.Ask.class,
                 s -> new DeckStep.Ask(s.question(), s.kind(), s.choices(), s.into(), s.preset(), ms, s.how(),
                         s.extra())));
         if (a.timeout() != null && a.kind() == DeckStep.Ask.AnswerType.CHOICE) {

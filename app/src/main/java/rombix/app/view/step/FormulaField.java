@@ -31,8 +31,8 @@ final class FormulaField extends VBox {
                 Conditions.names(desk.bench().rig(), g -> desk.model().readings(g), more), null, Conditions.Name::words,
                 n -> {
                 });
-        names.setPromptText("Put a reading or a value in");
-        names.setAccessibleText("Put a reading or a value into the formula");
+        names.setPromptText("Insert a reading or a value");
+        names.setAccessibleText("Insert a reading or a value into the formula");
         names.setOnAction(_ -> {
             if (names.getValue() != null) {
                 String name = "{" + names.getValue().name() + "}";

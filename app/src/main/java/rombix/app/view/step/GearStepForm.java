@@ -40,7 +40,7 @@ final class GearStepForm extends StepFields {
         Twin twin = twin(gear);
         Command command = twin == null ? null : twin.card().command(id).orElse(null);
         if (twin == null || command == null) {
-            nodes.add(Fields.read("This board has no gear that can do it any more."));
+            nodes.add(Fields.read("No gear on this board can do this any more."));
             return;
         }
         for (Param p : command.params()) {
@@ -60,7 +60,7 @@ final class GearStepForm extends StepFields {
     private void doing(GearStep.Do d) {
         params(d.gear(), d.command(), d.with(), null, (name, arg) -> edit(GearStep.Do.class, s -> s.with(name, arg)));
         HBox answer = new HBox(Space.S8,
-                Fields.check("arg-answer", "Wait until the gear shows it, at most", d.answer() != null,
+                Fields.check("arg-answer", "Wait for the gear to show it, at most", d.answer() != null,
                         on -> editAnew(GearStep.Do.class,
                                 s -> new GearStep.Do(s.gear(), s.command(), s.with(), on ? 2000L : null, s
                                         .how(), s.extra()))));
@@ -83,7 +83,7 @@ final class GearStepForm extends StepFields {
         if (p == null) {
             return;
         }
-        nodes.add(Fields.check("arg-from-on", "From a given value, not from where it is", f.from() != null,
+        nodes.add(Fields.check("arg-from-on", "Start from a set value, not from the present one", f.from() != null,
                 on -> editAnew(GearStep.Fade.class,
                         s -> new GearStep.Fade(s.gear(), s.command(), s.with(), s.param(), on
                                 ? Arg.of(p.min() == null ? 0 : p.min())
@@ -100,7 +100,7 @@ final class GearStepForm extends StepFields {
                 s -> new GearStep.Fade(s.gear(), s.command(), s.with(), s.param(), s.from(), a, s.ms(), s.curve(),
                         s.how(),
                         s.extra()))));
-        add("In: 700 ms, 1.5 s, 2 min",
+        add("Over: 700 ms, 1.5 s, 2 min",
                 Fields.span("arg-ms", f.ms(), ms -> edit(GearStep.Fade.class, s -> new GearStep.Fade(s
                         .gear(), s.command(), s.with(), s.param(), s.from(), s.to(), ms, s.curve(), s.how(),
                         s.extra()))));
@@ -121,11 +121,11 @@ final class GearStepForm extends StepFields {
                         s.extra())));
         Param p = param(n.gear(), n.command(), n.param());
         Param by = new Param("by", "by", ValueType.NUMBER, p == null ? null : p.unit(), null, null, Value.of(1), null);
-        add("By how much; less than 0 is down", new ArgField(desk, "arg-by", null, by, n.by(), inner(), a -> edit(
+        add("Change by (negative is down)", new ArgField(desk, "arg-by", null, by, n.by(), inner(), a -> edit(
                 GearStep.Nudge.class,
                 s -> new GearStep.Nudge(s.gear(), s.command(), s.with(), s.param(), a, s.wrap(), s.how(),
                         s.extra()))));
-        nodes.add(Fields.check("arg-wrap", "Past an end it goes on from the other", n.wrap(), on -> edit(
+        nodes.add(Fields.check("arg-wrap", "Wrap around at the ends", n.wrap(), on -> edit(
                 GearStep.Nudge.class,
                 s -> new GearStep.Nudge(s.gear(), s.command(), s.with(), s.param(), s.by(), on, s.how(),
                         s.extra()))));

@@ -71,7 +71,7 @@ public final class StepOptionsForm {
             HBox row = new HBox(Space.S8, Fields.named("Times", Fields.number("manner-tries", how.tries(), null,
                     n -> edit(m -> new StepOptions(m.off(), m.note(), m.condition(), m.fail(),
                             Math.max(1, (int) Math.round(n)), m.backOff(), m.instead())))),
-                    Fields.named("First after, then twice as long each time", Fields.span("manner-back-off", how
+                    Fields.named("First retry after (doubles each time)", Fields.span("manner-back-off", how
                             .backOff(),
                             ms -> edit(m -> new StepOptions(m.off(), m.note(), m.condition(), m.fail(), m
                                     .tries(), ms, m.instead())))));

@@ -33,8 +33,8 @@ public final class BoardFiles {
         try {
             bench.save();
         } catch (IOException e) {
-            notices.show("The board could not be saved: " + e.getMessage() + ". What you made is still here; free some"
-                    + " room or save it somewhere else.");
+            notices.show("The board could not be saved: " + e.getMessage()
+                    + ". Your work is still here: free some disk space, or save it somewhere else.");
         }
     }
 
@@ -44,7 +44,7 @@ public final class BoardFiles {
             bench.autosave();
         } catch (IOException e) {
             LOG.warn("autosave failed", e);
-            notices.show("Your changes cannot be kept safe: " + e.getMessage() + ". Save the board somewhere else.");
+            notices.show("Your changes cannot be autosaved: " + e.getMessage() + ". Save the board somewhere else.");
         }
     }
 
@@ -78,6 +78,6 @@ public final class BoardFiles {
 
     /** Says that edits which were not saved were brought back. */
     public void broughtBack() {
-        notices.show("Changes that were not saved were brought back. Ctrl+S keeps them.");
+        notices.show("Unsaved changes were restored. Ctrl+S saves them.");
     }
 }

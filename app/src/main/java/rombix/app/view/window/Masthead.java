@@ -73,8 +73,8 @@ final class Masthead extends HBox {
             });
             b.setTooltip(new Tooltip(switch (to) {
                 case BUILD -> "Edit the board · F5";
-                case REHEARSE -> "Press on twins: nothing leaves this machine · F7";
-                case LIVE -> "Press for real, nothing can be edited · F6";
+                case REHEARSE -> "Press on twins: nothing leaves this computer · F7";
+                case LIVE -> "Run the show; editing is locked · F6";
             }));
             modes.getChildren().add(b);
         }
@@ -105,7 +105,7 @@ final class Masthead extends HBox {
         morePages.getStyleClass().add("quiet-choice");
         morePages.setId("pages-menu");
         morePages.setMinWidth(82);
-        morePages.setAccessibleText("Add, name, size, move, double or delete pages");
+        morePages.setAccessibleText("Add, rename, resize, move, duplicate or delete pages");
         morePages.setOnShowing(_ -> new PagesMenu(desk, this.known).fill(morePages));
         morePages.getItems().add(new MenuItem());
         desk.bench().watch(this::rebuild);

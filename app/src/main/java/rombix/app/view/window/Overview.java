@@ -62,16 +62,16 @@ final class Overview {
         open(by, "commands", "Type what you want to do",
                 typed -> commands.possible().stream().filter(c -> matches(typed, c
                         .words().get())).map(c -> new Line(c.words().get(), c.key(), c.run())).toList(),
-                "Nothing is called so.");
+                "No command matches.");
     }
 
     /** What is wrong with the board; each leads to its place, and offers the fix where there is one. */
     void check(Node by) {
-        open(by, "check", "Among what the check found; Ctrl+Enter does what is offered", typed -> Check.of(desk.bench()
+        open(by, "check", "Search the findings; Ctrl+Enter applies the fix", typed -> Check.of(desk.bench()
                 .rig()).stream().filter(f -> matches(typed, f.where() + " " + f.message() + " " + f.kind().words()))
                 .map(f -> new Line(f.where() + ": " + f.message(), f.kind().words(), () -> Places.go(desk.bench(), f),
                         Fixes.of(desk.bench().rig(), f).orElse(null)))
-                .toList(), "Nothing is wrong with this board.");
+                .toList(), "No problems found.");
     }
 
     private static boolean matches(String typed, String words) {

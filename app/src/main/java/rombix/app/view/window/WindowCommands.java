@@ -58,11 +58,12 @@ final class WindowCommands {
         add(Where.ALWAYS, "This page in a small window, always on top", window.stage()::smallWindow, "Ctrl+P");
         add(Where.ALWAYS, "Full screen, or a window again", window.stage()::fullScreen, "F11");
         add(Where.ALWAYS, "Next page", () -> page(1), "Ctrl+Page Down");
-        add(Where.ALWAYS, "Page before it in order", () -> page(-1), "Ctrl+Page Up");
-        add(Where.LIVE, "Put away what went wrong from the message line", window.strips()::putAway, "Alt+M");
-        add(Where.LIVE, "Back to the page that was shown before", window.trail()::back, "Alt+Left");
-        add(Where.ALWAYS, "What was run: the log", () -> window.log().open(window.middle()), "Ctrl+L");
-        add(Where.ALWAYS, "Triggers: what presses beside the hand", () -> window.triggers().open(window.middle()),
+        add(Where.ALWAYS, "Previous page", () -> page(-1), "Ctrl+Page Up");
+        add(Where.LIVE, "Dismiss the fault in the message line", window.strips()::putAway, "Alt+M");
+        add(Where.LIVE, "Back to the last page shown", window.trail()::back, "Alt+Left");
+        add(Where.ALWAYS, "Log of what ran", () -> window.log().open(window.middle()), "Ctrl+L");
+        add(Where.ALWAYS, "Triggers: keys, controllers, OSC, clocks and readings",
+                () -> window.triggers().open(window.middle()),
                 "Ctrl+T");
         add(Where.ALWAYS, "Stop every chain that runs", () -> desk.post().accept(new Event.StopAll()), "Ctrl+Period");
     }
@@ -78,29 +79,30 @@ final class WindowCommands {
                 new Command(() -> desk.bench().redoName().map(n -> "Redo: " + n).orElse("Redo: nothing to redo"), List
                         .of("Ctrl+Shift+Z", "Ctrl+Y"), Where.BUILD, desk.bench()::redo));
         add(Where.BUILD, "Save the board", window.files()::save, "Ctrl+S");
-        add(Where.BUILD, "Save the board under another name", () -> window.masthead().saveAs(), "Ctrl+Shift+S");
+        add(Where.BUILD, "Save the board as…", () -> window.masthead().saveAs(), "Ctrl+Shift+S");
         add(Where.BUILD, "Open another board", window.files()::choose, "Ctrl+O");
-        add(Where.BUILD, "New board, boards beside this one", () -> window.masthead().boards(), "Ctrl+N");
+        add(Where.BUILD, "New board, other boards", () -> window.masthead().boards(), "Ctrl+N");
         add(Where.BUILD, "Values and chains of the board", () -> window.masthead().parts(), "Alt+V");
-        add(Where.BUILD, "Gear: add, name, reach, delete", () -> window.gear().show(window.rack(), null), "Alt+R");
+        add(Where.BUILD, "Gear: add, rename, connect, delete", () -> window.gear().show(window.rack(), null), "Alt+R");
         add(Where.BUILD, "Go to the rack", () -> focus("#rack"), "Ctrl+1");
         add(Where.BUILD, "Go to the page", () -> window.page().focusSelected(), "Ctrl+2");
         add(Where.BUILD, "Go to the score", () -> window.score().focusSteps(), "Ctrl+3");
         add(Where.BUILD, "Night or day colours", window.stage()::otherTheme, "Alt+D");
-        add(Where.BUILD, "Pages: add, name, size, move, double, delete", () -> window.masthead().pages(), "Alt+P");
+        add(Where.BUILD, "Pages: add, rename, resize, move, duplicate, delete", () -> window.masthead().pages(),
+                "Alt+P");
     }
 
     private void buttons(ButtonEdits buttons) {
         add(Where.BUILD, "Edit the face of the button", window.page()::editFace, "F2");
         add(Where.BUILD, "Edit the rules of the button", window.score().head()::editRules, "Shift+F2");
-        add(Where.PAGE, "What can be done with the button", window.page()::menuOfSelected, "Shift+F10", "Context Menu");
+        add(Where.PAGE, "Menu of the button", window.page()::menuOfSelected, "Shift+F10", "Context Menu");
         add(Where.PAGE, "Copy the selected buttons", buttons::copy, "Ctrl+C");
-        add(Where.PAGE, "Cut the selected buttons; the next paste moves them", () -> {
+        add(Where.PAGE, "Cut the selected buttons", () -> {
             buttons.cut();
             window.page().rebuild();
         }, "Ctrl+X");
-        add(Where.PAGE, "Paste a button here, or something of it onto this one", window.page()::paste, "Ctrl+V");
-        add(Where.PAGE, "Double the selected buttons", buttons::duplicate, "Ctrl+D");
+        add(Where.PAGE, "Paste here, or onto the selected button", window.page()::paste, "Ctrl+V");
+        add(Where.PAGE, "Duplicate the selected buttons", buttons::duplicate, "Ctrl+D");
         add(Where.BUILD, "Make the selected buttons match", buttons::match, "Ctrl+M");
         add(Where.PAGE, "Delete the selected buttons", window.page()::deleteSelected, "Delete", "Backspace");
         add(Where.PAGE, "Move the button to the right", () -> buttons.move(1, 0), "Alt+Right");
@@ -110,43 +112,43 @@ final class WindowCommands {
         add(Where.PAGE, "Make the button wider", () -> buttons.size(1, 0), "Alt+Shift+Right");
         add(Where.PAGE, "Make the button narrower", () -> buttons.size(-1, 0), "Alt+Shift+Left");
         add(Where.PAGE, "Make the button taller", () -> buttons.size(0, 1), "Alt+Shift+Down");
-        add(Where.PAGE, "Make the button less tall", () -> buttons.size(0, -1), "Alt+Shift+Up");
+        add(Where.PAGE, "Make the button shorter", () -> buttons.size(0, -1), "Alt+Shift+Up");
         add(Where.BUILD, "Move the button to the next page", () -> buttons.moveToPage(buttons.pageBy(1).id()),
                 "Ctrl+Shift+Page Down");
-        add(Where.BUILD, "Move the button to the page before", () -> buttons.moveToPage(buttons.pageBy(-1).id()),
+        add(Where.BUILD, "Move the button to the previous page", () -> buttons.moveToPage(buttons.pageBy(-1).id()),
                 "Ctrl+Shift+Page Up");
     }
 
     private void chain() {
         ScoreView score = window.score();
         add(Where.BUILD, "Add a step by typing", score::focusFinder, "Slash", "Shift+7", "Divide", "Insert");
-        add(Where.BUILD, "Add a step that runs however the chain ends", score::always, "Alt+E");
+        add(Where.BUILD, "Add a step that always runs at the end", score::always, "Alt+E");
         add(Where.BUILD, "Next state of the button", () -> score.head().stateBy(1), "Alt+Page Down");
-        add(Where.BUILD, "State before", () -> score.head().stateBy(-1), "Alt+Page Up");
+        add(Where.BUILD, "Previous state of the button", () -> score.head().stateBy(-1), "Alt+Page Up");
         add(Where.BUILD, "Add a state", score.head()::addState, "Alt+Insert");
         add(Where.BUILD, "Delete the state", score.head()::removeState, "Alt+Delete");
-        add(Where.BUILD, "Choose the gesture whose chain is shown", score.head()::chooseGesture, "Alt+G");
+        add(Where.BUILD, "Choose which gesture's chain is shown", score.head()::chooseGesture, "Alt+G");
         add(Where.BUILD, "Make the opposite", score::opposite, "Alt+O");
         add(Where.BUILD, "Try this step, from here, or all", score::tryOut, "Alt+T");
-        add(Where.BUILD, "Write the gear's present readings as steps", window.rack()::takeSnapshot, "Alt+N");
-        add(Where.BUILD, "Shadow me: write what I do by hand as steps; stop", window.rack()::shadow, "Alt+S");
-        add(Where.BUILD, "Read the steps as a list, or look at them", score::toggleList, "F4");
+        add(Where.BUILD, "Snapshot: add the gear's present readings as steps", window.rack()::takeSnapshot, "Alt+N");
+        add(Where.BUILD, "Shadow me: turn what I do by hand into steps, or stop", window.rack()::shadow, "Alt+S");
+        add(Where.BUILD, "Show the steps as a list, or as the score", score::toggleList, "F4");
     }
 
     private void steps(StepEdits steps) {
         ScoreDrawing drawing = window.score().drawing();
         add(Where.STEPS, "Copy the selected steps", steps::copy, "Ctrl+C");
         add(Where.STEPS, "Cut the selected steps", steps::cut, "Ctrl+X");
-        add(Where.STEPS, "Paste steps behind this one", steps::paste, "Ctrl+V");
-        add(Where.STEPS, "Double the selected steps", steps::duplicate, "Ctrl+D");
+        add(Where.STEPS, "Paste steps after this one", steps::paste, "Ctrl+V");
+        add(Where.STEPS, "Duplicate the selected steps", steps::duplicate, "Ctrl+D");
         add(Where.STEPS, "Select all steps", drawing::selectAll, "Ctrl+A");
         add(Where.STEPS, "Delete the selected steps", steps::delete, "Delete", "Backspace");
         add(Where.STEPS, "Switch the selected steps off or on", steps::switchOff, "O");
         add(Where.STEPS, "Wrap the selected steps", window.score()::wrap, "Alt+W");
         add(Where.STEPS, "Move the step earlier", () -> steps.moveBy(-1), "Alt+Left");
         add(Where.STEPS, "Move the step later", () -> steps.moveBy(1), "Alt+Right");
-        add(Where.STEPS, "Move the step into the one beside it", steps::moveIn, "Alt+Down");
-        add(Where.STEPS, "Move the step out of what holds it", steps::moveOut, "Alt+Up");
+        add(Where.STEPS, "Move the step into the next one", steps::moveIn, "Alt+Down");
+        add(Where.STEPS, "Move the step out one level", steps::moveOut, "Alt+Up");
         add(Where.STEPS, "Zoom in", () -> drawing.zoomBy(1), "Ctrl+Equals", "Ctrl+Plus");
         add(Where.STEPS, "Zoom out", () -> drawing.zoomBy(-1), "Ctrl+Minus");
         add(Where.STEPS, "See the whole chain", () -> drawing.zoomBy(0), "Ctrl+0");

@@ -32,14 +32,14 @@ class ControlsTest extends AtTheWindow {
         rombix.core.board.Button before = button("tea-urn");
         robot.interact(() -> bench().select("tea-urn"));
         key(KeyCode.F2, KeyCode.SHIFT);
-        choose("#control-sort", "a fader: pulled");
+        choose("#control-sort", "fader");
         choose("#control-level", "Sound desk: Host level");
         assertThat(button("tea-urn").control()).isEqualTo(new Control.Fader(new Axis("desk", "level/host")));
-        choose("#control-sort", "a dial: turned");
+        choose("#control-sort", "dial");
         type("#control-coarse", "2");
         type("#control-fine", "0.5");
         assertThat(button("tea-urn").control()).isEqualTo(new Control.Dial(new Axis("desk", "level/host"), 2, 0.5));
-        choose("#control-sort", "a two-axis pad: dragged");
+        choose("#control-sort", "two-axis pad");
         choose("#control-up", "Lamps: Walkway");
         tick("#control-springs");
         assertThat(button("tea-urn").control())
@@ -62,7 +62,7 @@ class ControlsTest extends AtTheWindow {
         tick("#trigger-late");
         assertThat(button("tea-urn").triggers()).containsExactly(new Trigger.Clock(Schedule.of("Fri,Sat 22:15"), true));
         click(find("#trigger-remove"));
-        choose("#trigger-add", "gear that is lost");
+        choose("#trigger-add", "gear is lost");
         choose("#trigger-gear", "House");
         assertThat(button("tea-urn").triggers())
                 .containsExactly(new Trigger.When(Trigger.When.What.GEAR_LOST, "house"));
@@ -74,7 +74,7 @@ class ControlsTest extends AtTheWindow {
         robot.interact(() -> find("#trigger-key").requestFocus());
         key(KeyCode.K);
         assertThat(button("tea-urn").triggers()).containsExactly(new Trigger.Key("K", false));
-        choose("#trigger-add", "a control of a controller");
+        choose("#trigger-add", "a controller");
         type("#trigger-lamp-off", "5");
         type("#trigger-channel", "99");
         type("#trigger-number", "44");
