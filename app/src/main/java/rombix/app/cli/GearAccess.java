@@ -17,6 +17,7 @@ import rombix.core.board.Rig;
 import rombix.core.engine.Happening;
 import rombix.core.engine.Known;
 import rombix.core.engine.Status.Phase;
+import rombix.core.find.Nearest;
 import rombix.standins.StandIns;
 
 /** The gear that a command works with: at the board's addresses, at others, or stand-ins of its own. */
@@ -51,8 +52,8 @@ final class GearAccess implements AutoCloseable {
 
     /** A button of a board, by its id. */
     static Button button(Rig rig, Path board, String id) throws BadCall {
-        return rig.button(id).orElseThrow(() -> new BadCall("%s: no button “%s”; it has %s".formatted(board, id,
-                String.join(", ", rig.board().buttons().map(Button::id).toList()))));
+        return rig.button(id).orElseThrow(() -> new BadCall("%s: no button “%s”; %s".formatted(board, id,
+                Nearest.words(id, rig.board().buttons().map(Button::id).toList()))));
     }
 
     /** What the gear says now: connects all of it, and listens until it is quiet. */

@@ -16,7 +16,9 @@ import picocli.CommandLine.Parameters;
 import rombix.app.show.Pictures;
 import rombix.app.show.Session;
 import rombix.app.view.window.Stagework.Theme;
+import rombix.core.board.Page;
 import rombix.core.board.Rig;
+import rombix.core.find.Nearest;
 import rombix.core.store.BoardFile;
 import rombix.standins.StandIns;
 
@@ -65,25 +67,35 @@ final class PictureCommand implements Callable<Integer> {
         }
         Rig rig = BoardFile.read(board);
         if (page != null && rig.page(page).isEmpty()) {
-            throw new BadCall("%s: no page “%s”".formatted(board, page));
+            throw new BadCall("%s: no page “%s”; %s".formatted(board, page, Nearest.words(page, rig.board().pages()
+                    .stream().map(Page::id).toList())));
         }
         for (String b : button == null
                 ? press
                 : Stream.concat(press.stream(), Stream.of(button)).toList()) {
-            if (rig.button(b).isEmpty()) {
-                throw new BadCall("%s: no button “%s”".formatted(board, b));
-            }
+            GearAccess.button(rig, board, b);
         }
         Matcher m = Pattern.compile("(\\d{3,4})x(\\d{3,4})").matcher(size);
         if (!m.matches()) {
             throw new BadCall("--size takes a width and a height such as 1280x800, not " + size);
         }
+        int width = Integer.parseInt(m.group(1));
+        int height = Integer.parseInt(m.group(2));
+        if (Math.max(width, height) > Pictures.MAX_SIDE) {
+            throw new BadCall("--size goes up to %1$dx%1$d, not %2$s".formatted(Pictures.MAX_SIDE, size));
+        }
+        Path folder = out.toAbsolutePath().getParent();
+        if (folder == null || !Files.isDirectory(folder) || !Files.isWritable(folder) || Files.isDirectory(out)) {
+            throw new BadCall(out + " cannot be written: " + (Files.isDirectory(out)
+                    ? "it is a folder"
+                    : "there is no folder " + folder + " that can be written to"));
+        }
         Session.startToolkit(true);
         Path log = Files.createTempDirectory("rombix-picture").resolve("log");
         try (StandIns gear = StandIns.onFreePorts();
                 Session session = Session.open(board, addresses(gear), log, null)) {
-            new Pictures(session, rig, gear).take(new Pictures.Wanted(view, page, button, press, type, theme,
-                    Integer.parseInt(m.group(1)), Integer.parseInt(m.group(2))), out);
+            new Pictures(session, rig, gear)
+                    .take(new Pictures.Wanted(view, page, button, press, type, theme, width, height), out);
         }
         System.out.println(out);
         return 0;

@@ -13,12 +13,13 @@ public interface Touches {
      * @param open the MIDI ports that are listened to, and {@code ports} all that there are
      * @param keysSeen whether keys are seen while another application is in front, and {@code keys} why not, in words
      * @param oscPort where OSC messages are awaited, -1 where they are not, and {@code osc} why not, in words
+     * @param armed whether they press now: in Live and in Rehearse
      * @param dropped how many pushes came faster than they could be taken
      */
     record Sources(Set<String> open, Set<String> ports, boolean keysSeen, String keys, int oscPort, String osc,
-            int dropped) {
+            boolean armed, int dropped) {
         /** Where there is nothing. */
-        public static final Sources NONE = new Sources(Set.of(), Set.of(), false, "", -1, "", 0);
+        public static final Sources NONE = new Sources(Set.of(), Set.of(), false, "", -1, "", false, 0);
     }
 
     Sources sources();

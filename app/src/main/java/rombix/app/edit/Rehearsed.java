@@ -83,18 +83,23 @@ public final class Rehearsed {
         return shares.values().stream().filter(s -> !s.gear().isEmpty());
     }
 
-    /** How far into the rehearsal a line was, in milliseconds. */
+    /** How far into the rehearsal a line was, in milliseconds; 0 for what was due as it began. */
     public long millis(AsRun line) {
-        return (line.dueNanos() - startNanos) / 1_000_000;
+        return Math.max(0, (line.dueNanos() - startNanos) / 1_000_000);
     }
 
     /** All of it in one sentence. */
     public String words() {
         long sent = shares.values().stream().mapToLong(s -> s.sent).sum();
         long faults = shares.values().stream().mapToLong(Share::faults).sum();
-        return count(sent, "command") + " to " + count(gears().count(), "gear") + (faults == 0
+        return count(sent, "command") + " to " + pieces(gears().count()) + (faults == 0
                 ? ""
                 : ", " + count(faults, "fault"));
+    }
+
+    /** Gear cannot be counted: a piece of it can. */
+    private static String pieces(long n) {
+        return n == 1 ? "1 piece of gear" : n + " pieces of gear";
     }
 
     private static String count(long n, String what) {

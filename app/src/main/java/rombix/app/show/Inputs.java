@@ -86,7 +86,7 @@ final class Inputs implements Touches, AutoCloseable {
     @Override
     public Sources sources() {
         return new Sources(controllers.open(), controllers.there(), keys.listening(), keys.trouble(), osc.port(), osc
-                .trouble(), switchboard.dropped());
+                .trouble(), switchboard.armed(), switchboard.dropped());
     }
 
     @Override

@@ -1,12 +1,17 @@
 package rombix.app.show;
 
 import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
 import javafx.embed.swing.SwingFXUtils;
+import javafx.scene.Group;
+import javafx.scene.Parent;
+import javafx.scene.Scene;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.image.WritableImage;
 import javafx.scene.input.KeyCode;
@@ -32,6 +37,11 @@ public final class Pictures {
     /** Those that are shown before anything is pressed. */
     private static final Set<String> LIVELY = Set.of("live", "small", "rehearse", "report");
 
+    /** The largest width and height, in pixels. */
+    public static final int MAX_SIDE = 4096;
+    /** The offscreen display has room for so many pixels, a thousand in a row; a larger window throws within it. */
+    private static final int DISPLAY = 1000;
+
     private final Session session;
     private final Rig rig;
 
@@ -50,8 +60,8 @@ public final class Pictures {
     public void take(Wanted wanted, Path out) throws IOException {
         Stage stage = Session.onInterface(() -> {
             Stage s = new Stage();
-            s.setWidth(wanted.width());
-            s.setHeight(wanted.height());
+            s.setWidth(tooLarge(wanted) ? Math.min(wanted.width(), 1280) : wanted.width());
+            s.setHeight(tooLarge(wanted) ? Math.min(wanted.height(), 800) : wanted.height());
             session.window().theme(wanted.theme());
             session.window().show(s);
             return s;
@@ -79,9 +89,16 @@ public final class Pictures {
         for (int i = 0; i < 30 && Session.onInterface(this::forecasting); i++) {
             pause(100);
         }
-        WritableImage image = Session.onInterface(() -> wanted.view().equals("small")
-                ? session.window().stagework().smallWindow().snapshot(null)
-                : stage.getScene().snapshot(null));
+        Scene shown = Session.onInterface(() -> wanted.view().equals("small")
+                ? session.window().stagework().smallWindow()
+                : tooLarge(wanted) ? enlarged(stage.getScene(), wanted) : stage.getScene());
+        if (tooLarge(wanted)) {
+            for (int i = 0; i < 3; i++) { // What depends on its size is made when it has been laid out.
+                Session.onInterface(() -> shown.snapshot(null));
+                pause(100);
+            }
+        }
+        WritableImage image = Session.onInterface(() -> shown.snapshot(null));
         Session.onInterface(() -> {
             if (wanted.view().equals("small")) {
                 session.window().stagework().smallWindow();
@@ -90,7 +107,22 @@ public final class Pictures {
             return true;
         });
         pause(100);
-        ImageIO.write(SwingFXUtils.fromFXImage(image, null), "png", out.toFile());
+        try (OutputStream to = Files.newOutputStream(out)) {
+            ImageIO.write(SwingFXUtils.fromFXImage(image, null), "png", to);
+        }
+    }
+
+    private static boolean tooLarge(Wanted wanted) {
+        return (long) wanted.height() * DISPLAY + wanted.width() > (long) DISPLAY * DISPLAY;
+    }
+
+    /** The same scene in none of the display's windows, at the size that is wanted. */
+    private static Scene enlarged(Scene scene, Wanted wanted) {
+        Parent root = scene.getRoot();
+        scene.setRoot(new Group());
+        Scene large = new Scene(root, wanted.width(), wanted.height());
+        large.getStylesheets().setAll(scene.getStylesheets());
+        return large;
     }
 
     /** Whether there is a forecast to come. */

@@ -87,6 +87,9 @@ class CommandLineTest {
         assertBad(run("press", bad.toString(), "x"), "bad.json:2:");
         assertBad(run("press", "no-such-file.json", "x"), "there is no such file");
         assertBad(run("press", DEMO, "no-such-button"), "no button “no-such-button”");
+        assertBad(run("press", DEMO, "door-open"), "the nearest are doors-open");
+        assertBad(run("picture", DEMO, "live", "/no/such/folder/x.png"), "there is no folder /no/such/folder");
+        assertBad(run("picture", DEMO, "live", "x.png", "--size", "9000x9000"), "--size goes up to 4096x4096");
         assertBad(run("press", DEMO, "gate", "--at", "moon=1.2.3.4:5"), "no such gear");
         assertBad(run("press", DEMO, "gate", "--times", "0"), "from 1");
         assertBad(run("picture", DEMO, "nowhere", "x.png"), "no view “nowhere”");
@@ -156,5 +159,17 @@ class CommandLineTest {
         Result none = run("press", DEMO, "next-target-ask", "--stand-ins");
         assertThat(none.code()).isEqualTo(1);
         assertThat(none.err()).contains("--answer");
+    }
+
+    @Test
+    void aPictureMayBeLargerThanTheOffscreenDisplay(@org.junit.jupiter.api.io.TempDir java.nio.file.Path folder)
+            throws Exception {
+        java.nio.file.Path out = folder.resolve("live.png");
+        Result r = run("picture", DEMO, "live", out.toString(), "--size", "1920x1080");
+        assertThat(r.err()).isEmpty();
+        assertThat(r.code()).isZero();
+        java.awt.image.BufferedImage image = javax.imageio.ImageIO.read(out.toFile());
+        assertThat(new int[]{image.getWidth(), image.getHeight()}).containsExactly(1920, 1080);
+        assertThat(image.getRGB(1900, 1060)).as("it is painted to its corner").isNotZero();
     }
 }

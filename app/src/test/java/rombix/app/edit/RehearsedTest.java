@@ -27,7 +27,7 @@ class RehearsedTest {
         assertThat(rehearsed.shares()).extracting(s -> s.gear() + " " + s.lines().size() + " " + s.faults())
                 .containsExactly("desk 2 0", "studio 1 0", " 1 1");
         assertThat(rehearsed.millis(rehearsed.shares().getFirst().lines().getLast())).isEqualTo(2500);
-        assertThat(rehearsed.words()).isEqualTo("3 commands to 2 gears, 1 fault");
+        assertThat(rehearsed.words()).isEqualTo("3 commands to 2 pieces of gear, 1 fault");
     }
 
     @Test
@@ -40,13 +40,13 @@ class RehearsedTest {
         assertThat(share.lines()).hasSize(Rehearsed.MAX).startsWith(many.getFirst());
         assertThat(share.count()).isEqualTo(Rehearsed.MAX + 50);
         assertThat(share.faults()).isEqualTo(Rehearsed.MAX / 2 + 25);
-        assertThat(rehearsed.words()).isEqualTo("1025 commands to 1 gear, 1025 faults");
+        assertThat(rehearsed.words()).isEqualTo("1025 commands to 1 piece of gear, 1025 faults");
     }
 
     @Test
     void theNextOneBeginsAnew() {
         rehearsed.add(List.of(line("desk", 1, Outcome.SENT)));
-        assertThat(rehearsed.words()).isEqualTo("1 command to 1 gear");
+        assertThat(rehearsed.words()).isEqualTo("1 command to 1 piece of gear");
         rehearsed.begin(0);
         assertThat(rehearsed.shares()).isEmpty();
     }

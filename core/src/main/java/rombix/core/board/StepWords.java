@@ -161,7 +161,7 @@ public final class StepWords {
 
     private static String spoken(@Nullable Param p, Arg arg) {
         return arg instanceof Arg.Constant c && c.value() instanceof Value.Num n
-                ? Figures.withUnit(n.number(), p == null ? null : p.unit())
+                ? Figures.withUnit(n.number(), p == null ? null : p.unit(), p == null ? null : p.step())
                 : arg.shown().toString();
     }
 

@@ -155,28 +155,39 @@ public record Card(int card, String id, String title, String icon, Map<String, L
      * @param arrives how it comes in, by protocol; where none is given it is taken to be as last sent
      * @param yes the word for yes, and {@code no} for no, on a flag
      * @param min the least value, in {@code unit}
+     * @param step how finely it is shown, and moved by a hand, in {@code unit}; a tenth where nothing is said
      * @param indicator whether it is worth an indicator that is always in sight; in a family, of the items with a field
      *            {@code lamp} if there are any
      */
     @JsonInclude(JsonInclude.Include.NON_EMPTY)
     public record ReadingSpec(Template id, Template title, ValueType type, @Nullable String unit, @Nullable Double min,
-            @Nullable Double max, @Nullable String choices, @Nullable Word yes, @Nullable Word no,
+            @Nullable Double max, @Nullable Double step, @Nullable String choices, @Nullable Word yes,
+            @Nullable Word no,
             @JsonProperty("lamp") boolean indicator, Map<Protocol, Arrival> arrives) {
         public ReadingSpec {
             Objects.requireNonNull(id, "a reading needs an \"id\"");
             title = Objects.requireNonNullElse(title, id);
             Objects.requireNonNull(type, "a reading needs a \"type\"");
             arrives = Map.copyOf(Objects.requireNonNullElse(arrives, Map.of()));
+            positive(step);
+        }
+    }
+
+    private static void positive(@Nullable Double step) {
+        if (step != null && !(step > 0)) {
+            throw new IllegalArgumentException("a \"step\" is more than 0, not " + step);
         }
     }
 
     /** A parameter of a command. For a choice, {@code choices} names the list; its own id when absent. */
     @JsonInclude(JsonInclude.Include.NON_NULL)
     public record Param(String id, @Nullable String title, ValueType type, @Nullable String unit, @Nullable Double min,
-            @Nullable Double max, @JsonProperty("default") @Nullable Value preset, @Nullable String choices) {
+            @Nullable Double max, @Nullable Double step, @JsonProperty("default") @Nullable Value preset,
+            @Nullable String choices) {
         public Param {
             Objects.requireNonNull(id, "a parameter needs an \"id\"");
             Objects.requireNonNull(type, "a parameter needs a \"type\"");
+            positive(step);
         }
 
         /** The name of the list that a choice is made from. */

@@ -32,6 +32,18 @@ public final class Figures {
                 : clock(Math.round(seconds), false);
     }
 
+    /** The number as finely as its step says, with its unit; with at most one place where there is no step. */
+    public static String withUnit(double number, @Nullable String unit, @Nullable Double step) {
+        if (step == null) {
+            return withUnit(number, unit);
+        }
+        int places = Math.max(0, new java.math.BigDecimal(step.toString()).stripTrailingZeros().scale());
+        double rounded = Math.rint(number / step) * step;
+        String text = String.format(Locale.ROOT, "%." + places + "f", rounded == 0 ? 0.0 : rounded).replace('-',
+                '\u2212');
+        return unit == null || unit.isEmpty() ? text : text + "\u00a0" + unit;
+    }
+
     /** A span in words: {@code 0.7 s}, {@code 12 s}, {@code 2 min}, {@code 1:05}. */
     public static String span(double millis) {
         if (millis < 60_000) {

@@ -8,13 +8,18 @@ import rombix.core.value.Value;
  * How far along its way a level is, from 0 to 1, and back. Decibels go by the deflection of level meters, which gives
  * room to what can be heard (IEC 60268-18, annex on scales); everything else is even.
  */
-public record Scale(double min, double max, @Nullable String unit) {
+public record Scale(double min, double max, @Nullable String unit, @Nullable Double step) {
     /** Detents from one end of the way to the other. */
     public static final int DETENTS = 40;
     private static final int FINEST = 1000;
     /** Decibels below the top, and how far up they stand, in hundredths. */
     private static final double[][] KNOTS = {{-70, 0}, {-60, 2.5}, {-50, 7.5}, {-40, 15}, {-30, 30}, {-20, 50}, {0,
             100}};
+
+    /** A scale whose levels are set no finer than a thousandth of the range. */
+    public Scale(double min, double max, @Nullable String unit) {
+        this(min, max, unit, null);
+    }
 
     public Scale {
         if (!(max > min)) {
@@ -29,7 +34,7 @@ public record Scale(double min, double max, @Nullable String unit) {
             Card.Param param = moving == null ? null : call.command().param(moving).orElse(null);
             return param == null || param.min() == null || param.max() == null || param.max() <= param.min()
                     ? Optional.empty()
-                    : Optional.of(new Scale(param.min(), param.max(), param.unit()));
+                    : Optional.of(new Scale(param.min(), param.max(), param.unit(), param.step()));
         });
     }
 
@@ -43,15 +48,20 @@ public record Scale(double min, double max, @Nullable String unit) {
         return Math.clamp(max + through(floor + p * (100 - floor), 1, 0), min, max);
     }
 
-    /** The level at a place of the way as a person would set it: no finer than a thousandth of the range. */
+    /** The level at a place of the way as a person would set it: in the gear's steps, else in thousandths of the range. */
     public double setting(double position) {
+        if (step != null) {
+            double value = value(position);
+            return value == max ? value : Math.clamp(Math.rint(value / step) * step, min, max);
+        }
         double steps = Math.pow(10, Math.ceil(Math.log10(FINEST / (max - min))));
         return Math.rint(value(position) * steps) / steps;
     }
 
     /** How far a detent moves a level, where nothing else is said. */
     public double detent() {
-        return (max - min) / DETENTS;
+        double even = (max - min) / DETENTS;
+        return step == null ? even : Math.max(step, Math.rint(even / step) * step);
     }
 
     /** The place of a level on its way, from 0 to 1. */
@@ -66,7 +76,7 @@ public record Scale(double min, double max, @Nullable String unit) {
 
     /** A level in words. */
     public String spoken(double value) {
-        return Figures.withUnit(value, unit);
+        return Figures.withUnit(value, unit, step);
     }
 
     private boolean decibels() {

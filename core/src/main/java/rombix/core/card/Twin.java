@@ -143,7 +143,7 @@ public final class Twin {
         return switch (value) {
             case Value.Flag f when f.on() && spec.yes() != null -> spec.yes().word();
             case Value.Flag f when !f.on() && spec.no() != null -> spec.no().word();
-            case Value.Num n -> Figures.withUnit(n.number(), spec.unit());
+            case Value.Num n -> Figures.withUnit(n.number(), spec.unit(), spec.step());
             case Value.Text t when spec.type() == ValueType.CHOICE -> item(
                     spec.choices() == null ? spec.id().toString() : spec.choices(), t.text(), now).map(Item::name)
                     .orElse(t.text());
@@ -198,6 +198,11 @@ public final class Twin {
     /** The addresses at which readings arrive that are known in full: those of lists that the gear need not tell. */
     public Set<String> fixedArrivals() {
         return landings.fixed();
+    }
+
+    /** Whether the gear itself says what a reading is; else it is taken to be as last sent. */
+    public boolean reports(String reading) {
+        return reading(reading, Readings.NONE).filter(r -> r.spec().arrives().containsKey(protocol)).isPresent();
     }
 
     /** The addresses at which readings arrive, places included. */
@@ -295,7 +300,7 @@ public final class Twin {
     /** An argument in words. */
     public String spokenArg(Param p, Value v, Readings now) {
         return switch (v) {
-            case Value.Num n -> Figures.withUnit(n.number(), p.unit());
+            case Value.Num n -> Figures.withUnit(n.number(), p.unit(), p.step());
             case Value.Text t when p.type() == ValueType.CHOICE ->
                 item(p.list(), t.text(), now).map(Item::name).orElse(t.text());
             default -> v.toString();

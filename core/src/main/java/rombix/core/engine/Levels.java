@@ -37,6 +37,7 @@ final class Levels {
         private final Scale scale;
         private final Ramp ramp;
         private final Orders.@Nullable Key key;
+        private final boolean reported;
         private final long periodNanos;
         private double target = Double.NaN;
         private boolean sentYet;
@@ -51,6 +52,7 @@ final class Levels {
             this.ramp = twin.ramp(call.command(), param, call.args(), deck.situation.readingsOf(twin.gear()));
             String reading = ramp.moves();
             this.key = reading == null ? null : new Orders.Key(twin.gear(), reading);
+            this.reported = reading != null && twin.reports(reading);
             this.periodNanos = 1_000_000_000L / twin.protocol().descriptor().rate();
         }
 
@@ -88,10 +90,14 @@ final class Levels {
             target = Double.NaN;
         }
 
-        /** Where it is, or is going; not a number where that is not known. */
+        /**
+         * Where it is, or is going; not a number where that is not known. Gear that never says where a level is starts
+         * from the low end, as a fader does.
+         */
         private double presently() {
             Value now = key == null ? null : deck.orders.presently(key);
-            return Double.isNaN(target) ? now == null ? Double.NaN : now.asNumber() : target;
+            double unknown = reported ? Double.NaN : scale.min();
+            return Double.isNaN(target) ? now == null ? unknown : now.asNumber() : target;
         }
     }
 

@@ -107,6 +107,11 @@ public final class Switchboard {
                         new Scale(0, 1, null))).toList();
     }
 
+    /** Whether touches press now. */
+    public boolean armed() {
+        return armed;
+    }
+
     /** Has touches press, or only tell which button they would; whoever stops that lets go of all that is held. */
     public void arm(boolean on) {
         armed = on;

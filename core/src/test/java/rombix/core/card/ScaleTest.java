@@ -32,4 +32,15 @@ class ScaleTest {
         assertThat(DECIBELS.position(-25)).isLessThan(0.3);
         assertThat(new Scale(0, 100, "%").value(0.25)).isEqualTo(25);
     }
+
+    @Test
+    void aLevelIsShownAndMovedNoFinerThanItsGearHas() {
+        Scale kelvin = new Scale(2700, 6500, "K", 50.0);
+        assertThat(kelvin.spoken(5699.2)).isEqualTo("5700\u00a0K");
+        assertThat(kelvin.setting(0.7893)).isEqualTo(5700);
+        assertThat(kelvin.detent() % 50).isZero();
+        assertThat(new Scale(0, 100, "%", 1.0).spoken(76.4)).isEqualTo("76\u00a0%");
+        assertThat(new Scale(-60, 10, "dB", 0.5).spoken(-15.9)).isEqualTo("\u221216.0\u00a0dB");
+        assertThat(new Scale(-60, 10, "dB", 0.5).setting(1)).isEqualTo(10);
+    }
 }

@@ -120,7 +120,7 @@ class FailureTest {
         t.post(new Event.Came("gear", "on/a", Value.of(false)));
         t.press("b");
         t.pass(1000);
-        assertThat(t.faults()).last().asString().contains("did not show it within 0.8");
+        assertThat(t.faults()).last().asString().contains("did not confirm it within 0.8");
         assertThat(t.lines()).last().isEqualTo("B on @1100");
     }
 

@@ -5,12 +5,20 @@ import static rombix.core.engine.TestDeck.button;
 import static rombix.core.engine.TestDeck.level;
 import static rombix.core.engine.TestDeck.state;
 
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
 import org.junit.jupiter.api.Test;
 import rombix.core.board.Button;
 import rombix.core.board.Control;
 import rombix.core.board.Control.Axis;
+import rombix.core.board.Edits;
+import rombix.core.board.Rig;
+import rombix.core.card.Order;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
+import rombix.core.store.BoardFile;
 import rombix.core.value.Value;
 
 /** Dials, faders and pads: what goes out, how often, and what is told of it. The gear's level goes from 0 to 100. */
@@ -112,11 +120,24 @@ class LevelsTest {
     }
 
     @Test
-    void aLevelThatIsNotKnownCannotBeTurnedAndSaysSo() {
-        TestDeck t = deck(new Control.Dial(LEVEL, 0, 0), Chain.EMPTY);
+    void aDialOnGearThatNeverReportsStartsFromTheLowEnd() {
+        TestDeck t = deck(new Control.Dial(LEVEL, 10, 0), Chain.EMPTY);
         t.post(new Event.Turned("b", 1, false, "hand"));
-        assertThat(t.sent()).isEmpty();
-        assertThat(t.happened).anyMatch(h -> h instanceof Happening.Faulted f && f.message() != null && f.message()
+        assertThat(t.sent()).containsExactly("/level[10] @0");
+        assertThat(t.faults()).isEmpty();
+    }
+
+    @Test
+    void aLevelThatItsGearReportsAndHasNotYetCannotBeTurnedAndSaysSo() throws Exception {
+        Rig demo = BoardFile.read(Path.of("../demo/star-night.json"));
+        List<Order> sent = new ArrayList<>();
+        List<Happening> happened = new ArrayList<>();
+        Deck deck = new Deck(new SimulatedClock(), new Random(1), (_, o) -> sent.add(o), happened::add, Trace.NONE);
+        deck.take(new Event.Load(demo.with(Edits.button(demo.board(), "gate", b -> b.withControl(new Control.Dial(
+                new Control.Axis("desk", "level/host"), 0, 0))))), 0);
+        deck.take(new Event.Turned("gate", 1, false, "hand"), 0);
+        assertThat(sent).isEmpty();
+        assertThat(happened).anyMatch(h -> h instanceof Happening.Faulted f && f.message() != null && f.message()
                 .contains("not known"));
     }
 

@@ -50,7 +50,7 @@ class ToldTest {
         t.press("b");
         t.pass(1000);
         assertThat(answers(t)).isEmpty();
-        assertThat(t.faults()).singleElement().asString().contains("did not show it within");
+        assertThat(t.faults()).singleElement().asString().contains("did not confirm it within");
     }
 
     @Test

@@ -2,10 +2,16 @@ package rombix.core.value;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
 
 import java.util.Map;
+import net.jqwik.api.Arbitraries;
+import net.jqwik.api.Arbitrary;
+import net.jqwik.api.Combinators;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
+import net.jqwik.api.Provide;
+import net.jqwik.api.constraints.IntRange;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -59,12 +65,54 @@ class FormulaTest {
         assertThat(Formula.fill("{= 1 + }", NOW::get, String::valueOf)).isEqualTo("?");
     }
 
+    /** A formula made from the grammar, and what it must give: computed here by other means. */
+    record Made(String source, double expected) {
+    }
+
+    @Provide
+    Arbitrary<Made> formulas() {
+        Arbitrary<Made> leaves = Arbitraries.oneOf(Arbitraries.integers().between(0, 99).map(n -> new Made(String
+                .valueOf(n), n)), Arbitraries.of(new Made("{n}", 4), new Made("{desk:level/host}", -12.5), new Made(
+                        "IF({on}, 1, 0)", 1)));
+        return Arbitraries.recursive(() -> leaves,
+                deeper -> Combinators.combine(deeper, leaves, Arbitraries.of("+", "-",
+                        "*", "MIN", "MAX", "IF", "ABS", ">")).as(FormulaTest::combined),
+                0, 6);
+    }
+
+    private static Made combined(Made a, Made b, String how) {
+        return switch (how) {
+            case "+" -> new Made("(" + a.source() + " + " + b.source() + ")", a.expected() + b.expected());
+            case "-" -> new Made("(" + a.source() + "-" + b.source() + ")", a.expected() - b.expected());
+            case "*" -> new Made("(" + a.source() + " *" + b.source() + ")", a.expected() * b.expected());
+            case "MIN" -> new Made("MIN(" + a.source() + ", " + b.source() + ")", Math.min(a.expected(), b.expected()));
+            case "MAX" -> new Made("MAX(" + a.source() + "," + b.source() + ")", Math.max(a.expected(), b.expected()));
+            case "IF" -> new Made("IF(" + a.source() + " >= " + b.source() + ", 2, 3)", a.expected() >= b.expected()
+                    ? 2
+                    : 3);
+            case "ABS" -> new Made("ABS(" + a.source() + ")", Math.abs(a.expected()));
+            default -> new Made("IF(" + a.source() + " > " + b.source() + " && {on}, " + b.source() + ", " + a.source()
+                    + ")", a.expected() > b.expected() ? b.expected() : a.expected());
+        };
+    }
+
     @Property(tries = 1000)
-    void anyTextIsReadOrRefusedAndNeverAnythingElse(@ForAll String source) {
+    void whatTheGrammarMakesIsComputedRight(@ForAll("formulas") Made made) throws FormulaFault {
+        assertThat(new Formula(made.source()).value(NOW::get).asNumber()).as(made.source()).isCloseTo(made.expected(),
+                within(Math.abs(made.expected()) * 1e-9 + 1e-9));
+    }
+
+    /** A formula of the grammar that was damaged is computed or refused at a place within it, and never else. */
+    @Property(tries = 1000)
+    void aDamagedFormulaIsRefusedAtAPlaceWithinIt(@ForAll("formulas") Made made, @ForAll @IntRange(max = 1000) int at,
+            @ForAll char put) {
+        int cut = at % made.source().length();
+        String damaged = made.source().substring(0, cut) + put + made.source().substring(cut + 1);
         try {
-            new Formula(source).value(NOW::get);
+            new Formula(damaged).value(NOW::get);
         } catch (FormulaFault e) {
-            assertThat(e.getMessage()).isNotNull();
+            assertThat(e.getMessage()).as(damaged).isNotBlank();
+            assertThat(e.position()).as(damaged).isBetween(0, damaged.length() + 1);
         }
     }
 }

@@ -36,6 +36,8 @@ final class DmxLink implements Link {
     private static final long TOGETHER_NANOS = FRAME_NANOS / 4;
     private static final long KEEP_ALIVE_NANOS = 800_000_000L;
     private static final String MULTICAST = "multicast";
+    /** E1.31-2018, section 9.1.1. */
+    private static final int LAST_UNIVERSE = 63_999;
 
     /** One universe's levels. Guarded by the link's lock. */
     private static final class Universe {
@@ -161,8 +163,17 @@ final class DmxLink implements Link {
 
     @Override
     public void send(long ticket, Order order) {
+        String wrong = wrong(order);
+        if (wrong != null) {
+            report.failed(ticket, wrong);
+            return;
+        }
         lock.lock();
         try {
+            if (loop.closed()) {
+                report.failed(ticket, "was closed");
+                return;
+            }
             Universe last = null;
             for (Order.Outgoing packet : order.packets()) {
                 String[] words = packet.address().split(" ");
@@ -176,11 +187,29 @@ final class DmxLink implements Link {
                 last.tickets.add(ticket);
                 changed.signal();
             }
-        } catch (NumberFormatException | ArrayIndexOutOfBoundsException e) {
-            report.failed(ticket, "“" + order.packets() + "” is no universe and slot from 1 to 512");
         } finally {
             lock.unlock();
         }
+    }
+
+    /** Why an order has no place on the wire; null where it has. It is looked at as a whole before any of it is set. */
+    private static @Nullable String wrong(Order order) {
+        for (Order.Outgoing packet : order.packets()) {
+            String[] words = packet.address().split(" ");
+            try {
+                int universe = (int) Double.parseDouble(words[0]);
+                int slot = (int) Double.parseDouble(words[1]);
+                int slots = packet.forms().stream().mapToInt(f -> f == WireValue.As.RGB ? 3 : 1).sum();
+                if (universe >= 1 && universe <= LAST_UNIVERSE && slot >= 1 && slot + slots - 1 <= SacnPacket.SLOTS) {
+                    continue;
+                }
+            } catch (NumberFormatException | ArrayIndexOutOfBoundsException e) {
+                // Said below.
+            }
+            return "“" + packet.address() + "” is not a universe from 1 to " + LAST_UNIVERSE
+                    + " and a slot from 1 to 512 with room for what it carries";
+        }
+        return null;
     }
 
     private Universe universe(int number) {
@@ -255,6 +284,15 @@ final class DmxLink implements Link {
     @Override
     public void close() {
         loop.close();
+        lock.lock();
+        try {
+            for (Universe u : universes.values()) {
+                u.tickets.forEach(t -> report.failed(t, "was closed"));
+                u.tickets.clear();
+            }
+        } finally {
+            lock.unlock();
+        }
         try {
             channel.close();
         } catch (IOException e) {

@@ -184,7 +184,9 @@ final class IrcLink implements Link {
             }
             lines.add(line);
         }
-        if (!queue.offer(new Outgoing(ticket, lines))) {
+        if (writer.closed()) {
+            report.failed(ticket, "was closed");
+        } else if (!queue.offer(new Outgoing(ticket, lines))) {
             report.failed(ticket, "has too many orders waiting");
         }
     }
@@ -193,6 +195,9 @@ final class IrcLink implements Link {
     public void close() {
         connected.close();
         writer.close();
+        for (Outgoing left = queue.poll(); left != null; left = queue.poll()) {
+            report.failed(left.ticket(), "was closed");
+        }
         Socket s = socket;
         if (s != null) {
             try {

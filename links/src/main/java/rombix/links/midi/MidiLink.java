@@ -192,6 +192,9 @@ final class MidiLink implements Link {
     @Override
     public void send(long ticket, Order order) {
         queue.add(new Sending(ticket, order));
+        if (connected.closed()) {
+            refuse("was closed");
+        }
     }
 
     @Override

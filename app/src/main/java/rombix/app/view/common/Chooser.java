@@ -5,6 +5,7 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -23,6 +24,12 @@ public final class Chooser {
 
     public static void open(Desk desk, Node by, String title, List<Item> items) {
         VBox box = new VBox(Space.S1);
+        box.addEventFilter(KeyEvent.KEY_PRESSED, e -> items.stream().filter(i -> !i.key().equals("Esc") && i.key()
+                .equals(Keys.shown(Keys.name(e)))).findFirst().ifPresent(i -> {
+                    e.consume();
+                    desk.overlay().close();
+                    i.run().run();
+                }));
         box.setId("chooser");
         box.setPrefWidth(WIDTH);
         Label head = new Label(title);

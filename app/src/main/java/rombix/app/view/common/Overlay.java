@@ -38,8 +38,11 @@ public final class Overlay extends Pane {
                 });
                 scene.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
                     if (e.getCode() == KeyCode.ESCAPE && open != null) {
+                        boolean goesOn = e.getTarget() == anchor; // What opened it may have more to leave.
                         close();
-                        e.consume();
+                        if (!goesOn) {
+                            e.consume();
+                        }
                     }
                 });
             }
@@ -67,6 +70,9 @@ public final class Overlay extends Pane {
         lastAnchor = null;
         closed = whenClosed;
         getChildren().setAll(popover);
+        if (popover.getScene() != null) {
+            popover.applyCss(); // A field takes no letters before it was styled, and those typed at once would be lost.
+        }
         requestLayout();
     }
 

@@ -11,6 +11,16 @@ interface Cells {
     @Nullable
     Node nodeAt(double sceneX, double sceneY);
 
+    /** The tile or the cell at a place; null where there is none. */
+    @Nullable
+    Node at(int column, int row);
+
+    /** Puts the hand on the selected button, else on the first thing of the page. */
+    void focusSelected();
+
+    /** Lays out now what is to be laid out. */
+    void layout();
+
     /** How far it is from one cell to the next, across and down. */
     double[] pitch();
 

@@ -27,9 +27,7 @@ import rombix.app.view.tile.ControlHand;
 import rombix.app.view.tile.Tile;
 import rombix.core.board.Button;
 import rombix.core.board.Control;
-import rombix.core.board.Edits;
 import rombix.core.board.Page;
-import rombix.core.board.Proposals;
 
 /**
  * The page in the middle: its buttons in their cells. In Build a click selects, a drag moves and an empty cell takes a
@@ -45,8 +43,7 @@ public final class PageView extends Pane implements Cells {
     private final Map<String, Tile> tiles = new HashMap<>();
     private final ButtonEdits edits;
     private final Dropping dropping;
-    private Runnable added = () -> {
-    };
+    private final NewButton adding;
     private @Nullable Page shown;
     private boolean shownBuilding;
     private final PageHand hand;
@@ -56,6 +53,7 @@ public final class PageView extends Pane implements Cells {
         this.desk = desk;
         this.edits = edits;
         this.facePopover = new FacePopover(desk, edits, trouble);
+        this.adding = new NewButton(desk, this);
         this.hand = new PageHand(desk, tiles::get);
         this.dropping = new Dropping(desk, this, this, trouble);
         getStyleClass().add("page");
@@ -65,9 +63,9 @@ public final class PageView extends Pane implements Cells {
         rebuild();
     }
 
-    /** What is done once a button was added. */
-    public void whenAdded(Runnable next) {
-        added = next;
+    /** What adds buttons to empty cells. */
+    public NewButton adding() {
+        return adding;
     }
 
     /** Takes what is carried over the window and dropped. */
@@ -86,7 +84,7 @@ public final class PageView extends Pane implements Cells {
         return tile == null ? this : tile;
     }
 
-    /** Puts the hand on the selected button, else on the first thing of the page. */
+    @Override
     public void focusSelected() {
         Node selected = desk.bench().button().<Node>map(b -> tiles.get(b.id())).orElse(null);
         if (selected != null) {
@@ -193,10 +191,10 @@ public final class PageView extends Pane implements Cells {
             cell.setFocusTraversable(true);
             cell.setAccessibleRole(AccessibleRole.BUTTON);
             cell.setAccessibleText("Add a button in column %d, row %d".formatted(column + 1, row + 1));
-            cell.setOnMouseClicked(_ -> addButton(column, row));
+            cell.setOnMouseClicked(_ -> adding.add(column, row));
             cell.setOnKeyPressed(e -> {
                 if (e.getCode() == KeyCode.ENTER || e.getCode() == KeyCode.SPACE) {
-                    addButton(column, row);
+                    adding.add(column, row);
                     e.consume();
                 } else {
                     arrows(e, column, row);
@@ -207,21 +205,6 @@ public final class PageView extends Pane implements Cells {
             cell.setOpacity(0.5);
         }
         return cell;
-    }
-
-    private void addButton(int column, int row) {
-        if (desk.bench().page().at(column, row).isPresent()) {
-            return; // Something was dropped here with this very click.
-        }
-        Button button = Proposals.fresh(desk.bench().board(), column, row);
-        desk.bench().edit("add a button", b -> Edits.addButton(b, desk.bench().page().id(), button));
-        desk.bench().select(button.id());
-        Tile tile = tiles.get(button.id());
-        if (tile != null) {
-            layout();
-            tile.requestFocus();
-            added.run();
-        }
     }
 
     /** The empty cell that has the focus: column and row; nothing where none has. */
@@ -331,6 +314,11 @@ public final class PageView extends Pane implements Cells {
     public @Nullable Node nodeAt(double sceneX, double sceneY) {
         return getChildren().stream().filter(n -> n.getBoundsInParent().contains(sceneToLocal(sceneX, sceneY)))
                 .findFirst().orElse(null);
+    }
+
+    @Override
+    public @Nullable Node at(int column, int row) {
+        return nodeAt(desk.bench().page(), column, row);
     }
 
     private @Nullable Node nodeAt(Page page, int column, int row) {

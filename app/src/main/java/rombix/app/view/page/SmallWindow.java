@@ -1,6 +1,7 @@
 package rombix.app.view.page;
 
 import java.util.List;
+import javafx.geometry.Point2D;
 import javafx.geometry.Pos;
 import javafx.geometry.Rectangle2D;
 import javafx.scene.Node;
@@ -20,6 +21,7 @@ import javafx.scene.layout.VBox;
 import javafx.stage.Screen;
 import javafx.stage.Stage;
 import javafx.stage.StageStyle;
+import javafx.stage.Window;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
@@ -38,13 +40,13 @@ public final class SmallWindow {
     private static final double MARK = 52;
     private static final double MIN_OPACITY = 0.35;
     private static final double START = 4;
-    private static final double MARGIN = 24;
 
     private final Desk desk;
     private final Scene main;
     private final Stage stage = new Stage(StageStyle.UNDECORATED);
     private final VBox root = new VBox(Space.S6);
     private final Label mode = new Label();
+    private final SmallPlace place = new SmallPlace();
     private @Nullable Page shown;
     private @Nullable TileGrid grid;
     private boolean mark;
@@ -82,15 +84,24 @@ public final class SmallWindow {
         desk.bench().watch(this::changed);
     }
 
-    /** Shows a page, in the lower right corner when it is shown for the first time. */
+    /** The screen that something is on. */
+    private static Rectangle2D screen(Rectangle2D of) {
+        return Screen.getScreensForRectangle(of).stream().findFirst().orElse(Screen.getPrimary()).getVisualBounds();
+    }
+
+    /** Shows a page; where it was put last, or beside the main window. */
     public void show(Page page) {
         fill(page);
         shrink(false);
         if (!stage.isShowing()) {
-            Rectangle2D screen = Screen.getPrimary().getVisualBounds();
             stage.getScene().getRoot().applyCss(); // How large it is depends on its styles.
-            stage.setX(screen.getMaxX() - root.prefWidth(-1) - MARGIN);
-            stage.setY(screen.getMaxY() - root.prefHeight(-1) - MARGIN);
+            Window by = main.getWindow();
+            Rectangle2D over = by == null
+                    ? Screen.getPrimary().getVisualBounds()
+                    : new Rectangle2D(by.getX(), by.getY(), by.getWidth(), by.getHeight());
+            Point2D at = place.place(over, screen(over), root.prefWidth(-1), root.prefHeight(-1));
+            stage.setX(at.getX());
+            stage.setY(at.getY());
             stage.show();
         }
         stage.toFront();
@@ -223,12 +234,16 @@ public final class SmallWindow {
             double y = e.getScreenY() - grabY;
             dragged |= Math.hypot(x - stage.getX(), y - stage.getY()) > START;
             if (dragged) {
-                stage.setX(x);
-                stage.setY(y);
+                Point2D at = SmallPlace.clamped(new Point2D(x, y), screen(new Rectangle2D(e.getScreenX(), e
+                        .getScreenY(), 1, 1)), stage.getWidth(), stage.getHeight());
+                stage.setX(at.getX());
+                stage.setY(at.getY());
             }
         });
         by.addEventHandler(MouseEvent.MOUSE_RELEASED, _ -> {
-            if (!dragged) {
+            if (dragged) {
+                place.remember(stage.getX(), stage.getY());
+            } else {
                 click.run();
             }
         });

@@ -34,6 +34,11 @@ final class FinderField extends TextField {
     private boolean offering;
     private @Nullable Finder finder;
     private @Nullable Object finderOf;
+    /** What is done where Escape is pressed and nothing was added. */
+    private Runnable abandoned = () -> {
+    };
+    /** Whose chain the words are typed for. */
+    private @Nullable Object typedFor;
 
     FinderField(Desk desk) {
         this.desk = desk;
@@ -55,8 +60,18 @@ final class FinderField extends TextField {
         });
     }
 
-    /** Says where the next step goes. */
+    /** What is done where Escape is pressed and nothing was typed. */
+    void whenAbandoned(Runnable next) {
+        abandoned = next;
+    }
+
+    /** Says where the next step goes. Words that were typed for another chain and not used are gone. */
     void prompt() {
+        Object now = List.of(desk.bench().button().map(b -> b.id()), desk.bench().stateIndex(), desk.bench().part());
+        if (!now.equals(typedFor)) {
+            typedFor = now;
+            clear();
+        }
         List<Integer> at = desk.bench().cursor();
         StepWords words = new StepWords(desk.bench().rig(), g -> desk.model().readings(g));
         String where = START;
@@ -156,6 +171,9 @@ final class FinderField extends TextField {
             e.consume();
         } else if (e.getCode() == KeyCode.ENTER) {
             add();
+            e.consume();
+        } else if (e.getCode() == KeyCode.ESCAPE && getText().isBlank()) {
+            abandoned.run();
             e.consume();
         }
     }

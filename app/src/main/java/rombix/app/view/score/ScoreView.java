@@ -90,6 +90,11 @@ public final class ScoreView extends VBox {
         onTwins = run;
     }
 
+    /** What is done where the search is left and nothing was typed. */
+    public void whenAbandoned(Runnable next) {
+        finder.whenAbandoned(next);
+    }
+
     /** Puts the hand where a step is added by typing. */
     public void focusFinder() {
         finder.requestFocus();

@@ -66,7 +66,7 @@ final class BoardStepForm extends StepFields {
         if (u.chain() != null) {
             desk.bench().board().chain(u.chain()).ifPresent(c -> {
                 for (String p : c.params()) {
-                    Param any = new Param(p, p, ValueType.LIST, null, null, null, Value.of(""), null);
+                    Param any = new Param(p, p, ValueType.LIST, null, null, null, null, Value.of(""), null);
                     add(p, new ArgField(desk, "arg-" + p, null, any, u.with().getOrDefault(p, Arg.of("")), inner(),
                             a -> edit(DeckStep.Use.class,
                                     s -> new DeckStep.Use(s.button(), s.state(), s.gesture(), s.chain(),
@@ -93,9 +93,10 @@ final class BoardStepForm extends StepFields {
                     case Value.Flag _ -> ValueType.FLAG;
                     case Value.Text _,Value.Choices _ -> ValueType.TEXT;
                 }).orElse(ValueType.TEXT);
-        add("To", new ArgField(desk, "arg-to", null, new Param("to", "to", kind, null, null, null, null, null), set
-                .to(), inner(),
-                a -> edit(DeckStep.Set.class, s -> new DeckStep.Set(s.value(), a, s.how(), s.extra()))));
+        add("To",
+                new ArgField(desk, "arg-to", null, new Param("to", "to", kind, null, null, null, null, null, null), set
+                        .to(), inner(),
+                        a -> edit(DeckStep.Set.class, s -> new DeckStep.Set(s.value(), a, s.how(), s.extra()))));
     }
 
     private void show(DeckStep.Show show) {

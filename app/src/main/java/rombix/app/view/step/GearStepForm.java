@@ -120,7 +120,8 @@ final class GearStepForm extends StepFields {
                         .gear(), s.command(), with(s.with(), name, arg), s.param(), s.by(), s.wrap(), s.how(),
                         s.extra())));
         Param p = param(n.gear(), n.command(), n.param());
-        Param by = new Param("by", "by", ValueType.NUMBER, p == null ? null : p.unit(), null, null, Value.of(1), null);
+        Param by = new Param("by", "by", ValueType.NUMBER, p == null ? null : p.unit(), null, null, null, Value.of(1),
+                null);
         add("Change by (negative is down)", new ArgField(desk, "arg-by", null, by, n.by(), inner(), a -> edit(
                 GearStep.Nudge.class,
                 s -> new GearStep.Nudge(s.gear(), s.command(), s.with(), s.param(), a, s.wrap(), s.how(),

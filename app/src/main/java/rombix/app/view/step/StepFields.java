@@ -156,6 +156,6 @@ abstract class StepFields {
     }
 
     static Param number(String title) {
-        return new Param("number", title, ValueType.NUMBER, null, null, null, Value.of(1), null);
+        return new Param("number", title, ValueType.NUMBER, null, null, null, null, Value.of(1), null);
     }
 }

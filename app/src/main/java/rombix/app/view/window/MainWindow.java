@@ -79,7 +79,8 @@ public final class MainWindow {
         GearPopover gear = new GearPopover(desk, touches);
         RackView rack = new RackView(desk, player::known, page, gear);
         ScoreView score = new ScoreView(desk, steps, player::known, page::editFace);
-        page.whenAdded(score::focusFinder);
+        page.adding().whenAdded(score::focusFinder);
+        score.whenAbandoned(page.adding()::abandon);
         bench.follow(rig -> Proposals.follow(rig, model::readings));
         AskPopover ask = new AskPopover(desk, page::tileOf);
         strips = new LiveStrips(desk, ask::open);

@@ -68,7 +68,7 @@ final class Modes {
         Chooser.open(desk, layout, "Leave Live?", List.of(new Chooser.Item("stay-live", "Stay in Live", "Esc", () -> {
         }), new Chooser.Item("leave-live", next == Mode.BUILD
                 ? "Leave: edit the board"
-                : "Leave: press on twins", "", () -> bench.mode(next))));
+                : "Leave: press on twins", "Ctrl+Enter", () -> bench.mode(next))));
     }
 
     private void changed() {

@@ -57,7 +57,7 @@ class ControlsTest extends AtTheWindow {
         choose("#trigger-add", "a time of day");
         type("#trigger-at", "noon");
         assertThat(find("#triggers-view").lookupAll(".trouble").stream().map(n -> ((Label) n).getText())).anyMatch(
-                t -> t.contains("“noon” is no time"));
+                t -> t.contains("“noon” is not a time"));
         type("#trigger-at", "Fri,Sat 22:15");
         tick("#trigger-late");
         assertThat(button("tea-urn").triggers()).containsExactly(new Trigger.Clock(Schedule.of("Fri,Sat 22:15"), true));
@@ -107,7 +107,7 @@ class ControlsTest extends AtTheWindow {
         robot.interact(() -> bench().mode(rombix.app.edit.Workbench.Mode.LIVE));
         key(KeyCode.F1);
         List<String> all = find("#overview-list").lookupAll(".label").stream().map(n -> ((Label) n).getText()).toList();
-        assertThat(all).anyMatch(w -> w.startsWith("Triggers")).anyMatch(w -> w.startsWith("Back to the page"))
+        assertThat(all).anyMatch(w -> w.startsWith("Triggers")).anyMatch(w -> w.startsWith("Back to the last page"))
                 .noneMatch(w -> w.startsWith("Delete")).noneMatch(w -> w.startsWith("Undo"));
         robot.type(KeyCode.ESCAPE);
         key(KeyCode.T, KeyCode.CONTROL);

@@ -1,14 +1,12 @@
 package rombix.app.view.window;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.awaitility.Awaitility.await;
 
 import java.net.DatagramPacket;
 import java.net.DatagramSocket;
 import java.net.InetAddress;
 import java.net.Socket;
 import java.nio.ByteBuffer;
-import java.time.Duration;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -22,8 +20,8 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.ScrollEvent;
 import org.junit.jupiter.api.Test;
-import org.awaitility.core.ConditionTimeoutException;
 import org.testfx.util.WaitForAsyncUtils;
+import rombix.app.deck.Touches;
 import rombix.app.edit.Workbench.Mode;
 import rombix.app.log.LogRow;
 import rombix.app.view.page.SmallWindow;
@@ -53,17 +51,13 @@ class LiveTest extends AtTheWindow {
         void run() throws Exception;
     }
 
-    /** Does something until it has its effect: what is sent before anybody listens is lost. */
-    private static void until(Act act, java.util.concurrent.Callable<Boolean> so) throws Exception {
-        for (int i = 0; i < 10; i++) {
-            act.run();
-            try {
-                await().atMost(Duration.ofSeconds(2)).pollInterval(Duration.ofMillis(10)).until(so);
-                return;
-            } catch (ConditionTimeoutException e) {
-                // Once more.
-            }
-        }
+    /** Does something once, when all that is touched is listened to, and waits for its effect. */
+    private void touch(boolean armed, Act act, java.util.concurrent.Callable<Boolean> so) throws Exception {
+        soon(() -> {
+            Touches.Sources s = session.window().touches().sources();
+            return s.armed() == armed && s.oscPort() > 0 && s.open().contains(CableProvider.PADS);
+        });
+        act.run();
         soon(so);
     }
 
@@ -99,7 +93,7 @@ class LiveTest extends AtTheWindow {
     void aControllerPressesHoldsAndIsPulledOut() throws Exception {
         mode(Mode.LIVE);
         plugged();
-        until(() -> gear.pads().play(NOTE, 36, 100), () -> !gear.desk().muted(0));
+        touch(true, () -> gear.pads().play(NOTE, 36, 100), () -> !gear.desk().muted(0));
         gear.pads().play(NOTE, 36, 0);
         soon(() -> gear.desk().muted(0));
         gear.pads().play(NOTE, 36, 100);
@@ -134,7 +128,7 @@ class LiveTest extends AtTheWindow {
             soon(() -> tile("music-bed").getAccessibleText().contains("MUTED"));
             soon(() -> seen.contains("90 37 1"));
             int before = gear.desk().level(0);
-            until(() -> gear.pads().play(CONTROL, 7, 20), () -> gear.desk().level(0) < before);
+            touch(true, () -> gear.pads().play(CONTROL, 7, 20), () -> gear.desk().level(0) < before);
             robot.interact(() -> bench().showPage("levels"));
             soon(() -> said("#tile-host-level").contains("dB"));
             gear.desk().work(30, 120); // By hand on the desk: the motor fader goes along.
@@ -156,9 +150,9 @@ class LiveTest extends AtTheWindow {
         robot.interact(() -> bench().edit("test", b -> Edits.button(b, "keep-that-long", x -> x.withTriggers(List.of(
                 new Trigger.Osc("/fade"))))));
         robot.interact(() -> bench().select(null));
-        until(() -> osc("/fade"), () -> bench().button().map(b -> b.id()).orElse("").equals("keep-that-long"));
+        touch(false, () -> osc("/fade"), () -> bench().button().map(b -> b.id()).orElse("").equals("keep-that-long"));
         mode(Mode.LIVE);
-        until(() -> osc("/fade"), () -> there(".run-card") != null);
+        touch(true, () -> osc("/fade"), () -> there(".run-card") != null);
         soon(() -> gear.lamps().slot(WALKWAY) > 0);
         key(KeyCode.PERIOD, KeyCode.CONTROL);
         soon(() -> there(".run-card") == null);
@@ -175,7 +169,7 @@ class LiveTest extends AtTheWindow {
         plugged();
         moveTo(tile("waiting-card")).press(MouseButton.PRIMARY);
         soon(() -> tile("wide-field") != null);
-        until(() -> gear.pads().play(NOTE, 38, 100, NOTE, 38, 0), () -> gear.lamps().packets() > 0);
+        touch(true, () -> gear.pads().play(NOTE, 38, 100, NOTE, 38, 0), () -> gear.lamps().packets() > 0);
         assertThat(bench().page().id()).isEqualTo("observing");
         robot.release(MouseButton.PRIMARY);
         soon(() -> bench().page().id().equals("doors"));
@@ -224,7 +218,7 @@ class LiveTest extends AtTheWindow {
         key(KeyCode.T, KeyCode.CONTROL);
         click(find("#trigger-learn"));
         plugged();
-        until(() -> gear.pads().play(NOTE, 44, 90),
+        touch(false, () -> gear.pads().play(NOTE, 44, 90),
                 () -> bench().rig().button("tea-urn").orElseThrow().triggers().size() == 1);
         assertThat(bench().rig().button("tea-urn").orElseThrow().triggers().getFirst()).isEqualTo(new Trigger.Midi(
                 CableProvider.PADS, Trigger.Midi.Message.NOTE, 1, 44, null, Map.of(), false));
@@ -236,7 +230,7 @@ class LiveTest extends AtTheWindow {
         soon(() -> bench().rig().button("tea-urn").orElseThrow().triggers().isEmpty());
         robot.type(KeyCode.ESCAPE);
         mode(Mode.LIVE);
-        until(() -> gear.pads().play(NOTE, 44, 90, NOTE, 44, 0),
+        touch(false, () -> gear.pads().play(NOTE, 44, 90, NOTE, 44, 0),
                 () -> gear.house().state("house/lock/gate").orElse("").equals("UNLOCKED"));
     }
 

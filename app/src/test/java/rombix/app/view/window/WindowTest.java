@@ -107,7 +107,6 @@ class WindowTest extends AtTheWindow {
         Node cell = there(".empty-cell");
         click(cell);
         soon(() -> find("#finder").isFocused());
-        robot.type(KeyCode.ESCAPE);
         click(find("#edit-face"));
         TextField name = (TextField) find("#face-name");
         soon(name::isFocused);

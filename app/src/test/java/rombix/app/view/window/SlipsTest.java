@@ -1,0 +1,93 @@
+package rombix.app.view.window;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import javafx.scene.Node;
+import javafx.scene.control.TextInputControl;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import org.junit.jupiter.api.Test;
+import rombix.app.edit.Workbench.Mode;
+import rombix.core.board.Board;
+
+/** What a hand does by a slip, or faster than the window, costs nothing. */
+class SlipsTest extends AtTheWindow {
+    private String typed() {
+        return ((TextInputControl) find("#finder")).getText();
+    }
+
+    @Test
+    void anEmptyCellThatIsLeftWithEscapeKeepsNoButton() {
+        Board before = bench().board();
+        Node cell = there(".empty-cell");
+        String id = cell.getId();
+        click(cell);
+        soon(() -> find("#finder").isFocused());
+        assertThat(bench().board()).isNotEqualTo(before);
+        robot.type(KeyCode.ESCAPE);
+        assertThat(bench().board()).isEqualTo(before);
+        soon(() -> find("#" + id).isFocused());
+        click(find("#" + id));
+        soon(() -> find("#finder").isFocused());
+        add("mute host");
+        robot.interact(() -> find("#finder").requestFocus());
+        robot.type(KeyCode.ESCAPE);
+        assertThat(bench().board()).as("a button with a step stays").isNotEqualTo(before);
+    }
+
+    @Test
+    void wordsThatWereNotUsedAreGoneForTheNextButton() {
+        robot.interact(() -> bench().select("tea-urn"));
+        robot.interact(() -> ((TextInputControl) find("#finder")).setText("mute ho"));
+        robot.interact(() -> bench().selectStep(null));
+        assertThat(typed()).as("the same button").isEqualTo("mute ho");
+        robot.interact(() -> bench().select("gate"));
+        assertThat(typed()).isEmpty();
+    }
+
+    @Test
+    void lettersTypedAsSoonAsASearchOpensAreNotLost() {
+        robot.interact(() -> {
+            // As on a busy machine: the letters come before the next pulse has laid the search out.
+            fire(KeyEvent.KEY_PRESSED, "", KeyCode.F);
+            Node field = stage.getScene().getFocusOwner();
+            assertThat(field.getId()).isEqualTo("overview-find");
+            KeyEvent.fireEvent(field, new KeyEvent(KeyEvent.KEY_TYPED, "g", "", KeyCode.UNDEFINED, false, false, false,
+                    false));
+        });
+        assertThat(((TextInputControl) find("#overview-find")).getText()).isEqualTo("g");
+        robot.type(KeyCode.ESCAPE);
+    }
+
+    private void fire(javafx.event.EventType<KeyEvent> type, String text, KeyCode code) {
+        KeyEvent.fireEvent(stage.getScene().getRoot(), new KeyEvent(type, text, text, code, false, true, false, false));
+    }
+
+    @Test
+    void leavingLiveTakesTheKeyThatIsNamedAndEnterStays() {
+        mode(Mode.LIVE);
+        click(find("#mode-build"));
+        soon(() -> find("#leave-live") != null);
+        robot.type(KeyCode.ENTER);
+        assertThat(bench().mode()).isEqualTo(Mode.LIVE);
+        click(find("#mode-build"));
+        soon(() -> find("#leave-live") != null);
+        key(KeyCode.ENTER, KeyCode.CONTROL);
+        assertThat(bench().mode()).isEqualTo(Mode.BUILD);
+    }
+
+    @Test
+    void aNoticeCoversNothing() {
+        mode(Mode.LIVE);
+        robot.interact(() -> session.window().files().open(folder.resolve("gone.json")));
+        Node notice = there(".notice");
+        assertThat(notice).isNotNull();
+        for (String clear : new String[]{"#stop-all", "#page", ".air-strip", ".run-strip"}) {
+            Node other = there(clear);
+            if (other != null && other.isVisible()) {
+                assertThat(notice.localToScene(notice.getBoundsInLocal()).intersects(other.localToScene(other
+                        .getLayoutBounds()))).as(clear).isFalse();
+            }
+        }
+    }
+}
