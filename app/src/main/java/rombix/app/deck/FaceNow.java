@@ -44,7 +44,7 @@ public record FaceNow(String label, String second, Face face, @Nullable String i
 
     /** How far a chain is, or a press that waits for more: {@code done} from 0 to 1, -1 where there is none. */
     public record Going(double done, String words) {
-        /** Nothing runs. */
+        /** Nothing is running. */
         public static final Going NOTHING = new Going(-1, "");
     }
 

@@ -71,13 +71,15 @@ class InputsTest {
     @Test
     void aMessagePressesWhileTheDeckIsArmedAndOnlySelectsWhileItIsNot() throws Exception {
         assertThat(inputs.sources().armed()).isFalse();
-        osc("/fade");
-        assertThat(touched.poll(10, TimeUnit.SECONDS)).isEqualTo("keep-that-long");
+        osc("/doors/open");
+        assertThat(touched.poll(10, TimeUnit.SECONDS)).isEqualTo("doors-open");
         assertThat(posted).isEmpty();
         inputs.accept(new Happening.Armed(true));
         assertThat(inputs.sources().armed()).isTrue();
-        osc("/fade");
-        assertThat(posted.poll(10, TimeUnit.SECONDS)).isNotNull().asString().contains("keep-that-long");
+        osc("/doors/open");
+        Event next = posted.poll(10, TimeUnit.SECONDS);
+        assertThat(next instanceof Event.Latest l ? l.what().get() : next).isEqualTo(new Event.Pressed("doors-open",
+                "OSC /doors/open"));
     }
 
     @Test
@@ -89,7 +91,7 @@ class InputsTest {
         assertThat(learned.poll(10, TimeUnit.SECONDS)).isInstanceOf(Touch.Osc.class);
         assertThat(posted).isEmpty();
         inputs.learn(null);
-        osc("/fade");
+        osc("/doors/open");
         assertThat(posted.poll(10, TimeUnit.SECONDS)).isNotNull();
     }
 

@@ -39,8 +39,8 @@ public final class Figures {
         }
         int places = Math.max(0, new java.math.BigDecimal(step.toString()).stripTrailingZeros().scale());
         double rounded = Math.rint(number / step) * step;
-        String text = String.format(Locale.ROOT, "%." + places + "f", rounded == 0 ? 0.0 : rounded).replace('-',
-                '\u2212');
+        String digits = String.format(Locale.ROOT, "%." + places + "f", rounded == 0 ? 0.0 : rounded);
+        String text = (places == 0 ? digits : digits.replaceFirst("\\.?0+$", "")).replace('-', '\u2212');
         return unit == null || unit.isEmpty() ? text : text + "\u00a0" + unit;
     }
 

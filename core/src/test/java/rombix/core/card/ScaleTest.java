@@ -40,7 +40,8 @@ class ScaleTest {
         assertThat(kelvin.setting(0.7893)).isEqualTo(5700);
         assertThat(kelvin.detent() % 50).isZero();
         assertThat(new Scale(0, 100, "%", 1.0).spoken(76.4)).isEqualTo("76\u00a0%");
-        assertThat(new Scale(-60, 10, "dB", 0.5).spoken(-15.9)).isEqualTo("\u221216.0\u00a0dB");
+        assertThat(new Scale(-60, 10, "dB", 0.5).spoken(-15.9)).isEqualTo("\u221216\u00a0dB");
+        assertThat(new Scale(-60, 10, "dB", 0.5).spoken(-15.6)).isEqualTo("\u221215.5\u00a0dB");
         assertThat(new Scale(-60, 10, "dB", 0.5).setting(1)).isEqualTo(10);
     }
 }

@@ -62,7 +62,7 @@ final class FaceColours {
                 own(
                         "tint", tint, c -> edit(f -> Palette.legible(f.withTint(c)))));
         box.getChildren().setAll(Fields.named("Tint from the theme", named), Fields.named(
-                "or your own", own));
+                "Or your own", own));
         if (tint == null) {
             return;
         }

@@ -55,7 +55,7 @@ final class FacePictures {
     private Node icons() {
         TextField search = new TextField();
         search.setId("icon-search");
-        search.setPromptText("search icons: lamp, telescope, door…");
+        search.setPromptText("Search icons: lamp, telescope, door…");
         FlowPane found = new FlowPane(Space.S2, Space.S2);
         found.setPrefWrapLength(306);
         found.setPrefHeight(128);

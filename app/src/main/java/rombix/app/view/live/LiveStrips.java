@@ -268,7 +268,7 @@ public final class LiveStrips {
         } else if (fault != null) {
             tell(name(fault.button()), fault.message(), "");
         } else {
-            tell("", runs.isEmpty() ? "Nothing runs." : "", "");
+            tell("", runs.isEmpty() ? "Nothing is running." : "", "");
         }
     }
 

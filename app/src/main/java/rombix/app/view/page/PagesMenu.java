@@ -46,7 +46,7 @@ public final class PagesMenu {
         MenuItem name = item("page-edit", "Rename or resize " + now + "…", () -> sheet(menu));
         MenuItem twice = item("page-duplicate", "Duplicate " + now, () -> desk.bench().edit("duplicate the page " + now,
                 b -> Edits.duplicatePage(b, page.id())));
-        MenuItem follow = item("page-follow", "When " + now + " is shown automatically…", () -> follow(menu));
+        MenuItem follow = item("page-follow", "Show " + now + " automatically…", () -> follow(menu));
         MenuItem left = item("page-left", "Move it to the left", () -> desk.bench().edit("move the page " + now,
                 b -> Edits.movePage(b, page.id(), -1)));
         MenuItem right = item("page-right", "Move it to the right", () -> desk.bench().edit("move the page " + now,
