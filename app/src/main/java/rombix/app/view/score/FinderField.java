@@ -89,7 +89,7 @@ final class FinderField extends TextField {
                             .orElse(where);
         }
         setPromptText(where + (where.equals(START)
-                ? ": type what it should do, such as “mute host”, “desk key 40 %” or “wait 2 s”   ( / )"
+                ? ": type “mute host”, “desk key 40 %”, “wait 2 s”…  ( / )"
                 : "   ( / )"));
     }
 

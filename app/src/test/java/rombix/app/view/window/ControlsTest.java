@@ -36,9 +36,9 @@ class ControlsTest extends AtTheWindow {
         choose("#control-level", "Sound desk: Host level");
         assertThat(button("tea-urn").control()).isEqualTo(new Control.Fader(new Axis("desk", "level/host")));
         choose("#control-sort", "dial");
-        type("#control-coarse", "2");
+        type("#control-coarse", "3");
         type("#control-fine", "0.5");
-        assertThat(button("tea-urn").control()).isEqualTo(new Control.Dial(new Axis("desk", "level/host"), 2, 0.5));
+        assertThat(button("tea-urn").control()).isEqualTo(new Control.Dial(new Axis("desk", "level/host"), 3, 0.5));
         choose("#control-sort", "two-axis pad");
         choose("#control-up", "Lamps: Walkway");
         tick("#control-springs");
