@@ -122,7 +122,7 @@ public final class RulesPopover {
         List<Named> all = new ArrayList<>(List.of(new Named(State.NEXT, "the next state, in a cycle"),
                 new Named(State.STAY, "stay in this state"), new Named(State.RANDOM, "a random other state")));
         b.states().forEach(x -> all.add(new Named(x.id(), x.name())));
-        content.getChildren().add(Fields.named("After a press in “" + s.name() + "” comes", Fields.choice("rule-then",
+        content.getChildren().add(Fields.named("After a press in “" + s.name() + "”, go to", Fields.choice("rule-then",
                 all, all.stream().filter(n -> n.id().equals(s.then())).findFirst().orElse(null), Named::words,
                 n -> state(y -> y.withThen(n.id())))));
         State.FallBack fall = s.fallBack();

@@ -1,5 +1,6 @@
 package rombix.app.view.common;
 
+import java.util.function.DoubleSupplier;
 import javafx.geometry.Bounds;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
@@ -22,6 +23,8 @@ public final class Overlay extends Pane {
     private @Nullable Runnable closed;
     /** Where the popover's middle is to be; null where it stands by its anchor. */
     private @Nullable Point2D point;
+    private DoubleSupplier head = () -> 0;
+    private DoubleSupplier foot = () -> 0;
     /** Where the anchor was: an edit may have put another node in its place. */
     private @Nullable Bounds lastAnchor;
 
@@ -56,6 +59,12 @@ public final class Overlay extends Pane {
             }
         }
         return false;
+    }
+
+    /** Keeps clear of what must always be seen: so much at the top of the window, and so much at its foot. */
+    public void keepClear(DoubleSupplier atTheTop, DoubleSupplier atTheFoot) {
+        head = atTheTop;
+        foot = atTheFoot;
     }
 
     /** Shows a popover by a node; one that was open closes. */
@@ -111,7 +120,9 @@ public final class Overlay extends Pane {
             return;
         }
         double w = Math.min(popover.prefWidth(-1), getWidth() - 2 * GAP);
-        double h = Math.min(popover.prefHeight(w), getHeight() - 2 * GAP);
+        double top = head.getAsDouble() + GAP;
+        double bottom = getHeight() - foot.getAsDouble() - GAP;
+        double h = Math.min(popover.prefHeight(w), bottom - top);
         if (point != null) {
             place(popover, point.getX() - w / 2, point.getY() - h / 2, w, h);
             return;
@@ -122,14 +133,14 @@ public final class Overlay extends Pane {
         }
         lastAnchor = at;
         double x = at == null ? (getWidth() - w) / 2 : at.getMinX();
-        double y = at == null ? (getHeight() - h) / 2 : at.getMaxY() + GAP;
-        if (at != null && y + h > getHeight() - GAP) {
+        double y = at == null ? (top + bottom - h) / 2 : at.getMaxY() + GAP;
+        if (at != null && y + h > bottom) {
             double above = at.getMinY() - GAP - h;
-            if (above >= GAP) {
+            if (above >= top) {
                 y = above;
             } else {
                 x = at.getMaxX() + GAP + w <= getWidth() ? at.getMaxX() + GAP : at.getMinX() - GAP - w;
-                y = getHeight() - GAP - h;
+                y = bottom - h;
             }
         }
         place(popover, x, y, w, h);
@@ -137,7 +148,9 @@ public final class Overlay extends Pane {
 
     /** Inside the window, whatever was asked. */
     private void place(Region popover, double x, double y, double w, double h) {
+        double top = head.getAsDouble() + GAP;
         popover.resizeRelocate(Math.rint(Math.clamp(x, GAP, Math.max(GAP, getWidth() - w - GAP))),
-                Math.rint(Math.clamp(y, GAP, Math.max(GAP, getHeight() - h - GAP))), Math.rint(w), Math.rint(h));
+                Math.rint(Math.clamp(y, top, Math.max(top, getHeight() - foot.getAsDouble() - h - GAP))), Math.rint(w),
+                Math.rint(h));
     }
 }

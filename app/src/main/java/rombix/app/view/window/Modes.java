@@ -7,6 +7,7 @@ import javafx.scene.Node;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 import rombix.app.deck.Player;
 import rombix.app.edit.Workbench;
 import rombix.app.edit.Workbench.Mode;
@@ -55,8 +56,13 @@ final class Modes {
         this.layout = layout;
         this.parts = parts;
         this.shown = bench.mode();
+        desk.overlay().keepClear(() -> height(layout.getTop()), () -> height(layout.getBottom()));
         arrange();
         bench.watch(this::changed);
+    }
+
+    private static double height(@Nullable Node strip) {
+        return strip == null ? 0 : strip.getLayoutBounds().getHeight();
     }
 
     /** Goes to another mode; leaving Live is asked for first, so that no slip ends a show. */

@@ -92,6 +92,19 @@ class SlipsTest extends AtTheWindow {
         }
     }
 
+    @Test
+    void aPopoverCoversNeitherWhatIsOnAirNorStopAllNorWhatRuns() {
+        key(KeyCode.T, KeyCode.CONTROL);
+        soon(() -> apart(find("#triggers-view"), there(".masthead")));
+        robot.type(KeyCode.ESCAPE);
+        mode(Mode.LIVE);
+        key(KeyCode.L, KeyCode.CONTROL);
+        for (String clear : new String[]{".masthead", ".air-strip", ".run-strip"}) {
+            soon(() -> apart(there(".popover"), there(clear)));
+        }
+        robot.type(KeyCode.ESCAPE);
+    }
+
     private static boolean apart(Node one, Node other) {
         Bounds a = one.localToScene(one.getLayoutBounds());
         Bounds b = other.localToScene(other.getLayoutBounds());
