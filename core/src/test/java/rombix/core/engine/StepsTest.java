@@ -9,9 +9,6 @@ import static rombix.core.engine.TestDeck.on;
 import static rombix.core.engine.TestDeck.pause;
 import static rombix.core.engine.TestDeck.state;
 
-import java.time.ZoneId;
-import java.time.ZonedDateTime;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
@@ -25,7 +22,6 @@ import rombix.core.board.Board.NamedChain;
 import rombix.core.board.Button;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
-import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
@@ -378,47 +374,5 @@ class StepsTest {
             assertThat(ended).as(what.name()).isEqualTo(what == DeckStep.Stop.What.BUTTON ? 1 : 2);
             assertThat(t.lines().contains("A on @0")).as(what.name()).isEqualTo(what != DeckStep.Stop.What.ALL);
         }
-    }
-
-    @ParameterizedTest
-    @CsvSource({"2026-06-01T20:00:00, 21:30, 5400", "2026-06-01T22:00:00, 21:30, 84600",
-            "2026-06-01T21:30:00, 21:30, 86400", "2026-06-01T21:29:59, 21:30:15, 16",
-            // The night on which clocks go from two to three, and the one on which they go back.
-            "2026-03-29T01:30:00, 03:30, 3600", "2026-03-29T01:30:00, 02:30, 3600",
-            "2026-10-25T01:30:00, 03:30, 10800"})
-    void waitsUntilAClockTime(String now, String time, long seconds) {
-        ZonedDateTime wall = java.time.LocalDateTime.parse(now).atZone(ZoneId.of("Europe/Berlin"));
-        String full = time.length() == 5 ? time + ":00" : time;
-        assertThat(StepStart.untilClock(wall, new Op.WaitClock(java.time.LocalTime.parse(full))) / 1_000_000_000L)
-                .isEqualTo(seconds);
-    }
-
-    @Test
-    void randomWaitsStayBetweenTheirEnds() {
-        List<Long> lengths = new ArrayList<>();
-        TestDeck t = TestDeck.running(new Step.Repeat(Arg.of(500), null, null, "count", chain(on("a"), new Step.Wait(
-                100, 300L, null, null, null, PLAIN, Map.of())), PLAIN, Map.of()));
-        t.press("b");
-        t.pass(200_000);
-        List<AsRun> ran = t.ran();
-        for (int i = 1; i < ran.size(); i++) {
-            lengths.add((ran.get(i).dueNanos() - ran.get(i - 1).dueNanos()) / 1_000_000);
-        }
-        assertThat(lengths).allMatch(l -> l >= 100 && l <= 300);
-        assertThat(lengths.stream().mapToLong(l -> l).average().orElse(0)).isBetween(190.0, 210.0);
-        assertThat(lengths.stream().distinct().count()).isGreaterThan(100);
-    }
-
-    @Test
-    void aWaitForANumberAsksAReading() {
-        TestDeck t = TestDeck
-                .running(new Step.Wait(0, null, null, new Condition.OnReading("gear", "level", null, 50.0, null, Map
-                        .of()), null, PLAIN, Map.of()), on("b"));
-        t.press("b");
-        t.post(new Event.Came("gear", "level", Value.of(50)));
-        t.pass(100);
-        assertThat(t.lines()).isEmpty();
-        t.post(new Event.Came("gear", "level", Value.of(51)));
-        assertThat(t.lines()).containsExactly("B on @100");
     }
 }
