@@ -16,8 +16,11 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 
 /** Asks the desktop which application is in front. One thread's. */
+@OwnedBy(Owner.LINK)
 interface Front extends AutoCloseable {
     /** A window in front: its application's name and its title. */
     record Window(String application, String title) {
