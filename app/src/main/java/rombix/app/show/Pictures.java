@@ -94,10 +94,7 @@ public final class Pictures {
                 : tooLarge(wanted) ? enlarged(stage.getScene(), wanted) : stage.getScene());
         if (tooLarge(wanted)) {
             for (int i = 0; i < 3; i++) { // What depends on its size is made when it has been laid out.
-                Session.onInterface(() -> {
-                    session.window().bench().lookFor(""); // Has every view look at its size again.
-                    return shown.snapshot(null);
-                });
+                Session.onInterface(() -> shown.snapshot(null));
                 pause(100);
             }
         }
