@@ -119,6 +119,8 @@ public final class Pictures {
     /** The same scene in none of the display's windows, at the size that is wanted. */
     private static Scene enlarged(Scene scene, Wanted wanted) {
         Parent root = scene.getRoot();
+        // What scrolls is painted from a cache that only a window's own painting renews.
+        root.lookupAll(".viewport").forEach(v -> v.setCache(false));
         scene.setRoot(new Group());
         Scene large = new Scene(root, wanted.width(), wanted.height());
         large.getStylesheets().setAll(scene.getStylesheets());

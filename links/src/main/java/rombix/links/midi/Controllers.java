@@ -9,6 +9,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Semaphore;
+import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
 import javax.sound.midi.InvalidMidiDataException;
 import javax.sound.midi.MidiDevice;
@@ -19,6 +20,7 @@ import javax.sound.midi.Transmitter;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Trigger.Midi.Message;
 import rombix.core.touch.Touch;
+import rombix.links.link.Loop;
 import rombix.wire.Malformed;
 import rombix.wire.midi.MidiCodec;
 import rombix.wire.midi.MidiMessage;
@@ -37,8 +39,8 @@ public final class Controllers implements AutoCloseable {
     private volatile Set<String> wanted = Set.of();
     private volatile Set<String> here = Set.of();
     private volatile boolean all;
-    private volatile boolean closed;
-    private final Thread thread;
+    private boolean closed;
+    private final Loop loop;
 
     /**
      * @param touched told of what comes in, on the driver's thread; must not block
@@ -47,7 +49,9 @@ public final class Controllers implements AutoCloseable {
     public Controllers(Consumer<Touch> touched, Consumer<String> arrived) {
         this.touched = touched;
         this.arrived = arrived;
-        thread = Thread.ofVirtual().name("controllers").start(this::run);
+        loop = Loop.start("controllers", this::lookAgain, _ -> {
+            // A driver that throws has no ports just now: they are looked for again.
+        });
     }
 
     /**
@@ -93,21 +97,17 @@ public final class Controllers implements AutoCloseable {
         }
     }
 
-    private void run() {
-        try {
-            while (!closed) {
-                refresh();
-                if (look.tryAcquire(LOOK_MILLIS, java.util.concurrent.TimeUnit.MILLISECONDS)) {
-                    look.drainPermits();
-                }
-            }
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
+    private void lookAgain() throws InterruptedException {
+        refresh();
+        if (look.tryAcquire(LOOK_MILLIS, TimeUnit.MILLISECONDS)) {
+            look.drainPermits();
         }
-        open.values().forEach(Port::close);
     }
 
-    private void refresh() {
+    private synchronized void refresh() {
+        if (closed) {
+            return;
+        }
         here = look();
         for (Port p : List.copyOf(open.values())) {
             boolean gone = !p.in.isOpen() || !here.contains(p.name);
@@ -164,7 +164,7 @@ public final class Controllers implements AutoCloseable {
         private final @Nullable Receiver receiver;
         private final Map<List<Object>, Touch.Midi> waiting = new LinkedHashMap<>();
         private final Semaphore any = new Semaphore(0);
-        private final Thread sender;
+        private final Loop sender;
 
         Port(String name, MidiDevice in, @Nullable MidiDevice out, @Nullable Receiver receiver)
                 throws MidiUnavailableException {
@@ -174,7 +174,8 @@ public final class Controllers implements AutoCloseable {
             this.receiver = receiver;
             Transmitter from = in.getTransmitter();
             from.setReceiver(this);
-            sender = Thread.ofVirtual().name("controller " + name).start(this::sendAll);
+            // What cannot be sent is gone: that is seen when the port is looked for.
+            sender = Loop.start("controller " + name, this::sendAll, _ -> look.release());
         }
 
         void send(Touch.Midi m) {
@@ -184,26 +185,18 @@ public final class Controllers implements AutoCloseable {
             any.release();
         }
 
-        private void sendAll() {
-            try {
-                while (true) {
-                    any.acquire();
-                    any.drainPermits();
-                    List<Touch.Midi> lot;
-                    synchronized (waiting) {
-                        lot = new ArrayList<>(waiting.values());
-                        waiting.clear();
-                    }
-                    for (Touch.Midi m : lot) {
-                        if (receiver != null) {
-                            receiver.send(MidiLink.message(coded(m)), -1);
-                        }
-                    }
+        private void sendAll() throws InterruptedException, InvalidMidiDataException {
+            any.acquire();
+            any.drainPermits();
+            List<Touch.Midi> lot;
+            synchronized (waiting) {
+                lot = new ArrayList<>(waiting.values());
+                waiting.clear();
+            }
+            for (Touch.Midi m : lot) {
+                if (receiver != null) {
+                    receiver.send(MidiLink.message(coded(m)), -1);
                 }
-            } catch (InterruptedException e) {
-                Thread.currentThread().interrupt();
-            } catch (IllegalStateException | InvalidMidiDataException e) {
-                look.release(); // It is gone: that is seen when it is looked for.
             }
         }
 
@@ -233,7 +226,7 @@ public final class Controllers implements AutoCloseable {
 
         @Override
         public void close() {
-            sender.interrupt();
+            sender.close();
             in.close();
             if (out != null) {
                 out.close();
@@ -243,7 +236,10 @@ public final class Controllers implements AutoCloseable {
 
     @Override
     public void close() {
-        closed = true;
-        thread.interrupt();
+        loop.close();
+        synchronized (this) {
+            closed = true;
+            open.values().forEach(Port::close);
+        }
     }
 }

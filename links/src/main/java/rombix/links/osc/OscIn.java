@@ -9,6 +9,7 @@ import java.nio.channels.DatagramChannel;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import rombix.core.touch.Touch;
+import rombix.links.link.Loop;
 import rombix.wire.Malformed;
 import rombix.wire.osc.OscCodec;
 import rombix.wire.osc.OscPacket;
@@ -18,7 +19,9 @@ public final class OscIn implements AutoCloseable {
     private static final int LARGEST = 65_507;
 
     private final Consumer<Touch> touched;
+    private final ByteBuffer in = ByteBuffer.allocate(LARGEST);
     private @Nullable DatagramChannel channel;
+    private @Nullable Loop loop;
     private int port = -1;
     private String trouble = "";
 
@@ -47,7 +50,7 @@ public final class OscIn implements AutoCloseable {
                 throw e;
             }
             channel = opened;
-            Thread.ofVirtual().name("osc-triggers").start(() -> receive(opened));
+            loop = Loop.start("osc-triggers", () -> receive(opened), this::lost);
         } catch (BindException e) {
             trouble = "another program listens at port " + at;
         } catch (IOException e) {
@@ -55,18 +58,19 @@ public final class OscIn implements AutoCloseable {
         }
     }
 
-    private void receive(DatagramChannel from) {
-        ByteBuffer in = ByteBuffer.allocate(LARGEST);
-        while (from.isOpen()) {
-            try {
-                in.clear();
-                from.receive(in);
-                take(OscCodec.decode(in.flip()));
-            } catch (Malformed e) {
-                // What is no OSC presses nothing.
-            } catch (IOException e) {
-                // Closed, or one datagram was lost.
-            }
+    private void receive(DatagramChannel from) throws IOException {
+        in.clear();
+        from.receive(in);
+        try {
+            take(OscCodec.decode(in.flip()));
+        } catch (Malformed e) {
+            // What is no OSC presses nothing.
+        }
+    }
+
+    private synchronized void lost(Throwable e) {
+        if (channel != null) {
+            trouble = "a message could not be taken at port " + port() + ": " + e;
         }
     }
 
@@ -96,6 +100,9 @@ public final class OscIn implements AutoCloseable {
         DatagramChannel open = channel;
         channel = null;
         port = -1;
+        if (loop != null) {
+            loop.close();
+        }
         if (open != null) {
             try {
                 open.close();

@@ -122,7 +122,7 @@ public final class LogView {
             }
         });
         words.setId("log-words");
-        words.setPromptText("Search for a button, a gear, a step or a fault");
+        words.setPromptText("Search for a button, a step, a fault or gear");
         words.setAccessibleText("Search the log");
         words.textProperty().addListener((_, _, _) -> look());
         HBox.setHgrow(words, Priority.ALWAYS);

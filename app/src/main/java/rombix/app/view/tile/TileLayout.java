@@ -19,6 +19,9 @@ final class TileLayout {
     private static final double SMALL_ICON = 0.24;
     private static final double LARGE_ICON = 0.4;
     private static final double LARGEST_ICON = 96;
+    /** Between an icon and what stands under it; an icon grows only where it leaves its label more than that. */
+    private static final double UNDER_ICON = 2;
+    private static final double AIR = 10;
 
     private final TileParts p;
     /** The size for which the outline was made. */
@@ -92,7 +95,7 @@ final class TileLayout {
             boolean under = !p.tally.getText().isEmpty();
             p.mark.relocate(w - pad - MARK - (under ? 0 : CUT - 6), pad + (under ? p.tally.prefHeight(-1) + 1 : 0));
         }
-        double head = x > pad ? pad + iconSize + 2 : pad;
+        double head = x > pad ? pad + iconSize + UNDER_ICON : pad;
         ControlLook look = p.levels.look();
         if (look == null) {
             words(w, h, labelSize(w, h), pad, head);
@@ -113,13 +116,12 @@ final class TileLayout {
         String roomy = p.label.getText() + "\n" + w + " " + h + " " + wide + " " + reach;
         if (!roomy.equals(roomyFor)) {
             roomyFor = roomy;
-            double at = fitting(size, wide, h, pad, pad + min + 2);
+            double at = fitting(size, wide, h, pad, pad + min + UNDER_ICON);
             roomyIcon = min;
             for (double part = LARGE_ICON; part > SMALL_ICON && roomyIcon == min; part -= 0.02) {
                 double icon = Math.rint(h * part);
                 if (icon <= LARGEST_ICON && icon > min && pad + icon <= reach
-                        && fitting(size, wide, h, pad, pad + icon
-                                + 2) >= at) {
+                        && fitting(size, wide, h, pad, pad + icon + AIR) >= at) {
                     roomyIcon = icon;
                 }
             }

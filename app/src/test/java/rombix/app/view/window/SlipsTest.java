@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import javafx.geometry.Bounds;
 import javafx.scene.Node;
+import javafx.scene.control.Label;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
@@ -103,6 +104,20 @@ class SlipsTest extends AtTheWindow {
             soon(() -> apart(there(".popover"), there(clear)));
         }
         robot.type(KeyCode.ESCAPE);
+    }
+
+    @Test
+    void aLabelOfTwoLinesIsWholeInASmallWindow() {
+        robot.interact(() -> {
+            stage.setWidth(1024);
+            stage.setHeight(700);
+            bench().showPage("questions");
+        });
+        mode(Mode.REHEARSE);
+        for (String button : new String[]{"#tile-next-target-ask", "#tile-visitor"}) {
+            soon(() -> find(button) != null && find(button).getBoundsInParent().getHeight() < 100);
+            assertThat(find(button).lookupAll(".label")).isNotEmpty().noneMatch(l -> ((Label) l).isTextTruncated());
+        }
     }
 
     private static boolean apart(Node one, Node other) {
