@@ -34,6 +34,7 @@ public final class Bench {
         all.put("frames", new Frames());
         all.put("flood", new Flooded());
         all.put("logged", new Logged());
+        all.put("idle", new Resting());
         List<String> wanted = args.length == 0 ? List.copyOf(all.keySet()) : List.of(args);
         List<Figure> figures = new ArrayList<>();
         System.out.printf("%-20s %12s %12s %8s  %-6s %s%n", "figure", "Rombix", "baseline", "ratio", "unit", "");

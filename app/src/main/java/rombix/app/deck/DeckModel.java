@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Queue;
 import java.util.Set;
 import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import java.util.function.LongSupplier;
@@ -78,6 +79,9 @@ public final class DeckModel {
     }
 
     private final OneThread thread = new OneThread();
+    private final AtomicBoolean awake = new AtomicBoolean();
+    private volatile Runnable wake = () -> {
+    };
     private LongSupplier clock = System::nanoTime;
     private final Queue<Happening> fed = new ConcurrentLinkedQueue<>();
     private final Map<String, Map<String, Value>> readings = new HashMap<>();
@@ -102,6 +106,20 @@ public final class DeckModel {
     /** Takes a happening, from any thread. */
     public void feed(Happening happening) {
         fed.add(happening);
+        if (!awake.getAndSet(true)) {
+            wake.run();
+        }
+    }
+
+    /** Has something run, on any thread, when the first thing is fed after a pulse: another one is wanted. */
+    public void whenFed(Runnable wanted) {
+        wake = wanted;
+        wanted.run(); // Something may be there already.
+    }
+
+    /** Whether something moves with time alone: a chain that runs, or a press that waits for more. */
+    public boolean moves() {
+        return !runs.isEmpty() || !guarding.isEmpty();
     }
 
     /** Has chains timed by a clock: that of what plays, which in a rehearsal may go faster. */
@@ -127,9 +145,10 @@ public final class DeckModel {
     /** Takes in what was fed since the last pulse, and tells the watchers once. */
     public void pulse() {
         assert thread.entered() : thread;
+        awake.set(false);
         Changes changes = new Changes(new HashSet<>(), new HashSet<>(), new HashSet<>(), new HashSet<>(), false, false,
                 new ArrayList<>(), new ArrayList<>());
-        runsChanged = !runs.isEmpty();
+        runsChanged = moves();
         talkChanged = false;
         for (Happening h = fed.poll(); h != null; h = fed.poll()) {
             take(h, changes);

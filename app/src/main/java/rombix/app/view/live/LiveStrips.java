@@ -19,21 +19,20 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import rombix.app.deck.DeckModel;
+import rombix.app.deck.OnAir;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.IndicatorRow;
 import rombix.app.view.common.Shapes;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
+import rombix.app.view.common.TimeLabel;
 import rombix.core.board.Board;
 import rombix.core.board.StepWords;
 import rombix.core.board.Walk;
 import rombix.core.card.Figures;
-import rombix.core.card.Twin;
 import rombix.core.engine.Event;
 import rombix.core.engine.Happening;
-import rombix.core.value.ValueType;
-import rombix.core.value.Value;
 
 /** The strips of Live: above the page what is on air and the time, below it what runs, what went wrong, and stop all. */
 public final class LiveStrips {
@@ -49,7 +48,11 @@ public final class LiveStrips {
     private final Desk desk;
     private final Map<String, String> words = new HashMap<>();
     private @Nullable Board worded;
+    private final OnAir onAir;
     private final HBox air = new HBox();
+    private final TimeLabel first = new TimeLabel();
+    private final HBox scenes = new HBox();
+    private final TimeLabel clock = new TimeLabel();
     private final HBox running = new HBox();
     private final ScrollPane cards = new ScrollPane();
     private List<Node> shownCards = List.of();
@@ -68,7 +71,10 @@ public final class LiveStrips {
     /** @param openQuestion shows the question that waits */
     public LiveStrips(Desk desk, Runnable openQuestion) {
         this.desk = desk;
-        air.getStyleClass().add("air-strip");
+        onAir = new OnAir(desk.bench()::rig, desk.model());
+        air.getStyleClass().setAll("air-strip");
+        scenes.getStyleClass().add("air-scenes");
+        air.getChildren().addAll(first, scenes, lamps, clock);
         running.getStyleClass().add("run-strip");
         Label word = new Label("STOP ALL");
         word.getStyleClass().add("stop-word");
@@ -87,6 +93,12 @@ public final class LiveStrips {
         messageHead.getStyleClass().add("message-head");
         messageText.getStyleClass().add("message");
         messageText.setWrapText(true);
+        // A long one is set smaller rather than cut.
+        messageText.textTruncatedProperty().addListener((_, _, cut) -> {
+            if (cut && !messageText.getStyleClass().contains("long")) {
+                messageText.getStyleClass().add("long");
+            }
+        });
         message.getChildren().addAll(messageHead, messageText);
         message.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
         HBox.setHgrow(message, Priority.ALWAYS);
@@ -114,7 +126,7 @@ public final class LiveStrips {
         running.getChildren().addAll(cards, message, answer, seen, stopAll);
         desk.model().watch(c -> {
             if (!desk.building()) {
-                if (!c.gear().isEmpty()) {
+                if (onAir.concerns(c)) {
                     air();
                 }
                 if (c.runs() || c.talk()) {
@@ -167,34 +179,29 @@ public final class LiveStrips {
     }
 
     private void air() {
-        List<IndicatorRow.Indicator> lamps = IndicatorRow.of(desk);
-        boolean on = lamps.stream().anyMatch(IndicatorRow.Indicator::air);
-        air.getStyleClass().setAll(on ? List.of("air-strip", "on") : List.of("air-strip"));
-        Label clock = new Label(LocalTime.now().format(TIME));
-        clock.getStyleClass().add("clock");
-        clock.setMinWidth(Region.USE_PREF_SIZE);
-        air.getChildren().clear();
-        lamps.stream().limit(1).map(IndicatorRow.Indicator::label).forEach(air.getChildren()::add);
-        air.getChildren().addAll(scenes());
-        this.lamps.show(lamps.stream().skip(1).toList());
-        air.getChildren().addAll(this.lamps, clock);
-    }
-
-    /** What is chosen where a card wants the choice always in sight: the scene on air. */
-    private List<Label> scenes() {
-        List<Label> all = new java.util.ArrayList<>();
-        for (Twin twin : desk.bench().rig().twins().values()) {
-            for (Twin.Reading known : twin.readings(desk.model().readings(twin.gear()))) {
-                Value v = desk.model().reading(twin.gear(), known.id());
-                if (known.spec().indicator() && known.spec().type() == ValueType.CHOICE && v != null) {
-                    Label scene = new Label(twin.spoken(known, v, desk.model().readings(twin.gear())));
-                    scene.getStyleClass().add("air-scene");
-                    scene.setMinWidth(Region.USE_PREF_SIZE);
-                    all.add(scene);
-                }
-            }
+        List<OnAir.Indicator> indicators = onAir.indicators();
+        Styles.set(air, indicators.stream().anyMatch(OnAir.Indicator::air)
+                ? new String[]{"air-strip", "on"}
+                : new String[]{"air-strip"});
+        first.setVisible(!indicators.isEmpty());
+        first.setManaged(!indicators.isEmpty());
+        if (!indicators.isEmpty()) {
+            IndicatorRow.on(first, indicators.getFirst());
         }
-        return all;
+        List<String> chosen = onAir.chosen();
+        while (scenes.getChildren().size() > chosen.size()) {
+            scenes.getChildren().removeLast();
+        }
+        for (int i = 0; i < chosen.size(); i++) {
+            if (i == scenes.getChildren().size()) {
+                Label scene = Styles.label("", "air-scene");
+                scene.setMinWidth(Region.USE_PREF_SIZE);
+                scenes.getChildren().add(scene);
+            }
+            Styles.text((Label) scenes.getChildren().get(i), chosen.get(i));
+        }
+        lamps.show(indicators.stream().skip(1).toList());
+        clock.show(LocalTime.now().format(TIME), "clock");
     }
 
     private void running() {
@@ -280,7 +287,10 @@ public final class LiveStrips {
     private void tell(String head, String text, String style) {
         Styles.text(messageHead, head);
         messageHead.setManaged(!head.isEmpty());
-        Styles.text(messageText, text);
+        if (!text.equals(messageText.getText())) {
+            messageText.getStyleClass().remove("long");
+            messageText.setText(text);
+        }
         Styles.set(messageHead, style.isEmpty()
                 ? new String[]{"label", "message-head"}
                 : new String[]{"label", "message-head", style});

@@ -11,8 +11,7 @@ import java.util.function.Supplier;
 import javafx.application.Platform;
 import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
-import javafx.scene.layout.HBox;
-import javafx.scene.layout.Region;
+import rombix.app.view.common.FittingRow;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Space;
@@ -28,8 +27,11 @@ import rombix.core.forecast.Forecaster;
  * What the chain under the hand will do, in one line, kept true while it is edited: its length, what will differ, odds,
  * clashes, and gear that is off. Reckoned on a thread of its own; only the newest question is answered.
  */
-final class ForecastStrip extends HBox {
+final class ForecastStrip extends FittingRow {
     private static final int RUNS = 100;
+    /** Where there is no room for all, the last of these give way. */
+    private static final List<String> RANKS = List.of("forecast-length", "forecast-trouble", "forecast-changes",
+            "forecast-calm");
     private static final int DEEP_STACK = 256 << 20;
     private static final long SOON_NANOS = 1_000_000_000L;
     /** One for all windows: forecasts wait for each other. */
@@ -44,6 +46,7 @@ final class ForecastStrip extends HBox {
     private final Supplier<Known> known;
     private final Label length = new Label();
     private final Label changes = new Label();
+    private final Label calm = new Label();
     private final Label trouble = new Label();
     private volatile @Nullable Question asked;
     private long askedNanos;
@@ -52,20 +55,15 @@ final class ForecastStrip extends HBox {
     }
 
     ForecastStrip(Desk desk, Supplier<Known> known) {
-        super(Space.S6);
+        super(false, Space.S6, n -> ((Label) n).getText().isEmpty() ? 0 : RANKS.indexOf(n.getId()));
         this.desk = desk;
         this.known = known;
         setId("forecast");
         getStyleClass().add("forecast");
-        length.getStyleClass().add("forecast-length");
-        changes.getStyleClass().add("quiet");
-        trouble.getStyleClass().add("trouble");
-        for (Label l : new Label[]{length, changes, trouble}) {
-            l.setMinWidth(0);
-            l.getStyleClass().add("read");
-        }
-        length.setMinWidth(Region.USE_PREF_SIZE);
-        getChildren().addAll(length, changes, trouble);
+        add(length, "forecast-length", "forecast-length");
+        add(changes, "forecast-changes", "quiet");
+        add(calm, "forecast-calm", "quiet");
+        add(trouble, "forecast-trouble", "trouble");
         desk.bench().watch(() -> ask(false));
         desk.model().watch(c -> {
             if (!c.gear().isEmpty()) {
@@ -74,12 +72,19 @@ final class ForecastStrip extends HBox {
         });
     }
 
+    private void add(Label label, String id, String style) {
+        label.setId(id);
+        label.getStyleClass().addAll(style, "read");
+        getChildren().add(label);
+    }
+
     private void ask(boolean again) {
         if (!desk.building() || !desk.bench().hasChain() || desk.bench().chain().isEmpty()) {
             asked = null;
             length.setText(
                     desk.building() && desk.bench().hasChain() ? "No steps yet: type below what it should do" : "");
             changes.setText("");
+            calm.setText("");
             trouble.setText("");
             return;
         }
@@ -108,11 +113,13 @@ final class ForecastStrip extends HBox {
     private void show(Forecast f, Question question, Known now) {
         length.setText(f.endless() ? "until it is stopped" : span(f.length()));
         int n = f.changes().size();
-        changes.setText("· " + (n == 0 ? "nothing changes" : n == 1 ? "1 reading changes" : n + " readings change")
-                + (f.clashes().isEmpty() && f.off().isEmpty() && f.faults().isEmpty() ? " · no clash" : ""));
+        changes.setText("· " + (n == 0 ? "nothing changes" : n == 1 ? "1 reading changes" : n + " readings change"));
+        calm.setText(f.clashes().isEmpty() && f.off().isEmpty() && f.faults().isEmpty() ? "· no clash" : "");
         StepWords words = new StepWords(question.rig(), g -> id -> now.readings().getOrDefault(g, java.util.Map.of())
                 .get(id));
-        changes.setTooltip(n == 0 ? null : new Tooltip(details(f, words)));
+        Tooltip changed = n == 0 ? null : new Tooltip(details(f, words));
+        changes.setTooltip(changed);
+        length.setTooltip(changed); // Where there is no room to say more.
         List<String> wrong = new ArrayList<>();
         if (!f.clashes().isEmpty()) {
             wrong.add(f.clashes().size() == 1 ? "1 clash" : f.clashes().size() + " clashes");
@@ -129,7 +136,7 @@ final class ForecastStrip extends HBox {
         f.off().forEach(o -> why.add(o.why()));
         f.faults().forEach(o -> why.add(o.why()));
         trouble.setTooltip(why.isEmpty() ? null : new Tooltip(String.join("\n", why)));
-        setAccessibleText(length.getText() + " " + changes.getText() + " " + trouble.getText());
+        setAccessibleText(length.getText() + " " + changes.getText() + " " + calm.getText() + " " + trouble.getText());
     }
 
     private static String span(Forecast.Span s) {

@@ -1,7 +1,6 @@
 package rombix.app.view.window;
 
 import java.util.function.Supplier;
-import javafx.animation.AnimationTimer;
 import javafx.scene.Scene;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.BorderPane;
@@ -35,8 +34,6 @@ import rombix.core.board.Rig;
 
 /** The window, put together: masthead, rack, page and score; in Live the page with its strips. */
 public final class MainWindow {
-    private static final long AUTOSAVE_NANOS = 1_000_000_000L;
-
     private final DeckModel model;
     private final Desk desk;
     private final Player player;
@@ -50,8 +47,8 @@ public final class MainWindow {
     private final Stagework stagework;
     private final Commands commands;
     private final Keyboard keyboard;
+    private final Beat beat;
     private Rig loaded;
-    private long lastTick;
 
     /**
      * @param player plays the board; told of it after every edit
@@ -103,12 +100,8 @@ public final class MainWindow {
         scene.addEventFilter(MouseEvent.MOUSE_RELEASED, e -> page.hand().handOff("mouse", e.getTarget()));
         keyboard = new Keyboard(desk, scene, commands, page, touches, modes::endTrial);
         bench.watch(this::load);
-        new AnimationTimer() {
-            @Override
-            public void handle(long now) {
-                pulse(now);
-            }
-        }.start();
+        beat = new Beat(this::pulse, this::second);
+        model.whenFed(beat::wake);
     }
 
     private void load() {
@@ -118,15 +111,16 @@ public final class MainWindow {
         }
     }
 
-    private void pulse(long now) {
+    private boolean pulse() {
         model.pulse();
         modes.pulse();
-        if (now - lastTick > AUTOSAVE_NANOS) {
-            lastTick = now;
-            masthead.tick();
-            strips.tick();
-            files.autosave();
-        }
+        return model.moves() || modes.tries();
+    }
+
+    private void second() {
+        masthead.tick();
+        strips.tick();
+        files.autosave();
     }
 
     /** Shows the window on a stage. Losing the focus lets go of what is held. */
@@ -145,6 +139,7 @@ public final class MainWindow {
 
     /** Lets go of all holds and writes what is not saved. */
     public void closing() {
+        beat.close();
         stagework.close();
         page.hand().letGo();
         files.autosave();

@@ -14,6 +14,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import org.jspecify.annotations.Nullable;
+import rombix.app.deck.OnAir;
 import rombix.app.edit.Workbench.Mode;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.IndicatorRow;
@@ -32,6 +33,7 @@ final class Masthead extends HBox {
     private final Desk desk;
     private final Button name = new Button();
     private final PageTabs pages;
+    private final OnAir onAir;
     private final IndicatorRow lamps = new IndicatorRow(false);
     private final HBox modes = new HBox();
     private static final Set<String> MORE = Set.of("Ctrl+P", "Ctrl+T", "Ctrl+L", "F11", "F1");
@@ -48,6 +50,7 @@ final class Masthead extends HBox {
     Masthead(Desk desk, BoardsPopover boards, Supplier<Known> known, PageTrail trail,
             Commands commands) {
         this.desk = desk;
+        this.onAir = new OnAir(desk.bench()::rig, desk.model());
         this.pages = new PageTabs(desk.bench()::showPage);
         this.trail = trail;
         this.boards = boards;
@@ -110,7 +113,7 @@ final class Masthead extends HBox {
         morePages.getItems().add(new MenuItem());
         desk.bench().watch(this::rebuild);
         desk.model().watch(c -> {
-            if (!c.gear().isEmpty()) {
+            if (desk.building() && onAir.concerns(c)) {
                 lamps();
             }
         });
@@ -169,7 +172,7 @@ final class Masthead extends HBox {
 
     private void lamps() {
         lamps.setVisible(desk.building());
-        lamps.show(desk.building() ? IndicatorRow.of(desk) : List.of());
+        lamps.show(desk.building() ? onAir.indicators() : List.of());
     }
 
     /** Counts the time on air on. */

@@ -151,6 +151,11 @@ final class Modes {
         return was;
     }
 
+    /** Whether something is tried on twins. */
+    boolean tries() {
+        return trial;
+    }
+
     /** Ends a trial some time after what was tried has ended. */
     void pulse() {
         if (trial) {

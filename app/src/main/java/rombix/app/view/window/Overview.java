@@ -99,7 +99,8 @@ final class Overview {
         scroll.setFitToWidth(true);
         scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
         scroll.getStyleClass().add("popover-scroll");
-        scroll.setPrefHeight(HEIGHT);
+        scroll.setMaxHeight(HEIGHT);
+        scroll.setMinHeight(0);
         int[] picked = {0};
         List<Line> shown = new ArrayList<>();
         Runnable[] fill = new Runnable[1];

@@ -1,0 +1,104 @@
+package rombix.bench;
+
+import java.lang.management.ManagementFactory;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.HashMap;
+import java.util.Locale;
+import java.util.Map;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.locks.LockSupport;
+import javafx.animation.AnimationTimer;
+import javafx.scene.Scene;
+import javafx.scene.control.Label;
+import javafx.scene.layout.StackPane;
+import javafx.scene.shape.Rectangle;
+import javafx.stage.Stage;
+import rombix.app.edit.Workbench.Mode;
+import rombix.app.show.Session;
+import rombix.core.chain.Gesture;
+import rombix.core.engine.Event;
+import rombix.standins.StandIns;
+
+/**
+ * A process of its own with one window: an empty one, or the demo board with its stand-ins in Build or in Live, at rest
+ * or with one chain that runs. It says how many milliseconds of CPU it took in so many seconds. What the toolkit's log of
+ * pulses says meanwhile stands between two marks on the error output.
+ */
+final class AtRest {
+    static final String BEGIN = "=== measured from here";
+    static final String END = "=== measured to here";
+    /** A button of the demo whose chain runs longer than what is measured. */
+    private static final String LONG = "walkway-up";
+    private static final int SETTLE_SECONDS = 12;
+
+    private AtRest() {
+    }
+
+    /** @param args what is shown ({@code empty, build, live, running, bar}), for how many seconds, whether offscreen */
+    public static void main(String[] args) throws Exception {
+        boolean offscreen = Boolean.parseBoolean(args[2]);
+        int seconds = Integer.parseInt(args[1]);
+        Session.startToolkit(offscreen);
+        if (args[0].equals("empty") || args[0].equals("bar")) {
+            Session.onInterface(() -> bare(args[0].equals("bar")));
+            measure(seconds);
+            System.exit(0);
+        }
+        Path folder = Files.createTempDirectory("at-rest");
+        Path board = Files.copy(Path.of("demo/star-night.json"), folder.resolve("b.json"));
+        try (StandIns gear = StandIns.onFreePorts()) {
+            Map<String, String> addresses = new HashMap<>(gear.addresses());
+            addresses.put(Session.OSC, "0");
+            Session session = Session.open(board, addresses, Session.logOf(board), s -> {
+                s.setWidth(1280);
+                s.setHeight(800);
+            });
+            Session.onInterface(() -> {
+                session.window().bench().mode(args[0].equals("build") ? Mode.BUILD : Mode.LIVE);
+                return true;
+            });
+            if (args[0].equals("running")) {
+                LockSupport.parkNanos(TimeUnit.SECONDS.toNanos(SETTLE_SECONDS / 2));
+                session.show().post(new Event.Perform(LONG, Gesture.PRESS, "bench"));
+            }
+            measure(seconds);
+        }
+        System.exit(0);
+    }
+
+    private static Stage bare(boolean bar) {
+        Stage stage = new Stage();
+        StackPane root = new StackPane(new Label("empty"));
+        if (bar) {
+            Rectangle moving = new Rectangle(0, 4);
+            moving.setManaged(false);
+            root.getChildren().add(moving);
+            new AnimationTimer() {
+                @Override
+                public void handle(long now) {
+                    moving.setWidth(now / 1e7 % 150);
+                }
+            }.start();
+        }
+        stage.setScene(new Scene(root, 1280, 800));
+        stage.show();
+        return stage;
+    }
+
+    private static void measure(int seconds) {
+        LockSupport.parkNanos(TimeUnit.SECONDS.toNanos(SETTLE_SECONDS));
+        System.err.println(BEGIN);
+        long before = cpuNanos();
+        LockSupport.parkNanos(TimeUnit.SECONDS.toNanos(seconds));
+        long taken = cpuNanos() - before;
+        System.err.println(END);
+        System.out.printf(Locale.ROOT, "cpu %.3f%n", taken / 1e6);
+        System.out.flush();
+    }
+
+    private static long cpuNanos() {
+        return ((com.sun.management.OperatingSystemMXBean) ManagementFactory.getOperatingSystemMXBean())
+                .getProcessCpuTime();
+    }
+}
