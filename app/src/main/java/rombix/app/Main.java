@@ -1,6 +1,5 @@
 package rombix.app;
 
-import picocli.CommandLine;
 import rombix.app.cli.RombixCommand;
 
 /** Where Rombix starts. Not a JavaFX Application, so that it runs from the class path. */
@@ -9,8 +8,6 @@ public final class Main {
     }
 
     public static void main(String[] args) {
-        int code = new CommandLine(new RombixCommand()).setCaseInsensitiveEnumValuesAllowed(true)
-                .setExecutionExceptionHandler(RombixCommand::explain).execute(args);
-        System.exit(code);
+        System.exit(RombixCommand.line(args).execute(args));
     }
 }

@@ -1,8 +1,11 @@
 package rombix.app.cli;
 
+import java.io.IOException;
 import java.nio.file.Path;
 import java.util.Map;
 import java.util.concurrent.Callable;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.FutureTask;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -23,10 +26,19 @@ final class DemoCommand implements Callable<Integer> {
     @Override
     public Integer call() throws Exception {
         Path board = DemoBoard.copy(Path.of(System.getProperty("user.home"), "Rombix"), fresh);
-        try (StandIns gear = StandIns.onTheirPorts()) {
-            System.out.println("The demo board is " + board + "; its stand-ins run: " + gear.addresses());
-            OpenCommand.run(board, Map.of(), forMillis);
-        }
+        FutureTask<StandIns> starting = new FutureTask<>(StandIns::onTheirPorts);
+        Thread.ofPlatform().daemon().start(starting);
+        OpenCommand.run(board, Map.of(), forMillis, () -> System.out.println("The demo board is " + board
+                + "; its stand-ins run: " + started(starting).addresses()));
+        started(starting).close();
         return 0;
+    }
+
+    private static StandIns started(FutureTask<StandIns> starting) throws Exception {
+        try {
+            return starting.get();
+        } catch (ExecutionException e) {
+            throw e.getCause() instanceof IOException trouble ? trouble : e;
+        }
     }
 }

@@ -16,6 +16,7 @@ import rombix.app.edit.Workbench;
 import rombix.app.log.LogStore;
 import rombix.app.log.LogWriter;
 import rombix.app.deck.DeckModel;
+import rombix.app.view.common.Fonts;
 import rombix.app.view.window.MainWindow;
 import rombix.core.board.Board;
 import rombix.core.board.Rig;
@@ -60,6 +61,7 @@ public final class Session implements AutoCloseable {
         Platform.startup(() -> {
             Platform.setImplicitExit(false);
             Application.setUserAgentStylesheet(new atlantafx.base.theme.PrimerDark().getUserAgentStylesheet());
+            Platform.runLater(Fonts::load);
             started.countDown();
         });
         try {
@@ -84,7 +86,12 @@ public final class Session implements AutoCloseable {
      */
     public static Session open(Path file, Map<String, String> addresses, @Nullable Path logFile,
             @Nullable Consumer<Stage> stage) throws BadFile {
-        Rig read = BoardFile.read(file);
+        return open(file, BoardFile.read(file), addresses, logFile, stage);
+    }
+
+    /** Opens a board that was read already. */
+    public static Session open(Path file, Rig read, Map<String, String> addresses, @Nullable Path logFile,
+            @Nullable Consumer<Stage> stage) {
         Optional<Board> journal = BoardFile.unsaved(file, read.cards());
         DeckModel model = new DeckModel();
         LogStore log = log(logFile);

@@ -16,7 +16,6 @@ import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
-import picocli.CommandLine;
 import rombix.wire.osc.OscCodec;
 import rombix.wire.osc.OscPacket;
 import tools.jackson.databind.JsonNode;
@@ -32,9 +31,8 @@ class CommandLineTest {
     private static Result run(String... args) {
         StringWriter out = new StringWriter();
         StringWriter err = new StringWriter();
-        int code = new CommandLine(new RombixCommand()).setCaseInsensitiveEnumValuesAllowed(true)
-                .setOut(new PrintWriter(out)).setErr(new PrintWriter(err))
-                .setExecutionExceptionHandler(RombixCommand::explain).execute(args);
+        int code = RombixCommand.line(args)
+                .setOut(new PrintWriter(out)).setErr(new PrintWriter(err)).execute(args);
         return new Result(code, out.toString(), err.toString());
     }
 

@@ -2,6 +2,7 @@ package rombix.core.chain;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import tools.jackson.core.JsonGenerator;
 import tools.jackson.core.JsonParser;
 import tools.jackson.core.JsonToken;
@@ -48,6 +49,9 @@ final class ChainJson {
 
     /** Reads both forms. */
     static final class Reader extends ValueDeserializer<Chain> {
+        /** Reads a step; found once, when the first is read: finding it costs more than the step. */
+        private volatile @Nullable ValueDeserializer<Object> step;
+
         @Override
         public Chain deserialize(JsonParser in, DeserializationContext context) {
             if (in.currentToken() == JsonToken.START_ARRAY) {
@@ -70,11 +74,21 @@ final class ChainJson {
             return new Chain(steps, always);
         }
 
-        private static List<Step> list(JsonParser in, DeserializationContext context) {
+        private ValueDeserializer<Object> step(DeserializationContext context) {
+            ValueDeserializer<Object> found = step;
+            if (found == null) {
+                found = context.findRootValueDeserializer(context.constructType(Step.class));
+                step = found;
+            }
+            return found;
+        }
+
+        private List<Step> list(JsonParser in, DeserializationContext context) {
             List<Step> steps = new ArrayList<>();
+            ValueDeserializer<Object> reader = step(context);
             while (in.nextToken() != JsonToken.END_ARRAY) {
                 try {
-                    steps.add(context.readValue(in, Step.class));
+                    steps.add((Step) reader.deserialize(in, context));
                 } catch (tools.jackson.core.JacksonException e) {
                     throw tools.jackson.databind.DatabindException.wrapWithPath(e, steps, steps.size());
                 }

@@ -39,6 +39,7 @@ final class Json {
             .streamWriteConstraints(StreamWriteConstraints.builder().maxNestingDepth(DEEPEST).build())
             .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
             .enable(StreamReadFeature.INCLUDE_SOURCE_IN_LOCATION).build())
+            .addModule(new Records())
             .enable(SerializationFeature.INDENT_OUTPUT)
             .disable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
             .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)

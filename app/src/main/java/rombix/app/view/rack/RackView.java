@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Supplier;
+import javafx.application.Platform;
 import javafx.scene.control.Button;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.ToggleButton;
@@ -74,7 +75,7 @@ public final class RackView extends ScrollPane {
                 }
             });
         });
-        rebuild();
+        Platform.runLater(this::rebuild); // The page is shown before it.
     }
 
     /** Scrolls to a gear and puts the hand on the first of its controls. */

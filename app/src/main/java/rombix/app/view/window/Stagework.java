@@ -3,7 +3,6 @@ package rombix.app.view.window;
 import javafx.scene.Parent;
 import javafx.scene.Scene;
 import javafx.scene.input.KeyCombination;
-import javafx.scene.text.Font;
 import javafx.stage.Stage;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
@@ -23,14 +22,6 @@ public final class Stagework {
     private final Desk desk;
     private final Scene scene;
     private @Nullable SmallWindow small;
-
-    static {
-        for (String font : new String[]{"archivo-narrow-latin-400-normal", "archivo-narrow-latin-600-normal",
-                "archivo-narrow-latin-700-normal", "atkinson-hyperlegible-latin-400-normal",
-                "atkinson-hyperlegible-latin-700-normal"}) {
-            Font.loadFont(Stagework.class.getResourceAsStream("/rombix/app/fonts/" + font + ".woff"), 14);
-        }
-    }
 
     Stagework(Desk desk, Parent root) {
         this.desk = desk;

@@ -1,0 +1,67 @@
+package rombix.app.cli;
+
+import java.io.PrintWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Parameters;
+import rombix.app.edit.Workbench.Mode;
+import rombix.app.show.DemoBoard;
+import rombix.app.show.Session;
+import rombix.standins.StandIns;
+
+/** Goes through what a start does, so that the JDK's start-up cache can be made of it. Used when Rombix is built. */
+@Command(name = "warm-up", hidden = true, description = "Goes through what a start does. Used when Rombix is built.")
+final class WarmUpCommand implements Callable<Integer> {
+    private static final long SHOWN_MILLIS = 1500;
+
+    /** What is started: a window, or commands. */
+    enum Start {
+        WINDOW, COMMAND
+    }
+
+    @Parameters(paramLabel = "START", description = "window or command.")
+    private Start start = Start.COMMAND;
+
+    @Override
+    public Integer call() throws Exception {
+        Path folder = Files.createTempDirectory("rombix-warm-up");
+        Path board = DemoBoard.copy(folder, true);
+        if (start == Start.WINDOW) {
+            window(board);
+        } else {
+            commands(board.toString());
+        }
+        return 0;
+    }
+
+    private static void commands(String board) {
+        PrintWriter nowhere = new PrintWriter(PrintWriter.nullWriter());
+        for (String[] args : new String[][]{{"--help"}, {"--version"}, {"check", board}, {"check", "--json", board},
+                {"forecast", board, "doors-open"}}) {
+            RombixCommand.line(args).setOut(nowhere).setErr(nowhere).execute(args);
+        }
+    }
+
+    private static void window(Path board) throws Exception {
+        Session.startToolkit(true);
+        try (StandIns gear = StandIns.onFreePorts()) {
+            Map<String, String> addresses = new HashMap<>(gear.addresses());
+            addresses.put(Session.OSC, "0");
+            try (Session session = Session.open(board, addresses, Session.logOf(board), _ -> {
+            })) {
+                session.await(SHOWN_MILLIS);
+                for (Mode mode : new Mode[]{Mode.REHEARSE, Mode.LIVE, Mode.BUILD}) {
+                    Session.onInterface(() -> {
+                        session.window().bench().mode(mode);
+                        return true;
+                    });
+                    session.await(SHOWN_MILLIS);
+                }
+            }
+        }
+    }
+}
