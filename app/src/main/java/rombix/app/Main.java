@@ -1,6 +1,8 @@
 package rombix.app;
 
+import java.util.OptionalInt;
 import rombix.app.cli.RombixCommand;
+import rombix.app.shell.Caller;
 
 /** Where Rombix starts. Not a JavaFX Application, so that it runs from the class path. */
 public final class Main {
@@ -8,6 +10,11 @@ public final class Main {
     }
 
     public static void main(String[] args) {
-        System.exit(RombixCommand.line(args).execute(args));
+        if (args.length == 1 && (args[0].equals("--version") || args[0].equals("-V"))) {
+            System.out.println(RombixCommand.VERSION); // The library for command lines would take longer to load than to say it.
+            return;
+        }
+        OptionalInt elsewhere = Caller.call(args, System.out, System.err);
+        System.exit(elsewhere.isPresent() ? elsewhere.getAsInt() : RombixCommand.line(args).execute(args));
     }
 }

@@ -29,7 +29,7 @@ final class AtRest {
     static final String BEGIN = "=== measured from here";
     static final String END = "=== measured to here";
     /** A button of the demo whose chain runs longer than what is measured. */
-    private static final String LONG = "walkway-up";
+    private static final String LONG = "lights-out";
     private static final int SETTLE_SECONDS = 12;
 
     private AtRest() {

@@ -6,6 +6,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
@@ -27,29 +28,14 @@ final class Resting implements Bench.Measured {
     @Override
     public List<Figure> measure() throws IOException, InterruptedException {
         List<Figure> figures = new ArrayList<>();
-        Process server = null;
-        String display = null;
-        try {
-            server = new ProcessBuilder("Xvfb", "-displayfd", "1", "-screen", "0", "1400x900x24", "-nolisten", "tcp")
-                    .redirectError(ProcessBuilder.Redirect.DISCARD).start();
-            display = ":" + new String(server.getInputStream().readNBytes(3), StandardCharsets.UTF_8).strip().split(
-                    "\n")[0];
-        } catch (IOException e) {
-            System.out.println("idle: there is no Xvfb here, so only offscreen windows are measured");
-        }
-        try {
-            if (display != null) {
-                figures.addAll(idle("x", display));
-            }
-            figures.addAll(idle("offscreen", null));
-            if (display != null) {
-                figures.addAll(paints(display));
-            }
-        } finally {
-            if (server != null) {
-                server.destroy();
+        Optional<XServer> server = XServer.start();
+        if (server.isPresent()) {
+            try (XServer x = server.get()) {
+                figures.addAll(idle("x", x.display()));
+                figures.addAll(paints(x.display()));
             }
         }
+        figures.addAll(idle("offscreen", null));
         return figures;
     }
 

@@ -7,6 +7,7 @@ import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.FutureTask;
 import org.jspecify.annotations.Nullable;
+import org.slf4j.LoggerFactory;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import rombix.app.show.DemoBoard;
@@ -23,12 +24,22 @@ final class DemoCommand implements Callable<Integer> {
     @Option(names = "--fresh", description = "Start again from the original demo board; your old copy is kept next to it.")
     private boolean fresh;
 
+    @Option(names = "--live", description = "Go live at once.")
+    private boolean live;
+
+    private final Playing.Lines lines;
+
+    DemoCommand(Playing.Lines lines) {
+        this.lines = lines;
+    }
+
     @Override
     public Integer call() throws Exception {
         Path board = DemoBoard.copy(Path.of(System.getProperty("user.home"), "Rombix"), fresh);
+        LoggerFactory.getILoggerFactory(); // Here, as one that several threads begin at once tells of that.
         FutureTask<StandIns> starting = new FutureTask<>(StandIns::onTheirPorts);
         Thread.ofPlatform().daemon().start(starting);
-        OpenCommand.run(board, Map.of(), forMillis, () -> System.out.println("The demo board is " + board
+        OpenCommand.run(lines, board, Map.of(), forMillis, live, () -> System.out.println("The demo board is " + board
                 + "; its stand-ins run: " + started(starting).addresses()));
         started(starting).close();
         return 0;

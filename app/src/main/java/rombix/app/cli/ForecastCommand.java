@@ -13,8 +13,8 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
+import rombix.core.board.StepPlaces;
 import rombix.core.board.StepWords;
-import rombix.core.board.Walk;
 import rombix.core.card.Figures;
 import rombix.core.forecast.Forecast;
 import rombix.core.forecast.Forecaster;
@@ -37,6 +37,11 @@ final class ForecastCommand implements Callable<Integer> {
     @Option(names = "--json", description = "One JSON object.")
     private boolean json;
 
+    /** Steps in words, by their places. */
+    private interface Titles {
+        String of(String place);
+    }
+
     @Spec
     private CommandSpec spec = CommandSpec.create();
 
@@ -49,13 +54,7 @@ final class ForecastCommand implements Callable<Integer> {
         Forecast forecast = Forecaster.of(of.rig(), of.known(), ZonedDateTime.now(), of.button().id(), of.chain(), of
                 .gesture().id(), runs, seed);
         StepWords words = new StepWords(of.rig(), g -> id -> of.known().readings().getOrDefault(g, Map.of()).get(id));
-        Map<String, String> titles = new LinkedHashMap<>();
-        Walk.steps(of.rig().board(), spot -> {
-            if (spot.owner().button() == of.button() && spot.owner().state() == of.state()
-                    && spot.owner().gesture() == of.gesture()) {
-                titles.put(spot.place(), words.of(spot.step()));
-            }
-        });
+        Titles titles = place -> StepPlaces.step(of.rig(), of.button(), of.state(), place).map(words::of).orElse(place);
         PrintWriter out = spec.commandLine().getOut();
         if (json) {
             out.println(JsonMapper.builder().build().writeValueAsString(json(of, forecast, titles)));
@@ -66,7 +65,7 @@ final class ForecastCommand implements Callable<Integer> {
         return 0;
     }
 
-    private Map<String, @Nullable Object> json(ChainArgs.Chosen of, Forecast f, Map<String, String> titles) {
+    private Map<String, @Nullable Object> json(ChainArgs.Chosen of, Forecast f, Titles titles) {
         Map<String, @Nullable Object> all = new LinkedHashMap<>();
         all.put("button", of.button().id());
         all.put("state", of.state().id());
@@ -78,7 +77,7 @@ final class ForecastCommand implements Callable<Integer> {
         all.put("steps", f.steps().stream().map(s -> {
             Map<String, @Nullable Object> step = new LinkedHashMap<>();
             step.put("step", s.step());
-            step.put("title", titles.getOrDefault(s.step(), ""));
+            step.put("title", titles.of(s.step()));
             step.put("share", s.share());
             step.put("times", s.times());
             step.put("start", s.start());
@@ -93,16 +92,16 @@ final class ForecastCommand implements Callable<Integer> {
         return all;
     }
 
-    private static void print(PrintWriter out, Forecast f, Map<String, String> titles, StepWords words) {
+    private static void print(PrintWriter out, Forecast f, Titles titles, StepWords words) {
         out.printf("%s, %s%n%n", f.endless() ? "Runs until it is stopped" : "Takes " + span(f.length()),
                 f.runs() == 1
                         ? "no chance in it"
                         : f.runs() + " runs");
         out.println("  starts                  ends                    odds   step");
         for (Forecast.StepTime s : f.steps()) {
-            String title = titles.getOrDefault(s.step(), "");
+            String title = titles.of(s.step());
             out.printf("  %-22s  %-22s  %s   %s%s%n", span(s.start()), span(s.end()), percent(s.share()),
-                    title.isEmpty() ? s.step() : title, s.times() > 1
+                    title, s.times() > 1
                             ? String.format(Locale.ROOT, "  (%.0f times)", s
                                     .times())
                             : "");
@@ -112,17 +111,16 @@ final class ForecastCommand implements Callable<Integer> {
                         ", ", c.after().stream().map(o -> (o.share() < 1 ? percent(o.share()) + " " : "") + words.value(
                                 c.gear(), c.reading(), o.value())).toList())))
                 .toList());
-        section(out, "Odds", f.odds().stream().map(o -> percent(o.share()) + " " + o.name() + "  (" + titles
-                .getOrDefault(o.step(), o.step()) + ")").toList());
+        section(out, "Odds", f.odds().stream()
+                .map(o -> percent(o.share()) + " " + o.name() + "  (" + titles.of(o.step()) + ")").toList());
         section(out, "Clashes", f.clashes().stream().map(c -> "%s is set by two steps at %s: %s and %s".formatted(words
                 .reading(c.gear() + ":" + c.reading()), Figures.span(c.atMillis()),
-                titles.getOrDefault(c.first(), c
-                        .first()),
-                titles.getOrDefault(c.second(), c.second()))).toList());
-        section(out, "Gear that is off", f.off().stream().map(o -> titles.getOrDefault(o.step(), o.step()) + " — " + o
+                titles.of(c.first()),
+                titles.of(c.second()))).toList());
+        section(out, "Gear that is off", f.off().stream().map(o -> titles.of(o.step()) + " — " + o
                 .why()).toList());
-        section(out, "Faults", f.faults().stream().map(o -> percent(o.share()) + " " + titles.getOrDefault(o.step(), o
-                .step()) + " — " + o.why()).toList());
+        section(out, "Faults", f.faults().stream()
+                .map(o -> percent(o.share()) + " " + titles.of(o.step()) + " — " + o.why()).toList());
     }
 
     private static void section(PrintWriter out, String title, List<String> lines) {

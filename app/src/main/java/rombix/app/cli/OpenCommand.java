@@ -1,12 +1,16 @@
 package rombix.app.cli;
 
+import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.Map;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
+import org.slf4j.LoggerFactory;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
+import rombix.app.edit.Workbench.Mode;
+import rombix.app.shell.Doorkeeper;
 import rombix.app.show.Session;
 import rombix.core.board.Rig;
 import rombix.core.store.BoardFile;
@@ -20,9 +24,18 @@ final class OpenCommand implements Callable<Integer> {
     @Option(names = "--for", converter = Span.class, paramLabel = "TIME", description = "Close after this time, such as 20s.")
     private @Nullable Long forMillis;
 
+    @Option(names = "--live", description = "Go live at once.")
+    private boolean live;
+
+    private final Playing.Lines lines;
+
+    OpenCommand(Playing.Lines lines) {
+        this.lines = lines;
+    }
+
     @Override
     public Integer call() throws Exception {
-        run(board, Map.of(), forMillis, () -> {
+        run(lines, board, Map.of(), forMillis, live, () -> {
         });
         return 0;
     }
@@ -35,10 +48,15 @@ final class OpenCommand implements Callable<Integer> {
     /**
      * Shows a board until its window is closed, or for a time.
      *
+     * @param lines what carries out the commands of a shell
+     * @param live whether the show begins at once
      * @param ready waits for what else the window needs
      */
-    static void run(Path board, Map<String, String> addresses, @Nullable Long forMillis, Ready ready) throws Exception {
+    static void run(Playing.Lines lines, Path board, Map<String, String> addresses, @Nullable Long forMillis,
+            boolean live,
+            Ready ready) throws Exception {
         boolean offscreen = !Session.hasDisplay();
+        LoggerFactory.getILoggerFactory();
         Thread toolkit = Thread.ofPlatform().daemon().start(() -> Session.startToolkit(offscreen)); // Meanwhile:
         Rig read = BoardFile.read(board); // A bad board is told before anything opens.
         if (offscreen) {
@@ -48,8 +66,22 @@ final class OpenCommand implements Callable<Integer> {
         toolkit.join();
         ready.run();
         try (Session session = Session.open(board, read, addresses, Session.logOf(board), _ -> {
-        })) {
+        }); Doorkeeper door = new Doorkeeper((args, out, err) -> answer(lines, session, args, out, err))) {
+            Session.onInterface(() -> {
+                session.window().bench().mode(live ? Mode.LIVE : Mode.BUILD);
+                session.window().bench().watch(() -> door.keep(session.window().bench().file()));
+                return true;
+            });
+            door.keep(board);
             session.await(forMillis);
         }
+    }
+
+    /** Carries out a command of a shell in the window's deck. */
+    private static int answer(Playing.Lines lines, Session session, String[] args, PrintWriter out, PrintWriter err) {
+        int code = lines.of(Playing.in(session), args).setOut(out).setErr(err).execute(args);
+        out.flush();
+        err.flush();
+        return code;
     }
 }

@@ -5,6 +5,7 @@ import java.net.BindException;
 import java.util.List;
 import java.util.Objects;
 import java.util.concurrent.Callable;
+import java.util.function.Function;
 import org.slf4j.LoggerFactory;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
@@ -14,26 +15,47 @@ import picocli.CommandLine.Spec;
 import rombix.core.store.BadFile;
 
 /** The command {@code rombix}. */
-@Command(name = "rombix", mixinStandardHelpOptions = true, version = "Rombix 0.1.0", description = {
+@Command(name = "rombix", mixinStandardHelpOptions = true, version = RombixCommand.VERSION, description = {
         "A desktop control deck: a grid of buttons, one press for the whole chain."})
 public final class RombixCommand implements Runnable {
+    /** What {@code --version} says. */
+    public static final String VERSION = "Rombix 0.1.0";
     /** The exit code for a bad call or a bad file. */
     static final int BAD_CALL = CommandLine.ExitCode.USAGE;
 
-    private static final List<Class<? extends Callable<Integer>>> COMMANDS = List.of(DemoCommand.class,
-            OpenCommand.class, PressCommand.class, ForecastCommand.class, OppositeCommand.class, CheckCommand.class,
-            StandInsCommand.class, LogCommand.class, PictureCommand.class, WarmUpCommand.class);
+    /** A command, and how it is made where it is asked for. */
+    private record Entry(Class<? extends Callable<Integer>> type, Function<Playing.Stage, Callable<Integer>> make) {
+    }
+
+    private static final List<Entry> COMMANDS = List.of(
+            new Entry(DemoCommand.class, _ -> new DemoCommand(RombixCommand::line)),
+            new Entry(OpenCommand.class, _ -> new OpenCommand(RombixCommand::line)),
+            new Entry(PressCommand.class, PressCommand::new), new Entry(ReleaseCommand.class, ReleaseCommand::new),
+            new Entry(TurnCommand.class, TurnCommand::new), new Entry(StatusCommand.class, StatusCommand::new),
+            new Entry(StopCommand.class, StopCommand::new),
+            new Entry(ForecastCommand.class, _ -> new ForecastCommand()),
+            new Entry(OppositeCommand.class, _ -> new OppositeCommand()),
+            new Entry(CheckCommand.class, _ -> new CheckCommand()),
+            new Entry(StandInsCommand.class, _ -> new StandInsCommand()),
+            new Entry(LogCommand.class, _ -> new LogCommand()), new Entry(PictureCommand.class,
+                    _ -> new PictureCommand()),
+            new Entry(WarmUpCommand.class, _ -> new WarmUpCommand(RombixCommand::line)));
 
     @Spec
     private CommandSpec spec = CommandSpec.create();
 
     /** The command line, ready for these arguments: of all commands only the one that is asked for is looked into. */
     public static CommandLine line(String... args) {
+        return line(Playing.ALONE, args);
+    }
+
+    /** @param stage gives those commands that press something their board in play */
+    static CommandLine line(Playing.Stage stage, String... args) {
         CommandLine line = new CommandLine(new RombixCommand());
-        for (Class<?> c : COMMANDS) {
-            Command about = Objects.requireNonNull(c.getAnnotation(Command.class));
+        for (Entry c : COMMANDS) {
+            Command about = Objects.requireNonNull(c.type().getAnnotation(Command.class));
             if (args.length > 0 && args[0].equals(about.name())) {
-                line.addSubcommand(about.name(), c);
+                line.addSubcommand(about.name(), c.make().apply(stage));
             } else {
                 CommandSpec named = CommandSpec.create().name(about.name());
                 named.usageMessage().description(about.description()).hidden(about.hidden());

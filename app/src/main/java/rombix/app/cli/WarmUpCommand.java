@@ -1,5 +1,7 @@
 package rombix.app.cli;
 
+import java.io.OutputStream;
+import java.io.PrintStream;
 import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -9,6 +11,8 @@ import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
 import rombix.app.edit.Workbench.Mode;
+import rombix.app.shell.Caller;
+import rombix.app.shell.Doorkeeper;
 import rombix.app.show.DemoBoard;
 import rombix.app.show.Session;
 import rombix.standins.StandIns;
@@ -18,31 +22,55 @@ import rombix.standins.StandIns;
 final class WarmUpCommand implements Callable<Integer> {
     private static final long SHOWN_MILLIS = 1500;
 
-    /** What is started: a window, or commands. */
+    /** What is started: a window, a command, or a call of a Rombix that runs. */
     enum Start {
-        WINDOW, COMMAND
+        WINDOW, COMMAND, CALL
     }
 
-    @Parameters(paramLabel = "START", description = "window or command.")
+    @Parameters(paramLabel = "START", description = "window, command or call.")
     private Start start = Start.COMMAND;
+
+    private final Playing.Lines lines;
+
+    WarmUpCommand(Playing.Lines lines) {
+        this.lines = lines;
+    }
 
     @Override
     public Integer call() throws Exception {
         Path folder = Files.createTempDirectory("rombix-warm-up");
         Path board = DemoBoard.copy(folder, true);
-        if (start == Start.WINDOW) {
-            window(board);
-        } else {
-            commands(board.toString());
+        switch (start) {
+            case WINDOW -> window(board);
+            case COMMAND -> commands(board.toString());
+            case CALL -> call(board);
         }
         return 0;
     }
 
-    private static void commands(String board) {
+    private void call(Path board) {
+        run("--help");
+        run("--version");
+        try (Doorkeeper door = new Doorkeeper((_, out, _) -> {
+            out.println("warm");
+            out.flush();
+            return 0;
+        })) {
+            door.keep(board);
+            PrintStream nowhere = new PrintStream(OutputStream.nullOutputStream());
+            Caller.call(new String[]{"press", board.toString(), "host-desk"}, nowhere, nowhere);
+        }
+    }
+
+    private void run(String... args) {
         PrintWriter nowhere = new PrintWriter(PrintWriter.nullWriter());
+        lines.of(Playing.ALONE, args).setOut(nowhere).setErr(nowhere).execute(args);
+    }
+
+    private void commands(String board) {
         for (String[] args : new String[][]{{"--help"}, {"--version"}, {"check", board}, {"check", "--json", board},
                 {"forecast", board, "doors-open"}}) {
-            RombixCommand.line(args).setOut(nowhere).setErr(nowhere).execute(args);
+            run(args);
         }
     }
 

@@ -265,7 +265,7 @@ public final class DeckModel {
                 values.put((v.button() == null ? "" : v.button() + "/") + v.value(), v.to());
                 changes.buttons().addAll(plays.keySet());
             }
-            case Happening.Armed _,Happening.Answered _,Happening.Rested _ -> {
+            case Happening.Armed _,Happening.Answered _,Happening.Settled _,Happening.Rested _ -> {
             }
         }
     }

@@ -133,8 +133,8 @@ public final class Session implements AutoCloseable {
         return board.toAbsolutePath().resolveSibling("." + board.getFileName() + ".as-run");
     }
 
-    /** The show goes on without a log where it cannot be kept. */
-    private static @Nullable LogStore log(@Nullable Path file) {
+    /** Opens a log. The show goes on without one where it cannot be kept. */
+    public static @Nullable LogStore log(@Nullable Path file) {
         try {
             return file == null ? null : new LogStore(file);
         } catch (LogStore.Trouble e) {

@@ -1,8 +1,10 @@
 package rombix.app.show;
 
+import java.util.List;
 import java.util.Map;
 import java.util.SplittableRandom;
 import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import rombix.app.log.LogWriter;
@@ -29,7 +31,7 @@ public final class Show implements Player, AutoCloseable {
     /** The machine's own clock. */
     public static final Clock CLOCK = new MachineClock();
 
-    private final Consumer<Happening> watcher;
+    private final List<Consumer<Happening>> watchers = new CopyOnWriteArrayList<>();
     private final @Nullable LogWriter log;
     private final Conductor conductor;
     private final Links links;
@@ -48,7 +50,7 @@ public final class Show implements Player, AutoCloseable {
     public Show(Map<String, String> addresses, Consumer<Happening> watcher, @Nullable LogWriter log) {
         this.log = log;
         this.addresses = Map.copyOf(addresses);
-        this.watcher = watcher;
+        watchers.add(watcher);
         CompletableFuture<Links> made = new CompletableFuture<>();
         conductor = new Conductor(CLOCK, new SplittableRandom(), post -> {
             Links wired = new Links(CLOCK, post);
@@ -64,8 +66,24 @@ public final class Show implements Player, AutoCloseable {
             log.accept(happening, false, CLOCK);
         }
         if (rehearsal == null) {
-            watcher.accept(happening);
+            tell(happening);
         }
+    }
+
+    private void tell(Happening happening) {
+        watchers.forEach(w -> w.accept(happening));
+    }
+
+    /** Has another told of everything that happens from now on, on the conductor's thread, until it is closed. */
+    public Watching watch(Consumer<Happening> another) {
+        watchers.add(another);
+        return () -> watchers.remove(another);
+    }
+
+    /** Ends with its closing. */
+    public interface Watching extends AutoCloseable {
+        @Override
+        void close();
     }
 
     @Override
@@ -150,11 +168,11 @@ public final class Show implements Player, AutoCloseable {
                 log.accept(h, true, fast);
             }
             if (rehearsal != null) {
-                watcher.accept(h);
+                tell(h);
             }
         });
         rehearsal = twins;
-        watcher.accept(new Happening.Anew());
+        tell(new Happening.Anew());
         twins.post(new Event.Load(played));
         reachable(played, twins);
         known.readings().forEach((gear, of) -> of

@@ -45,7 +45,8 @@ class CommandLineTest {
         assertThat(lines).extracting(l -> l.get("gear").asString()).contains("studio", "desk", "lamps", "house");
         assertThat(lines).allSatisfy(l -> {
             assertThat(l.get("outcome").asString()).isEqualTo("sent");
-            assertThat(l.propertyNames()).contains("due", "at", "lateMicros", "button", "gear", "command", "args",
+            assertThat(l.propertyNames()).contains("due", "at", "lateMicros", "button", "step", "title", "gear",
+                    "command", "args",
                     "outcome", "message");
         });
         double first = lines.getFirst().get("due").asDouble();
@@ -54,9 +55,11 @@ class CommandLineTest {
     }
 
     @Test
-    void anAddressCanBeOverridden() throws Exception {
+    void anAddressCanBeOverriddenAndWhatIsRunIsLogged(@TempDir Path folder) throws Exception {
+        Path board = Files.copy(Path.of(DEMO), folder.resolve("b.json"));
         try (DatagramSocket gear = new DatagramSocket(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0))) {
-            Result r = run("press", DEMO, "waiting-card", "--at", "studio=127.0.0.1:" + gear.getLocalPort());
+            Result r = run("press", board.toString(), "waiting-card", "--at",
+                    "studio=127.0.0.1:" + gear.getLocalPort());
             assertThat(r.code()).as(r.out() + r.err()).isZero();
             assertThat(r.out()).contains("sent", "studio", "Scene");
             gear.setSoTimeout(5000);
@@ -68,7 +71,23 @@ class CommandLineTest {
                 came.add(OscCodec.decode(ByteBuffer.wrap(in.getData(), 0, in.getLength())));
             }
             assertThat(came).contains(new OscPacket.Message("/studio/set/scene", "waiting-card"));
+            assertThat(run("log", board.toString()).out()).contains("command line", "Scene waiting-card");
         }
+    }
+
+    @Test
+    void whatAChainSaysIsALineOfItsOwn() {
+        Result r = run("press", DEMO, "dark-sky", "--stand-ins", "--json");
+        assertThat(r.out().lines().map(l -> new JsonMapper().readTree(l)).filter(l -> l.get("outcome").asString()
+                .equals("said")).map(l -> l.get("message").asString())).containsExactly(
+                        "Dark sky: lamps are down, mind the steps.");
+    }
+
+    @Test
+    void stepsOfAChainThatAnotherUsesHaveTitles() {
+        assertThat(run("forecast", DEMO, "dark-sky").out())
+                .contains("Use “Dim the desk”", "Desk Key to = {level} in")
+                .doesNotContain(" > ");
     }
 
     @Test
@@ -91,6 +110,8 @@ class CommandLineTest {
         assertBad(run("press", DEMO, "gate", "--at", "moon=1.2.3.4:5"), "no such gear");
         assertBad(run("press", DEMO, "gate", "--times", "0"), "from 1");
         assertBad(run("picture", DEMO, "nowhere", "x.png"), "no view “nowhere”");
+        assertBad(run("release", DEMO, "gate"), "No Rombix has ../demo/star-night.json open. Open it first");
+        assertBad(run("press", "--hold", DEMO, "gate"), "A hold would end with this command.");
         assertBad(run("picture", DEMO, "build", "x.png", "--size", "big"), "--size takes");
         assertThat(run("press", DEMO, "gate", "--gesture", "wave").code()).isEqualTo(2);
     }
@@ -104,7 +125,8 @@ class CommandLineTest {
     @Test
     void helpAndVersionAreEverywhere() {
         assertThat(run("--version").out()).startsWith("Rombix ");
-        for (String command : List.of("demo", "open", "press", "stand-ins", "picture")) {
+        for (String command : List.of("demo", "open", "press", "release", "turn", "status", "stop", "stand-ins",
+                "picture")) {
             assertThat(run(command, "--help").out()).startsWith("Usage: rombix " + command);
             assertThat(run(command, "--help").code()).isZero();
         }

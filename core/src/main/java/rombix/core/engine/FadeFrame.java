@@ -51,10 +51,13 @@ final class FadeFrame implements Run.Activity {
         if (key != null) {
             deck.orders.takeOver(key, this);
         }
-        boolean instant = op.nanos() == 0 || from == to;
-        String fault = deck.orders.send(this, frame, ramp.at(instant ? to : from), due);
-        if (fault != null || instant) {
-            finish(instant ? due + op.nanos() : due, fault);
+        String fault = deck.orders.send(this, frame, ramp.at(op.nanos() == 0 ? to : from), due);
+        if (fault != null || op.nanos() == 0) {
+            finish(due, fault);
+            return;
+        }
+        if (from == to) { // It is there; what comes after it comes when it was to be over all the same.
+            timer = deck.agenda.at(startNanos + op.nanos(), end -> finish(end, null));
             return;
         }
         glide = new Glide(ramp, from, to, startNanos, op.nanos(), op.curve());

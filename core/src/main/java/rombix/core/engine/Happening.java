@@ -43,6 +43,10 @@ public sealed interface Happening {
     record Ended(long run, String button, End end, long atNanos) implements Happening {
     }
 
+    /** A chain has ended, and all that it sent has gone out or failed. */
+    record Settled(long run) implements Happening {
+    }
+
     /** A step that reached the gear, or a step that failed. */
     record Ran(AsRun line) implements Happening {
     }

@@ -211,6 +211,7 @@ final class Orders {
                 answerNanos));
         deck.stir();
         if (run != null) {
+            run.awaited++;
             deck.trace.sent(run.id, place, order, due);
         }
         hand(ticket, order, by);
@@ -244,6 +245,14 @@ final class Orders {
         if (p == null) {
             return;
         }
+        answered(p, a);
+        if (p.run() != null) {
+            p.run().awaited--;
+            deck.runs.settle(p.run());
+        }
+    }
+
+    private void answered(Pending p, Event.OrderDone a) {
         SeqFrame frame = p.frame();
         if (a.fault() != null) {
             failed(p.run(), p.place(), p.order(), p.dueNanos(), a.atNanos(), a.fault());

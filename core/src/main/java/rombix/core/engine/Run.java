@@ -24,6 +24,8 @@ final class Run {
     private @Nullable Map<Op.ForAWhile, Map<Key, Value>> handed;
     boolean over;
     int faults;
+    /** How many of its orders no link has yet said to have sent. */
+    int awaited;
     private long budgetOf = Long.MIN_VALUE;
     private long spent;
 

@@ -105,6 +105,7 @@ final class Runs {
     void ended(Run run, long due, Happening.End end) {
         running.remove(run.id);
         deck.telling.tell(new Happening.Ended(run.id, run.buttonId(), end, due));
+        settle(run);
         ButtonPlay b = run.button;
         if (b == null) {
             return;
@@ -115,6 +116,13 @@ final class Runs {
         }
         if (b.running.isEmpty() && end != Happening.End.STOPPED) {
             deck.hands.rested(b, due);
+        }
+    }
+
+    /** Tells of a chain that has ended and all of whose orders are done. */
+    void settle(Run run) {
+        if (run.over && run.awaited == 0) {
+            deck.telling.tell(new Happening.Settled(run.id));
         }
     }
 

@@ -92,6 +92,26 @@ class BadLuckTest {
     }
 
     @Test
+    void whatFollowsAFadeFromAnUnknownLevelComesNoSoonerThanTheFadeIsOver() {
+        TestDeck t = TestDeck.running(new GearStep.Fade("gear", "level", Map.of(), "level", null, Arg.of(80), 1000,
+                GearStep.Fade.Curve.LINEAR, PLAIN, Map.of()), TestDeck.PING);
+        t.press("b");
+        t.pass(3000);
+        assertThat(t.sent()).containsExactly("/level[80] @0", "/ping[] @1000");
+        assertThat(t.happened).filteredOn(Happening.Ran.class::isInstance).extracting(h -> ((Happening.Ran) h).line()
+                .lateMicros()).allMatch(late -> late >= 0);
+    }
+
+    @Test
+    void aChainIsSettledOnceAllThatItSentHasGoneOut() {
+        TestDeck t = TestDeck.running(TestDeck.PING);
+        t.press("b");
+        t.pass(100);
+        assertThat(t.happened.stream().map(h -> h.getClass().getSimpleName()).filter(List.of("Started", "Ran", "Ended",
+                "Settled")::contains)).startsWith("Started").endsWith("Settled").contains("Ran", "Ended");
+    }
+
+    @Test
     void gearThatDiesInMidFadeEndsItAndOneThatComesBackIsNotFlooded() {
         TestDeck t = TestDeck
                 .running(new GearStep.Fade("gear", "level", Map.of(), "level", Arg.of(0), Arg.of(100), 1000,

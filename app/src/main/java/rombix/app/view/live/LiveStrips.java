@@ -28,8 +28,8 @@ import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.app.view.common.TimeLabel;
 import rombix.core.board.Board;
+import rombix.core.board.StepPlaces;
 import rombix.core.board.StepWords;
-import rombix.core.board.Walk;
 import rombix.core.card.Figures;
 import rombix.core.engine.Event;
 import rombix.core.engine.Happening;
@@ -308,17 +308,12 @@ public final class LiveStrips {
             worded = board;
             words.clear();
         }
-        return place.isEmpty() ? "" : words.computeIfAbsent(run.button() + " " + place, _ -> {
-            String[] found = {""};
-            StepWords of = new StepWords(desk.bench().rig(), g -> desk.model().readings(g));
-            Walk.steps(board, s -> {
-                if (s.place().equals(place) && s.owner().button() != null && s.owner().button().id().equals(run
-                        .button())) {
-                    found[0] = of.of(s.step());
-                }
-            });
-            return found[0];
-        });
+        return place.isEmpty()
+                ? ""
+                : words.computeIfAbsent(run.button() + " " + place,
+                        _ -> StepPlaces.step(desk.bench().rig(), run.button(),
+                                place).map(new StepWords(desk.bench().rig(), g -> desk.model().readings(g))::of)
+                                .orElse(""));
     }
 
     private Button stop(DeckModel.Running run) {

@@ -166,6 +166,11 @@ public final class MainWindow {
         return desk.bench();
     }
 
+    /** The deck as the window knows it. The interface's thread's. */
+    public DeckModel deck() {
+        return model;
+    }
+
     PageView page() {
         return page;
     }

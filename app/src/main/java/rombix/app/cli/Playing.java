@@ -1,0 +1,190 @@
+package rombix.app.cli;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.TimeUnit;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine;
+import rombix.app.log.LogStore;
+import rombix.app.log.LogWriter;
+import rombix.app.show.Session;
+import rombix.app.show.Show;
+import rombix.core.board.Button;
+import rombix.core.board.Rig;
+import rombix.core.engine.Event;
+import rombix.core.engine.Happening;
+import rombix.core.store.BadFile;
+import rombix.core.store.BoardFile;
+
+/**
+ * A board in play for a command: in the Rombix that has it open, or on gear that the command connects itself. What is
+ * run on real gear is logged either way.
+ */
+final class Playing implements AutoCloseable {
+    /** Gives a command its board in play. */
+    interface Stage {
+        Playing open(Path board, Map<String, String> at, boolean standIns) throws BadFile, BadCall, IOException;
+
+        /** The Rombix that has the board open; null where the command has to connect the gear itself. */
+        default @Nullable Session session() {
+            return null;
+        }
+    }
+
+    /** The command line for some arguments, whose commands get their board in play from a stage. */
+    interface Lines {
+        CommandLine of(Stage stage, String... args);
+    }
+
+    /** The gear is connected for the command alone. */
+    static final Stage ALONE = Playing::alone;
+
+    private static final long QUIET_MILLIS = 500;
+
+    private final Rig rig;
+    private final Show show;
+    private final @Nullable GearAccess gear;
+    private final Show.@Nullable Watching watching;
+    private final BlockingQueue<Happening> happenings;
+
+    private Playing(Rig rig, Show show, @Nullable GearAccess gear, Show.@Nullable Watching watching,
+            BlockingQueue<Happening> happenings) {
+        this.rig = rig;
+        this.show = show;
+        this.gear = gear;
+        this.watching = watching;
+        this.happenings = happenings;
+    }
+
+    private static Playing alone(Path board, Map<String, String> at, boolean standIns) throws BadFile, BadCall,
+            IOException {
+        Rig rig = BoardFile.read(board);
+        GearAccess gear = GearAccess.open(rig, at, standIns);
+        BlockingQueue<Happening> happenings = new LinkedBlockingQueue<>();
+        LogStore log = standIns ? null : Session.log(Session.logOf(board));
+        Show show = new Show(gear.addresses(), happenings::add, log == null
+                ? null
+                : new LogWriter(log, Show.CLOCK, System::currentTimeMillis));
+        show.load(rig);
+        return new Playing(rig, show, gear, null, happenings);
+    }
+
+    /** In the Rombix that has the board open. */
+    static Stage in(Session session) {
+        return new Stage() {
+            @Override
+            public Playing open(Path board, Map<String, String> at, boolean standIns) {
+                BlockingQueue<Happening> happenings = new LinkedBlockingQueue<>();
+                Show.Watching watching = session.show().watch(happenings::add);
+                Rig rig = Session.onInterface(() -> session.window().bench().rig());
+                return new Playing(rig, session.show(), null, watching, happenings);
+            }
+
+            @Override
+            public Session session() {
+                return session;
+            }
+        };
+    }
+
+    Rig rig() {
+        return rig;
+    }
+
+    void post(Event event) {
+        show.post(event);
+    }
+
+    /** Waits until the gear that a button works answers, where it was only just connected. */
+    void settle(Button button) throws InterruptedException {
+        if (gear != null) {
+            GearAccess.settle(happenings, button.gear());
+        }
+    }
+
+    /** What happens to one who follows. */
+    interface Follower {
+        void happened(Happening happening) throws InterruptedException;
+    }
+
+    /**
+     * Posts an event about a button and tells what happens to it, until the chains that it started have ended and the
+     * button's face is what it is to be. Where the command has the gear alone, that is when nothing runs any more.
+     */
+    void follow(Event event, Button button, Follower follower) throws InterruptedException {
+        happenings.clear();
+        Happening taken = new Happening.Armed(false); // Behind the event: what that starts has started.
+        post(event);
+        post(new Event.Latest(() -> {
+            happenings.add(taken);
+            return null;
+        }));
+        if (gear != null) {
+            untilRested(taken, follower);
+        } else {
+            untilEnded(taken, button, follower);
+        }
+    }
+
+    private void untilRested(Happening taken, Follower follower) throws InterruptedException {
+        boolean begun = false;
+        boolean all = false;
+        while (true) {
+            Happening h = all && !begun ? happenings.poll(QUIET_MILLIS, TimeUnit.MILLISECONDS) : happenings.take();
+            if (h == null || h instanceof Happening.Rested) {
+                return;
+            }
+            begun |= h instanceof Happening.Started;
+            all |= h == taken;
+            follower.happened(h);
+        }
+    }
+
+    private void untilEnded(Happening taken, Button button, Follower follower) throws InterruptedException {
+        Map<Long, Boolean> runs = new LinkedHashMap<>();
+        boolean all = false;
+        boolean onItsWay = false;
+        while (!all || runs.containsValue(true) || onItsWay) {
+            Happening h = happenings.take();
+            boolean ours = switch (h) {
+                case Happening.Started s -> {
+                    if (s.button().equals(button.id()) && (!all || s.source().equals("stopped"))) {
+                        runs.put(s.run(), true);
+                    }
+                    yield false;
+                }
+                case Happening.Settled e -> {
+                    runs.computeIfPresent(e.run(), (_, _) -> false);
+                    yield false;
+                }
+                case Happening.Shows s -> {
+                    onItsWay = s.button().equals(button.id()) ? s.onItsWay() >= 0 : onItsWay;
+                    yield false;
+                }
+                case Happening.Ran r -> runs.containsKey(r.line().run());
+                case Happening.Asked a -> runs.containsKey(a.run());
+                case Happening.Said s -> s.button().equals(button.id());
+                default -> false;
+            };
+            all |= h == taken;
+            if (ours) {
+                follower.happened(h);
+            }
+        }
+    }
+
+    @Override
+    public void close() throws IOException {
+        if (watching != null) {
+            watching.close();
+        }
+        if (gear != null) {
+            show.close();
+            gear.close();
+        }
+    }
+}

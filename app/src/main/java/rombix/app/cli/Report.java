@@ -1,0 +1,94 @@
+package rombix.app.cli;
+
+import java.io.PrintWriter;
+import java.util.LinkedHashMap;
+import java.util.Locale;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import rombix.app.show.Show;
+import rombix.core.board.Rig;
+import rombix.core.board.StepPlaces;
+import rombix.core.board.StepWords;
+import rombix.core.card.Twin;
+import rombix.core.engine.AsRun;
+import rombix.core.engine.Happening;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Prints what happens as it happens: a line for each step that was run, and for each message. */
+final class Report {
+    private static final JsonMapper JSON = new JsonMapper();
+
+    private final PrintWriter out;
+    private final boolean json;
+    private final Rig rig;
+    private final StepWords words;
+    private final long startNanos = Show.CLOCK.nanos();
+    private int faults;
+
+    Report(PrintWriter out, boolean json, Rig rig) {
+        this.out = out;
+        this.json = json;
+        this.rig = rig;
+        this.words = new StepWords(rig, _ -> Twin.Readings.NONE);
+    }
+
+    /** How many steps failed so far. */
+    int faults() {
+        return faults;
+    }
+
+    void take(Happening happening) {
+        switch (happening) {
+            case Happening.Ran ran -> ran(ran.line());
+            case Happening.Said said -> said(said);
+            default -> {
+                // The rest is not for a script.
+            }
+        }
+    }
+
+    private void ran(AsRun line) {
+        faults += line.outcome() == AsRun.Outcome.FAULT ? 1 : 0;
+        String title = line.gear().isEmpty()
+                ? StepPlaces.step(rig, line.button(), line.step()).map(words::of).orElse(line.title())
+                : line.title();
+        String outcome = line.outcome().name().toLowerCase(Locale.ROOT);
+        if (json) {
+            Map<String, @Nullable Object> object = new LinkedHashMap<>();
+            object.put("due", millis(line.dueNanos()));
+            object.put("at", millis(line.atNanos()));
+            object.put("lateMicros", line.lateMicros());
+            object.put("button", line.button());
+            object.put("step", line.step());
+            object.put("title", title);
+            object.put("gear", line.gear());
+            object.put("command", line.command());
+            object.put("args", line.args());
+            object.put("outcome", outcome);
+            object.put("message", line.message());
+            out.println(JSON.writeValueAsString(object));
+        } else {
+            out.printf("%9.3f s  %-6s %-12s %s%s%n", millis(line.dueNanos()) / 1000, outcome, line.gear(), title,
+                    line.message().isEmpty() ? "" : "  — " + line.message());
+        }
+        out.flush();
+    }
+
+    private void said(Happening.Said said) {
+        if (json) {
+            Map<String, @Nullable Object> object = new LinkedHashMap<>();
+            object.put("at", millis(Show.CLOCK.nanos()));
+            object.put("button", said.button());
+            object.put("outcome", "said");
+            object.put("message", said.text());
+            out.println(JSON.writeValueAsString(object));
+        } else {
+            out.printf("%9s    says   %s%n", "", said.text());
+        }
+        out.flush();
+    }
+
+    private double millis(long nanos) {
+        return Math.round((nanos - startNanos) / 1e3) / 1e3;
+    }
+}

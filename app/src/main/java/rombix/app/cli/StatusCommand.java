@@ -1,0 +1,105 @@
+package rombix.app.cli;
+
+import java.io.PrintWriter;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+import rombix.app.deck.DeckModel;
+import rombix.app.edit.Workbench;
+import rombix.app.show.Session;
+import rombix.core.board.Button;
+import rombix.core.card.Figures;
+import rombix.core.engine.Status;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Says what the Rombix that has a board open is doing. */
+@Command(name = "status", mixinStandardHelpOptions = true, description = {
+        "Says what the Rombix that has the board open is doing: its mode and page, what runs, the gear, what went wrong.",
+        "Exit code: 0 all is well, 1 something went wrong or gear is off, 2 a bad call or nobody has the board open."})
+final class StatusCommand implements Callable<Integer> {
+    @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
+    private Path board = Path.of("");
+
+    @Option(names = "--json", description = "One JSON object.")
+    private boolean json;
+
+    @Spec
+    private CommandSpec spec = CommandSpec.create();
+    private final Playing.Stage stage;
+
+    StatusCommand(Playing.Stage stage) {
+        this.stage = stage;
+    }
+
+    private record Running(String button, String name, String what, @Nullable Double secondsLeft) {
+    }
+
+    private record Gear(String gear, String title, String status, boolean well) {
+    }
+
+    private record Fault(String button, String name, String message) {
+    }
+
+    private record Found(String board, String mode, String page, List<Running> running, List<Gear> gear,
+            List<Fault> faults) {
+        boolean well() {
+            return faults.isEmpty() && gear.stream().allMatch(Gear::well);
+        }
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        Session session = OpenDeck.of(stage, board);
+        Found found = Session.onInterface(() -> look(session.window().bench(), session.window().deck()));
+        PrintWriter out = spec.commandLine().getOut();
+        if (json) {
+            Map<String, Object> all = new LinkedHashMap<>();
+            all.put("board", found.board());
+            all.put("mode", found.mode());
+            all.put("page", found.page());
+            all.put("running", found.running());
+            all.put("gear", found.gear());
+            all.put("faults", found.faults());
+            out.println(JsonMapper.builder().build().writeValueAsString(all));
+        } else {
+            out.printf("%s, %s, page %s%n", found.board(),
+                    found.mode().substring(0, 1).toUpperCase(Locale.ROOT) + found.mode().substring(1), found.page());
+            found.running().forEach(r -> out.printf("runs   %-20s %s%s%n", r.name(), r.what(), r.secondsLeft() == null
+                    ? ""
+                    : ", " + Figures.left(r.secondsLeft()) + " left"));
+            found.gear().forEach(g -> out.printf("gear   %-20s %s%n", g.title(), g.status()));
+            found.faults().forEach(f -> out.printf("fault  %-20s %s%n", f.name(), f.message()));
+        }
+        return found.well() ? 0 : 1;
+    }
+
+    private static Found look(Workbench bench, DeckModel deck) {
+        List<Running> running = new ArrayList<>();
+        for (DeckModel.Running r : deck.runs()) {
+            running.add(new Running(r.button(), name(bench, r.button()), r.what(), r.expectedNanos() <= 0
+                    ? null
+                    : Math.max(0, (r.startNanos() + r.expectedNanos() - deck.now()) / 1e9)));
+        }
+        List<Gear> gear = bench.rig().twins().values().stream().map(t -> {
+            Status s = deck.status(t.gear());
+            return new Gear(t.gear(), t.title(), s.words(), s.well());
+        }).toList();
+        return new Found(bench.board().name(), bench.mode().name().toLowerCase(Locale.ROOT), bench.page().name(),
+                running, gear, deck.faults().stream().map(f -> new Fault(f.button(), name(bench, f.button()), f
+                        .message())).toList());
+    }
+
+    private static String name(Workbench bench, String button) {
+        return bench.rig().button(button).map(Button::name).orElse(button);
+    }
+}

@@ -1,0 +1,51 @@
+package rombix.app.cli;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+import rombix.app.deck.DeckModel;
+import rombix.app.show.Session;
+import rombix.core.engine.Event;
+
+/** Stops what runs in the Rombix that has a board open. */
+@Command(name = "stop", mixinStandardHelpOptions = true, description = {
+        "Stops every chain that runs in the Rombix that has the board open, or those of one button.",
+        "Exit code: 0 done, 2 a bad call or nobody has the board open."})
+final class StopCommand implements Callable<Integer> {
+    @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
+    private Path board = Path.of("");
+
+    @Parameters(index = "1", arity = "0..1", paramLabel = "BUTTON", description = "The id of a button; every chain where it is left out.")
+    private @Nullable String button;
+
+    @Spec
+    private CommandSpec spec = CommandSpec.create();
+    private final Playing.Stage stage;
+
+    StopCommand(Playing.Stage stage) {
+        this.stage = stage;
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        Session session = OpenDeck.of(stage, board);
+        List<DeckModel.Running> runs = Session.onInterface(() -> session.window().deck().runs());
+        if (button == null) {
+            session.show().post(new Event.StopAll());
+        } else {
+            String id = GearAccess.button(Session.onInterface(() -> session.window().bench().rig()), board, button)
+                    .id();
+            runs = runs.stream().filter(r -> r.button().equals(id)).toList();
+            runs.forEach(r -> session.show().post(new Event.StopRun(r.run())));
+        }
+        spec.commandLine().getOut().println(runs.isEmpty()
+                ? "Nothing was running."
+                : runs.size() == 1 ? "Stopped one chain." : "Stopped " + runs.size() + " chains.");
+        return 0;
+    }
+}

@@ -1,0 +1,134 @@
+package rombix.app.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.awaitility.Awaitility.await;
+
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.HashMap;
+import java.util.Map;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.api.io.TempDir;
+import rombix.app.edit.Workbench.Mode;
+import rombix.app.show.Session;
+import rombix.core.engine.Event;
+import rombix.standins.Lamps;
+import rombix.standins.StandIns;
+
+/** What commands do in a Rombix that has their board open. */
+@Timeout(120)
+class OpenDeckTest {
+    @TempDir
+    static Path folder;
+    private static Path board;
+    private static StandIns gear;
+    private static Session session;
+
+    private record Result(int code, String out, String err) {
+    }
+
+    @BeforeAll
+    static void open() throws Exception {
+        Session.startToolkit(true);
+        board = Files.copy(Path.of("../demo/star-night.json"), folder.resolve("b.json"));
+        gear = StandIns.onFreePorts();
+        Map<String, String> addresses = new HashMap<>(gear.addresses());
+        addresses.put(Session.OSC, "0");
+        session = Session.open(board, addresses, Session.logOf(board), null);
+        mode(Mode.LIVE);
+        await().until(() -> run("status").code() == 0);
+    }
+
+    @AfterAll
+    static void close() throws Exception {
+        session.close();
+        gear.close();
+    }
+
+    private static void mode(Mode mode) {
+        Session.onInterface(() -> {
+            session.window().bench().mode(mode);
+            return true;
+        });
+    }
+
+    private static Result run(String command, String... more) {
+        String[] args = new String[more.length + 2];
+        args[0] = command;
+        args[1] = board.toString();
+        System.arraycopy(more, 0, args, 2, more.length);
+        StringWriter out = new StringWriter();
+        StringWriter err = new StringWriter();
+        int code = RombixCommand.line(Playing.in(session), args).setOut(new PrintWriter(out)).setErr(new PrintWriter(
+                err)).execute(args);
+        return new Result(code, out.toString(), err.toString());
+    }
+
+    @Test
+    void aPressIsThatOfTheDeckAndStandsInItsLog() {
+        Result r = run("press", "host-desk");
+        assertThat(r.code()).as(r.err()).isZero();
+        assertThat(r.out()).contains("sent", "Scene Host Desk");
+        await().until(() -> run("status").out().contains("Star Night, Live, page"));
+        await().until(() -> log().contains("command line"));
+        assertThat(log()).contains("Scene Host Desk");
+    }
+
+    private static String log() {
+        return run("log").out();
+    }
+
+    @Test
+    void inRehearsalAPressLeavesTheGearAlone() {
+        mode(Mode.REHEARSE);
+        int before = gear.cues().cue("house-lights");
+        Result r = run("press", "next-cue");
+        assertThat(r.code()).as(r.out() + r.err()).isZero();
+        await().until(() -> run("status").out().contains("twin"));
+        assertThat(run("status").out()).contains("Rehearse");
+        assertThat(gear.cues().cue("house-lights")).isEqualTo(before);
+        mode(Mode.LIVE);
+    }
+
+    @Test
+    void aHoldLastsUntilItIsReleased() {
+        assertThat(run("press", "cough", "--hold").code()).isZero();
+        await().until(() -> Session.onInterface(() -> session.window().deck().play("cough").held()));
+        Result r = run("release", "cough");
+        assertThat(r.code()).as(r.out() + r.err()).isZero();
+        await().until(() -> !Session.onInterface(() -> session.window().deck().play("cough").held()));
+    }
+
+    @Test
+    void whatRunsIsSaidAndCanBeStopped() {
+        session.show().post(new Event.Perform("lights-out", rombix.core.chain.Gesture.PRESS, "test"));
+        await().until(() -> run("status").out().contains("runs   Lights out in ten"));
+        assertThat(run("status", "--json").out()).contains("\"button\":\"lights-out\"", "secondsLeft");
+        assertThat(run("stop", "gate").out()).contains("Nothing was running.");
+        assertThat(run("stop", "lights-out").out()).contains("Stopped one chain.");
+        await().until(() -> !run("status").out().contains("runs "));
+        assertThat(run("stop").code()).isZero();
+    }
+
+    @Test
+    void aDialIsTurned() {
+        assertThat(run("turn", "no-dial", "2").code()).isEqualTo(2);
+        int slot = Lamps.FIXTURES.stream().filter(f -> f.name().equals("Walkway")).findFirst().orElseThrow().level();
+        int before = gear.lamps().slot(slot);
+        Result r = run("turn", "walkway-dial", "2");
+        assertThat(r.code()).as(r.out() + r.err()).isZero();
+        await().until(() -> gear.lamps().slot(slot) != before);
+    }
+
+    @Test
+    void anUnknownButtonIsToldOf() {
+        Result r = run("press", "gatee");
+        assertThat(r.code()).isEqualTo(2);
+        assertThat(r.err()).contains("no button “gatee”; the nearest are gate");
+    }
+}
