@@ -16,6 +16,7 @@ import java.util.concurrent.locks.LockSupport;
 final class Starting implements Bench.Measured {
     private static final int TIMES = 9;
     private static final int WINDOWS = 5;
+    private static final int LONGEST_SECONDS = 40;
     private static final Path HOME = home();
 
     private static Path home() {
@@ -30,7 +31,7 @@ final class Starting implements Bench.Measured {
     public List<Figure> measure() throws IOException, InterruptedException {
         String java = ProcessHandle.current().info().command().orElse("java");
         String board = "demo/star-night.json";
-        rombix("--version"); // Built, and its caches made.
+        begin(null, "./rombix", "--prepare").waitFor();
         double bare = command(java, "-version");
         List<Figure> figures = new ArrayList<>(List.of(
                 Figure.of("start-version", rombix("--version"), bare, "ms", 4),
@@ -90,7 +91,11 @@ final class Starting implements Bench.Measured {
     }
 
     private static void await(XServer x, String title) throws IOException, InterruptedException {
+        long until = System.nanoTime() + TimeUnit.SECONDS.toNanos(LONGEST_SECONDS);
         while (!x.shows(title)) {
+            if (System.nanoTime() - until > 0) {
+                throw new IOException("no window “" + title + "” came");
+            }
             LockSupport.parkNanos(TimeUnit.MILLISECONDS.toNanos(10));
         }
     }
