@@ -8,12 +8,10 @@ import java.util.SplittableRandom;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
 import javafx.stage.Stage;
-import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Workbench;
 import rombix.app.show.Session;
 import rombix.app.deck.DeckModel;
 import rombix.app.view.window.MainWindow;
-import rombix.app.deck.Player;
 import rombix.app.deck.Touches;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
@@ -30,9 +28,7 @@ import rombix.core.chain.Condition;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
-import rombix.core.engine.Event;
 import rombix.core.engine.Happening;
-import rombix.core.engine.Known;
 import rombix.core.engine.Status;
 import rombix.core.store.BadFile;
 import rombix.core.store.CardLibrary;
@@ -130,38 +126,5 @@ final class Frames implements Bench.Measured {
                         new Page("p", "P", Page.MAX_COLUMNS, Page.MAX_ROWS, buttons, Map.of())),
                 Map.of());
         return Rig.of(board, Map.of("wall", card));
-    }
-
-    /** Plays nothing: the interface alone is measured. */
-    private static final class Still implements Player {
-        @Override
-        public void load(Rig rig) {
-        }
-
-        @Override
-        public void post(Event event) {
-        }
-
-        @Override
-        public void mode(Workbench.Mode mode) {
-        }
-
-        @Override
-        public void pace(double factor) {
-        }
-
-        @Override
-        public long nanos() {
-            return System.nanoTime();
-        }
-
-        @Override
-        public void tryOnTwins(Event.@Nullable Try tried) {
-        }
-
-        @Override
-        public Known known() {
-            return Known.NOTHING;
-        }
     }
 }

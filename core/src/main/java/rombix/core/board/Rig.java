@@ -1,6 +1,8 @@
 package rombix.core.board;
 
 import java.util.Collections;
+import java.util.List;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -18,6 +20,7 @@ public final class Rig {
     private final Map<String, Page> pages = new HashMap<>();
     private final Map<String, Button> buttons = new HashMap<>();
     private final Map<String, Page> pagesOf = new HashMap<>();
+    private final List<Button> valued = new ArrayList<>();
 
     private Rig(Board board, Map<String, Card> cards, Map<String, Twin> twins) {
         this.board = board;
@@ -28,6 +31,9 @@ public final class Rig {
             for (Button b : p.buttons()) {
                 buttons.putIfAbsent(b.id(), b);
                 pagesOf.putIfAbsent(b.id(), p);
+                if (!b.values().isEmpty()) {
+                    valued.add(b);
+                }
             }
         }
     }
@@ -71,6 +77,11 @@ public final class Rig {
 
     public Optional<Page> page(String id) {
         return Optional.ofNullable(pages.get(id));
+    }
+
+    /** The buttons that have values of their own. */
+    public List<Button> valued() {
+        return Collections.unmodifiableList(valued);
     }
 
     /** The page that a button stands on. */

@@ -1,7 +1,10 @@
 package rombix.core.board;
 
+import java.util.ArrayDeque;
+import java.util.Deque;
 import java.util.List;
 import java.util.function.Consumer;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
@@ -34,13 +37,32 @@ public final class Walk {
         }
     }
 
-    /**
-     * A step in its place.
-     *
-     * @param pointer where it stands in the board's file, as a JSON pointer
-     * @param place where it stands in its chain, as the as-run log writes it
-     */
-    public record Spot(Owner owner, String pointer, String place, Step step) {
+    /** A step in its place. Where that is is only spelled when it is asked for: deep down that is a long text. */
+    public record Spot(Owner owner, At at, Step step) {
+        /** Where it stands in the board's file, as a JSON pointer. */
+        public String pointer() {
+            return at.spelled(At::pointer);
+        }
+
+        /** Where it stands in its chain, as the as-run log writes it. */
+        public String place() {
+            return at.spelled(At::place);
+        }
+    }
+
+    /** A place within another, and how it goes on from there in the file and in the log. */
+    public record At(@Nullable At within, String pointer, String place) {
+        private At then(String pointerPart, String placePart) {
+            return new At(this, pointerPart, placePart);
+        }
+
+        private String spelled(Function<At, String> part) {
+            Deque<String> parts = new ArrayDeque<>();
+            for (At at = this; at != null; at = at.within) {
+                parts.push(part.apply(at));
+            }
+            return String.join("", parts);
+        }
     }
 
     /** A whole chain of a board: that of a gesture, of a start, or one with a name. */
@@ -75,28 +97,28 @@ public final class Walk {
 
     /** Hands over every step of a board. */
     public static void steps(Board board, Consumer<Spot> to) {
-        chains(board, whole -> steps(whole.owner(), whole.chain(), whole.pointer(), whole.place(), to));
+        chains(board, whole -> steps(whole.owner(), whole.chain(), new At(null, whole.pointer(), whole.place()), to));
     }
 
-    private static void steps(Owner owner, Chain chain, String pointer, String place, Consumer<Spot> to) {
-        String main = chain.always().isEmpty() ? pointer : pointer + "/steps";
-        each(owner, chain.steps(), main, place, to);
-        each(owner, chain.always(), pointer + "/always", place + "/always", to);
+    private static void steps(Owner owner, Chain chain, At at, Consumer<Spot> to) {
+        each(owner, chain.steps(), chain.always().isEmpty() ? at : at.then("/steps", ""), to);
+        if (!chain.always().isEmpty()) {
+            each(owner, chain.always(), at.then("/always", "/always"), to);
+        }
     }
 
-    private static void each(Owner owner, List<Step> steps, String pointer, String place, Consumer<Spot> to) {
+    private static void each(Owner owner, List<Step> steps, At at, Consumer<Spot> to) {
         for (int i = 0; i < steps.size(); i++) {
             Step step = steps.get(i);
-            String at = pointer + "/" + i;
-            String here = place + "/" + i;
-            to.accept(new Spot(owner, at, here, step));
+            At here = at.then("/" + i, "/" + i);
+            to.accept(new Spot(owner, here, step));
             List<Chain> inner = step.inner();
             for (int c = 0; c < inner.size(); c++) {
-                steps(owner, inner.get(c), at + field(step, c), here + "/" + c, to);
+                steps(owner, inner.get(c), here.then(field(step, c), "/" + c), to);
             }
             Chain instead = step.how().instead();
             if (instead != null) {
-                steps(owner, instead, at + "/how/instead", here + "/instead", to);
+                steps(owner, instead, here.then("/how/instead", "/instead"), to);
             }
         }
     }

@@ -32,6 +32,8 @@ import rombix.core.value.FormulaFault;
 public final class Check {
     private final Rig rig;
     private final List<Finding> findings = new ArrayList<>();
+    /** The states, by button, that steps show. */
+    private final Map<String, Set<String>> shownBySteps = new HashMap<>();
 
     private Check(Rig rig) {
         this.rig = rig;
@@ -42,7 +44,12 @@ public final class Check {
         Check check = new Check(rig);
         References.flaws(rig).forEach(f -> check.findings.add(new Finding(Kind.DEAD_REFERENCE, f.pointer(),
                 check.whose(f.pointer()), f.message(), check.buttonOf(f.pointer()))));
-        Walk.steps(rig.board(), check::formulas);
+        Walk.steps(rig.board(), spot -> {
+            check.formulas(spot);
+            if (spot.step() instanceof DeckStep.Show s && s.button() != null && s.state() != null) {
+                check.shownBySteps.computeIfAbsent(s.button(), _ -> new HashSet<>()).add(s.state());
+            }
+        });
         check.buttons();
         check.findings.addAll(new Loops(rig).find());
         check.triggers();
@@ -160,11 +167,7 @@ public final class Check {
                 reached.add(i);
             }
         }
-        Walk.steps(rig.board(), spot -> {
-            if (spot.step() instanceof DeckStep.Show s && button.id().equals(s.button())) {
-                reached.add(index(states, s.state()));
-            }
-        });
+        shownBySteps.getOrDefault(button.id(), Set.of()).forEach(state -> reached.add(index(states, state)));
         List<Integer> open = new ArrayList<>(reached);
         while (!open.isEmpty()) {
             int i = open.removeLast();

@@ -178,7 +178,15 @@ public final class References {
     }
 
     private void step(Walk.Spot spot) {
-        String at = spot.pointer();
+        int before = flaws.size();
+        step(spot, "");
+        if (flaws.size() > before) { // Only now it matters where the step stands.
+            String at = spot.pointer();
+            flaws.subList(before, flaws.size()).replaceAll(f -> new Flaw(at + f.pointer(), f.message()));
+        }
+    }
+
+    private void step(Walk.Spot spot, String at) {
         test(spot.step().how().condition(), at + "/how/condition");
         switch (spot.step()) {
             case GearStep.Do d -> command(d.gear(), d.command(), d.with(), null, at);

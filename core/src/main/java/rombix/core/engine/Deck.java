@@ -1,12 +1,14 @@
 package rombix.core.engine;
 
 import java.util.ArrayDeque;
+import java.util.ArrayList;
 import java.util.Deque;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
+import java.util.function.Function;
 import java.util.random.RandomGenerator;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -61,6 +63,8 @@ public final class Deck {
     private final Armed armed = new Armed(this);
     private @Nullable Rig rig;
     private final Map<String, ButtonPlay> buttons = new LinkedHashMap<>();
+    /** Begins a button that is not in play yet; null where all are. */
+    private @Nullable Function<String, @Nullable ButtonPlay> onDemand;
     private final Deque<Posted> inbox = new ArrayDeque<>();
     private long moment;
     private boolean taking;
@@ -99,12 +103,14 @@ public final class Deck {
         board.twins().keySet().forEach(gear -> situation.linked(gear, Status.TWIN));
         situation.copy(known);
         Compiler compiler = new Compiler(board);
-        board.board().buttons().forEach(b -> {
+        // A forecast touches few of a board's buttons: each begins when it is touched.
+        onDemand = id -> board.button(id).map(b -> {
             ButtonPlay play = new ButtonPlay(b, compiler);
-            buttons.put(b.id(), play);
+            buttons.put(id, play);
             follows.index(play);
             play.shown = Math.max(0, follows.state(b));
-        });
+            return play;
+        }).orElse(null);
     }
 
     /** Takes an event that was posted at a moment. What goes wrong inside is logged; the deck goes on. */
@@ -178,7 +184,8 @@ public final class Deck {
 
     @Nullable
     ButtonPlay button(@Nullable String id) {
-        return id == null ? null : buttons.get(id);
+        ButtonPlay b = id == null ? null : buttons.get(id);
+        return b == null && id != null && onDemand != null ? onDemand.apply(id) : b;
     }
 
     Compiler compiler() {
@@ -235,13 +242,8 @@ public final class Deck {
             case Event.Linked l -> linked(l.gear(), l.status(), at);
             case Event.OrderDone a -> orders.answered(a);
             case Event.Later l -> agenda.at(at + l.nanos(), due -> handle(l.event(), due));
-            case Event.LetGo l -> {
-                if (l.button() == null) {
-                    buttons.values().forEach(b -> hands.letGo(b, at, l.source()));
-                } else {
-                    on(l.button(), b -> hands.letGo(b, at, l.source()));
-                }
-            }
+            case Event.LetGo l -> List.copyOf(buttons.values()).stream().filter(b -> l.button() == null || b.button.id()
+                    .equals(l.button())).forEach(b -> hands.letGo(b, at, l.source()));
             case Event.StopRun s -> runs.stop(s.run());
             case Event.StopAll _ -> stopAll(at);
             case Event.Recite _ -> recite();
@@ -261,7 +263,7 @@ public final class Deck {
     }
 
     private void on(String button, Consumer<ButtonPlay> what) {
-        ButtonPlay b = buttons.get(button);
+        ButtonPlay b = button(button);
         if (b != null) {
             what.accept(b);
         }
@@ -283,16 +285,21 @@ public final class Deck {
         Map<String, ButtonPlay> kept = new HashMap<>(buttons);
         buttons.clear();
         follows.clear();
+        List<ButtonPlay> changed = new ArrayList<>();
         next.board().buttons().forEach(b -> {
             ButtonPlay play = kept.remove(b.id());
+            boolean same = play != null && play.button == b && !otherGear;
             if (play == null) {
                 play = new ButtonPlay(b, compiler);
-            } else if (play.button != b || otherGear) {
+            } else if (!same) {
                 play.become(b, compiler);
             }
             buttons.put(b.id(), play);
             follows.index(play);
-            prepare(play);
+            if (!same) {
+                prepare(play);
+                changed.add(play);
+            }
         });
         armed.load(buttons.values());
         kept.values().forEach(gone -> {
@@ -301,7 +308,7 @@ public final class Deck {
         });
         telling.tell(new Happening.Loaded(next));
         situation.values(telling::value);
-        buttons.values().forEach(b -> {
+        changed.forEach(b -> {
             follows.follow(b);
             telling.shows(b);
         });
@@ -359,10 +366,6 @@ public final class Deck {
                 telling.shows(b);
             });
         }
-    }
-
-    void say(Run run, String text, Scope scope) {
-        telling.tell(new Happening.Said(run.buttonId(), filled(text, scope)));
     }
 
     String filled(String text, Scope scope) {

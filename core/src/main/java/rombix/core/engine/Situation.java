@@ -33,7 +33,7 @@ final class Situation {
         Map<Owned, Value> kept = new HashMap<>(values);
         values.clear();
         next.board().values().forEach(v -> own(kept, "", v));
-        next.board().buttons().forEach(b -> b.values().forEach(v -> own(kept, b.id(), v)));
+        next.valued().forEach(b -> b.values().forEach(v -> own(kept, b.id(), v)));
     }
 
     private void own(Map<Owned, Value> kept, String owner, BoardValue v) {

@@ -63,7 +63,7 @@ final class StepStart {
                     frame.done(due, null);
                 }
                 case Op.Say s -> {
-                    deck.say(frame.run, s.text(), frame.scope);
+                    deck.telling.tell(new Happening.Said(frame.run.buttonId(), deck.filled(s.text(), frame.scope)));
                     frame.done(due, null);
                 }
                 case Op.Stop s -> {

@@ -21,6 +21,8 @@ import rombix.core.check.References;
 
 /** A board on disk, with the journal beside it that holds what is not saved yet. */
 public final class BoardFile {
+    private static final long LARGEST = 512L << 20;
+
     private BoardFile() {
     }
 
@@ -107,6 +109,10 @@ public final class BoardFile {
 
     private static String text(Path file) throws BadFile {
         try {
+            if (Files.size(file) > LARGEST) {
+                throw new BadFile(file, 0, 0, "has %d MB; a board has at most %d MB".formatted(Files.size(file) >> 20,
+                        LARGEST >> 20));
+            }
             return Files.readString(file);
         } catch (NoSuchFileException e) {
             throw new BadFile(file, 0, 0, "there is no such file");

@@ -9,12 +9,12 @@ import java.util.concurrent.FutureTask;
 import java.util.function.Supplier;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonParser;
-import tools.jackson.core.JsonPointer;
 import tools.jackson.core.JsonToken;
 import tools.jackson.core.StreamReadConstraints;
 import tools.jackson.core.StreamReadFeature;
 import tools.jackson.core.StreamWriteConstraints;
 import tools.jackson.core.TokenStreamLocation;
+import tools.jackson.core.exc.StreamConstraintsException;
 import tools.jackson.core.exc.StreamReadException;
 import tools.jackson.core.json.JsonFactory;
 import tools.jackson.databind.DatabindException;
@@ -106,6 +106,9 @@ final class Json {
             case ValueInstantiationException v when v.getCause() != null && v.getCause().getMessage() != null ->
                 String.valueOf(v.getCause().getMessage());
             case MismatchedInputException m -> "expected " + kind(m.getTargetType()) + field(m);
+            case StreamConstraintsException _ ->
+                "steps are nested too deeply here: at most %d may stand within each other"
+                        .formatted(DEEPEST / 2);
             case StreamReadException s -> "not JSON here: " + firstLine(s.getOriginalMessage());
             case DatabindException d when d.getCause() != null && d.getCause().getMessage() != null ->
                 String.valueOf(d.getCause().getMessage());
@@ -170,6 +173,9 @@ final class Json {
     }
 
     private static Place place(String text, JacksonException e) {
+        if (e instanceof StreamConstraintsException) {
+            return tooDeep(text);
+        }
         TokenStreamLocation at = e.getLocation();
         if (!(e instanceof StreamReadException) && e.getPath() != null && !e.getPath().isEmpty()) {
             StringBuilder pointer = new StringBuilder();
@@ -186,30 +192,57 @@ final class Json {
         return at == null ? new Place(0, 0) : new Place(at.getLineNr(), Math.max(1, at.getColumnNr()));
     }
 
-    /** Where the value at a JSON pointer begins; line 0 if there is no such value. */
-    static Place find(String text, String pointer) {
+    /** Where a text is nested more deeply than it may. */
+    private static Place tooDeep(String text) {
         try (JsonParser parser = MAPPER.createParser(text)) {
-            for (JsonToken token = parser.nextToken(); token != null; token = parser.nextToken()) {
-                boolean value = token.isScalarValue() || token == JsonToken.START_ARRAY
-                        || token == JsonToken.START_OBJECT;
-                if (value && parser.streamReadContext().pathAsPointer(false) instanceof JsonPointer here) {
-                    String path = token.isScalarValue() ? here.toString() : parent(parser);
-                    if (path.equals(pointer)) {
-                        TokenStreamLocation at = parser.currentTokenLocation();
-                        return new Place(at.getLineNr(), at.getColumnNr());
-                    }
+            TokenStreamLocation last = parser.currentLocation();
+            try {
+                while (parser.nextToken() != null) {
+                    last = parser.currentLocation();
+                }
+            } catch (JacksonException e) {
+                // Here it is.
+            }
+            return new Place(last.getLineNr(), last.getColumnNr());
+        }
+    }
+
+    /** Where the value at a JSON pointer begins; line 0 if there is no such value. Goes only where the pointer leads. */
+    static Place find(String text, String pointer) {
+        String[] way = pointer.isEmpty() ? new String[0] : pointer.substring(1).split("/", -1);
+        try (JsonParser parser = MAPPER.createParser(text)) {
+            parser.nextToken();
+            for (String part : way) {
+                if (!enter(parser, part.replace("~1", "/").replace("~0", "~"))) {
+                    return new Place(0, 0);
                 }
             }
+            TokenStreamLocation at = parser.currentTokenLocation();
+            return new Place(at.getLineNr(), at.getColumnNr());
         } catch (JacksonException e) {
             return new Place(0, 0);
         }
-        return new Place(0, 0);
     }
 
-    private static String parent(JsonParser parser) {
-        return parser.streamReadContext().getParent() == null
-                ? ""
-                : parser.streamReadContext().getParent().pathAsPointer(false).toString();
+    /** Goes from an object or a list to a value in it; false where it has no such. */
+    private static boolean enter(JsonParser parser, String part) {
+        boolean list = parser.currentToken() == JsonToken.START_ARRAY;
+        if (!list && parser.currentToken() != JsonToken.START_OBJECT) {
+            return false;
+        }
+        int index = 0;
+        for (JsonToken token = parser.nextToken(); token != null && token != JsonToken.END_ARRAY
+                && token != JsonToken.END_OBJECT; token = parser.nextToken()) {
+            boolean here = list ? part.equals(String.valueOf(index)) : parser.currentName().equals(part);
+            if (!list) {
+                parser.nextToken();
+            }
+            if (here) {
+                return true;
+            }
+            parser.skipChildren();
+            index++;
+        }
+        return false;
     }
-
 }

@@ -174,4 +174,21 @@ class BoardFileTest {
         assertThat(BoardFile.parse(Path.of("b.json"), BoardFile.format(deepBoard), CardLibrary.shipped()))
                 .isEqualTo(deepBoard);
     }
+
+    @Test
+    void aFileThatIsNestedTooDeeplyIsRefusedWithItsPlace(@TempDir Path folder) throws Exception {
+        Path deep = folder.resolve("deep.json");
+        Files.writeString(deep, "{\"rombix\": 1, \"name\": \"Deep\", \"pages\":\n" + "[".repeat(200_000));
+        assertThatThrownBy(() -> BoardFile.read(deep)).isInstanceOfSatisfying(BadFile.class, e -> {
+            assertThat(e.line()).isEqualTo(2);
+            assertThat(e.column()).isPositive();
+        });
+        String step = "[{\"step\": \"repeat\", \"times\": 1, \"chain\":";
+        Files.writeString(deep, """
+                {"rombix": 1, "name": "Deep", "pages": [{"id": "p", "name": "P", "columns": 1, "rows": 1, "buttons": [
+                {"id": "b", "name": "B", "column": 0, "row": 0, "states": [{"id": "s", "name": "s", "on": {"press":
+                """ + step.repeat(50_000));
+        assertThatThrownBy(() -> BoardFile.read(deep)).hasMessageContaining("deep.json:3:").hasMessageContaining(
+                "nested too deeply");
+    }
 }

@@ -23,7 +23,7 @@ public final class PageTabs extends Pane {
     private final List<ToggleButton> tabs = new ArrayList<>();
     private final MenuButton rest = new MenuButton();
     private final Consumer<String> show;
-    private List<Page> pages = List.of();
+    private List<List<String>> pages = List.of();
 
     /** @param show told the id of the page that is chosen */
     public PageTabs(Consumer<String> show) {
@@ -40,8 +40,9 @@ public final class PageTabs extends Pane {
 
     /** @param large whether they are to be read from afar */
     public void show(List<Page> now, String shown, boolean large) {
-        if (!now.equals(pages)) {
-            pages = now;
+        List<List<String>> names = now.stream().map(p -> List.of(p.id(), p.name())).toList();
+        if (!names.equals(pages)) {
+            pages = names;
             tabs.clear();
             now.forEach(p -> tabs.add(tab(p)));
             getChildren().setAll(tabs);

@@ -1,0 +1,41 @@
+package rombix.bench;
+
+import org.jspecify.annotations.Nullable;
+import rombix.app.deck.Player;
+import rombix.app.edit.Workbench;
+import rombix.core.board.Rig;
+import rombix.core.engine.Event;
+import rombix.core.engine.Known;
+
+/** Plays nothing: the interface alone is measured. */
+final class Still implements Player {
+    @Override
+    public void load(Rig rig) {
+    }
+
+    @Override
+    public void post(Event event) {
+    }
+
+    @Override
+    public void mode(Workbench.Mode mode) {
+    }
+
+    @Override
+    public void pace(double factor) {
+    }
+
+    @Override
+    public long nanos() {
+        return System.nanoTime();
+    }
+
+    @Override
+    public void tryOnTwins(Event.@Nullable Try tried) {
+    }
+
+    @Override
+    public Known known() {
+        return Known.NOTHING;
+    }
+}
