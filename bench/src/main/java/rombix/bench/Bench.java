@@ -37,6 +37,7 @@ public final class Bench {
         all.put("idle", new Resting());
         all.put("start", new Starting());
         all.put("scale", new Scale());
+        all.put("autosave", new Autosaving());
         List<String> wanted = args.length == 0 ? List.copyOf(all.keySet()) : List.of(args);
         List<Figure> figures = new ArrayList<>();
         System.out.printf("%-20s %12s %12s %8s  %-6s %s%n", "figure", "Rombix", "baseline", "ratio", "unit", "");

@@ -1,12 +1,8 @@
 package rombix.app.edit;
 
-import java.io.IOException;
 import java.nio.file.Path;
 import java.util.Optional;
 import rombix.core.board.Board;
-import rombix.core.board.Rig;
-import rombix.core.store.BadFile;
-import rombix.core.store.BoardFile;
 import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
 
@@ -22,10 +18,6 @@ final class BoardOnDisk {
         this.saved = saved;
     }
 
-    /** A board that was opened, and whether edits that were not saved were brought back from a journal. */
-    record Opened(Rig rig, boolean broughtBack) {
-    }
-
     Path file() {
         return file;
     }
@@ -39,31 +31,28 @@ final class BoardOnDisk {
         journalled = false;
     }
 
-    void save(Path to, Board board) throws IOException {
-        BoardFile.save(to, board);
-        file = to;
-        saved = board;
+    /** What of the board is to be written to its journal; nothing where all of it is safe. */
+    Optional<BoardWrite> toJournal(Board board) {
+        boolean wanted = !journalled && !holds(board);
         journalled = true;
+        return wanted ? Optional.of(new BoardWrite(file, board, true)) : Optional.empty();
     }
 
-    /** Writes what is not saved yet to the journal, if it was not written already. */
-    void journal(Board board) throws IOException {
-        if (!journalled) {
-            if (!holds(board)) {
-                BoardFile.journal(file, board);
-            }
-            journalled = true;
+    void written(BoardWrite write) {
+        if (!write.journal()) {
+            file = write.file();
+            saved = write.board();
         }
     }
 
-    /** @throws BadFile if the other cannot be used; then all is as before */
-    Opened open(Path other, Board present) throws BadFile, IOException {
-        Rig read = BoardFile.read(other);
-        journal(present);
-        Optional<Board> unsaved = BoardFile.unsaved(other, read.cards());
-        file = other;
-        saved = read.board();
+    void notWritten(BoardWrite write) {
+        journalled &= !write.journal();
+    }
+
+    /** Takes another board in place of the present one, all of which is safe. */
+    void take(OpenedBoard opened) {
+        file = opened.file();
+        saved = opened.saved().board();
         journalled = true;
-        return new Opened(unsaved.map(read::with).orElse(read), unsaved.isPresent());
     }
 }

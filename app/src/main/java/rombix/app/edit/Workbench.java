@@ -1,6 +1,5 @@
 package rombix.app.edit;
 
-import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
@@ -23,7 +22,6 @@ import rombix.core.board.State;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
-import rombix.core.store.BadFile;
 import rombix.core.thread.OneThread;
 import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
@@ -305,32 +303,33 @@ public final class Workbench {
         return !disk.holds(board());
     }
 
-    public void save() throws IOException {
-        saveAs(disk.file());
+    /** The board as it is, to be saved in a file. */
+    public BoardWrite toSave(Path to) {
+        return new BoardWrite(to, board(), false);
     }
 
-    public void saveAs(Path other) throws IOException {
-        disk.save(other, board());
+    /** What is not safe yet, to be written to the journal; once. */
+    public Optional<BoardWrite> toJournal() {
+        return disk.toJournal(board());
+    }
+
+    /** Something that was to be written is. */
+    public void written(BoardWrite write) {
+        disk.written(write);
         changed();
     }
 
-    /** Writes what is not saved yet to the journal, if it was not written already. */
-    public void autosave() throws IOException {
-        disk.journal(board());
+    /** Something could not be written: it is to be written again. */
+    public void notWritten(BoardWrite write) {
+        disk.notWritten(write);
     }
 
-    /**
-     * Opens another board. What the present one has unsaved stays in its journal.
-     *
-     * @return whether edits that were not saved were brought back from a journal
-     * @throws BadFile if it cannot be used; then all is as before
-     */
-    public boolean open(Path other) throws BadFile, IOException {
-        BoardOnDisk.Opened opened = disk.open(other, board());
+    /** Takes another board in place of the present one; what that has unsaved is in its journal already. */
+    public void take(OpenedBoard opened) {
+        disk.take(opened);
         rig = opened.rig();
         history.clear();
         selection.anew();
         changed();
-        return opened.broughtBack();
     }
 }

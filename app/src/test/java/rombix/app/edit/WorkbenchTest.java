@@ -1,7 +1,6 @@
 package rombix.app.edit;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -10,7 +9,6 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import rombix.core.board.Board;
 import rombix.core.board.Edits;
-import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
 
 class WorkbenchTest {
@@ -66,26 +64,24 @@ class WorkbenchTest {
     @Test
     void autosaveKeepsWhatASaveHasNotAndOpeningBringsItBack() throws Exception {
         bench.edit("rename", b -> b.withName("Unsaved"));
-        bench.autosave();
+        BoardWrite unsafe = bench.toJournal().orElseThrow();
+        assertThat(bench.toJournal()).as("once").isEmpty();
+        bench.notWritten(unsafe);
+        bench.toJournal().orElseThrow().write();
         assertThat(BoardFile.read(file).board().name()).isEqualTo("Star Night");
         Path other = folder.resolve("other.json");
         BoardFile.save(other, Board.empty("Other"));
-        assertThat(bench.open(other)).isFalse();
-        assertThat(bench.open(file)).isTrue();
+        bench.take(OpenedBoard.read(other));
+        OpenedBoard edited = OpenedBoard.read(file);
+        assertThat(edited.broughtBack()).isTrue();
+        bench.take(edited);
         assertThat(bench.board().name()).isEqualTo("Unsaved");
         assertThat(bench.unsaved()).isTrue();
-        bench.save();
+        BoardWrite whole = bench.toSave(file);
+        whole.write();
+        bench.written(whole);
+        assertThat(bench.unsaved()).isFalse();
         assertThat(BoardFile.read(file).board().name()).isEqualTo("Unsaved");
-        assertThat(bench.open(file)).isFalse();
-    }
-
-    @Test
-    void aBoardThatCannotBeOpenedLeavesAllAsItWas() throws Exception {
-        Path bad = folder.resolve("bad.json");
-        Files.writeString(bad, "{\"rombix\": 1, \"pages\": 3}");
-        Board before = bench.board();
-        assertThatThrownBy(() -> bench.open(bad)).isInstanceOf(BadFile.class);
-        assertThat(bench.board()).isSameAs(before);
-        assertThat(bench.file()).isEqualTo(file);
+        assertThat(OpenedBoard.read(file).broughtBack()).isFalse();
     }
 }

@@ -2,13 +2,26 @@ package rombix.app.view.window;
 
 import java.io.File;
 import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.FutureTask;
+import java.util.concurrent.atomic.AtomicInteger;
+import javafx.application.Platform;
 import javafx.scene.Node;
 import javafx.stage.FileChooser;
+import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import rombix.app.deck.Player;
+import rombix.app.edit.BoardWrite;
+import rombix.app.edit.OpenedBoard;
 import rombix.app.edit.Workbench;
+import rombix.app.view.common.Desk;
 import rombix.core.engine.Event;
 import rombix.core.store.BadFile;
 
@@ -16,35 +29,91 @@ import rombix.core.store.BadFile;
 public final class BoardFiles {
     private static final Logger LOG = LoggerFactory.getLogger(BoardFiles.class);
 
+    /** A file of so many bytes takes longer to read than a hand waits without being told. */
+    private static final long LARGE = 4L << 20;
+
+    private final Desk desk;
     private final Workbench bench;
     private final Player player;
     private final Notices notices;
     private final Node over;
 
+    private final ExecutorService writer = Executors.newSingleThreadExecutor(Thread.ofPlatform().daemon().name(
+            "board writer").factory());
+    private final AtomicInteger writing = new AtomicInteger();
+    private final Queue<Runnable> done = new ConcurrentLinkedQueue<>();
+
     /** @param over something in the window that a chooser of files is to stand over */
-    BoardFiles(Workbench bench, Player player, Notices notices, Node over) {
-        this.bench = bench;
+    BoardFiles(Desk desk, Player player, Notices notices, Node over) {
+        this.desk = desk;
+        this.bench = desk.bench();
         this.player = player;
         this.notices = notices;
         this.over = over;
     }
 
     void save() {
-        try {
-            bench.save();
-        } catch (IOException e) {
-            notices.show("The board could not be saved: " + e.getMessage()
-                    + ". Your work is still here: free some disk space, or save it somewhere else.");
+        write(bench.toSave(bench.file()));
+    }
+
+    /** Writes what is not saved yet to the journal, when what was to be written before is written. */
+    void autosave() {
+        if (writing.get() == 0) {
+            bench.toJournal().ifPresent(this::write);
         }
     }
 
-    /** Writes what is not saved yet to the journal. */
-    void autosave() {
+    /** Writes on the writer's thread: a board with pictures takes longer than a frame. */
+    private void write(BoardWrite write) {
+        writing.incrementAndGet();
+        writer.execute(() -> {
+            IOException trouble = null;
+            try {
+                write.write();
+            } catch (IOException e) {
+                trouble = e;
+            }
+            IOException wrong = trouble;
+            done.add(() -> done(write, wrong));
+            writing.decrementAndGet();
+            Platform.runLater(this::settle);
+        });
+    }
+
+    private void done(BoardWrite write, @Nullable IOException trouble) {
+        if (trouble == null) {
+            bench.written(write);
+            return;
+        }
+        LOG.warn("{} could not be written", write.file(), trouble);
+        bench.notWritten(write);
+        notices.show(write.journal()
+                ? "Your changes cannot be autosaved: " + trouble.getMessage() + ". Save the board somewhere else."
+                : "The board could not be saved: " + trouble.getMessage()
+                        + ". Your work is still here: free some disk space, or save it somewhere else.");
+    }
+
+    private void settle() {
+        for (Runnable r = done.poll(); r != null; r = done.poll()) {
+            r.run();
+        }
+    }
+
+    /** Waits until all is written, what is not safe yet too: before the window goes, or another board comes. */
+    void flush() {
         try {
-            bench.autosave();
-        } catch (IOException e) {
-            LOG.warn("autosave failed", e);
-            notices.show("Your changes cannot be autosaved: " + e.getMessage() + ". Save the board somewhere else.");
+            for (int i = 0; i < 2; i++) { // What is being written now, and what there is after it.
+                writer.submit(() -> {
+                }).get();
+                settle();
+                autosave();
+            }
+            writer.submit(() -> {
+            }).get();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        } catch (ExecutionException e) {
+            LOG.warn("the writer failed", e);
         }
     }
 
@@ -63,16 +132,36 @@ public final class BoardFiles {
         }
     }
 
-    /** Opens another board; a bad one is told of, and all stays as it was. */
+    /** Opens another board; a bad one is told of, and all stays as it was. A large one is read while the deck goes on. */
     public void open(Path file) {
-        try {
-            boolean brought = bench.open(file);
-            player.post(new Event.Opened());
-            if (brought) {
-                broughtBack();
+        flush();
+        if (!Files.isRegularFile(file) || sizeOf(file) < LARGE) {
+            try {
+                take(OpenedBoard.read(file));
+            } catch (BadFile e) {
+                notices.show(String.valueOf(e.getMessage()));
             }
-        } catch (BadFile | IOException e) {
-            notices.show(String.valueOf(e.getMessage()));
+            return;
+        }
+        FutureTask<OpenedBoard> reading = new FutureTask<>(() -> OpenedBoard.read(file));
+        new Opening(desk, file, sizeOf(file), reading).show(over, this::take, notices::show);
+        Thread.ofPlatform().daemon().name("opening").start(reading);
+    }
+
+    private static long sizeOf(Path file) {
+        try {
+            return Files.size(file);
+        } catch (IOException e) {
+            return 0; // Reading it says why.
+        }
+    }
+
+    private void take(OpenedBoard opened) {
+        flush();
+        bench.take(opened);
+        player.post(new Event.Opened());
+        if (opened.broughtBack()) {
+            broughtBack();
         }
     }
 

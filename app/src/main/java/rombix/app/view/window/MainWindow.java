@@ -68,7 +68,7 @@ public final class MainWindow {
         desk = new Desk(bench, model, overlay, player::post);
         commands = new Commands(desk);
         stagework = new Stagework(desk, new StackPane(layout, overlay));
-        files = new BoardFiles(bench, player, notices, layout);
+        files = new BoardFiles(desk, player, notices, layout);
         PageTrail trail = new PageTrail(bench);
         ButtonEdits buttons = new ButtonEdits(bench);
         StepEdits steps = new StepEdits(bench);
@@ -142,7 +142,7 @@ public final class MainWindow {
         beat.close();
         stagework.close();
         page.hand().letGo();
-        files.autosave();
+        files.flush();
     }
 
     public Scene scene() {
