@@ -40,7 +40,8 @@ final class DemoCommand implements Callable<Integer> {
         FutureTask<StandIns> starting = new FutureTask<>(StandIns::onTheirPorts);
         Thread.ofPlatform().daemon().start(starting);
         OpenCommand.run(lines, board, Map.of(), forMillis, live, () -> System.out.println("The demo board is " + board
-                + "; its stand-ins run: " + started(starting).addresses()));
+                + "; its stand-ins run: " + started(starting).addresses()), _ -> {
+                });
         started(starting).close();
         return 0;
     }

@@ -4,11 +4,13 @@ import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.Map;
 import java.util.concurrent.Callable;
+import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.LoggerFactory;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
+import rombix.app.edit.Settings;
 import rombix.app.edit.Workbench.Mode;
 import rombix.app.shell.Doorkeeper;
 import rombix.app.show.Session;
@@ -36,6 +38,7 @@ final class OpenCommand implements Callable<Integer> {
     @Override
     public Integer call() throws Exception {
         run(lines, board, Map.of(), forMillis, live, () -> {
+        }, _ -> {
         });
         return 0;
     }
@@ -51,10 +54,11 @@ final class OpenCommand implements Callable<Integer> {
      * @param lines what carries out the commands of a shell
      * @param live whether the show begins at once
      * @param ready waits for what else the window needs
+     * @param shown told of the window, on the interface's thread
      */
     static void run(Playing.Lines lines, Path board, Map<String, String> addresses, @Nullable Long forMillis,
-            boolean live,
-            Ready ready) throws Exception {
+            boolean live, Ready ready, Consumer<Session> shown) throws Exception {
+        Settings settings = new Settings();
         boolean offscreen = !Session.hasDisplay();
         LoggerFactory.getILoggerFactory();
         Thread toolkit = Thread.ofPlatform().daemon().start(() -> Session.startToolkit(offscreen)); // Meanwhile:
@@ -69,10 +73,15 @@ final class OpenCommand implements Callable<Integer> {
         }); Doorkeeper door = new Doorkeeper((args, out, err) -> answer(lines, session, args, out, err))) {
             Session.onInterface(() -> {
                 session.window().bench().mode(live ? Mode.LIVE : Mode.BUILD);
-                session.window().bench().watch(() -> door.keep(session.window().bench().file()));
+                Runnable opened = () -> {
+                    door.keep(session.window().bench().file());
+                    settings.opened(session.window().bench().file());
+                };
+                session.window().bench().watch(opened);
+                opened.run();
+                shown.accept(session);
                 return true;
             });
-            door.keep(board);
             session.await(forMillis);
         }
     }

@@ -12,12 +12,15 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.ParseResult;
 import picocli.CommandLine.Spec;
+import rombix.app.edit.Settings;
+import rombix.app.show.Session;
 import rombix.core.store.BadFile;
 
 /** The command {@code rombix}. */
 @Command(name = "rombix", mixinStandardHelpOptions = true, version = RombixCommand.VERSION, description = {
-        "A desktop control deck: a grid of buttons, one press for the whole chain."})
-public final class RombixCommand implements Runnable {
+        "A desktop control deck: a grid of buttons, one press for the whole chain.",
+        "With nothing said it opens the board that was open last."})
+public final class RombixCommand implements Callable<Integer> {
     /** What {@code --version} says. */
     public static final String VERSION = "Rombix 0.1.0";
     /** The exit code for a bad call or a bad file. */
@@ -66,8 +69,12 @@ public final class RombixCommand implements Runnable {
     }
 
     @Override
-    public void run() {
+    public Integer call() throws Exception {
+        if (Session.hasDisplay()) {
+            return Begin.run(RombixCommand::line, new Settings());
+        }
         spec.commandLine().usage(spec.commandLine().getOut());
+        return 0;
     }
 
     /** What went wrong, in one line, without a stack trace. */

@@ -22,6 +22,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Workbench;
 import rombix.app.view.window.Stagework.Theme;
 import rombix.app.view.window.MainWindow;
+import rombix.app.view.window.Welcome;
 import rombix.core.board.Rig;
 import rombix.core.chain.Gesture;
 import rombix.core.engine.Event;
@@ -32,7 +33,7 @@ public final class Pictures {
     /** What can be pictured. */
     public static final List<String> VIEWS = List.of("build", "live", "rehearse", "face", "search", "step", "rules",
             "list", "check",
-            "commands", "find", "menu", "boards", "parts", "log", "triggers", "report", "small", "gear");
+            "commands", "find", "menu", "boards", "parts", "log", "triggers", "report", "small", "gear", "welcome");
 
     /** Those that are shown before anything is pressed. */
     private static final Set<String> LIVELY = Set.of("live", "small", "rehearse", "report");
@@ -58,6 +59,13 @@ public final class Pictures {
 
     /** Takes a picture. Waits a little for the gear, as a person would. */
     public void take(Wanted wanted, Path out) throws IOException {
+        if (wanted.view().equals("welcome")) {
+            WritableImage image = Session.onInterface(() -> new Welcome(List.of(new Welcome.Recent(Path.of(
+                    "star-night.json"), rig.board().name(), rig.board().pages().getFirst())), "", _ -> {
+                    }).scene().snapshot(null));
+            write(image, out);
+            return;
+        }
         Stage stage = Session.onInterface(() -> {
             Stage s = new Stage();
             s.setWidth(tooLarge(wanted) ? Math.min(wanted.width(), 1280) : wanted.width());
@@ -107,6 +115,10 @@ public final class Pictures {
             return true;
         });
         pause(100);
+        write(image, out);
+    }
+
+    private static void write(WritableImage image, Path out) throws IOException {
         try (OutputStream to = Files.newOutputStream(out)) {
             ImageIO.write(SwingFXUtils.fromFXImage(image, null), "png", to);
         }

@@ -23,6 +23,7 @@ import javafx.stage.Stage;
 import javafx.stage.StageStyle;
 import javafx.stage.Window;
 import org.jspecify.annotations.Nullable;
+import rombix.app.edit.Settings;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Shapes;
@@ -46,7 +47,7 @@ public final class SmallWindow {
     private final Stage stage = new Stage(StageStyle.UNDECORATED);
     private final VBox root = new VBox(Space.S6);
     private final Label mode = new Label();
-    private final SmallPlace place = new SmallPlace();
+    private final SmallPlace place = new SmallPlace(new Settings());
     private @Nullable Page shown;
     private @Nullable TileGrid grid;
     private boolean mark;

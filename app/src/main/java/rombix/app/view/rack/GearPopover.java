@@ -114,8 +114,8 @@ public final class GearPopover {
             box.getChildren().add(Fields.read("None yet. Add what you have, then set its address."));
         }
         board.gear().forEach(g -> box.getChildren().add(gear(g)));
-        box.getChildren().add(Fields.read(
-                "A card describes a kind of gear: its commands and its readings. Put your own cards into the folder “cards” next to the board."));
+        box.getChildren().addAll(Fields.read("A card describes a kind of gear: its commands and its readings."),
+                Fields.read("Put your own cards into the folder “cards” next to the board."));
         desk.overlay().requestLayout();
     }
 

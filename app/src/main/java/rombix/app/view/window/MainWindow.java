@@ -1,6 +1,7 @@
 package rombix.app.view.window;
 
 import java.util.function.Supplier;
+import javafx.application.Platform;
 import javafx.scene.Scene;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.BorderPane;
@@ -164,6 +165,12 @@ public final class MainWindow {
 
     public Workbench bench() {
         return desk.bench();
+    }
+
+    /** A new board begins with what it is to work. */
+    public void beginWithGear() {
+        Platform.runLater(() -> commands.all().stream().filter(c -> c.keys().contains("Alt+R")).findFirst().ifPresent(
+                c -> c.run().run()));
     }
 
     /** The deck as the window knows it. The interface's thread's. */

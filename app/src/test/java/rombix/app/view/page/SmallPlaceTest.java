@@ -8,6 +8,7 @@ import javafx.geometry.Point2D;
 import javafx.geometry.Rectangle2D;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import rombix.app.edit.Settings;
 
 class SmallPlaceTest {
     private static final Rectangle2D SCREEN = new Rectangle2D(0, 0, 1920, 1080);
@@ -16,7 +17,7 @@ class SmallPlaceTest {
     Path folder;
 
     private SmallPlace place() {
-        return new SmallPlace(folder.resolve("deep/settings.properties"));
+        return new SmallPlace(new Settings(folder.resolve("deep/settings.properties")));
     }
 
     @Test
