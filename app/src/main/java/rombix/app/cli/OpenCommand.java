@@ -73,9 +73,14 @@ final class OpenCommand implements Callable<Integer> {
         }); Doorkeeper door = new Doorkeeper((args, out, err) -> answer(lines, session, args, out, err))) {
             Session.onInterface(() -> {
                 session.window().bench().mode(live ? Mode.LIVE : Mode.BUILD);
+                Path[] last = new Path[1];
                 Runnable opened = () -> {
-                    door.keep(session.window().bench().file());
-                    settings.opened(session.window().bench().file());
+                    Path now = session.window().bench().file();
+                    if (!now.equals(last[0])) { // Not at each edit.
+                        last[0] = now;
+                        door.keep(now);
+                        settings.opened(now);
+                    }
                 };
                 session.window().bench().watch(opened);
                 opened.run();
