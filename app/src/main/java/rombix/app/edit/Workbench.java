@@ -316,7 +316,9 @@ public final class Workbench {
     /** Something that was to be written is. */
     public void written(BoardWrite write) {
         disk.written(write);
-        changed();
+        if (!write.journal()) { // An autosave changes nothing that is seen.
+            changed();
+        }
     }
 
     /** Something could not be written: it is to be written again. */

@@ -84,4 +84,17 @@ class WorkbenchTest {
         assertThat(BoardFile.read(file).board().name()).isEqualTo("Unsaved");
         assertThat(OpenedBoard.read(file).broughtBack()).isFalse();
     }
+
+    @Test
+    void anAutosaveMakesNothingAnewUnderTheHand() throws Exception {
+        bench.edit("rename", b -> b.withName("Edited"));
+        int[] told = {0};
+        bench.watch(() -> told[0]++);
+        BoardWrite unsafe = bench.toJournal().orElseThrow();
+        unsafe.write();
+        bench.written(unsafe);
+        assertThat(told[0]).isZero();
+        bench.written(bench.toSave(file));
+        assertThat(told[0]).isEqualTo(1);
+    }
 }
