@@ -2,21 +2,16 @@ package rombix.app.view.rack;
 
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
-import java.util.Set;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
-import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
-import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -29,11 +24,9 @@ import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.core.board.Board;
-import rombix.core.board.Edits;
 import rombix.core.board.Gear;
 import rombix.core.board.GearEdits;
 import rombix.core.card.Card;
-import rombix.core.card.Card.Item;
 import rombix.core.card.Protocol;
 import rombix.core.engine.Status;
 
@@ -43,19 +36,18 @@ public final class GearPopover {
     private static final double WIDTH = 640;
     private static final double NAME_WIDTH = 150;
     private static final double KIND_WIDTH = 120;
-    private static final double FIELD_WIDTH = 84;
 
     private final Desk desk;
     private final Touches touches;
     private final Map<String, Label> statuses = new HashMap<>();
-    /** The lists whose items are shown, as {@code gear/list}. */
-    private final Set<String> opened = new HashSet<>();
+    private final GearLists lists;
     private @Nullable VBox content;
     private @Nullable Node by;
 
     public GearPopover(Desk desk, Touches touches) {
         this.desk = desk;
         this.touches = touches;
+        this.lists = new GearLists(desk, this::edit, this::shown);
         desk.model().watch(c -> c.whole().forEach(this::status));
     }
 
@@ -77,7 +69,7 @@ public final class GearPopover {
         desk.overlay().showAt(popover, RACK_WIDTH + WIDTH / 2, anchor.getScene().getHeight() / 2, () -> {
             content = null;
             statuses.clear();
-            opened.clear();
+            lists.fold();
             anchor.requestFocus();
         });
         focus(gear == null ? "gear-add" : "gear-address-" + gear);
@@ -117,6 +109,12 @@ public final class GearPopover {
         box.getChildren().addAll(Fields.read("A card describes a kind of gear: its commands and its readings."),
                 Fields.read("Put your own cards into the folder “cards” next to the board."));
         desk.overlay().requestLayout();
+    }
+
+    /** Fills anew and puts the hand on a field. */
+    private void shown(String field) {
+        fill();
+        focus(field);
     }
 
     private void edit(String name, UnaryOperator<Board> change) {
@@ -160,7 +158,7 @@ public final class GearPopover {
         HBox.setHgrow(address, Priority.ALWAYS);
         VBox box = new VBox(Space.S4, row(name, kind(g, card), address, gone), status);
         if (card != null && !card.lists().isEmpty()) {
-            lists(g, card, box);
+            lists.show(g, card, box);
         }
         box.getStyleClass().add("gear-part");
         return box;
@@ -226,138 +224,6 @@ public final class GearPopover {
                     () -> desk.bench().edit("delete “" + g.name() + "”", b -> GearEdits.without(b, g
                             .id())));
         }
-    }
-
-    /** The lists that the card leaves to the board: channels, lamps and the like. */
-    private void lists(Gear g, Card card, VBox to) {
-        HBox heads = new HBox(Space.S6);
-        to.getChildren().add(heads);
-        card.lists().keySet().stream().sorted().forEach(list -> {
-            List<Item> items = desk.bench().rig().twin(g.id()).map(t -> t.items(list, desk.model().readings(g.id())))
-                    .orElse(List.of());
-            String key = g.id() + "/" + list;
-            String words = list.replace('-', ' ');
-            Button open = Fields.plain((opened.contains(key) ? "▾ " : "▸ ") + items.size() + " " + words + (items
-                    .size() == 1 ? "" : "s"), "");
-            open.setId("gear-list-" + g.id() + "-" + list);
-            open.setOnAction(_ -> {
-                if (!opened.remove(key)) {
-                    opened.add(key);
-                }
-                fill();
-                focus(open.getId());
-            });
-            heads.getChildren().add(open);
-            if (opened.contains(key)) {
-                to.getChildren().add(items(g, card, list, items));
-            }
-        });
-    }
-
-    private Node items(Gear g, Card card, String list, List<Item> items) {
-        GridPane grid = new GridPane(Space.S6, Space.S4);
-        grid.setPadding(new Insets(0, 0, 0, Space.S16));
-        List<String> fields = List.copyOf(card.fields(list, g.link().protocol()));
-        grid.add(Styles.label("name", "field-name"), 0, 0);
-        for (int f = 0; f < fields.size(); f++) {
-            grid.add(Styles.label(fields.get(f), "field-name"), f + 1, 0);
-        }
-        String at = "gear-item-" + g.id() + "-" + list + "-";
-        for (int i = 0; i < items.size(); i++) {
-            Item item = items.get(i);
-            int index = i;
-            TextField name = Fields.text(at + item.id(), item.name(), text -> {
-                if (!text.isBlank()) {
-                    listed(g, list, changed(items, index, new Item(item.id(), text.strip(), item.fields())));
-                }
-            });
-            name.setPrefWidth(NAME_WIDTH);
-            name.setAccessibleText("Name");
-            grid.add(name, 0, i + 1);
-            for (int f = 0; f < fields.size(); f++) {
-                String of = fields.get(f);
-                TextField field = Fields.text(at + item.id() + "-" + of, String.valueOf(item.fields().getOrDefault(of,
-                        "")), text -> listed(g, list, changed(items, index, with(item, of, text))));
-                field.setPrefWidth(FIELD_WIDTH);
-                field.setAccessibleText(of + " of " + item.name());
-                grid.add(field, f + 1, i + 1);
-            }
-            Button gone = Fields.plain("×", "");
-            gone.setId(at + item.id() + "-gone");
-            gone.setAccessibleText("Delete " + item.name());
-            gone.setOnAction(_ -> delete(g, card, list, items, item));
-            grid.add(gone, fields.size() + 1, i + 1);
-        }
-        Button add = Fields.plain("+ " + list.replace('-', ' '), "");
-        add.setId(at + "add");
-        add.setOnAction(_ -> {
-            Item fresh = fresh(list, fields, items);
-            listed(g, list, plus(items, fresh));
-            focus(at + fresh.id());
-        });
-        grid.add(add, 0, items.size() + 1);
-        return grid;
-    }
-
-    private void listed(Gear g, String list, List<Item> items) {
-        edit("change the " + list.replace('-', ' ') + "s of “" + g.name() + "”", b -> GearEdits.listed(b, g.id(), list,
-                items));
-    }
-
-    /** An item that is used stays: what names it would name nothing. */
-    private void delete(Gear g, Card card, String list, List<Item> items, Item item) {
-        List<String> uses = GearEdits.uses(desk.bench().board(), g.id(), card, list, item.id());
-        if (uses.isEmpty()) {
-            listed(g, list, items.stream().filter(i -> i != item).toList());
-            return;
-        }
-        VBox box = content;
-        if (box != null) {
-            Label why = Styles.label("“%s” is used by %s%s. Remove it there first, or give it another name and other"
-                    .formatted(item.name(), String.join("; ", uses.subList(0, Math.min(3, uses.size()))),
-                            uses.size() > 3
-                                    ? " and " + (uses.size() - 3) + " more"
-                                    : "")
-                    + " numbers.", "read", "trouble");
-            why.setWrapText(true);
-            why.setId("gear-item-used");
-            box.getChildren().removeIf(n -> why.getId().equals(n.getId()));
-            box.getChildren().add(1, why);
-        }
-    }
-
-    private static Item with(Item item, String field, String text) {
-        Map<String, Object> fields = new HashMap<>(item.fields());
-        String plain = text.strip();
-        if (plain.isEmpty()) {
-            fields.remove(field);
-        } else {
-            fields.put(field, plain.matches("\\d{1,9}") ? (Object) Integer.valueOf(plain) : plain);
-        }
-        return new Item(item.id(), item.name(), fields);
-    }
-
-    /** One more, its numbers those that follow the highest. */
-    private static Item fresh(String list, List<String> fields, List<Item> items) {
-        String name = list.substring(0, 1).toUpperCase(Locale.ROOT) + list.substring(1).replace('-', ' ') + " " + (items
-                .size() + 1);
-        Map<String, Object> numbers = new HashMap<>();
-        fields.forEach(f -> numbers.put(f, items.stream().map(i -> i.fields().get(f)).filter(Integer.class::isInstance)
-                .mapToInt(n -> (Integer) n + (f.equals("universe") ? 0 : 1)).max().orElse(1)));
-        return new Item(Edits.freshId(name, list, id -> items.stream().anyMatch(i -> i.id().equals(id))), name,
-                numbers);
-    }
-
-    private static List<Item> changed(List<Item> items, int index, Item to) {
-        List<Item> all = new ArrayList<>(items);
-        all.set(index, to);
-        return all;
-    }
-
-    private static List<Item> plus(List<Item> items, Item more) {
-        List<Item> all = new ArrayList<>(items);
-        all.add(more);
-        return all;
     }
 
     private static HBox row(Node... nodes) {
