@@ -11,6 +11,7 @@ import java.util.concurrent.locks.LockSupport;
 import java.util.function.UnaryOperator;
 import javafx.scene.Scene;
 import rombix.app.deck.DeckModel;
+import rombix.app.deck.Practice;
 import rombix.app.deck.Touches;
 import rombix.app.edit.Workbench;
 import rombix.app.show.Session;
@@ -109,7 +110,7 @@ final class Scale implements Bench.Measured {
         MainWindow[] window = new MainWindow[1];
         Workbench bench = Session.onInterface(() -> {
             Workbench made = new Workbench(Path.of("scale.json"), rig);
-            window[0] = new MainWindow(made, model, new Still(), () -> "", null, Touches.NONE);
+            window[0] = new MainWindow(made, model, new Still(), Practice.NONE, null, Touches.NONE);
             made.select("b-0-0");
             return made;
         });

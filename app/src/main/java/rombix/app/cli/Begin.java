@@ -9,6 +9,7 @@ import java.util.concurrent.CompletableFuture;
 import javafx.stage.Stage;
 import org.slf4j.LoggerFactory;
 import rombix.app.edit.Settings;
+import rombix.app.show.DemoBoard;
 import rombix.app.show.Session;
 import rombix.app.view.window.Welcome;
 import rombix.core.board.Board;
@@ -28,8 +29,7 @@ final class Begin {
         String trouble = "";
         if (!recent.isEmpty()) {
             try {
-                BoardFile.read(recent.getFirst());
-                return lines.of(Playing.ALONE, command(recent.getFirst())).execute(command(recent.getFirst()));
+                return open(lines, recent.getFirst());
             } catch (BadFile e) {
                 trouble = String.valueOf(e.getMessage());
             }
@@ -40,10 +40,7 @@ final class Begin {
         }
         return switch (choice.get().what()) {
             case DEMO -> lines.of(Playing.ALONE, "demo").execute("demo");
-            case BOARD -> {
-                String[] open = command(java.util.Objects.requireNonNull(choice.get().board()));
-                yield lines.of(Playing.ALONE, open).execute(open);
-            }
+            case BOARD -> open(lines, java.util.Objects.requireNonNull(choice.get().board()));
             case NEW -> {
                 OpenCommand.run(lines, fresh(Path.of(System.getProperty("user.home"), "Rombix")), Map.of(), null, false,
                         () -> {
@@ -54,9 +51,14 @@ final class Begin {
     }
 
     /** The demo's own copy is opened with its stand-ins. */
-    private static String[] command(Path board) {
-        return board.getFileName().toString().equals("star-night.json") && board.startsWith(Path.of(System.getProperty(
-                "user.home"), "Rombix")) ? new String[]{"demo"} : new String[]{"open", board.toString()};
+    private static int open(Playing.Lines lines, Path board) throws Exception {
+        if (board.equals(DemoBoard.copyIn(Path.of(System.getProperty("user.home"), "Rombix")).toAbsolutePath())) {
+            return lines.of(Playing.ALONE, "demo").execute("demo");
+        }
+        OpenCommand.run(lines, board, Map.of(), null, false, () -> {
+        }, _ -> {
+        });
+        return 0;
     }
 
     /** A new board in a folder, with an empty page. */

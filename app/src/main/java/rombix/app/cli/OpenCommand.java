@@ -84,6 +84,7 @@ final class OpenCommand implements Callable<Integer> {
                 };
                 session.window().bench().watch(opened);
                 opened.run();
+                session.window().hint(settings);
                 shown.accept(session);
                 return true;
             });

@@ -74,6 +74,17 @@ public enum Starters {
         return with;
     }
 
+    /** The board with those pages in place of its empty first one; as it was where its gear gives nothing for any. */
+    public static Board pages(Rig rig, Known known, List<Starters> wanted) {
+        Board board = rig.board();
+        for (Starters s : wanted) {
+            board = s.added(Rig.of(board, rig.cards()), known);
+        }
+        return board != rig.board() && board.pages().getFirst().buttons().isEmpty()
+                ? Edits.removePage(board, board.pages().getFirst().id())
+                : board;
+    }
+
     /** The buttons that it would make, without places yet. */
     List<Button> buttons(Rig rig, Known known) {
         List<Button> all = new ArrayList<>();

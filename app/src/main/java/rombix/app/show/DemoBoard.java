@@ -27,13 +27,18 @@ public final class DemoBoard {
         }
     }
 
+    /** Where the person's copy is in a folder. */
+    public static Path copyIn(Path folder) {
+        return folder.resolve(NAME);
+    }
+
     /**
      * The person's copy in a folder. It is made where there is none, and made anew where it was never changed or where
      * that is asked for; a changed one is then kept under another name.
      */
     public static Path copy(Path folder, boolean fresh) throws IOException {
         Files.createDirectories(folder);
-        Path copy = folder.resolve(NAME);
+        Path copy = copyIn(folder);
         Path asShipped = folder.resolve("." + NAME + ".shipped");
         Path journal = rombix.core.store.BoardFile.journalOf(copy);
         boolean untouched = Files.exists(copy) && Files.exists(asShipped) && Files.mismatch(copy, asShipped) == -1

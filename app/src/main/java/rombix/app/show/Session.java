@@ -36,6 +36,7 @@ public final class Session implements AutoCloseable {
 
     private final Show show;
     private final Inputs inputs;
+    private final ShippedPractice practice;
     private final MainWindow window;
     private final CountDownLatch closed = new CountDownLatch(1);
 
@@ -71,9 +72,10 @@ public final class Session implements AutoCloseable {
         }
     }
 
-    private Session(Show show, MainWindow window, Inputs inputs) {
+    private Session(Show show, MainWindow window, Inputs inputs, ShippedPractice practice) {
         this.show = show;
         this.inputs = inputs;
+        this.practice = practice;
         this.window = window;
     }
 
@@ -107,13 +109,14 @@ public final class Session implements AutoCloseable {
             inputs.accept(h);
         }, log == null ? null : new LogWriter(log, Show.CLOCK, System::currentTimeMillis));
         playing[0] = show;
+        ShippedPractice practice = new ShippedPractice();
         return onInterface(() -> {
             Workbench bench = new Workbench(file, read);
             under[0] = bench;
             show.load(read);
             show.post(new Event.Opened());
-            MainWindow window = new MainWindow(bench, model, show, DemoBoard::text, log, inputs);
-            Session session = new Session(show, window, inputs);
+            MainWindow window = new MainWindow(bench, model, show, practice, log, inputs);
+            Session session = new Session(show, window, inputs, practice);
             if (journal.isPresent()) {
                 bench.edit("changes from before", _ -> journal.get());
                 window.files().broughtBack();
@@ -181,6 +184,7 @@ public final class Session implements AutoCloseable {
             return true;
         });
         show.close();
+        practice.close();
         inputs.close(); // Last: until the deck has ended it tells them what happens.
     }
 }

@@ -20,7 +20,7 @@ import rombix.core.card.Protocol;
 /** The cards that ship, and those in a folder {@code cards} beside a board. */
 public final class CardLibrary {
     private static final List<String> SHIPPED = List.of("studio", "sound-desk", "lamps", "house", "lamp-cues", "chat",
-            "desktop");
+            "desktop", "any-osc");
 
     private CardLibrary() {
     }

@@ -55,7 +55,7 @@ public abstract class TestProtocols implements Protocol.Descriptor {
 
     public static final class Osc extends TestProtocols {
         public Osc() {
-            super("osc", "/[^ #*,?\\[\\]]*", 50, Reach.NETWORK, "");
+            super("osc", "(/|\\{[^{}]+})[^ #*,?\\[\\]]*", 50, Reach.NETWORK, "");
         }
     }
 

@@ -14,6 +14,9 @@ public final class HostPort {
 
     /** @throws IllegalArgumentException in plain words */
     public static InetSocketAddress of(String address) {
+        if (address.isBlank()) {
+            throw new IllegalArgumentException("no address yet");
+        }
         int colon = address.lastIndexOf(':');
         try {
             int port = Integer.parseInt(address.substring(colon + 1));

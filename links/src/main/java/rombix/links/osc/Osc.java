@@ -9,7 +9,7 @@ import rombix.links.link.LinkType;
 /** OSC over UDP: {@code /address/of/the/method}. */
 public final class Osc extends LinkType {
     public Osc() {
-        super("osc", "OSC", "/[^ #*,?\\[\\]]*", "an OSC address such as /studio/scene", 50, Reach.NETWORK);
+        super("osc", "OSC", "(/|\\{[^{}]+})[^ #*,?\\[\\]]*", "an OSC address such as /studio/scene", 50, Reach.NETWORK);
     }
 
     @Override

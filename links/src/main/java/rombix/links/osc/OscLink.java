@@ -140,10 +140,16 @@ final class OscLink implements Link {
             report.failed(ticket, "the network refused it: " + e.getMessage());
         } catch (BufferOverflowException e) {
             report.failed(ticket, "the message is too long for one datagram");
+        } catch (IllegalArgumentException e) {
+            report.failed(ticket, String.valueOf(e.getMessage()));
         }
     }
 
+    /** @throws IllegalArgumentException in plain words, where a list of the board gave what is no address */
     private void write(Order.Outgoing packet) throws IOException {
+        if (!packet.address().startsWith("/")) {
+            throw new IllegalArgumentException("“%s” is no OSC address: one begins with /".formatted(packet.address()));
+        }
         synchronized (out) {
             out.clear();
             OscCodec.encode(new OscPacket.Message(packet.address(), arguments(packet)), out);

@@ -5,6 +5,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
 import rombix.core.board.Button;
 import rombix.core.board.Edits;
+import rombix.core.board.Page;
 import rombix.core.board.Proposals;
 
 /** Adds a button where an empty cell was chosen, and takes it away again where nothing was made of it. */
@@ -25,6 +26,19 @@ public final class NewButton {
     /** What is done once a button was added. */
     public void whenAdded(Runnable next) {
         added = next;
+    }
+
+    /** Adds one in the first cell that is empty. */
+    public void addFirst() {
+        Page shown = desk.bench().page();
+        for (int cell = 0; cell < shown.columns() * shown.rows(); cell++) {
+            int column = cell % shown.columns();
+            int row = cell / shown.columns();
+            if (shown.at(column, row).isEmpty()) {
+                add(column, row);
+                return;
+            }
+        }
     }
 
     void add(int column, int row) {

@@ -1,22 +1,27 @@
 package rombix.app.view.rack;
 
+import java.io.IOException;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
+import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
+import rombix.app.deck.Practice;
 import rombix.app.deck.Touches;
 import rombix.app.view.common.Confirm;
 import rombix.app.view.common.Desk;
@@ -28,6 +33,7 @@ import rombix.core.board.Gear;
 import rombix.core.board.GearEdits;
 import rombix.core.card.Card;
 import rombix.core.card.Protocol;
+import rombix.core.engine.Known;
 import rombix.core.engine.Status;
 
 /** The gear of the board: added, named, reached, its lists, and taken away with what names it said first. */
@@ -39,14 +45,28 @@ public final class GearPopover {
 
     private final Desk desk;
     private final Touches touches;
+    private final Practice practice;
+    private final Supplier<Known> known;
+    private final Runnable first;
     private final Map<String, Label> statuses = new HashMap<>();
+    /** The ways to a stand-in, by gear; shown while the gear is not there. */
+    private final Map<String, Button> standIns = new HashMap<>();
+    /** Whether the kinds that can be added are shown. */
+    private boolean choosing;
     private final GearLists lists;
     private @Nullable VBox content;
     private @Nullable Node by;
 
-    public GearPopover(Desk desk, Touches touches) {
+    /**
+     * @param practice where stand-ins can be had for gear that is not here yet
+     * @param first begins with a button on an empty page
+     */
+    public GearPopover(Desk desk, Touches touches, Practice practice, Supplier<Known> known, Runnable first) {
         this.desk = desk;
         this.touches = touches;
+        this.practice = practice;
+        this.known = known;
+        this.first = first;
         this.lists = new GearLists(desk, this::edit, this::shown);
         desk.model().watch(c -> c.whole().forEach(this::status));
     }
@@ -57,6 +77,7 @@ public final class GearPopover {
         VBox box = new VBox(Space.S10);
         content = box;
         by = anchor;
+        choosing = desk.bench().board().gear().isEmpty();
         fill();
         ScrollPane scroll = new ScrollPane(box);
         scroll.setFitToWidth(true);
@@ -69,10 +90,11 @@ public final class GearPopover {
         desk.overlay().showAt(popover, RACK_WIDTH + WIDTH / 2, anchor.getScene().getHeight() / 2, () -> {
             content = null;
             statuses.clear();
+            standIns.clear();
             lists.fold();
             anchor.requestFocus();
         });
-        focus(gear == null ? "gear-add" : "gear-address-" + gear);
+        focus(gear != null ? "gear-address-" + gear : choosing ? "kind-" + cards().getFirst().id() : "gear-add");
     }
 
     private void focus(String id) {
@@ -88,27 +110,45 @@ public final class GearPopover {
             return;
         }
         statuses.clear();
+        standIns.clear();
         Board board = desk.bench().board();
-        List<Card> cards = desk.bench().rig().cards().values().stream().filter(c -> !c.protocols()
-                .isEmpty()).toList();
-        var add = Fields.choice("gear-add", cards, null, Card::title, card -> {
-            edit("add " + card.title(), b -> GearEdits.add(b, card, card.protocols().iterator().next()));
-            focus("gear-address-" + desk.bench().board().gear().getLast().id());
+        boolean none = board.gear().isEmpty();
+        Button add = Fields.plain("Add gear…", "");
+        add.setId("gear-add");
+        add.setMinWidth(Region.USE_PREF_SIZE);
+        add.setVisible(!none && !choosing);
+        add.setOnAction(_ -> {
+            choosing = true;
+            shown("kind-" + cards().getFirst().id());
         });
-        add.setPromptText("Add gear…");
-        add.setAccessibleText("Add gear");
-        add.setPrefWidth(NAME_WIDTH);
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        HBox head = row(Styles.label("Gear on this board", "gear-name"), space, add);
-        box.getChildren().setAll(head);
-        if (board.gear().isEmpty()) {
-            box.getChildren().add(Fields.read("None yet. Add what you have, then set its address."));
+        box.getChildren().setAll(row(Styles.label(none ? "What is this board to work?" : "Gear on this board",
+                "gear-name"), space, add));
+        if (choosing) {
+            box.getChildren().add(new Kinds(cards(), this::add));
         }
         board.gear().forEach(g -> box.getChildren().add(gear(g)));
+        if (!none && board.pages().stream().allMatch(p -> p.buttons().isEmpty())) {
+            box.getChildren().add(new FirstPages(desk, known, () -> {
+                desk.overlay().close();
+                first.run();
+            }));
+        }
         box.getChildren().addAll(Fields.read("A card describes a kind of gear: its commands and its readings."),
                 Fields.read("Put your own cards into the folder “cards” next to the board."));
         desk.overlay().requestLayout();
+    }
+
+    /** What can be added. */
+    private List<Card> cards() {
+        return desk.bench().rig().cards().values().stream().filter(c -> !c.protocols().isEmpty()).toList();
+    }
+
+    private void add(Card card) {
+        choosing = false;
+        edit("add " + card.title(), b -> GearEdits.add(b, card, card.protocols().iterator().next()));
+        focus("gear-address-" + desk.bench().board().gear().getLast().id());
     }
 
     /** Fills anew and puts the hand on a field. */
@@ -134,6 +174,35 @@ public final class GearPopover {
             Status s = desk.model().status(gear);
             label.setText(s.words() + (s.hint().isBlank() ? "" : ". " + s.hint()));
             Styles.set(label, "label", "read", s.well() ? "quiet" : "trouble");
+            Button standIn = standIns.get(gear);
+            if (standIn != null) {
+                standIn.setVisible(!s.well());
+            }
+        }
+    }
+
+    /** The way to simulated gear where there is such of its kind. */
+    private Node standIn(Gear g) {
+        Button use = Fields.plain("Use a stand-in", "");
+        use.setId("gear-stand-in-" + g.id());
+        use.setTooltip(new Tooltip("Simulated gear on this computer, until Rombix is closed"));
+        use.setMinWidth(Region.USE_PREF_SIZE);
+        use.setOnAction(_ -> {
+            use.setText("Starting…");
+            use.setDisable(true);
+            Thread.startVirtualThread(() -> started(g, use));
+        });
+        standIns.put(g.id(), use);
+        return use;
+    }
+
+    private void started(Gear g, Button use) {
+        try {
+            String address = practice.standIn(g.card());
+            Platform.runLater(() -> edit("use a stand-in for “" + g.name() + "”", b -> GearEdits.reached(b, g.id(), g
+                    .link().protocol(), address)));
+        } catch (IOException e) {
+            Platform.runLater(() -> use.setText("It cannot be started: " + e.getMessage()));
         }
     }
 
@@ -152,11 +221,17 @@ public final class GearPopover {
         gone.setOnAction(_ -> delete(g));
         Label status = Styles.label("", "read");
         status.setWrapText(true);
+        status.setMaxWidth(Double.MAX_VALUE);
+        HBox.setHgrow(status, Priority.ALWAYS);
+        HBox state = row(status);
+        if (practice.has(g.card())) {
+            state.getChildren().add(standIn(g));
+        }
         statuses.put(g.id(), status);
         status(g.id());
         Node address = address(g);
         HBox.setHgrow(address, Priority.ALWAYS);
-        VBox box = new VBox(Space.S4, row(name, kind(g, card), address, gone), status);
+        VBox box = new VBox(Space.S4, row(name, kind(g, card), address, gone), state);
         if (card != null && !card.lists().isEmpty()) {
             lists.show(g, card, box);
         }

@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Supplier;
 import javafx.application.Platform;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.ToggleButton;
@@ -39,7 +40,9 @@ public final class RackView extends ScrollPane {
     private final Button snapshot = Fields.plain("Snapshot", "Alt+N");
     private final ToggleButton shadowMe = new ToggleButton("Shadow me");
 
-    public RackView(Desk desk, Supplier<rombix.core.engine.Known> known, PageView page, GearPopover gear) {
+    /** @param hint shown above the gear when it is due */
+    public RackView(Desk desk, Supplier<rombix.core.engine.Known> known, PageView page, GearPopover gear,
+            Node hint) {
         this.desk = desk;
         this.page = page;
         this.gear = gear;
@@ -53,7 +56,7 @@ public final class RackView extends ScrollPane {
             foot.setVisible(desk.building());
             foot.setManaged(desk.building());
         });
-        setContent(new VBox(tools(known), gears, foot));
+        setContent(new VBox(tools(known), hint, gears, foot));
         setFitToWidth(true);
         setHbarPolicy(ScrollBarPolicy.NEVER);
         setPrefWidth(276);

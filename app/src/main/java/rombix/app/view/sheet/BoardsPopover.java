@@ -37,6 +37,7 @@ public final class BoardsPopover {
 
     private final Desk desk;
     private final Consumer<Path> open;
+    private final Maker maker;
     private final Runnable elsewhere;
     private final Supplier<Known> known;
     private final Supplier<String> demo;
@@ -52,15 +53,25 @@ public final class BoardsPopover {
         }
     }
 
+    /** Makes a board's file beside the interface's thread, and opens it. */
+    public interface Maker {
+        /**
+         * @param trouble told on the interface's thread why it could not be made, in words
+         */
+        void make(Path file, Supplier<String> text, Consumer<String> trouble);
+    }
+
     /**
      * @param open opens a board
+     * @param maker makes one
      * @param elsewhere asks for a board in another folder
      * @param demo the demo board's text
      */
-    public BoardsPopover(Desk desk, Consumer<Path> open, Runnable elsewhere, Supplier<Known> known,
+    public BoardsPopover(Desk desk, Consumer<Path> open, Maker maker, Runnable elsewhere, Supplier<Known> known,
             Supplier<String> demo) {
         this.desk = desk;
         this.open = open;
+        this.maker = maker;
         this.elsewhere = elsewhere;
         this.known = known;
         this.demo = demo;
@@ -134,7 +145,11 @@ public final class BoardsPopover {
         make.setOnAction(_ -> {
             List<Gear> chosen = wanted.entrySet().stream().filter(e -> e.getValue().isSelected()).map(Map.Entry::getKey)
                     .toList();
-            write(name.getText(), text(name.getText().strip(), start.getValue(), chosen), flaw);
+            String called = name.getText().strip();
+            Start from = start.getValue();
+            Rig present = desk.bench().rig();
+            Known now = known.get();
+            write(called, () -> text(called, from, chosen, present, now), flaw);
         });
         name.setOnAction(_ -> make.fire());
         HBox first = new HBox(Space.S8, Fields.named("Name", name), Fields.named("Start with", start));
@@ -143,16 +158,13 @@ public final class BoardsPopover {
         return new VBox(Space.S8, first, Fields.named("With this gear from the present board", gear), flaw, make);
     }
 
-    private String text(String name, Start start, List<Gear> gear) {
+    private String text(String name, Start start, List<Gear> gear, Rig present, Known now) {
         if (start == Start.DEMO) {
             return demo.get();
         }
         Board board = Board.empty(name).withGear(gear);
         if (start == Start.STARTERS) {
-            for (Starters s : Starters.values()) {
-                board = s.added(Rig.of(board, desk.bench().rig().cards()), known.get());
-            }
-            board = board.pages().size() > 1 ? Edits.removePage(board, board.pages().getFirst().id()) : board;
+            board = Starters.pages(Rig.of(board, present.cards()), now, List.of(Starters.values()));
         }
         return BoardFile.format(board);
     }
@@ -166,7 +178,8 @@ public final class BoardsPopover {
         save.setId("board-save-as");
         save.setOnAction(_ -> {
             String called = name.getText().strip();
-            write(called, BoardFile.format(desk.bench().board().withName(called)), flaw);
+            Board board = desk.bench().board().withName(called);
+            write(called, () -> BoardFile.format(board), flaw);
         });
         name.setOnAction(_ -> save.fire());
         HBox row = new HBox(Space.S8, name, save);
@@ -182,21 +195,17 @@ public final class BoardsPopover {
         return flaw;
     }
 
-    private void write(String name, String text, Label flaw) {
+    private void write(String name, Supplier<String> text, Label flaw) {
         Path file = folder().resolve(Edits.freshId(name, "board", _ -> false) + ".json");
         if (name.isBlank()) {
             flaw.setText("Give it a name.");
         } else if (Files.exists(file)) {
             flaw.setText("There is already a board “%s” here. Choose another name.".formatted(file.getFileName()));
         } else {
-            try {
-                Files.writeString(file, text);
-                desk.overlay().close();
-                open.accept(file);
-                return;
-            } catch (IOException e) {
-                flaw.setText("It cannot be saved: " + e.getMessage());
-            }
+            maker.make(file, text, trouble -> {
+                flaw.setText(trouble);
+                desk.overlay().requestLayout();
+            });
         }
         desk.overlay().requestLayout();
     }

@@ -11,6 +11,8 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.FutureTask;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.Consumer;
+import java.util.function.Supplier;
 import javafx.application.Platform;
 import javafx.scene.Node;
 import javafx.stage.FileChooser;
@@ -40,6 +42,8 @@ public final class BoardFiles {
 
     private final ExecutorService writer = Executors.newSingleThreadExecutor(Thread.ofPlatform().daemon().name(
             "board writer").factory());
+    private Runnable bare = () -> {
+    };
     private final AtomicInteger writing = new AtomicInteger();
     private final Queue<Runnable> done = new ConcurrentLinkedQueue<>();
 
@@ -130,6 +134,30 @@ public final class BoardFiles {
         if (chosen != null) {
             open(chosen.toPath());
         }
+    }
+
+    /** What is done once a board without gear was made. */
+    void whenBare(Runnable next) {
+        bare = next;
+    }
+
+    /** Makes a board's file on the writer's thread, and opens it. */
+    void make(Path file, Supplier<String> text, Consumer<String> trouble) {
+        writer.execute(() -> {
+            try {
+                Files.writeString(file, text.get());
+                Platform.runLater(() -> {
+                    desk.overlay().close();
+                    open(file);
+                    if (bench.file().equals(file) && bench.board().gear().isEmpty()) {
+                        bare.run();
+                    }
+                });
+            } catch (IOException e) {
+                LOG.warn("{} could not be made", file, e);
+                Platform.runLater(() -> trouble.accept("It cannot be saved: " + e.getMessage()));
+            }
+        });
     }
 
     /** Opens another board; a bad one is told of, and all stays as it was. A large one is read while the deck goes on. */

@@ -71,7 +71,7 @@ final class Commands {
 
     private static boolean within(@Nullable Node node, String... ids) {
         for (Node n = node; n != null; n = n.getParent()) {
-            if (List.of(ids).contains(n.getId())) {
+            if (n.getId() != null && List.of(ids).contains(n.getId())) {
                 return true;
             }
         }

@@ -1,6 +1,5 @@
 package rombix.app.view.window;
 
-import java.util.function.Supplier;
 import javafx.application.Platform;
 import javafx.scene.Scene;
 import javafx.scene.input.MouseEvent;
@@ -10,8 +9,11 @@ import javafx.stage.Stage;
 import org.jspecify.annotations.Nullable;
 import rombix.app.deck.DeckModel;
 import rombix.app.deck.Player;
+import rombix.app.deck.Practice;
 import rombix.app.deck.Touches;
 import rombix.app.edit.ButtonEdits;
+import rombix.app.edit.Hints.Hint;
+import rombix.app.edit.Settings;
 import rombix.app.edit.StepEdits;
 import rombix.app.edit.Workbench;
 import rombix.app.log.LogStore;
@@ -47,17 +49,20 @@ public final class MainWindow {
     private final LogView logView;
     private final Stagework stagework;
     private final Commands commands;
+    private final GearPopover gear;
+    private final RackView rack;
+    private final HintLines hints = new HintLines();
     private final Keyboard keyboard;
     private final Beat beat;
     private Rig loaded;
 
     /**
      * @param player plays the board; told of it after every edit
-     * @param demo the demo board's text
+     * @param practice what ships to practise on
      * @param log what was run; null where it is not kept
      * @param touches what presses from outside
      */
-    public MainWindow(Workbench bench, DeckModel model, Player player, Supplier<String> demo, @Nullable LogStore log,
+    public MainWindow(Workbench bench, DeckModel model, Player player, Practice practice, @Nullable LogStore log,
             Touches touches) {
         this.touches = touches;
         this.model = model;
@@ -74,8 +79,8 @@ public final class MainWindow {
         ButtonEdits buttons = new ButtonEdits(bench);
         StepEdits steps = new StepEdits(bench);
         page = new PageView(desk, buttons, notices::show);
-        GearPopover gear = new GearPopover(desk, touches);
-        RackView rack = new RackView(desk, player::known, page, gear);
+        gear = new GearPopover(desk, touches, practice, player::known, page.adding()::addFirst);
+        rack = new RackView(desk, player::known, page, gear, hints.of(Hint.GEAR));
         ScoreView score = new ScoreView(desk, steps, player::known, page::editFace);
         page.adding().whenAdded(score::focusFinder);
         score.whenAbandoned(page.adding()::abandon);
@@ -85,14 +90,16 @@ public final class MainWindow {
         logView = new LogView(desk, log, notices::show);
         TriggersView triggers = new TriggersView(desk, touches);
         Overview overview = new Overview(desk, commands);
-        masthead = new Masthead(desk, new BoardsPopover(desk, files::open, files::choose, player::known, demo),
+        masthead = new Masthead(desk,
+                new BoardsPopover(desk, files::open, files::make, files::choose, player::known, practice::demoBoard),
                 player::known, trail, commands);
         RehearsalBand rehearsal = new RehearsalBand(desk, player);
         model.clock(player::nanos);
         modes = new Modes(desk, player, layout, new Modes.Parts(masthead, notices, rack, page, score, rehearsal,
-                strips, ask));
+                strips, ask, hints));
         WindowCommands.fill(commands, desk, new WindowCommands.Parts(stagework, modes, files, masthead, rack, page,
                 score, strips, trail, logView, triggers, gear, overview, layout), steps, buttons);
+        files.whenBare(this::beginWithGear);
         masthead.whenModeChosen(modes::mode);
         score.whenTried(modes::tryOnTwins);
         score.head().whenTriggers(() -> triggers.open(layout));
@@ -167,10 +174,14 @@ public final class MainWindow {
         return desk.bench();
     }
 
+    /** Shows the hints that were not followed yet on this computer. */
+    public void hint(Settings settings) {
+        hints.begin(desk.bench(), settings);
+    }
+
     /** A new board begins with what it is to work. */
     public void beginWithGear() {
-        Platform.runLater(() -> commands.all().stream().filter(c -> c.keys().contains("Alt+R")).findFirst().ifPresent(
-                c -> c.run().run()));
+        Platform.runLater(() -> gear.show(rack, null));
     }
 
     /** The deck as the window knows it. The interface's thread's. */

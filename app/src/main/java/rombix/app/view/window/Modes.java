@@ -9,6 +9,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import rombix.app.deck.Player;
+import rombix.app.edit.Hints.Hint;
 import rombix.app.edit.Workbench;
 import rombix.app.edit.Workbench.Mode;
 import rombix.app.view.common.Chooser;
@@ -37,7 +38,7 @@ final class Modes {
 
     /** What is arranged. */
     record Parts(Masthead masthead, Notices notices, RackView rack, PageView page, ScoreView score,
-            RehearsalBand rehearsal, LiveStrips strips, AskPopover ask) {
+            RehearsalBand rehearsal, LiveStrips strips, AskPopover ask, HintLines hints) {
     }
 
     private final Desk desk;
@@ -116,10 +117,11 @@ final class Modes {
             top.add(parts.strips().airStrip());
         }
         top.add(parts.notices());
+        top.add(parts.hints().of(Hint.PRESS));
         VBox middle = new VBox(parts.page());
         VBox.setVgrow(parts.page(), Priority.ALWAYS);
         if (build) {
-            middle.getChildren().add(parts.score());
+            middle.getChildren().addAll(parts.hints().of(Hint.BUTTON), parts.score());
         }
         layout.setTop(new VBox(top.toArray(Node[]::new)));
         layout.setLeft(shown == Mode.LIVE ? null : parts.rack());

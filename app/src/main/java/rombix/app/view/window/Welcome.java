@@ -90,7 +90,7 @@ public final class Welcome {
         way.setId(id);
         way.setGraphic(words);
         way.setAccessibleText(title + ". " + about);
-        way.getStyleClass().setAll("button", "welcome-choice");
+        way.getStyleClass().setAll("button", "choice-tile");
         way.setPrefWidth((WIDTH - 2 * Space.S22 - 2 * Space.S10) / 3);
         way.setMinHeight(WAY_HEIGHT);
         way.setMaxHeight(WAY_HEIGHT);
@@ -106,7 +106,7 @@ public final class Welcome {
         open.setId("welcome-recent-" + r.file().getFileName());
         open.setGraphic(new VBox(Space.S6, mini(r.first()), name));
         open.setAccessibleText("Open " + r.name());
-        open.getStyleClass().setAll("button", "welcome-choice");
+        open.getStyleClass().setAll("button", "choice-tile");
         open.setOnAction(_ -> chosen.accept(new Choice(Choice.What.BOARD, r.file())));
         return open;
     }

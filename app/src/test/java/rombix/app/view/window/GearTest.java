@@ -29,11 +29,17 @@ class GearTest extends AtTheWindow {
         robot.interact(((Button) find(id))::fire);
     }
 
+    /** Adds gear of a kind. */
+    private void kind(String card) {
+        push("#gear-add");
+        push("#kind-" + card);
+    }
+
     @Test
     void aSecondStudioIsAddedReachedAndWorkedFromTheRackAndBothKeepTheirNames() throws Exception {
         Board before = bench().board();
         key(KeyCode.R, KeyCode.ALT);
-        choose("#gear-add", "Studio");
+        kind("studio");
         assertThat(gear("studio-2").name()).isEqualTo("Studio 2");
         try (var second = new rombix.standins.Studio(0)) {
             type("#gear-address-studio-2", "127.0.0.1:" + second.port());
@@ -59,7 +65,7 @@ class GearTest extends AtTheWindow {
         soon(() -> gear.house().state("house/lock/gate").orElse("").equals("UNLOCKED"));
         mode(Mode.BUILD);
         key(KeyCode.R, KeyCode.ALT);
-        choose("#gear-add", "Chat");
+        kind("chat");
         type("#gear-address-chat-2", "nowhere");
         soon(() -> find("#gear").lookupAll(".trouble").stream().anyMatch(n -> ((Labeled) n).getText().contains(
                 "HOST:PORT")));
