@@ -63,9 +63,11 @@ final class Scale implements Bench.Measured {
         for (String name : List.of("check", "open", "save")) {
             figures.add(Figure.of("scale-" + name, of(all, 2, name), of(all, 1, name), "ms", IN_LINE));
         }
-        for (String name : List.of("forecast", "edit", "press", "page", "reading")) {
+        for (String name : List.of("forecast", "edit", "press", "reading")) {
             figures.add(Figure.of("scale-" + name, of(all, 2, name), of(all, 0, name), "ms", STAYS));
         }
+        // A board of one page has none to turn to.
+        figures.add(Figure.of("scale-page", of(all, 2, "page"), of(all, 1, "page"), "ms", STAYS));
         figures.add(Figure.of("scale-check-all", of(all, 2, "check"), MAX_CHECK_MILLIS, "ms", 1));
         figures.add(Figure.of("scale-memory", of(all, 2, "memory"), MAX_BUTTON_BYTES, "B", 1));
         return figures;
