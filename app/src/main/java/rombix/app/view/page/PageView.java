@@ -1,7 +1,9 @@
 package rombix.app.view.page;
 
+import java.util.ArrayList;
 import java.util.Collections;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
@@ -41,6 +43,8 @@ public final class PageView extends Pane implements Cells {
     private final Desk desk;
     private final FacePopover facePopover;
     private final Map<String, Tile> tiles = new HashMap<>();
+    /** The empty cells by column and row, as they are in the mode that is shown. */
+    private final Map<List<Integer>, Node> cells = new HashMap<>();
     private final ButtonEdits edits;
     private final Dropping dropping;
     private final NewButton adding;
@@ -125,16 +129,19 @@ public final class PageView extends Pane implements Cells {
         }
         hand.turned();
         String focused = getScene() != null && getScene().getFocusOwner() instanceof Tile t ? t.button().id() : null;
+        if (desk.building() != shownBuilding) {
+            cells.clear();
+        }
         shown = page;
         shownBuilding = desk.building();
         Map<String, Tile> before = new HashMap<>(tiles);
         tiles.clear();
-        getChildren().clear();
+        List<Node> nodes = new ArrayList<>();
         for (int row = 0; row < page.rows(); row++) {
             for (int column = 0; column < page.columns(); column++) {
                 Optional<Button> here = page.at(column, row);
                 if (here.isEmpty()) {
-                    getChildren().add(cell(column, row));
+                    nodes.add(cells.computeIfAbsent(List.of(column, row), at -> cell(at.get(0), at.get(1))));
                 } else if (here.get().column() == column && here.get().row() == row) {
                     Button b = here.get();
                     Tile tile = before.get(b.id());
@@ -143,10 +150,13 @@ public final class PageView extends Pane implements Cells {
                     }
                     tile.show(b, false);
                     tiles.put(b.id(), tile);
-                    getChildren().add(tile);
+                    nodes.add(tile);
                     show(tile);
                 }
             }
+        }
+        if (!nodes.equals(getChildren())) { // What stays in its place is not styled anew.
+            getChildren().setAll(nodes);
         }
         Tile again = focused == null ? null : tiles.get(focused);
         if (again != null) {

@@ -2,7 +2,9 @@ package rombix.app.view.score;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import javafx.application.Platform;
+import javafx.event.ActionEvent;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -13,6 +15,7 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Part;
 import rombix.app.edit.Uses;
 import rombix.app.view.button.RulesPopover;
@@ -22,6 +25,7 @@ import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Shapes;
 import rombix.app.view.common.Space;
+import rombix.app.view.common.Styles;
 import rombix.core.board.Board;
 import rombix.core.board.Edits;
 import rombix.core.board.State;
@@ -39,12 +43,15 @@ public final class ScoreHead extends HBox {
     private final Runnable editFace;
     private Runnable triggers = () -> {
     };
+    private final Label title = Styles.label("", "score-title");
+    private @Nullable Shown shown;
 
     ScoreHead(Desk desk, ForecastStrip forecast, Runnable editFace) {
         this.desk = desk;
         this.forecast = forecast;
         this.editFace = editFace;
         getStyleClass().add("score-head");
+        title.setMinWidth(Region.USE_PREF_SIZE);
         setMinHeight(42);
         setMinWidth(0);
         widthProperty().addListener((_, was, is) -> {
@@ -88,7 +95,7 @@ public final class ScoreHead extends HBox {
         }
         List<Chooser.Item> items = new ArrayList<>();
         for (Part part : parts()) {
-            int steps = of(part).steps().size() + of(part).always().size();
+            int steps = steps(part);
             items.add(new Chooser.Item("part-" + part.place(), words(part) + (steps > 0 ? " · " + steps : ""), "",
                     () -> desk.bench().selectPart(part)));
         }
@@ -108,7 +115,36 @@ public final class ScoreHead extends HBox {
         }
     }
 
+    /** All that the head shows, but for the name and the forecast. */
+    private record Shown(boolean chain, @Nullable String named, List<String> states, int state, Part part,
+            List<Integer> steps, boolean narrow) {
+    }
+
+    private Shown showing() {
+        return new Shown(desk.bench().hasChain(), desk.bench().part().chain(), desk.bench().button().map(b -> b.states()
+                .stream().map(State::name).toList()).orElse(List.of()), desk.bench().stateIndex(), desk.bench().part(),
+                parts().stream().map(this::steps).toList(), narrow());
+    }
+
+    /** The button's name, or the chain's. */
+    private String named() {
+        String chain = desk.bench().part().chain();
+        return chain != null
+                ? desk.bench().board().chain(chain).map(Board.NamedChain::name).orElse(chain)
+                : desk.bench().button().map(rombix.core.board.Button::name).orElse("");
+    }
+
+    private int steps(Part part) {
+        return of(part).steps().size() + of(part).always().size();
+    }
+
     private void heading() {
+        Styles.text(title, named());
+        Shown now = showing();
+        if (now.equals(shown)) {
+            return; // A click that lies across an edit keeps its target.
+        }
+        shown = now;
         getChildren().clear();
         boolean chain = desk.bench().hasChain();
         if (!chain) {
@@ -118,22 +154,13 @@ public final class ScoreHead extends HBox {
         }
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        String named = desk.bench().part().chain();
-        if (named != null) {
-            Label title = title(desk.bench().board().chain(named).map(Board.NamedChain::name).orElse(named));
+        if (desk.bench().part().chain() != null) {
             getChildren().addAll(title, Fields.read("a chain of the board that steps can use"), space,
                     forecast);
             return;
         }
-        desk.bench().button().ifPresent(b -> getChildren().addAll(title(b.name()), states(b), gestures(), space,
+        desk.bench().button().ifPresent(b -> getChildren().addAll(title, states(b), gestures(), space,
                 forecast, rules(), face()));
-    }
-
-    private static Label title(String text) {
-        Label title = new Label(text);
-        title.getStyleClass().add("score-title");
-        title.setMinWidth(Region.USE_PREF_SIZE);
-        return title;
     }
 
     private Button rules() {
@@ -165,7 +192,7 @@ public final class ScoreHead extends HBox {
         for (int i = 0; i < button.states().size() && button.states().size() <= MAX_TABS; i++) {
             int index = i;
             State s = button.states().get(i);
-            ToggleButton tab = tab(s.name(), desk.bench().stateIndex() == i, () -> desk.bench().selectState(index));
+            ToggleButton tab = either(s.name(), desk.bench().stateIndex() == i, () -> desk.bench().selectState(index));
             tab.setGraphic(Shapes.pip(desk.bench().stateIndex() == i));
             tab.setId("state-" + i);
             states.getChildren().add(tab);
@@ -209,9 +236,9 @@ public final class ScoreHead extends HBox {
         List<Part> more = new ArrayList<>();
         Part now = desk.bench().part();
         for (Part part : parts()) {
-            int steps = of(part).steps().size() + of(part).always().size();
+            int steps = steps(part);
             if (steps > 0 || part.equals(now) || part.gesture() == Gesture.PRESS || part.gesture() == Gesture.RELEASE) {
-                ToggleButton tab = tab(words(part) + (steps > 0 ? " · " + steps : ""), part.equals(now), () -> desk
+                ToggleButton tab = either(words(part) + (steps > 0 ? " · " + steps : ""), part.equals(now), () -> desk
                         .bench().selectPart(part));
                 tab.setId("gesture-" + part.place());
                 row.getChildren().add(tab);
@@ -228,6 +255,13 @@ public final class ScoreHead extends HBox {
         others.setMinWidth(narrow() ? 52 : 104);
         row.getChildren().add(others);
         return row;
+    }
+
+    /** One of several of which one is on always. */
+    private static ToggleButton either(String text, boolean on, Runnable chosen) {
+        ToggleButton tab = tab(text, on, chosen);
+        tab.addEventFilter(ActionEvent.ACTION, _ -> tab.setSelected(true));
+        return tab;
     }
 
     static ToggleButton tab(String text, boolean on, Runnable chosen) {
