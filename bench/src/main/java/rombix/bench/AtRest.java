@@ -1,6 +1,8 @@
 package rombix.bench;
 
 import java.lang.management.ManagementFactory;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.HashMap;
@@ -18,10 +20,10 @@ import rombix.app.edit.Workbench.Mode;
 import rombix.app.show.Session;
 import rombix.core.chain.Gesture;
 import rombix.core.engine.Event;
-import rombix.standins.StandIns;
+import rombix.standins.CableProvider;
 
 /**
- * A process of its own with one window: an empty one, or the demo board with its stand-ins in Build or in Live, at rest
+ * A process of its own with one window: an empty one, or the demo board in Build or in Live, its gear in another process, at rest
  * or with one chain that runs. It says how many milliseconds of CPU it took in so many seconds. What the toolkit's log of
  * pulses says meanwhile stands between two marks on the error output.
  */
@@ -30,12 +32,15 @@ final class AtRest {
     static final String END = "=== measured to here";
     /** A button of the demo whose chain runs longer than what is measured. */
     private static final String LONG = "lights-out";
-    private static final int SETTLE_SECONDS = 12;
+    /** The port of the desk's cable among the addresses. */
+    static final String CABLE = "cable";
+    /** A show goes on for hours: until then the compilers are still at work, while pulses can be counted sooner. */
+    private static final int SETTLE_SECONDS = System.getProperty("javafx.pulseLogger") == null ? 60 : 8;
 
     private AtRest() {
     }
 
-    /** @param args what is shown ({@code empty, build, live, running, bar}), for how many seconds, whether offscreen */
+    /** @param args what is shown ({@code empty, build, live, running, bar}), for how many seconds, whether offscreen, and where the gear is */
     public static void main(String[] args) throws Exception {
         boolean offscreen = Boolean.parseBoolean(args[2]);
         int seconds = Integer.parseInt(args[1]);
@@ -47,23 +52,26 @@ final class AtRest {
         }
         Path folder = Files.createTempDirectory("at-rest");
         Path board = Files.copy(Path.of("demo/star-night.json"), folder.resolve("b.json"));
-        try (StandIns gear = StandIns.onFreePorts()) {
-            Map<String, String> addresses = new HashMap<>(gear.addresses());
-            addresses.put(Session.OSC, "0");
-            Session session = Session.open(board, addresses, Session.logOf(board), s -> {
-                s.setWidth(1280);
-                s.setHeight(800);
-            });
-            Session.onInterface(() -> {
-                session.window().bench().mode(args[0].equals("build") ? Mode.BUILD : Mode.LIVE);
-                return true;
-            });
-            if (args[0].equals("running")) {
-                LockSupport.parkNanos(TimeUnit.SECONDS.toNanos(SETTLE_SECONDS / 2));
-                session.show().post(new Event.Perform(LONG, Gesture.PRESS, "bench"));
-            }
-            measure(seconds);
+        Map<String, String> addresses = new HashMap<>(Map.of(Session.OSC, "0"));
+        for (int i = 3; i < args.length; i++) { // GEAR=ADDRESS; the cable to the desk by the port that it leads to.
+            String[] of = args[i].split("=", 2);
+            addresses.put(of[0], of[1]);
         }
+        CableProvider.plug(CableProvider.SOUND_DESK, new InetSocketAddress(InetAddress.getLoopbackAddress(), Integer
+                .parseInt(addresses.remove(CABLE))));
+        Session session = Session.open(board, addresses, Session.logOf(board), s -> {
+            s.setWidth(1280);
+            s.setHeight(800);
+        });
+        Session.onInterface(() -> {
+            session.window().bench().mode(args[0].equals("build") ? Mode.BUILD : Mode.LIVE);
+            return true;
+        });
+        if (args[0].equals("running")) {
+            LockSupport.parkNanos(TimeUnit.SECONDS.toNanos(SETTLE_SECONDS / 2));
+            session.show().post(new Event.Perform(LONG, Gesture.PRESS, "bench"));
+        }
+        measure(seconds);
         System.exit(0);
     }
 

@@ -10,6 +10,7 @@ import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
+import rombix.standins.StandIns;
 
 /**
  * What a window costs at rest, each in a process of its own: the demo board in Build and in Live against an empty window,
@@ -21,6 +22,9 @@ final class Resting implements Bench.Measured {
     private static final Pattern PULSE = Pattern.compile("(?m)^PULSE: \\d+ ");
     private static final Pattern REGION = Pattern.compile("Dirty Region \\d+: .*\\(w:([0-9.]+), h:([0-9.]+)\\)");
 
+    /** Where the gear is, as {@link AtRest} takes it. */
+    private final List<String> where = new ArrayList<>();
+
     /** @param paints how often it painted, {@code area} the largest of what it painted at once, in pixels */
     private record Painted(int pulses, int paints, double area) {
     }
@@ -28,6 +32,16 @@ final class Resting implements Bench.Measured {
     @Override
     public List<Figure> measure() throws IOException, InterruptedException {
         List<Figure> figures = new ArrayList<>();
+        try (StandIns gear = StandIns.onFreePorts()) { // Here: what the gear does is no cost of the deck.
+            where.clear();
+            gear.addresses().forEach((id, address) -> where.add(id + "=" + address));
+            where.add(AtRest.CABLE + "=" + gear.desk().port());
+            measure(figures);
+        }
+        return figures;
+    }
+
+    private void measure(List<Figure> figures) throws IOException, InterruptedException {
         Optional<XServer> server = XServer.start();
         if (server.isPresent()) {
             try (XServer x = server.get()) {
@@ -36,17 +50,16 @@ final class Resting implements Bench.Measured {
             }
         }
         figures.addAll(idle("offscreen", null));
-        return figures;
     }
 
-    private static List<Figure> idle(String where, @Nullable String display) throws IOException, InterruptedException {
+    private List<Figure> idle(String where, @Nullable String display) throws IOException, InterruptedException {
         double empty = cpu("empty", display);
         return List.of(Figure.of("idle-cpu-build-" + where, cpu("build", display), empty, "ms", 2),
                 Figure.of("idle-cpu-live-" + where, cpu("live", display), empty, "ms", 2));
     }
 
     /** Paints, against one a second, and the area of each against a label of 200 by 50; none in Build. */
-    private static List<Figure> paints(String display) throws IOException, InterruptedException {
+    private List<Figure> paints(String display) throws IOException, InterruptedException {
         Painted build = painted("build", display);
         Painted live = painted("live", display);
         Painted running = painted("running", display);
@@ -60,7 +73,7 @@ final class Resting implements Bench.Measured {
                 Figure.of("busy-paints", running.paints(), bar.paints(), "", 2));
     }
 
-    private static double cpu(String what, @Nullable String display) throws IOException, InterruptedException {
+    private double cpu(String what, @Nullable String display) throws IOException, InterruptedException {
         String out = run(what, display, false);
         Matcher m = Pattern.compile("cpu ([0-9.]+)").matcher(out);
         if (!m.find()) {
@@ -69,7 +82,7 @@ final class Resting implements Bench.Measured {
         return Double.parseDouble(m.group(1));
     }
 
-    private static Painted painted(String what, String display) throws IOException, InterruptedException {
+    private Painted painted(String what, String display) throws IOException, InterruptedException {
         String all = run(what, display, true);
         String log = all.substring(all.indexOf(AtRest.BEGIN), all.indexOf(AtRest.END));
         int pulses = 0;
@@ -85,15 +98,18 @@ final class Resting implements Bench.Measured {
         return new Painted(pulses, paints, largest);
     }
 
-    private static String run(String what, @Nullable String display, boolean logged) throws IOException,
+    private String run(String what, @Nullable String display, boolean logged) throws IOException,
             InterruptedException {
         List<String> command = new ArrayList<>(List.of(ProcessHandle.current().info().command().orElse("java"),
-                "-Xss16m", "-XX:+UseSerialGC", "--enable-native-access=ALL-UNNAMED",
+                "-Xss16m", "-XX:+UseSerialGC", "-XX:Tier4InvocationThreshold=30000",
+                "-XX:Tier4MinInvocationThreshold=5000", "-XX:Tier4CompileThreshold=90000",
+                "-XX:Tier4BackEdgeThreshold=300000", // As the launcher has it. "--enable-native-access=ALL-UNNAMED",
                 "--sun-misc-unsafe-memory-access=allow", "-cp", System.getProperty("java.class.path")));
         if (logged) {
             command.addAll(List.of("-Djavafx.pulseLogger=true", "-Djavafx.pulseLogger.threshold=-1"));
         }
         command.addAll(List.of(AtRest.class.getName(), what, String.valueOf(SECONDS), String.valueOf(display == null)));
+        command.addAll(where);
         ProcessBuilder builder = new ProcessBuilder(command).redirectErrorStream(true);
         if (display == null) {
             builder.environment().remove("DISPLAY");

@@ -1,18 +1,10 @@
 package rombix.app.edit;
 
-import com.github.weisj.jsvg.SVGDocument;
-import com.github.weisj.jsvg.parser.LoaderContext;
-import com.github.weisj.jsvg.parser.SVGLoader;
-import com.github.weisj.jsvg.parser.resources.ResourcePolicy;
-import com.github.weisj.jsvg.view.FloatSize;
-import com.github.weisj.jsvg.view.ViewBox;
-import java.awt.Graphics2D;
-import java.awt.RenderingHints;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
+import java.io.Serial;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
@@ -20,9 +12,11 @@ import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.Base64;
 import java.util.HexFormat;
-import java.util.logging.Level;
-import java.util.logging.Logger;
+import java.util.Iterator;
 import javax.imageio.ImageIO;
+import javax.imageio.ImageReadParam;
+import javax.imageio.ImageReader;
+import javax.imageio.stream.ImageInputStream;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board.Picture;
 
@@ -32,14 +26,8 @@ public final class PictureFile {
     public static final int MAX_PIXELS = 512;
     private static final long MAX_READ = 20L << 20;
     private static final int MAX_KEPT = 1 << 20;
+    private static final int MAX_MEGAPIXELS = 16;
     private static final String KINDS = "PNG, JPEG, GIF, BMP or SVG";
-
-    /** What it has to say of a damaged picture is said once, by the error. */
-    private static final Logger DRAWING = Logger.getLogger("com.github.weisj.jsvg");
-
-    static {
-        DRAWING.setLevel(Level.OFF);
-    }
 
     private PictureFile() {
     }
@@ -52,7 +40,7 @@ public final class PictureFile {
     public static Picture read(Path file) throws IOException {
         String name = String.valueOf(file.getFileName());
         byte[] bytes = bytes(file, name);
-        if (isSvg(bytes)) {
+        if (SvgPicture.is(bytes)) {
             picture(bytes, name);
         } else {
             BufferedImage image = picture(bytes, name);
@@ -78,10 +66,17 @@ public final class PictureFile {
         }
     }
 
-    /** Draws a picture of a board; null where its data are of no kind that can be drawn. */
+    /**
+     * Draws a picture of a board, no larger than a tile needs it; null where its data are of no kind that can be drawn, are
+     * too many, or take too long. Takes up to some seconds: not for the interface's thread.
+     */
     public static @Nullable BufferedImage drawn(Picture picture) {
+        if (picture.data().length() > MAX_KEPT / 3 * 4 + 4) {
+            return null;
+        }
         try {
-            return picture(Base64.getDecoder().decode(picture.data()), picture.name());
+            BufferedImage image = picture(Base64.getDecoder().decode(picture.data()), picture.name());
+            return Math.max(image.getWidth(), image.getHeight()) > MAX_PIXELS ? smaller(image) : image;
         } catch (IOException | IllegalArgumentException e) {
             return null;
         }
@@ -90,7 +85,9 @@ public final class PictureFile {
     private static BufferedImage picture(byte[] bytes, String name) throws IOException {
         BufferedImage image = null;
         try {
-            image = isSvg(bytes) ? svg(bytes) : ImageIO.read(new ByteArrayInputStream(bytes));
+            image = SvgPicture.is(bytes) ? SvgPicture.draw(bytes, MAX_PIXELS) : pixels(bytes, name);
+        } catch (TooLarge e) {
+            throw e;
         } catch (IOException | RuntimeException e) {
             throw new IOException("“%s” cannot be drawn: it is damaged, or not what its name says. Choose a %s file."
                     .formatted(name, KINDS), e);
@@ -101,44 +98,47 @@ public final class PictureFile {
         return image;
     }
 
-    private static boolean isSvg(byte[] bytes) {
-        String head = new String(bytes, 0, Math.min(bytes.length, 4096), StandardCharsets.UTF_8);
-        return head.contains("<svg");
+    /** A picture of pixels, its size known before it is decoded: one that is too large takes no memory. */
+    private static @Nullable BufferedImage pixels(byte[] bytes, String name) throws IOException {
+        try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(bytes))) {
+            Iterator<ImageReader> readers = ImageIO.getImageReaders(in);
+            if (!readers.hasNext()) {
+                return null;
+            }
+            ImageReader reader = readers.next();
+            try {
+                reader.setInput(in, true, true);
+                long width = reader.getWidth(0);
+                long height = reader.getHeight(0);
+                if (width * height > MAX_MEGAPIXELS * 1_000_000L) {
+                    throw new TooLarge("“%s” has %d × %d pixels; a picture has at most %d megapixels. Save it smaller."
+                            .formatted(name, width, height, MAX_MEGAPIXELS));
+                }
+                ImageReadParam param = reader.getDefaultReadParam();
+                int every = (int) Math.max(1, Math.max(width, height) / (2L * MAX_PIXELS));
+                param.setSourceSubsampling(every, every, 0, 0);
+                return reader.read(0, param);
+            } finally {
+                reader.dispose();
+            }
+        }
     }
 
-    /** Loads nothing from outside, and no entities, which could name files or grow without end. */
-    private static @Nullable BufferedImage svg(byte[] bytes) {
-        if (new String(bytes, StandardCharsets.UTF_8).contains("<!ENTITY")) {
-            return null;
+    /** A picture that is not decoded, as it would take too much memory. */
+    private static final class TooLarge extends IOException {
+        @Serial
+        private static final long serialVersionUID = 1;
+
+        TooLarge(String message) {
+            super(message);
         }
-        LoaderContext context = LoaderContext.builder().externalResourcePolicy(ResourcePolicy.DENY_EXTERNAL).build();
-        SVGDocument svg = new SVGLoader().load(new ByteArrayInputStream(bytes), null, context);
-        if (svg == null) {
-            return null;
-        }
-        FloatSize size = svg.size();
-        double scale = MAX_PIXELS / Math.max(1.0, Math.max(size.width, size.height));
-        int width = (int) Math.clamp(Math.round(size.width * scale), 1, MAX_PIXELS);
-        int height = (int) Math.clamp(Math.round(size.height * scale), 1, MAX_PIXELS);
-        return painted(width, height, g -> svg.render((java.awt.Component) null, g, new ViewBox(width, height)));
     }
 
     private static BufferedImage smaller(BufferedImage image) {
         double scale = (double) MAX_PIXELS / Math.max(image.getWidth(), image.getHeight());
         int width = Math.max(1, (int) Math.round(image.getWidth() * scale));
         int height = Math.max(1, (int) Math.round(image.getHeight() * scale));
-        return painted(width, height, g -> g.drawImage(image, 0, 0, width, height, null));
-    }
-
-    private static BufferedImage painted(int width, int height, java.util.function.Consumer<Graphics2D> paint) {
-        BufferedImage out = new BufferedImage(width, height, BufferedImage.TYPE_INT_ARGB);
-        Graphics2D g = out.createGraphics();
-        g.setRenderingHint(RenderingHints.KEY_ANTIALIASING, RenderingHints.VALUE_ANTIALIAS_ON);
-        g.setRenderingHint(RenderingHints.KEY_STROKE_CONTROL, RenderingHints.VALUE_STROKE_PURE);
-        g.setRenderingHint(RenderingHints.KEY_INTERPOLATION, RenderingHints.VALUE_INTERPOLATION_BICUBIC);
-        paint.accept(g);
-        g.dispose();
-        return out;
+        return Painting.painted(width, height, g -> g.drawImage(image, 0, 0, width, height, null));
     }
 
     private static byte[] png(BufferedImage image) throws IOException {

@@ -5,12 +5,17 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.awt.Color;
 import java.awt.image.BufferedImage;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Base64;
 import java.util.Random;
 import javax.imageio.ImageIO;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -127,5 +132,42 @@ class PictureFileTest {
     void dataThatCannotBeDrawnGiveNothing() {
         assertThat(PictureFile.drawn(new Picture("x", "x", "no base64!"))).isNull();
         assertThat(PictureFile.drawn(new Picture("x", "x", "AAAA"))).isNull();
+    }
+
+    private static Picture of(String svg) {
+        return new Picture("x", "x", Base64.getEncoder().encodeToString(svg.getBytes(StandardCharsets.UTF_8)));
+    }
+
+    @Test
+    @Timeout(10)
+    void tinyDashesHoldNobodyUp() {
+        assertThat(PictureFile.drawn(of("""
+                <svg xmlns="http://www.w3.org/2000/svg" width="20" height="20"><path d="M0 10 H20" stroke="#ff0000"
+                 stroke-width="4" stroke-dasharray="0.000001 0.000001"/></svg>"""))).isNotNull();
+    }
+
+    @Test
+    @Timeout(20)
+    void aPictureThatNeverComesToItsEndIsNone() {
+        StringBuilder svg = new StringBuilder("""
+                <svg xmlns="http://www.w3.org/2000/svg" width="20" height="20"><defs>
+                <g id="g0"><rect width="9" height="9"/></g>""");
+        for (int i = 1; i < 12; i++) {
+            svg.append("<g id='g%d'>%s</g>".formatted(i, "<use href='#g%d'/>".formatted(i - 1).repeat(10)));
+        }
+        assertThat(PictureFile.drawn(of(svg + "</defs><use href='#g11'/></svg>"))).isNull();
+    }
+
+    @Test
+    void aPictureOfTooManyPixelsIsRefusedBeforeItTakesMemory() throws IOException {
+        byte[] png = new ByteArrayOutputStream() {
+            {
+                ImageIO.write(plain(8, 8), "png", this);
+            }
+        }.toByteArray();
+        ByteBuffer.wrap(png).putInt(16, 30_000).putInt(20, 30_000); // Its head says so; its checksum need not be right.
+        Path file = Files.write(folder.resolve("vast.png"), png);
+        assertThatThrownBy(() -> PictureFile.read(file)).hasMessageContaining("30000 × 30000").hasMessageContaining(
+                "16 megapixels");
     }
 }

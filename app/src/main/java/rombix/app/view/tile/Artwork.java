@@ -1,9 +1,16 @@
 package rombix.app.view.tile;
 
 import java.awt.image.BufferedImage;
+import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.concurrent.Executor;
+import java.util.concurrent.Executors;
+import javafx.application.Platform;
 import javafx.embed.swing.SwingFXUtils;
 import javafx.scene.image.Image;
 import org.jspecify.annotations.Nullable;
@@ -23,14 +30,49 @@ final class Artwork {
             return size() > MAX_KEPT;
         }
     };
+    /** Who waits for a picture that is being drawn. */
+    private static final Map<Key, List<Runnable>> AWAITED = new HashMap<>();
+    /** One after the other, so that no board's pictures take all memory at once. */
+    private static final Executor DRAWER = Executors.newSingleThreadExecutor(Thread.ofPlatform().daemon().priority(
+            Thread.MIN_PRIORITY).name("pictures").factory());
 
     private Artwork() {
     }
 
-    /** The picture, in a colour of its own where one is given; empty where it cannot be drawn. */
-    static Optional<Image> of(Picture picture, @Nullable String tint) {
-        return KEPT.computeIfAbsent(new Key(picture, tint), k -> Optional.ofNullable(PictureFile.drawn(picture)).map(
-                drawn -> SwingFXUtils.toFXImage(tint == null ? drawn : tinted(drawn, tint), null)));
+    /**
+     * The picture, in a colour of its own where one is given; empty where it cannot be drawn, or is still being drawn.
+     *
+     * @param drawn what is done on the interface's thread once it was
+     */
+    static Optional<Image> of(Picture picture, @Nullable String tint, Runnable drawn) {
+        Key key = new Key(picture, tint);
+        Optional<Image> kept = KEPT.get(key);
+        if (kept != null) {
+            return kept;
+        }
+        List<Runnable> waiting = AWAITED.get(key);
+        if (waiting == null) {
+            waiting = new ArrayList<>();
+            AWAITED.put(key, waiting);
+            DRAWER.execute(() -> {
+                Optional<Image> image = draw(key);
+                Platform.runLater(() -> {
+                    KEPT.put(key, image);
+                    Objects.requireNonNull(AWAITED.remove(key)).forEach(Runnable::run);
+                });
+            });
+        }
+        waiting.add(drawn);
+        return Optional.empty();
+    }
+
+    private static Optional<Image> draw(Key key) {
+        try {
+            return Optional.ofNullable(PictureFile.drawn(key.picture())).map(drawn -> SwingFXUtils.toFXImage(key
+                    .tint() == null ? drawn : tinted(drawn, key.tint()), null));
+        } catch (RuntimeException | OutOfMemoryError | StackOverflowError e) {
+            return Optional.empty(); // A picture that nobody could draw must not end those that can be.
+        }
     }
 
     /** The same shape in one colour. */

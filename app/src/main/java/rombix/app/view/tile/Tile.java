@@ -2,6 +2,7 @@ package rombix.app.view.tile;
 
 import java.util.HashSet;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import javafx.css.PseudoClass;
@@ -10,6 +11,7 @@ import javafx.geometry.Point2D;
 import javafx.scene.AccessibleRole;
 import javafx.scene.Node;
 import javafx.scene.layout.Region;
+import org.jspecify.annotations.Nullable;
 import rombix.app.deck.DeckModel;
 import rombix.app.deck.FaceNow;
 import rombix.app.deck.FaceWords;
@@ -38,6 +40,8 @@ public final class Tile extends Region {
     private Button button;
     private Set<String> watched = Set.of();
     private boolean worded;
+    private @Nullable FaceNow painted;
+    private boolean chosen;
 
     public Tile(Button button, Desk desk) {
         this.button = button;
@@ -97,6 +101,8 @@ public final class Tile extends Region {
             watch(shown);
         }
         button = shown;
+        painted = now;
+        chosen = picked;
         Face face = now.face();
         Styles.set(this, "tile", face.fill().name().toLowerCase(java.util.Locale.ROOT));
         Styles.text(parts.label, now.label());
@@ -109,7 +115,8 @@ public final class Tile extends Region {
         pseudoClassStateChanged(PICKED, picked);
         Face.Image image = face.image();
         parts.art.setImage(Optional.ofNullable(image).flatMap(i -> desk.picture(i.picture())).flatMap(p -> Artwork.of(p,
-                image == null ? null : image.tint())).orElse(null));
+                image == null ? null : image.tint(), () -> paint(button, Objects.requireNonNull(painted), chosen)))
+                .orElse(null));
         boolean pictured = parts.art.getImage() != null && image != null && image.fit() != Fit.ICON;
         parts.scrim.setVisible(pictured);
         pseudoClassStateChanged(PICTURED, pictured);

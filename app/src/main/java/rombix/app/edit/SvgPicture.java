@@ -1,0 +1,106 @@
+package rombix.app.edit;
+
+import com.github.weisj.jsvg.SVGDocument;
+import com.github.weisj.jsvg.parser.LoaderContext;
+import com.github.weisj.jsvg.parser.SVGLoader;
+import com.github.weisj.jsvg.parser.resources.ResourcePolicy;
+import com.github.weisj.jsvg.renderer.NullPlatformSupport;
+import com.github.weisj.jsvg.renderer.output.Output;
+import com.github.weisj.jsvg.view.FloatSize;
+import com.github.weisj.jsvg.view.ViewBox;
+import java.awt.BasicStroke;
+import java.awt.Graphics2D;
+import java.awt.geom.AffineTransform;
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayInputStream;
+import java.lang.reflect.InvocationTargetException;
+import java.lang.reflect.Proxy;
+import java.nio.charset.StandardCharsets;
+import java.util.concurrent.TimeUnit;
+import java.util.logging.Level;
+import java.util.logging.Logger;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Draws SVG that anybody may have written: nothing is loaded from outside, there are no entities, which could name files
+ * or grow without end, and the drawing ends where it takes too long.
+ */
+final class SvgPicture {
+    /** How long a picture may take to be drawn. */
+    private static final long BUDGET_NANOS = TimeUnit.SECONDS.toNanos(2);
+    /** Dashes that come more often than this, in pixels, look like a line, and take for ever. */
+    private static final double FINEST_DASH = 0.25;
+
+    /** What it has to say of a damaged picture is said once, by the error. */
+    private static final Logger DRAWING = Logger.getLogger("com.github.weisj.jsvg");
+
+    static {
+        DRAWING.setLevel(Level.OFF);
+    }
+
+    private SvgPicture() {
+    }
+
+    static boolean is(byte[] bytes) {
+        return new String(bytes, 0, Math.min(bytes.length, 4096), StandardCharsets.UTF_8).contains("<svg");
+    }
+
+    /** @return the picture, its longest side so many pixels; null where it is none */
+    static @Nullable BufferedImage draw(byte[] bytes, int side) {
+        if (new String(bytes, StandardCharsets.UTF_8).contains("<!ENTITY")) {
+            return null;
+        }
+        LoaderContext context = LoaderContext.builder().externalResourcePolicy(ResourcePolicy.DENY_EXTERNAL).build();
+        SVGDocument svg = new SVGLoader().load(new ByteArrayInputStream(bytes), null, context);
+        if (svg == null) {
+            return null;
+        }
+        FloatSize size = svg.size();
+        double scale = side / Math.max(1.0, Math.max(size.width, size.height));
+        int width = (int) Math.clamp(Math.round(size.width * scale), 1, side);
+        int height = (int) Math.clamp(Math.round(size.height * scale), 1, side);
+        long end = System.nanoTime() + BUDGET_NANOS;
+        return Painting.painted(width, height, g -> svg.renderWithPlatform(NullPlatformSupport.INSTANCE, bounded(
+                output(g), end), new ViewBox(width, height)));
+    }
+
+    private static Output output(Graphics2D g) {
+        return Output.createForGraphics(g);
+    }
+
+    /**
+     * The same output, which ends what draws on it when its time is up.
+     *
+     * @throws IllegalStateException from any of its methods, then
+     */
+    private static Output bounded(Output to, long endNanos) {
+        return (Output) Proxy.newProxyInstance(Output.class.getClassLoader(), new Class<?>[]{Output.class}, (_, method,
+                args) -> {
+            if (System.nanoTime() - endNanos > 0) {
+                throw new IllegalStateException("it takes too long to draw");
+            }
+            if (args != null && args.length == 1 && args[0] instanceof BasicStroke stroke) {
+                args[0] = drawable(stroke, to.transform());
+            }
+            try {
+                Object result = method.invoke(to, args);
+                return result instanceof Output child ? bounded(child, endNanos) : result;
+            } catch (InvocationTargetException e) {
+                throw e.getCause();
+            }
+        });
+    }
+
+    private static BasicStroke drawable(BasicStroke stroke, AffineTransform transform) {
+        float[] dashes = stroke.getDashArray();
+        double sum = 0;
+        for (int i = 0; dashes != null && i < dashes.length; i++) {
+            sum += dashes[i];
+        }
+        double scale = Math.sqrt(Math.abs(transform.getDeterminant()));
+        return dashes == null || sum * scale >= FINEST_DASH
+                ? stroke
+                : new BasicStroke(stroke.getLineWidth(), stroke.getEndCap(), stroke.getLineJoin(), stroke
+                        .getMiterLimit());
+    }
+}
