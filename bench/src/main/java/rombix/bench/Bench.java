@@ -36,6 +36,7 @@ public final class Bench {
         all.put("logged", new Logged());
         all.put("idle", new Resting());
         all.put("start", new Starting());
+        all.put("readings", new Readings());
         all.put("scale", new Scale());
         all.put("autosave", new Autosaving());
         List<String> wanted = args.length == 0 ? List.copyOf(all.keySet()) : List.of(args);

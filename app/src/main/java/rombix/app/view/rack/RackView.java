@@ -2,10 +2,14 @@ package rombix.app.view.rack;
 
 import java.util.HashMap;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Supplier;
+import javafx.animation.Animation;
+import javafx.animation.PauseTransition;
 import javafx.application.Platform;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -14,6 +18,7 @@ import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
+import javafx.util.Duration;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Shadow;
 import rombix.app.view.common.Desk;
@@ -35,6 +40,10 @@ public final class RackView extends ScrollPane {
     private final PageView page;
     private final GearPopover gear;
     private final Button edit = Fields.plain("Gear: add, rename, connect…", "Alt+R");
+    /** The readings that changed and are not shown yet. */
+    private final Set<String> changed = new LinkedHashSet<>();
+    /** No figure is read more often. */
+    private final PauseTransition rest = new PauseTransition(Duration.millis(100));
     private @Nullable Object shownGear;
     private @Nullable Shadow shadow;
     private final Button snapshot = Fields.plain("Snapshot", "Alt+N");
@@ -71,14 +80,28 @@ public final class RackView extends ScrollPane {
                     box.refresh();
                 }
             });
-            c.readings().forEach(name -> {
-                GearBox box = boxes.get(name.substring(0, name.indexOf(':')));
-                if (box != null) {
-                    box.refresh(name.substring(name.indexOf(':') + 1));
-                }
-            });
+            changed.addAll(c.readings());
+            if (rest.getStatus() != Animation.Status.RUNNING) {
+                refresh();
+            }
         });
+        rest.setOnFinished(_ -> refresh());
         Platform.runLater(this::rebuild); // The page is shown before it.
+    }
+
+    /** Shows what changed; what changes again at once, such as a meter, a moment later, and then what it is by then. */
+    private void refresh() {
+        if (changed.isEmpty()) {
+            return;
+        }
+        changed.forEach(name -> {
+            GearBox box = boxes.get(name.substring(0, name.indexOf(':')));
+            if (box != null) {
+                box.refresh(name.substring(name.indexOf(':') + 1));
+            }
+        });
+        changed.clear();
+        rest.playFromStart();
     }
 
     /** Scrolls to a gear and puts the hand on the first of its controls. */
