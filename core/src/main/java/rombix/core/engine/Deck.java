@@ -1,14 +1,11 @@
 package rombix.core.engine;
 
 import java.util.ArrayDeque;
-import java.util.ArrayList;
 import java.util.Deque;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
-import java.util.function.Function;
 import java.util.random.RandomGenerator;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -20,7 +17,6 @@ import rombix.core.board.Trigger.When;
 import rombix.core.card.Order;
 import rombix.core.card.Twin;
 import rombix.core.chain.DeckStep;
-import rombix.core.chain.Gesture;
 import rombix.core.thread.OneThread;
 import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
@@ -62,9 +58,7 @@ public final class Deck {
     final Follows follows = new Follows(this, hands);
     private final Armed armed = new Armed(this);
     private @Nullable Rig rig;
-    private final Map<String, ButtonPlay> buttons = new LinkedHashMap<>();
-    /** Begins a button that is not in play yet; null where all are. */
-    private @Nullable Function<String, @Nullable ButtonPlay> onDemand;
+    private final Buttons buttons = new Buttons(this);
     private final Deque<Posted> inbox = new ArrayDeque<>();
     private long moment;
     private boolean taking;
@@ -102,15 +96,7 @@ public final class Deck {
         situation.load(board);
         board.twins().keySet().forEach(gear -> situation.linked(gear, Status.TWIN));
         situation.copy(known);
-        Compiler compiler = new Compiler(board);
-        // A forecast touches few of a board's buttons: each begins when it is touched.
-        onDemand = id -> board.button(id).map(b -> {
-            ButtonPlay play = new ButtonPlay(b, compiler);
-            buttons.put(id, play);
-            follows.index(play);
-            play.shown = Math.max(0, follows.state(b));
-            return play;
-        }).orElse(null);
+        buttons.begin(board);
     }
 
     /** Takes an event that was posted at a moment. What goes wrong inside is logged; the deck goes on. */
@@ -184,8 +170,7 @@ public final class Deck {
 
     @Nullable
     ButtonPlay button(@Nullable String id) {
-        ButtonPlay b = id == null ? null : buttons.get(id);
-        return b == null && id != null && onDemand != null ? onDemand.apply(id) : b;
+        return buttons.get(id);
     }
 
     Compiler compiler() {
@@ -219,7 +204,7 @@ public final class Deck {
                 }
             }
             case Event.WentLive _ -> {
-                buttons.values().forEach(b -> {
+                buttons.all().forEach(b -> {
                     Op.Seq chain = b.onStart();
                     if (chain != null) {
                         runs.start(b, "on-start", chain, Scope.of(b.button.id()), at, "going live");
@@ -242,7 +227,7 @@ public final class Deck {
             case Event.Linked l -> linked(l.gear(), l.status(), at);
             case Event.OrderDone a -> orders.answered(a);
             case Event.Later l -> agenda.at(at + l.nanos(), due -> handle(l.event(), due));
-            case Event.LetGo l -> List.copyOf(buttons.values()).stream().filter(b -> l.button() == null || b.button.id()
+            case Event.LetGo l -> List.copyOf(buttons.all()).stream().filter(b -> l.button() == null || b.button.id()
                     .equals(l.button())).forEach(b -> hands.letGo(b, at, l.source()));
             case Event.StopRun s -> runs.stop(s.run());
             case Event.StopAll _ -> stopAll(at);
@@ -270,41 +255,24 @@ public final class Deck {
     }
 
     private void stopAll(long at) {
-        buttons.values().forEach(b -> b.queued.clear());
+        buttons.all().forEach(b -> b.queued.clear());
         runs.stopAll();
-        buttons.values().forEach(b -> hands.letGo(b, at, "stop all"));
+        buttons.all().forEach(b -> hands.letGo(b, at, "stop all"));
     }
 
     private void load(Rig next, long at) {
         boolean otherGear = rig == null || rig.twins() != next.twins();
+        List<ButtonPlay> gone = buttons.goneFrom(next);
         this.rig = next;
         situation.load(next);
         levels.forget();
         runs.forgetChains();
-        Compiler compiler = new Compiler(next);
-        Map<String, ButtonPlay> kept = new HashMap<>(buttons);
-        buttons.clear();
         follows.clear();
-        List<ButtonPlay> changed = new ArrayList<>();
-        next.board().buttons().forEach(b -> {
-            ButtonPlay play = kept.remove(b.id());
-            boolean same = play != null && play.button == b && !otherGear;
-            if (play == null) {
-                play = new ButtonPlay(b, compiler);
-            } else if (!same) {
-                play.become(b, compiler);
-            }
-            buttons.put(b.id(), play);
-            follows.index(play);
-            if (!same) {
-                prepare(play);
-                changed.add(play);
-            }
-        });
-        armed.load(buttons.values());
-        kept.values().forEach(gone -> {
-            hands.letGo(gone, at, "deleted");
-            runs.stopAll(gone);
+        List<ButtonPlay> changed = buttons.load(next, otherGear);
+        armed.load(buttons.all());
+        gone.forEach(b -> {
+            hands.letGo(b, at, "deleted");
+            runs.stopAll(b);
         });
         telling.tell(new Happening.Loaded(next));
         situation.values(telling::value);
@@ -312,18 +280,6 @@ public final class Deck {
             follows.follow(b);
             telling.shows(b);
         });
-    }
-
-    /** Compiles a button's chains and makes their orders out, so that a press does neither. */
-    private void prepare(ButtonPlay play) {
-        for (int i = 0; i < play.button.states().size(); i++) {
-            for (Gesture g : play.button.states().get(i).on().keySet()) {
-                Op.Seq chain = play.chain(i, g);
-                if (chain != null) {
-                    chain.commands(orders::prepare);
-                }
-            }
-        }
     }
 
     private void recite() {
@@ -336,7 +292,7 @@ public final class Deck {
         situation.statuses((gear, status) -> telling.tell(new Happening.Linked(gear, status)));
         situation.readings((gear, reading, value) -> telling.tell(new Happening.Came(gear, reading, value)));
         situation.values(telling::value);
-        buttons.values().forEach(telling::shows);
+        buttons.all().forEach(telling::shows);
         runs.recite();
     }
 
@@ -376,7 +332,7 @@ public final class Deck {
         switch (step.what()) {
             case THIS -> run.stop(Happening.End.STOPPED);
             case BUTTON -> on(String.valueOf(step.button()), runs::stopAll);
-            case TAG -> List.copyOf(buttons.values()).stream()
+            case TAG -> List.copyOf(buttons.all()).stream()
                     .filter(b -> b.button.tag() != null && b.button.tag().equals(step.tag())).forEach(runs::stopAll);
             case ALL -> stopAll(moment);
         }
