@@ -1,5 +1,6 @@
 package rombix.app.show;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.SplittableRandom;
@@ -41,6 +42,11 @@ public final class Show implements Player, AutoCloseable {
     private volatile @Nullable Conductor rehearsal;
     private volatile Clock clock = CLOCK;
     private volatile double pace = 1;
+    private final Thread hook;
+    private final Object boards = new Object();
+    /** What comes once a board that goes has ended; null where none goes. Guarded by {@link #boards}. */
+    private volatile @Nullable List<Runnable> waiting;
+    private boolean closed;
 
     /**
      * @param addresses addresses that take the place of the board's, by gear
@@ -58,6 +64,8 @@ public final class Show implements Player, AutoCloseable {
             return wired;
         }, this::happened);
         links = made.join();
+        hook = Thread.ofPlatform().name("the end").unstarted(this::close);
+        Runtime.getRuntime().addShutdownHook(hook);
     }
 
     private void happened(Happening happening) {
@@ -87,11 +95,23 @@ public final class Show implements Player, AutoCloseable {
     }
 
     @Override
-    public void load(Rig next) {
+    public synchronized void load(Rig next) {
+        Rig before = rig;
         rig = next;
+        synchronized (boards) {
+            if (before != null && leaves(before, next) && waiting == null) {
+                waiting = new ArrayList<>(); // Whatever holds gear that goes ends first, as long as it can be reached.
+                conductor.post(new Event.End(this::ended));
+            }
+        }
         Event load = new Event.Load(next);
-        conductor.post(load);
-        links.connect(next, addresses);
+        later(() -> {
+            conductor.post(load);
+            conductor.post(new Event.Latest(() -> { // By then the deck has let go of what is on the board no more.
+                links.connect(next, addresses);
+                return null;
+            }));
+        });
         Conductor now = rehearsal;
         if (now != null) {
             now.post(load);
@@ -99,10 +119,41 @@ public final class Show implements Player, AutoCloseable {
         }
     }
 
+    /** Whether gear goes, or is reached elsewhere from now on. */
+    private static boolean leaves(Rig before, Rig next) {
+        return before.board().gear().stream().anyMatch(g -> next.board().gear(g.id()).filter(n -> n.card().equals(g
+                .card()) && n.link().equals(g.link())).isEmpty());
+    }
+
+    private void ended() {
+        synchronized (boards) {
+            List<Runnable> waited = waiting == null ? List.of() : waiting;
+            waiting = null;
+            waited.forEach(Runnable::run);
+        }
+    }
+
+    /** Now, or once what goes has ended. */
+    private void later(Runnable what) {
+        synchronized (boards) {
+            if (waiting == null) {
+                what.run();
+            } else {
+                waiting.add(what);
+            }
+        }
+    }
+
     @Override
     public void post(Event event) {
         Conductor now = rehearsal;
-        (now == null ? conductor : now).post(event);
+        if (now != null) {
+            now.post(event);
+        } else if (waiting == null) {
+            conductor.post(event);
+        } else {
+            later(() -> conductor.post(event));
+        }
     }
 
     @Override
@@ -188,12 +239,23 @@ public final class Show implements Player, AutoCloseable {
         return knowledge.now();
     }
 
+    /** The one way in which a show ends: holds end and what they have to say goes out, then links close. Once. */
     @Override
-    public void close() {
+    public synchronized void close() {
+        if (closed) {
+            return;
+        }
+        closed = true;
+        try {
+            Runtime.getRuntime().removeShutdownHook(hook);
+        } catch (IllegalStateException e) {
+            // It is what runs now.
+        }
         Conductor now = rehearsal;
         if (now != null) {
             now.close();
         }
+        conductor.end();
         conductor.close();
         links.close();
         if (log != null) {

@@ -2,10 +2,14 @@ package rombix.core.engine;
 
 import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.random.RandomGenerator;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /**
  * The one thread that owns a deck: it takes what is posted, does what is due, and sleeps until the next of either.
@@ -13,11 +17,15 @@ import java.util.random.RandomGenerator;
 public final class Conductor implements AutoCloseable {
     /** How long before something is due the thread wakes up, and watches the clock. */
     private static final long EARLY_NANOS = 250_000;
+    private static final long LONGEST_END_MILLIS = 2500;
+    private static final Logger LOG = LoggerFactory.getLogger(Conductor.class);
 
     private final Clock clock;
     private final Queue<Posted> posted = new ConcurrentLinkedQueue<>();
     private final Deck deck;
     private final Thread thread;
+    private final Consumer<Happening> watcher;
+    private final Watchdog watchdog;
     private volatile boolean closed;
 
     private record Posted(Event event, long atNanos) {
@@ -28,13 +36,15 @@ public final class Conductor implements AutoCloseable {
      *
      * @param chance where random times and picks come from; used by the thread alone
      * @param gears makes the way out to the gear, given the way back in
-     * @param watcher see {@link Deck}
+     * @param watcher see {@link Deck}; that the deck is stuck is told from another thread
      */
     public Conductor(Clock clock, RandomGenerator chance, Function<Consumer<Event>, Gears> gears,
             Consumer<Happening> watcher) {
         this.clock = clock;
+        this.watcher = watcher;
         this.deck = new Deck(clock, chance, gears.apply(this::post), watcher, Trace.NONE);
-        this.thread = Thread.ofPlatform().name("conductor").stackSize(64L << 20).daemon().unstarted(this::conduct);
+        this.thread = Thread.ofPlatform().name("conductor").stackSize(64L << 20).daemon().unstarted(this::run);
+        this.watchdog = new Watchdog("conductor's watchdog", this::stuck);
         thread.start();
     }
 
@@ -46,12 +56,35 @@ public final class Conductor implements AutoCloseable {
         }
     }
 
+    /** The thread never dies before it is closed: whatever is thrown costs what threw it. */
+    private void run() {
+        while (!closed || !posted.isEmpty()) {
+            try {
+                conduct();
+            } catch (RuntimeException | Error e) {
+                LOG.error("the conductor goes on after this", e);
+                posted.add(new Posted(new Event.StopAll(), clock.nanos())); // Nothing stays held by what was lost.
+                watcher.accept(new Happening.Faulted("", null, "The deck stopped everything and goes on: " + Trouble
+                        .words(e)));
+            }
+        }
+        watchdog.close();
+    }
+
+    private void stuck(long nanos) {
+        watcher.accept(new Happening.Faulted(deck.stepOf(), null, "The deck has been busy for %d ms with the step “%s”"
+                .formatted(nanos / 1_000_000, deck.step())));
+    }
+
     private void conduct() {
         while (!closed || !posted.isEmpty()) {
+            watchdog.begins();
             for (Posted p = posted.poll(); p != null; p = posted.poll()) {
                 deck.take(p.event(), p.atNanos());
+                watchdog.begins();
             }
             long wait = real(deck.advance());
+            watchdog.ends();
             if (posted.isEmpty()) {
                 if (wait == Long.MAX_VALUE) {
                     LockSupport.park(this);
@@ -73,6 +106,22 @@ public final class Conductor implements AutoCloseable {
         long start = clock.nanos();
         while (clock.real(clock.nanos() - start) < wait && posted.isEmpty() && !closed) {
             Thread.onSpinWait();
+        }
+    }
+
+    /**
+     * Ends the show: what runs is stopped, every hold ends, and what those have to say goes out; takes at most little more
+     * than two seconds. Not on the conductor's own thread.
+     */
+    public void end() {
+        CountDownLatch ended = new CountDownLatch(1);
+        post(new Event.End(ended::countDown));
+        try {
+            if (thread.isAlive() && !ended.await(LONGEST_END_MILLIS, TimeUnit.MILLISECONDS)) {
+                LOG.warn("the conductor did not come to an end");
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
         }
     }
 

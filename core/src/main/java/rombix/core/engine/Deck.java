@@ -13,6 +13,8 @@ import org.slf4j.LoggerFactory;
 import rombix.core.board.Board.NamedChain;
 import rombix.core.board.Board;
 import rombix.core.board.Rig;
+import rombix.core.board.StepPlaces;
+import rombix.core.board.StepWords;
 import rombix.core.board.Trigger.When;
 import rombix.core.card.Order;
 import rombix.core.card.Twin;
@@ -57,11 +59,14 @@ public final class Deck {
     final Hands hands = new Hands(this);
     final Follows follows = new Follows(this, hands);
     private final Armed armed = new Armed(this);
-    private @Nullable Rig rig;
+    private final Ending ending = new Ending(this);
+    private volatile @Nullable Rig rig;
     private final Buttons buttons = new Buttons(this);
     private final Deque<Posted> inbox = new ArrayDeque<>();
     private long moment;
     private boolean taking;
+    private volatile String stepOf = "";
+    private volatile String step = "";
     private boolean busy;
 
     private record Posted(Event event, long atNanos) {
@@ -105,8 +110,11 @@ public final class Deck {
         inbox.add(new Posted(event, postedNanos));
         if (!taking) {
             taking = true;
-            drain();
-            taking = false;
+            try {
+                drain();
+            } finally {
+                taking = false;
+            }
         }
     }
 
@@ -116,7 +124,7 @@ public final class Deck {
             try {
                 handle(p.event(), p.atNanos());
                 watches.settle();
-            } catch (RuntimeException e) {
+            } catch (RuntimeException | Error e) {
                 LOG.error("the deck could not take {}", p.event(), e);
             }
         }
@@ -126,22 +134,50 @@ public final class Deck {
     public long advance() {
         assert thread.entered() : thread;
         taking = true;
+        try {
+            doDue();
+        } finally {
+            taking = false;
+        }
+        if (busy && idle()) {
+            busy = false;
+            telling.tell(new Happening.Rested());
+        }
+        ending.look();
+        return agenda.untilNext(clock.nanos());
+    }
+
+    private void doDue() {
         for (Agenda.Entry e = agenda.poll(clock.nanos()); e != null; e = agenda.poll(clock.nanos())) {
             moment = e.dueNanos();
             try {
                 Agenda.run(e);
                 watches.settle();
-            } catch (RuntimeException x) {
+            } catch (RuntimeException | Error x) {
                 LOG.error("a step could not be run", x);
             }
             drain();
         }
-        taking = false;
-        if (busy && idle()) {
-            busy = false;
-            telling.tell(new Happening.Rested());
-        }
-        return agenda.untilNext(clock.nanos());
+    }
+
+    /** A step begins; for those who see that it does not end. */
+    void at(Run run, String place) {
+        stepOf = run.buttonId();
+        step = place;
+    }
+
+    /** The button whose step began last. From any thread. */
+    String stepOf() {
+        return stepOf;
+    }
+
+    /** The step that began last, in words. From any thread. */
+    String step() {
+        Rig here = rig;
+        String place = step;
+        return here == null
+                ? place
+                : StepPlaces.step(here, stepOf, place).map(new StepWords(here, _ -> _ -> null)::of).orElse(place);
     }
 
     /** Whether no chain runs and no answer is awaited. */
@@ -231,6 +267,7 @@ public final class Deck {
                     .equals(l.button())).forEach(b -> hands.letGo(b, at, l.source()));
             case Event.StopRun s -> runs.stop(s.run());
             case Event.StopAll _ -> stopAll(at);
+            case Event.End e -> ending.begin(e.then(), at);
             case Event.Recite _ -> recite();
         }
     }
@@ -257,12 +294,22 @@ public final class Deck {
     private void stopAll(long at) {
         buttons.all().forEach(b -> b.queued.clear());
         runs.stopAll();
-        buttons.all().forEach(b -> hands.letGo(b, at, "stop all"));
+        letGo(at, "stop all");
+    }
+
+    void letGo(long at, String source) {
+        List.copyOf(buttons.all()).forEach(b -> {
+            b.queued.clear();
+            hands.letGo(b, at, source);
+        });
     }
 
     private void load(Rig next, long at) {
         boolean otherGear = rig == null || rig.twins() != next.twins();
-        List<ButtonPlay> gone = buttons.goneFrom(next);
+        buttons.goneFrom(next).forEach(b -> { // While the board still has what they name.
+            runs.stopAll(b);
+            hands.letGo(b, at, "deleted");
+        });
         this.rig = next;
         situation.load(next);
         levels.forget();
@@ -270,10 +317,6 @@ public final class Deck {
         follows.clear();
         List<ButtonPlay> changed = buttons.load(next, otherGear);
         armed.load(buttons.all());
-        gone.forEach(b -> {
-            hands.letGo(b, at, "deleted");
-            runs.stopAll(b);
-        });
         telling.tell(new Happening.Loaded(next));
         situation.values(telling::value);
         changed.forEach(b -> {

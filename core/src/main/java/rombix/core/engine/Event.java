@@ -102,6 +102,14 @@ public sealed interface Event {
     record StopAll() implements Event {
     }
 
+    /**
+     * The show ends: what runs is stopped and every hold ends, with what those still have to say.
+     *
+     * @param then done on the conductor's thread once that has gone out, or after two seconds
+     */
+    record End(Runnable then) implements Event {
+    }
+
     /** All that is known is told once more, for a watcher that was away. */
     record Recite() implements Event {
     }

@@ -6,6 +6,8 @@ import java.util.LinkedHashSet;
 import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import rombix.core.card.Card.Param;
 import rombix.core.card.Order;
 import rombix.core.card.Ramp;
@@ -22,9 +24,7 @@ import rombix.core.value.Value;
  */
 @OwnedBy(Owner.CONDUCTOR)
 final class Orders {
-    /** For how long what was sent counts for more than what the gear last said. */
-    private static final long ECHO_NANOS = 300_000_000L;
-
+    private static final Logger LOG = LoggerFactory.getLogger(Orders.class);
     private static final long PROGRESS_NANOS = 250_000_000L;
     private static final int PROGRESS_MOST = 16;
 
@@ -40,14 +40,11 @@ final class Orders {
             long answerNanos) {
     }
 
-    private record Sent(Value value, long atNanos) {
-    }
-
     private final Deck deck;
     private final Gears gears;
     private final Map<Long, Pending> pending = new HashMap<>();
     private final Map<Key, FadeFrame> fading = new HashMap<>();
-    private final Map<Key, Sent> sent = new HashMap<>();
+    private final Echoes echoes = new Echoes();
     private final Set<FadeFrame> gliding = new LinkedHashSet<>();
     private final Set<ForAWhileFrame> holding = new LinkedHashSet<>();
     private long lastTicket = Gears.NO_ANSWER;
@@ -226,18 +223,29 @@ final class Orders {
                 fading.remove(key);
                 fade.yielded();
             }
-            sent.put(key, new Sent(change.getValue(), deck.clock.nanos()));
+            echoes.sent(key, change.getValue(), deck.clock.nanos());
         }
-        gears.send(ticket, order);
+        try {
+            gears.send(ticket, order);
+        } catch (RuntimeException | Error e) { // A link that throws has not sent it: its step is told so.
+            LOG.error("the link of {} threw on “{}”", order.gear(), order.title(), e);
+            if (ticket != Gears.NO_ANSWER) {
+                deck.take(new Event.OrderDone(ticket, deck.clock.nanos(), titled(order) + ": " + Trouble.words(e)),
+                        deck.now());
+            }
+        }
     }
 
     private @Nullable String refusal(Order order) {
         Status status = deck.situation.status(order.gear());
-        Twin twin = deck.situation.twin(order.gear());
         return status.sends()
                 ? null
-                : "%s: %s. %s".formatted(twin == null ? order.gear() : twin.title(), status.words(), status.hint())
-                        .strip();
+                : "%s: %s. %s".formatted(titled(order), status.words(), status.hint()).strip();
+    }
+
+    private String titled(Order order) {
+        Twin twin = deck.situation.twin(order.gear());
+        return twin == null ? order.gear() : twin.title();
     }
 
     void answered(Event.OrderDone a) {
@@ -306,12 +314,9 @@ final class Orders {
         deck.telling.fault(run, order.gear(), message);
     }
 
-    /** A gear has reported: what was sent counts no more once it shows. */
+    /** A gear has reported. */
     void came(Key key, Value value) {
-        Sent s = sent.get(key);
-        if (s != null && s.value().matches(value)) {
-            sent.remove(key);
-        }
+        echoes.came(key, value);
     }
 
     /** Up or down from where it is, or where it was just sent. */
@@ -335,10 +340,8 @@ final class Orders {
     /** Where a reading is, or where it was just sent. */
     @Nullable
     Value presently(Key key) {
-        Sent s = sent.get(key);
-        return s != null && deck.clock.nanos() - s.atNanos() < ECHO_NANOS
-                ? s.value()
-                : deck.situation.reading(key.gear(), key.reading());
+        Value lately = echoes.lately(key, deck.clock.nanos());
+        return lately != null ? lately : deck.situation.reading(key.gear(), key.reading());
     }
 
     /** A fade begins to move a reading; one that moves it already gives way. */

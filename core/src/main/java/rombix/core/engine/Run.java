@@ -23,6 +23,8 @@ final class Run {
     private Map<Op.ForAWhile, Map<Key, Value>> inherited;
     private @Nullable Map<Op.ForAWhile, Map<Key, Value>> handed;
     boolean over;
+    /** Whether it is what a hold or a chain says at its end: that is heard out. */
+    boolean last;
     int faults;
     /** How many of its orders no link has yet said to have sent. */
     int awaited;

@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.function.LongFunction;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board.NamedChain;
+import rombix.core.chain.Gesture;
 import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.value.FormulaFault;
@@ -56,6 +57,11 @@ final class Runs {
         }
     }
 
+    /** Stops what runs, but for what is a last word already: a release, or what always runs. */
+    void end() {
+        List.copyOf(running.values()).stream().filter(r -> !r.last).forEach(r -> r.stop(Happening.End.STOPPED));
+    }
+
     void stopAll() {
         List.copyOf(running.values()).forEach(r -> r.stop(Happening.End.STOPPED));
     }
@@ -85,6 +91,7 @@ final class Runs {
     Run start(ButtonPlay b, String what, Op.Seq chain, Scope scope, long at, String source,
             Map<Op.ForAWhile, Map<Orders.Key, Value>> inherited) {
         Run run = new Run(++lastRun, deck, b, chain, scope, inherited);
+        run.last = what.equals(Gesture.RELEASE.id());
         b.running.add(run);
         begin(run, what, source, at);
         return run;
@@ -99,7 +106,9 @@ final class Runs {
 
     /** Runs the always part of a chain that was stopped. */
     void detached(Run of, Op.Seq chain, Scope scope) {
-        begin(new Run(++lastRun, deck, of.button, chain, scope, Map.of()), "always", "stopped", deck.now());
+        Run run = new Run(++lastRun, deck, of.button, chain, scope, Map.of());
+        run.last = true;
+        begin(run, "always", "stopped", deck.now());
     }
 
     void ended(Run run, long due, Happening.End end) {

@@ -1,6 +1,8 @@
 package rombix.core.engine;
 
 import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import rombix.core.chain.StepOptions;
 import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
@@ -15,6 +17,7 @@ final class SeqFrame {
     /** How deep chains may use each other before they are taken to do so without end. */
     private static final int DEEPEST = 3000;
 
+    private static final Logger LOG = LoggerFactory.getLogger(SeqFrame.class);
     private static final int LONGEST_PREFIX = 200;
 
     final Run run;
@@ -83,7 +86,7 @@ final class SeqFrame {
         while (goOn && !stopped && index < items.length) {
             goOn = false;
             if (run.spend(dueNanos)) {
-                begin(items[index]);
+                safely(() -> begin(items[index]));
             } else {
                 run.deck.telling.faulted(run, place(), "ran " + Run.BUDGET + " steps without a wait and was stopped");
                 run.stop(Happening.End.FAILED);
@@ -92,6 +95,23 @@ final class SeqFrame {
         going = false;
         if (goOn && !stopped) {
             ended();
+        }
+    }
+
+    /** What a step throws is a fault of that step, and the chain ends or goes on as its rule says. */
+    private void safely(Runnable step) {
+        int at = index;
+        run.deck.at(run, at < items.length ? items[at].place() : "");
+        try {
+            step.run();
+        } catch (RuntimeException e) {
+            LOG.error("the step {} of {} threw", place(), run.buttonId(), e);
+            if (at == index) {
+                done(dueNanos, run.deck.telling.faulted(run, place(), Trouble.words(e)));
+            }
+        } catch (StackOverflowError | OutOfMemoryError e) {
+            run.deck.telling.faulted(run, place(), Trouble.words(e));
+            run.stop(Happening.End.FAILED);
         }
     }
 
@@ -157,7 +177,7 @@ final class SeqFrame {
                         long wait = item.how().backOff() * 1_000_000L << Math.min(attempt++, 20);
                         Agenda.Entry again = run.deck.agenda.at(due + wait, at -> {
                             dueNanos = at;
-                            StepStart.start(this, item, at);
+                            safely(() -> StepStart.start(this, item, at));
                         });
                         activity = again::cancel;
                         return;

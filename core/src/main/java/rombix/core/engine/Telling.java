@@ -76,7 +76,7 @@ final class Telling {
     void tell(Happening happening) {
         try {
             watcher.accept(happening);
-        } catch (RuntimeException e) {
+        } catch (RuntimeException | Error e) {
             LOG.error("a watcher failed on {}", happening, e);
         }
     }

@@ -27,7 +27,7 @@ import rombix.core.chain.StepOptions;
 /** The thread around the deck: what is posted from anywhere is taken in order, in time, and before the end. */
 @Timeout(30)
 class ConductorTest {
-    private static final Clock CLOCK = new Clock() {
+    static final Clock CLOCK = new Clock() {
         @Override
         public long nanos() {
             return System.nanoTime();
@@ -116,5 +116,29 @@ class ConductorTest {
             unlucky.post(new Event.Perform("b", Gesture.PRESS, "test"));
             assertThat(twice.await(10, TimeUnit.SECONDS)).isTrue();
         }
+    }
+
+    @Test
+    void aStepThatTakesForEverIsTold() throws InterruptedException {
+        CountDownLatch told = new CountDownLatch(1);
+        String[] words = new String[1];
+        Conductor slow = new Conductor(CLOCK, new Random(1), _ -> (_, _) -> {
+        }, h -> {
+            if (h instanceof Happening.Said) {
+                try {
+                    told.await(20, TimeUnit.SECONDS); // As long as nobody has seen it.
+                } catch (InterruptedException e) {
+                    Thread.currentThread().interrupt();
+                }
+            } else if (h instanceof Happening.Faulted f) {
+                words[0] = f.button() + ": " + f.message();
+                told.countDown();
+            }
+        });
+        slow.post(new Event.Load(board(say("slow"))));
+        slow.post(new Event.Perform("b", Gesture.PRESS, "test"));
+        assertThat(told.await(20, TimeUnit.SECONDS)).isTrue();
+        slow.close();
+        assertThat(words[0]).startsWith("b: The deck has been busy for ").endsWith("with the step “Say “slow””");
     }
 }

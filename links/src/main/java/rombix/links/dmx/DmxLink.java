@@ -71,6 +71,8 @@ final class DmxLink implements Link {
     private final Condition changed = lock.newCondition();
     private final Map<Integer, Universe> universes = new LinkedHashMap<>();
     private final Loop loop;
+    /** Guarded by the lock. */
+    private boolean closed;
     /** What a link that is well says, with the universes that it sends. */
     private volatile String ready = "ready";
     /** What was said last; the link's thread alone. */
@@ -170,7 +172,7 @@ final class DmxLink implements Link {
         }
         lock.lock();
         try {
-            if (loop.closed()) {
+            if (closed) {
                 report.failed(ticket, "was closed");
                 return;
             }
@@ -281,18 +283,26 @@ final class DmxLink implements Link {
         }
     }
 
+    /** What was set and has not gone out yet goes out now: a hold that ended must not stay on the lamps. */
     @Override
     public void close() {
-        loop.close();
+        List<Frame> last = new ArrayList<>();
         lock.lock();
         try {
+            if (closed) {
+                return;
+            }
+            closed = true;
             for (Universe u : universes.values()) {
-                u.tickets.forEach(t -> report.failed(t, "was closed"));
-                u.tickets.clear();
+                if (u.dirty) {
+                    last.add(frame(u, System.nanoTime()));
+                }
             }
         } finally {
             lock.unlock();
         }
+        last.forEach(this::send);
+        loop.close();
         try {
             channel.close();
         } catch (IOException e) {
