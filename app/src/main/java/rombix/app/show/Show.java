@@ -211,6 +211,7 @@ public final class Show implements Player, AutoCloseable {
             return;
         }
         Known known = knowledge.now();
+        Event.Resume resume = knowledge.resume();
         FastClock fast = new FastClock(CLOCK);
         clock = fast;
         fast.factor(pace);
@@ -228,6 +229,7 @@ public final class Show implements Player, AutoCloseable {
         reachable(played, twins);
         known.readings().forEach((gear, of) -> of
                 .forEach((reading, value) -> twins.post(new Event.Came(gear, reading, value))));
+        twins.post(resume); // It begins where the deck is, not where the board once began.
     }
 
     private static void reachable(Rig rig, Conductor twins) {

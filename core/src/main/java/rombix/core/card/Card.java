@@ -130,6 +130,9 @@ public record Card(int card, String id, String title, String icon, Map<String, L
     public record Arrival(Template from, int arg, @Nullable WireValue value) {
         public Arrival {
             Objects.requireNonNull(from, "an arrival needs \"from\"");
+            if (arg < 0) {
+                throw new IllegalArgumentException("\"arg\" counts from 0, so it is not " + arg);
+            }
         }
     }
 

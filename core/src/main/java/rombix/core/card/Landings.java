@@ -18,7 +18,9 @@ import rombix.core.value.Value;
 
 /** Where a gear's packets land: which reading a packet brings, by its address and what it carries. Immutable. */
 final class Landings {
-    private final Map<String, Landing> fixed = new HashMap<>();
+    /** How a colour is written. */
+    static final String COLOUR = "#[0-9A-Fa-f]{6}";
+    private final Map<String, List<Landing>> fixed = new HashMap<>();
     private final List<Landing> open = new ArrayList<>();
     private final Set<Template> reported = new HashSet<>();
     private final List<String> addresses = new ArrayList<>();
@@ -54,12 +56,11 @@ final class Landings {
     private void place(ReadingSpec spec, Arrival arrival, Map<String, List<Item>> lists) {
         Optional<String> family = familyOf(spec);
         if (family.isEmpty()) {
-            fixed.merge(arrival.from().toString(), new Landing(spec, arrival, spec.id()), (a, _) -> a);
+            land(arrival.from().toString(), new Landing(spec, arrival, spec.id()));
         } else if (lists.containsKey(family.get())) {
             for (Item item : lists.getOrDefault(family.get(), List.of())) {
                 Function<String, @Nullable Value> filled = of(family.get(), item);
-                fixed.put(arrival.from().fill(filled),
-                        new Landing(spec, arrival, new Template(spec.id().fill(filled))));
+                land(arrival.from().fill(filled), new Landing(spec, arrival, new Template(spec.id().fill(filled))));
             }
         } else {
             open.add(new Landing(spec, arrival, spec.id()));
@@ -68,20 +69,29 @@ final class Landings {
 
     /** The readings that a packet from the gear brings; empty if the card knows no such packet. */
     List<Landed> land(String address, List<Value> args) {
-        Landing exact = fixed.get(address);
+        List<Landing> exact = fixed.get(address);
         if (exact != null) {
-            return List.of(land(exact, exact.id().toString(), args));
+            return exact.stream().map(l -> land(l, l.id().toString(), args)).toList();
         }
+        List<Landed> landed = new ArrayList<>();
+        Template from = null; // Families are told apart by the first address that fits; several may share one.
         for (Landing l : open) {
-            Optional<Map<String, String>> places = l.arrival().from().match(address);
+            Optional<Map<String, String>> places = from == null || from.equals(l.arrival().from())
+                    ? l.arrival().from().match(address)
+                    : Optional.empty();
             if (places.isPresent()) {
-                return List.of(land(l, l.id().fill(n -> {
+                from = l.arrival().from();
+                landed.add(land(l, l.id().fill(n -> {
                     String found = places.get().get(n);
                     return found == null ? null : Value.of(found);
                 }), args));
             }
         }
-        return List.of();
+        return landed;
+    }
+
+    private void land(String address, Landing landing) {
+        fixed.computeIfAbsent(address, _ -> new ArrayList<>()).add(landing);
     }
 
     private Landed land(Landing landing, String reading, List<Value> args) {
@@ -110,11 +120,11 @@ final class Landings {
 
     private static Optional<Value> typed(ValueType kind, Value v) {
         return switch (kind) {
-            case NUMBER -> Double.isNaN(v.asNumber()) ? Optional.empty() : Optional.of(Value.of(v.asNumber()));
+            case NUMBER -> !Double.isFinite(v.asNumber()) ? Optional.empty() : Optional.of(Value.of(v.asNumber()));
             case FLAG -> v instanceof Value.Text t && !t.text().matches("(?i)true|false|yes|no|on|off|0|1")
                     ? Optional.empty()
                     : Optional.of(Value.of(v.asFlag()));
-            case COLOUR -> v.toString().matches("#[0-9A-Fa-f]{6}") ? Optional.of(v) : Optional.empty();
+            case COLOUR -> v.toString().matches(COLOUR) ? Optional.of(v) : Optional.empty();
             case TEXT, CHOICE -> Optional.of(Value.of(v.toString()));
             case LIST -> Optional.empty();
         };

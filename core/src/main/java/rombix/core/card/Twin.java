@@ -253,7 +253,11 @@ public final class Twin {
             values.add(v);
             forms.add(carry instanceof WireValue.Mapped m && m.as() != null ? m.as() : WireValue.As.FLOAT);
         }
-        return new Order.Outgoing(packet.to().fill(places), List.copyOf(values), List.copyOf(forms));
+        String address = packet.to().fill(places);
+        if (!protocol.descriptor().takes(address)) {
+            throw new IllegalArgumentException("“%s” is not %s".formatted(address, protocol.descriptor().expected()));
+        }
+        return new Order.Outgoing(address, List.copyOf(values), List.copyOf(forms));
     }
 
     /** A command with the arguments that a step would hold; {@code moving} is the one that carries the reading. */
@@ -308,11 +312,14 @@ public final class Twin {
     }
 
     private static Value within(Param p, Value v) {
+        if (p.type() == ValueType.COLOUR && !v.toString().matches(Landings.COLOUR)) {
+            throw new IllegalArgumentException("“%s” takes a colour such as #B01010, not “%s”".formatted(p.label(), v));
+        }
         if (p.type() != ValueType.NUMBER) {
             return v;
         }
         double n = v.asNumber();
-        if (Double.isNaN(n)) {
+        if (!Double.isFinite(n)) {
             throw new IllegalArgumentException("“%s” takes a number, not “%s”".formatted(p.label(), v));
         }
         double low = p.min() == null ? n : Math.max(p.min(), n);

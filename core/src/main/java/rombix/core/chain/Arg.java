@@ -5,6 +5,7 @@ import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import rombix.core.value.Value;
 
@@ -21,7 +22,12 @@ public sealed interface Arg {
 
     /** Arguments as they were given, in their order; none where there are none. */
     static Map<String, Arg> ordered(@Nullable Map<String, Arg> with) {
-        return with == null ? Map.of() : Collections.unmodifiableMap(new LinkedHashMap<>(with));
+        if (with == null) {
+            return Map.of();
+        }
+        Map<String, Arg> all = new LinkedHashMap<>(with);
+        all.values().removeIf(Objects::isNull);
+        return Collections.unmodifiableMap(all);
     }
 
     static Arg of(Value value) {

@@ -2,6 +2,8 @@ package rombix.core.engine;
 
 import java.time.LocalTime;
 import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -25,6 +27,8 @@ final class Compiler {
     private static final long NANOS = 1_000_000L;
     /** How deep chains that use each other are counted in what is expected. */
     private static final int DEEPEST_USE = 4;
+    /** How long chains take that others use, by how deep they are used. */
+    private final Map<Integer, Map<Chain, Long>> expectedAt = new HashMap<>();
 
     private final Rig rig;
 
@@ -184,9 +188,21 @@ final class Compiler {
             case Step.ForAWhile w -> Math.max(w.ms() * NANOS, expected(w.chain(), uses));
             case Step.Repeat r -> (r.times() instanceof Arg.Constant c ? Math.max(0, (long) c.value().asNumber()) : 1)
                     * Math.max(expected(r.chain(), uses), r.every() == null ? 0 : r.every() * NANOS);
-            case DeckStep.Use u -> uses >= DEEPEST_USE ? 0 : expected(used(u), uses + 1);
+            case DeckStep.Use u -> uses >= DEEPEST_USE ? 0 : expectedOfUsed(used(u), uses + 1);
             default -> step.inner().stream().mapToLong(c -> expected(c, uses)).max().orElse(0);
         };
+    }
+
+    /** A chain that many steps use is reckoned once at each depth, not once for each of them. */
+    private long expectedOfUsed(Chain chain, int uses) {
+        Map<Chain, Long> known = expectedAt.computeIfAbsent(uses, _ -> new IdentityHashMap<>());
+        Long before = known.get(chain);
+        if (before != null) {
+            return before;
+        }
+        long took = expected(chain, uses);
+        known.put(chain, took);
+        return took;
     }
 
     private Chain used(DeckStep.Use u) {

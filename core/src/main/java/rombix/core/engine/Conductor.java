@@ -1,15 +1,19 @@
 package rombix.core.engine;
 
+import java.util.Map;
 import java.util.Queue;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.random.RandomGenerator;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import rombix.core.value.Value;
 
 /**
  * The one thread that owns a deck: it takes what is posted, does what is due, and sleeps until the next of either.
@@ -22,6 +26,10 @@ public final class Conductor implements AutoCloseable {
 
     private final Clock clock;
     private final Queue<Posted> posted = new ConcurrentLinkedQueue<>();
+    private static final int MOST_WORDS = 100_000;
+    /** What numbers are by now whose events wait. */
+    private final Map<Orders.Key, Event.Came> latest = new ConcurrentHashMap<>();
+    private final AtomicInteger words = new AtomicInteger();
     private final Deck deck;
     private final Thread thread;
     private final Consumer<Happening> watcher;
@@ -50,10 +58,40 @@ public final class Conductor implements AutoCloseable {
 
     /** Hands an event in, from any thread, stamped with the present moment. Never blocks. */
     public void post(Event event) {
+        if (event instanceof Event.Came c && !queued(c)) {
+            return;
+        }
         posted.add(new Posted(event, clock.nanos()));
         if (Thread.currentThread() != thread) {
             LockSupport.unpark(thread);
         }
+    }
+
+    /**
+     * Of the numbers of one reading only the latest waits: a meter that moves faster than the deck can look takes no
+     * memory. What else readings say is not left out, but for a flood that nobody could take.
+     */
+    private boolean queued(Event.Came came) {
+        if (came.value() instanceof Value.Num) {
+            return latest.put(new Orders.Key(came.gear(), came.reading()), came) == null;
+        }
+        if (words.incrementAndGet() > MOST_WORDS) {
+            words.decrementAndGet();
+            return false;
+        }
+        return true;
+    }
+
+    private Event present(Event event) {
+        if (!(event instanceof Event.Came c)) {
+            return event;
+        }
+        if (!(c.value() instanceof Value.Num)) {
+            words.decrementAndGet();
+            return event;
+        }
+        Event.Came now = latest.remove(new Orders.Key(c.gear(), c.reading()));
+        return now == null ? event : now;
     }
 
     /** The thread never dies before it is closed: whatever is thrown costs what threw it. */
@@ -80,7 +118,7 @@ public final class Conductor implements AutoCloseable {
         while (!closed || !posted.isEmpty()) {
             watchdog.begins();
             for (Posted p = posted.poll(); p != null; p = posted.poll()) {
-                deck.take(p.event(), p.atNanos());
+                deck.take(present(p.event()), p.atNanos());
                 watchdog.begins();
             }
             long wait = real(deck.advance());

@@ -60,8 +60,8 @@ public final class Deck {
     final Follows follows = new Follows(this, hands);
     private final Armed armed = new Armed(this);
     private final Ending ending = new Ending(this);
-    private volatile @Nullable Rig rig;
-    private final Buttons buttons = new Buttons(this);
+    volatile @Nullable Rig rig;
+    final Buttons buttons = new Buttons(this);
     private final Deque<Posted> inbox = new ArrayDeque<>();
     private long moment;
     private boolean taking;
@@ -268,7 +268,8 @@ public final class Deck {
             case Event.StopRun s -> runs.stop(s.run());
             case Event.StopAll _ -> stopAll(at);
             case Event.End e -> ending.begin(e.then(), at);
-            case Event.Recite _ -> recite();
+            case Event.Recite _ -> telling.recite();
+            case Event.Resume r -> telling.resume(r);
         }
     }
 
@@ -284,7 +285,7 @@ public final class Deck {
         on(button, b -> telling.fault(b, null, what));
     }
 
-    private void on(String button, Consumer<ButtonPlay> what) {
+    void on(String button, Consumer<ButtonPlay> what) {
         ButtonPlay b = button(button);
         if (b != null) {
             what.accept(b);
@@ -323,20 +324,6 @@ public final class Deck {
             follows.follow(b);
             telling.shows(b);
         });
-    }
-
-    private void recite() {
-        Rig here = rig;
-        if (here == null) {
-            return;
-        }
-        telling.tell(new Happening.Anew());
-        telling.tell(new Happening.Loaded(here));
-        situation.statuses((gear, status) -> telling.tell(new Happening.Linked(gear, status)));
-        situation.readings((gear, reading, value) -> telling.tell(new Happening.Came(gear, reading, value)));
-        situation.values(telling::value);
-        buttons.all().forEach(telling::shows);
-        runs.recite();
     }
 
     /** Sets a value of the scope's button, or of the board. */

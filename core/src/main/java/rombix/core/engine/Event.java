@@ -1,5 +1,6 @@
 package rombix.core.engine;
 
+import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Rig;
@@ -108,6 +109,14 @@ public sealed interface Event {
      * @param then done on the conductor's thread once that has gone out, or after two seconds
      */
     record End(Runnable then) implements Event {
+    }
+
+    /**
+     * A deck goes on from where another is that plays the same board.
+     *
+     * @param states the states of buttons that follow nothing, by button
+     */
+    record Resume(Map<String, Integer> states, List<Happening.ValueSet> values) implements Event {
     }
 
     /** All that is known is told once more, for a watcher that was away. */

@@ -20,6 +20,7 @@ import rombix.core.value.Value;
 @OwnedBy(Owner.CONDUCTOR)
 final class Hands {
     private static final long MILLIS = 1_000_000L;
+    private static final int MOST_QUEUED = 100;
 
     private final Deck deck;
 
@@ -230,7 +231,13 @@ final class Hands {
         }
         switch (b.button.busy()) {
             case RESTART, OVERLAP -> started(b, gesture, chain(b, gesture), at, source);
-            case QUEUE -> b.queued.add(new ButtonPlay.Queued(gesture, source));
+            case QUEUE -> {
+                if (b.queued.size() < MOST_QUEUED) {
+                    b.queued.add(new ButtonPlay.Queued(gesture, source));
+                } else {
+                    deck.telling.fault(b, null, "more than " + MOST_QUEUED + " presses wait; this one does nothing");
+                }
+            }
             case IGNORE -> {
             }
             case STOP -> deck.runs.stopAll(b);

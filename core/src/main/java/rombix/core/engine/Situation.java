@@ -98,6 +98,11 @@ final class Situation {
         return null;
     }
 
+    /** A value is as another deck has it; whether the board has such a value. */
+    boolean resume(Happening.ValueSet set) {
+        return values.replace(new Owned(set.button() == null ? "" : set.button(), set.value()), set.to()) != null;
+    }
+
     /** Hands over all values, with their owners. */
     void values(BiConsumer<Owned, Value> to) {
         values.forEach(to);

@@ -5,6 +5,7 @@ import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import rombix.core.board.Rig;
 import rombix.core.card.Order;
 import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
@@ -83,5 +84,35 @@ final class Telling {
 
     void value(Situation.Owned name, Value value) {
         tell(new Happening.ValueSet(name.owner().isEmpty() ? null : name.owner(), name.id(), value));
+    }
+
+    /** Takes over what another deck has, and tells of it. */
+    void resume(Event.Resume from) {
+        from.values().forEach(v -> {
+            if (deck.situation.resume(v)) {
+                tell(v);
+            }
+        });
+        from.states().forEach((id, state) -> deck.on(id, b -> {
+            if (!b.button.follows() && state < b.button.states().size()) {
+                b.shown = state;
+                shows(b);
+            }
+        }));
+    }
+
+    /** Tells all that is known once more. */
+    void recite() {
+        Rig here = deck.rig;
+        if (here == null) {
+            return;
+        }
+        tell(new Happening.Anew());
+        tell(new Happening.Loaded(here));
+        deck.situation.statuses((gear, status) -> tell(new Happening.Linked(gear, status)));
+        deck.situation.readings((gear, reading, value) -> tell(new Happening.Came(gear, reading, value)));
+        deck.situation.values(this::value);
+        deck.buttons.all().forEach(this::shows);
+        deck.runs.recite();
     }
 }

@@ -5,6 +5,8 @@ import com.ezylang.evalex.Expression;
 import com.ezylang.evalex.config.ExpressionConfiguration;
 import com.ezylang.evalex.config.MapBasedFunctionDictionary;
 import com.ezylang.evalex.data.EvaluationValue;
+import com.ezylang.evalex.functions.AbstractFunction;
+import com.ezylang.evalex.functions.FunctionParameter;
 import com.ezylang.evalex.functions.basic.AbsFunction;
 import com.ezylang.evalex.functions.basic.CeilingFunction;
 import com.ezylang.evalex.functions.basic.FloorFunction;
@@ -17,6 +19,7 @@ import com.ezylang.evalex.functions.string.StringContains;
 import com.ezylang.evalex.functions.string.StringLowerFunction;
 import com.ezylang.evalex.functions.string.StringUpperFunction;
 import com.ezylang.evalex.parser.ParseException;
+import com.ezylang.evalex.parser.Token;
 import java.math.MathContext;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -28,16 +31,22 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * A formula over readings and values, which stand in it in braces: {@code {desk:level/host} > -10 && {round} == 2}. It
- * has no reflection, no input or output, no chance of its own, and works in bounded time. Not safe for use by several
- * threads at once.
+ * has no reflection, no input or output, no chance of its own, and is computed in less than 50 ms: it has at most 2,000
+ * characters, its numbers stay within those of 64 bits, and a text that it makes has at most 10,000 characters. Not safe
+ * for use by several threads at once.
  */
 public final class Formula {
     private static final int LONGEST = 2000;
+    private static final String TOO_DEEP = "it is nested too deeply";
+    private static final int LONGEST_TEXT = 10_000;
+    /** Texts, left out where numbers and operators are looked at. */
+    private static final Pattern TEXT = Pattern.compile("\"[^\"]*\"");
+    private static final Pattern HUGE = Pattern.compile("\\^|[0-9.][eE][+-]?[0-9]{3,}|[0-9]{310,}");
     private static final Pattern NAME = Pattern.compile("\\{([^{}]+)}");
     private static final ExpressionConfiguration SAFE = ExpressionConfiguration.builder()
             .mathContext(MathContext.DECIMAL64)
             .functionDictionary(MapBasedFunctionDictionary.ofFunctions(Map.entry("MIN", new MinFunction()),
-                    Map.entry("MAX", new MaxFunction()), Map.entry("ROUND", new RoundFunction()),
+                    Map.entry("MAX", new MaxFunction()), Map.entry("ROUND", new Rounded()),
                     Map.entry("ABS", new AbsFunction()), Map.entry("FLOOR", new FloorFunction()),
                     Map.entry("CEILING", new CeilingFunction()), Map.entry("IF", new IfFunction()),
                     Map.entry("NOT", new NotFunction()), Map.entry("UPPER", new StringUpperFunction()),
@@ -65,6 +74,12 @@ public final class Formula {
             from = m.end();
         }
         plain.append(source.substring(from));
+        Matcher huge = HUGE.matcher(TEXT.matcher(plain).replaceAll(t -> " ".repeat(t.group().length())));
+        if (huge.find()) {
+            throw new FormulaFault(huge.start() + 1, huge.group().equals("^")
+                    ? "there are no powers here; multiply instead"
+                    : "a number like this is too large");
+        }
         try {
             expression = new Expression(plain.toString(), SAFE);
             expression.validate();
@@ -76,6 +91,8 @@ public final class Formula {
             }
         } catch (ParseException e) {
             throw new FormulaFault(e.getStartPosition(), String.valueOf(e.getMessage()));
+        } catch (StackOverflowError e) {
+            throw new FormulaFault(0, TOO_DEEP);
         }
     }
 
@@ -110,14 +127,47 @@ public final class Formula {
             return result.isBooleanValue()
                     ? Value.of(result.getBooleanValue())
                     : result.isNumberValue()
-                            ? Value.of(result.getNumberValue().doubleValue())
-                            : Value.of(String.valueOf(result.getStringValue()));
+                            ? number(result.getNumberValue().doubleValue())
+                            : text(String.valueOf(result.getStringValue()));
         } catch (EvaluationException e) {
             throw new FormulaFault(e.getStartPosition(), String.valueOf(e.getMessage()));
         } catch (ParseException e) {
             throw new FormulaFault(e.getStartPosition(), String.valueOf(e.getMessage()));
-        } catch (ArithmeticException e) {
+        } catch (ArithmeticException | NumberFormatException e) {
             throw new FormulaFault(0, "it cannot be computed: " + e.getMessage());
+        } catch (StackOverflowError e) {
+            throw new FormulaFault(0, TOO_DEEP);
+        }
+    }
+
+    private static Value number(double number) throws FormulaFault {
+        if (!Double.isFinite(number)) {
+            throw new FormulaFault(0, "what comes out is too large a number");
+        }
+        return Value.of(number);
+    }
+
+    private static Value text(String text) throws FormulaFault {
+        if (text.length() > LONGEST_TEXT) {
+            throw new FormulaFault(0, "what comes out is a text of more than " + LONGEST_TEXT + " characters");
+        }
+        return Value.of(text);
+    }
+
+    /** Rounds to as many digits as a number has. */
+    @FunctionParameter(name = "value")
+    @FunctionParameter(name = "scale")
+    private static final class Rounded extends AbstractFunction {
+        private static final int DIGITS = 15;
+
+        @Override
+        public EvaluationValue evaluate(Expression of, Token token, EvaluationValue... given)
+                throws EvaluationException {
+            int digits = given[1].getNumberValue().intValue();
+            if (Math.abs(digits) > DIGITS) {
+                throw new EvaluationException(token, "ROUND takes at most " + DIGITS + " digits");
+            }
+            return new RoundFunction().evaluate(of, token, given);
         }
     }
 

@@ -119,4 +119,41 @@ class TwinTest {
         });
         assertThat(studio.toReach("clips", Value.of(3))).isEmpty();
     }
+
+    @Test
+    void whatIsNoNumberDoesNotLand() {
+        assertThat(desk.land("control 1 30", List.of(Value.of(Double.NEGATIVE_INFINITY)))).singleElement().satisfies(
+                l -> assertThat(l.value()).isEqualTo(Value.of(-60)));
+        assertThat(house.land("house/heater/temperature", List.of(Value.of(Double.NEGATIVE_INFINITY)))).singleElement()
+                .satisfies(l -> {
+                    assertThat(l.value()).isNull();
+                    assertThat(l.problem()).contains("does not expect");
+                });
+    }
+
+    @Test
+    void anAddressThatAListOfTheBoardSpoilsIsRefusedInWords() {
+        Twin spoilt = twin("house", Protocol.of("mqtt"), Map.of("lock", List.of(new Item("a/#", "Gate", Map.of()))));
+        assertThatThrownBy(() -> order(spoilt, "unlock", Map.of("lock", Value.of("a/#")))).isInstanceOf(
+                IllegalArgumentException.class).hasMessageContaining("a/#/set” is not");
+    }
+
+    @Test
+    void anEmptyColourIsRefusedInWords() {
+        Twin lit = twin("lamps", Protocol.of("dmx"), Map.of("colour-lamp", List.of(new Item("ring", "Ring", Map.of(
+                "universe", 1, "colour", 3)))));
+        assertThatThrownBy(() -> order(lit, "colour", Map.of("colour-lamp", Value.of("ring"), "colour", Value.of(""))))
+                .isInstanceOf(IllegalArgumentException.class).hasMessageContaining("takes a colour such as");
+    }
+
+    @Test
+    void severalReadingsOfOneAddressLandTogether() throws Exception {
+        Card card = CardLibrary.read(java.nio.file.Path.of("c.json"), """
+                {"card": 1, "id": "pad", "title": "Pad", "readings": [
+                 {"id": "x", "type": "number", "arrives": {"osc": {"from": "/at", "arg": 0}}},
+                 {"id": "y", "type": "number", "arrives": {"osc": {"from": "/at", "arg": 1}}}]}""");
+        Twin pad = new Twin("g", "Pad", card, Protocol.of("osc"), Map.of());
+        assertThat(pad.land("/at", List.of(Value.of(3), Value.of(4)))).extracting(l -> l.reading() + " " + l.value())
+                .containsExactly("x 3", "y 4");
+    }
 }

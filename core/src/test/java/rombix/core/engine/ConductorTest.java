@@ -23,6 +23,7 @@ import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions;
+import rombix.core.value.Value;
 
 /** The thread around the deck: what is posted from anywhere is taken in order, in time, and before the end. */
 @Timeout(30)
@@ -140,5 +141,39 @@ class ConductorTest {
         assertThat(told.await(20, TimeUnit.SECONDS)).isTrue();
         slow.close();
         assertThat(words[0]).startsWith("b: The deck has been busy for ").endsWith("with the step “Say “slow””");
+    }
+
+    @Test
+    void aMeterThatMovesFasterThanTheDeckLooksWaitsAsOneNumber() throws InterruptedException {
+        CountDownLatch go = new CountDownLatch(1);
+        CountDownLatch done = new CountDownLatch(1);
+        BlockingQueue<Value> came = new LinkedBlockingQueue<>();
+        Conductor busy = new Conductor(CLOCK, new Random(1), _ -> (_, _) -> {
+        }, h -> {
+            switch (h) {
+                case Happening.Loaded _ -> {
+                    try {
+                        go.await(20, TimeUnit.SECONDS);
+                    } catch (InterruptedException e) {
+                        Thread.currentThread().interrupt();
+                    }
+                }
+                case Happening.Came c -> came.add(c.value());
+                case Happening.Armed _ -> done.countDown();
+                default -> {
+                }
+            }
+        });
+        busy.post(new Event.Load(TestDeck.rig()));
+        for (int i = 1; i <= 100_000; i++) {
+            busy.post(new Event.Came("gear", "level", Value.of(i)));
+        }
+        busy.post(new Event.Came("gear", "on/a", Value.of(true)));
+        busy.post(new Event.Came("gear", "on/a", Value.of(false)));
+        busy.post(new Event.Arm(true));
+        go.countDown();
+        assertThat(done.await(20, TimeUnit.SECONDS)).isTrue();
+        busy.close();
+        assertThat(came).containsExactly(Value.of(100_000), Value.of(true), Value.of(false));
     }
 }

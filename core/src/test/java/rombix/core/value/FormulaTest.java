@@ -13,8 +13,10 @@ import net.jqwik.api.Property;
 import net.jqwik.api.Provide;
 import net.jqwik.api.constraints.IntRange;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class FormulaTest {
     private static final Map<String, Value> NOW = Map.of("n", Value.of(4), "desk:level/host", Value.of(-12.5), "on",
@@ -114,5 +116,31 @@ class FormulaTest {
             assertThat(e.getMessage()).as(damaged).isNotBlank();
             assertThat(e.position()).as(damaged).isBetween(0, damaged.length() + 1);
         }
+    }
+
+    @ParameterizedTest
+    @Timeout(5)
+    @ValueSource(strings = {"ROUND(1.5, 10000000)", "9^9^9^9", "1E999999999", "FLOOR(1E200 * 1E200)", "CEILING(1e1000)",
+            "ROUND(1, -99999)"})
+    void noFormulaHoldsAnybodyUp(String formula) {
+        assertThatThrownBy(() -> new Formula(formula).value(_ -> null)).isInstanceOf(FormulaFault.class);
+    }
+
+    @Test
+    @Timeout(5)
+    void aTextThatDoublesEndsBeforeItTakesAllMemory() {
+        String[] s = {"x"};
+        assertThatThrownBy(() -> {
+            for (int i = 0; i < 40; i++) {
+                s[0] = new Formula("{s} + {s}").value(_ -> Value.of(s[0])).toString();
+            }
+        }).isInstanceOf(FormulaFault.class).hasMessageContaining("10000 characters");
+        assertThat(s[0]).hasSizeLessThanOrEqualTo(10_000);
+    }
+
+    @Test
+    void bracketsWithoutEndAreAFaultAndNoOverflow() {
+        assertThatThrownBy(() -> new Formula("(".repeat(900) + "1" + ")".repeat(900) + "+").value(_ -> null))
+                .isInstanceOf(FormulaFault.class);
     }
 }

@@ -35,6 +35,7 @@ final class DmxLink implements Link {
     /** Universes that are due nearly at the same time are sent at the same time: so they stay in step. */
     private static final long TOGETHER_NANOS = FRAME_NANOS / 4;
     private static final long KEEP_ALIVE_NANOS = 800_000_000L;
+    private static final long LOOK_UP_MILLIS = 2000;
     private static final String MULTICAST = "multicast";
     /** E1.31-2018, section 9.1.1. */
     private static final int LAST_UNIVERSE = 63_999;
@@ -83,17 +84,33 @@ final class DmxLink implements Link {
         this.unicast = address.equals(MULTICAST) ? null : HostPort.of(address);
         try {
             channel = DatagramChannel.open();
-            if (unicast != null) {
-                channel.connect(unicast);
+            if (unicast != null && HostPort.isNumeric(unicast)) {
+                channel.connect(HostPort.resolved(unicast));
             }
-        } catch (IOException | java.nio.channels.UnresolvedAddressException e) {
+        } catch (IOException e) {
             throw new IllegalArgumentException("no way to " + address + ": " + e.getMessage(), e);
         }
-        report.ready();
+        if (reaches()) {
+            report.ready();
+        }
         loop = Loop.startOften("dmx " + report.twin().gear(), this::run, report::troubled);
     }
 
+    private boolean reaches() {
+        return unicast == null || channel.isConnected();
+    }
+
     private void run() throws InterruptedException {
+        if (!reaches() && unicast != null) {
+            try {
+                channel.connect(HostPort.resolved(unicast));
+            } catch (IOException e) {
+                report.off(String.valueOf(e.getMessage()));
+                Thread.sleep(LOOK_UP_MILLIS);
+                return;
+            }
+            report.ready();
+        }
         for (Frame frame : due()) {
             send(frame);
         }
@@ -174,6 +191,10 @@ final class DmxLink implements Link {
         try {
             if (closed) {
                 report.failed(ticket, "was closed");
+                return;
+            }
+            if (!reaches()) {
+                report.failed(ticket, "its host is not known yet");
                 return;
             }
             Universe last = null;

@@ -1,25 +1,30 @@
 package rombix.links.irc;
 
-import java.io.BufferedReader;
 import java.io.IOException;
-import java.io.InputStreamReader;
 import java.io.OutputStream;
 import java.net.InetSocketAddress;
 import java.net.Socket;
+import java.net.SocketTimeoutException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.ThreadLocalRandom;
+import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Order;
+import rombix.core.engine.Status.Phase;
 import rombix.core.value.Value;
 import rombix.links.link.Connected;
 import rombix.links.link.GearReport;
 import rombix.links.link.HostPort;
+import rombix.links.link.LineInput;
 import rombix.links.link.Link;
 import rombix.links.link.Loop;
 import rombix.wire.Malformed;
@@ -33,10 +38,19 @@ import rombix.wire.irc.IrcLine;
  */
 final class IrcLink implements Link {
     private static final int CONNECT_MILLIS = 3000;
-    private static final int QUIET_MILLIS = 60_000;
+    /** How often it is looked whether the server is still there. */
+    private static final int LOOK_MILLIS = 2000;
+    private static final long QUIET_NANOS = TimeUnit.SECONDS.toNanos(20);
+    private static final long ANSWER_NANOS = TimeUnit.SECONDS.toNanos(4);
+    private static final int LONGEST_IN = 8192;
+    /** What servers put before a line that they pass on, which must have room in it, too. */
+    private static final int PREFIX = 100;
+    private static final String KEEP = "keep";
+    private static final String NICK = "rombix";
     private static final String MODES_ARE = "324";
     private static final String WELCOME = "001";
     private static final String NICK_TAKEN = "433";
+    private static final String NO_MESSAGE_OF_THE_DAY = "422";
 
     private final GearReport report;
     private final InetSocketAddress address;
@@ -44,10 +58,18 @@ final class IrcLink implements Link {
     private final Set<String> channels = new LinkedHashSet<>();
     private final Connected<Socket> connected;
     private final Loop writer;
+    /** Orders that the server has not answered for yet, by the token that stands behind them, oldest first. */
+    private final Map<String, Waiting> waiting = Collections.synchronizedMap(new LinkedHashMap<>());
     private volatile @Nullable Socket socket;
     private volatile boolean joined;
+    /** The reader's. */
+    private String nick = NICK;
+    private long token;
 
-    private record Outgoing(long ticket, List<String> lines) {
+    private record Outgoing(long ticket, List<String> lines, long atNanos) {
+    }
+
+    private record Waiting(long ticket, long atNanos) {
     }
 
     IrcLink(GearReport report, InetSocketAddress address) {
@@ -75,6 +97,7 @@ final class IrcLink implements Link {
                 } finally {
                     socket = null;
                     joined = false;
+                    List.copyOf(waiting.keySet()).forEach(t -> answered(t, "did not answer"));
                 }
                 throw new IOException("it ended the connection");
             }
@@ -84,8 +107,8 @@ final class IrcLink implements Link {
     private Socket dial() throws IOException {
         Socket s = new Socket();
         try {
-            s.connect(address, CONNECT_MILLIS);
-            s.setSoTimeout(QUIET_MILLIS);
+            s.connect(HostPort.resolved(address), CONNECT_MILLIS);
+            s.setSoTimeout(LOOK_MILLIS);
             s.setTcpNoDelay(true);
             return s;
         } catch (IOException e) {
@@ -95,35 +118,99 @@ final class IrcLink implements Link {
     }
 
     private void talk(Socket s) throws IOException {
-        String nick = "rombix";
+        nick = NICK;
         say(s, IrcLine.of("NICK", nick));
-        say(s, IrcLine.of("USER", "rombix", "0", "*", "Rombix"));
-        BufferedReader in = new BufferedReader(new InputStreamReader(s.getInputStream(), StandardCharsets.UTF_8));
-        for (String text = in.readLine(); text != null; text = in.readLine()) {
+        say(s, IrcLine.of("USER", NICK, "0", "*", "Rombix"));
+        LineInput in = new LineInput(s.getInputStream(), LONGEST_IN);
+        long heard = System.nanoTime();
+        boolean asked = false;
+        while (true) {
             try {
-                IrcLine line = IrcLine.decode(text);
-                switch (line.command()) {
-                    case "PING" -> say(s, IrcLine.of("PONG", line.param(0)));
-                    case NICK_TAKEN -> say(s, IrcLine.of("NICK", "rombix" + ThreadLocalRandom.current().nextInt(1000)));
-                    case WELCOME -> {
-                        for (String channel : channels) {
-                            say(s, IrcLine.of("JOIN", channel));
-                            say(s, IrcLine.of("MODE", channel));
-                        }
-                        joined = true;
-                        report.ready();
-                    }
-                    case MODES_ARE -> modes(line.param(1), line.param(2));
-                    case "MODE" -> modes(line.param(0), line.param(1));
-                    case "PRIVMSG", "NOTICE" -> landed(line.command() + " " + line.param(0), List.of(Value.of(line
-                            .param(1)), Value.of(line.nick())));
-                    default -> {
-                        // The rest is between the server and its people.
-                    }
+                String text = in.next();
+                if (text == null) {
+                    return;
+                }
+                heard = System.nanoTime();
+                asked = false;
+                take(s, IrcLine.decode(text));
+            } catch (SocketTimeoutException e) {
+                long now = System.nanoTime();
+                boolean unanswered = waiting.values().stream().anyMatch(w -> now - w.atNanos() > ANSWER_NANOS);
+                if (unanswered || asked && now - heard > QUIET_NANOS + ANSWER_NANOS) {
+                    throw new IOException("it does not answer any more", e);
+                }
+                if (!asked && now - heard > QUIET_NANOS) {
+                    asked = true;
+                    say(s, IrcLine.of("PING", KEEP));
                 }
             } catch (Malformed e) {
                 report.ignored(String.valueOf(e.getMessage()));
             }
+        }
+    }
+
+    private void take(Socket s, IrcLine line) throws IOException {
+        switch (line.command()) {
+            case "PING" -> say(s, IrcLine.of("PONG", line.param(0)));
+            case "PONG" -> answered(line.params().isEmpty() ? "" : line.params().getLast(), null);
+            case NICK_TAKEN -> {
+                nick = NICK + ThreadLocalRandom.current().nextInt(1000);
+                say(s, IrcLine.of("NICK", nick));
+            }
+            case WELCOME -> {
+                for (String channel : channels) {
+                    say(s, IrcLine.of("JOIN", channel));
+                    say(s, IrcLine.of("MODE", channel));
+                }
+                joined = true;
+                if (nick.equals(NICK)) {
+                    report.ready();
+                } else {
+                    report.status(Phase.READY, "ready as " + nick, "Somebody else is called " + NICK + " there.");
+                }
+            }
+            case MODES_ARE -> modes(line.param(1), line.param(2));
+            case "MODE" -> modes(line.param(0), line.param(1));
+            case "KICK" -> {
+                if (line.param(1).equalsIgnoreCase(nick)) {
+                    report.status(Phase.SILENT, "was removed from %s by %s".formatted(line.param(0), line.nick()),
+                            "The room says: " + line.param(2));
+                }
+            }
+            case "PRIVMSG", "NOTICE" -> landed(line.command() + " " + line.param(0), List.of(Value.of(line.param(1)),
+                    Value.of(line.nick())));
+            default -> {
+                if (line.command().matches("[45]\\d\\d") && !line.command().equals(NO_MESSAGE_OF_THE_DAY)) {
+                    refused(line);
+                }
+            }
+        }
+    }
+
+    /** The server refuses something: the oldest order that it has not answered for, or what was asked at the start. */
+    private void refused(IrcLine line) {
+        String about = line.params().size() > 2 ? line.param(1) + ": " : "";
+        String why = about + (line.params().isEmpty() ? line.command() : line.params().getLast());
+        String oldest;
+        synchronized (waiting) {
+            oldest = waiting.keySet().stream().findFirst().orElse(null);
+        }
+        if (oldest != null) {
+            answered(oldest, "refused: " + why);
+        } else {
+            report.status(Phase.SILENT, "refused: " + why, "Commands are still sent; ask whoever runs the room.");
+        }
+    }
+
+    private void answered(String to, @Nullable String fault) {
+        Waiting w = waiting.remove(to);
+        if (w == null) {
+            return;
+        }
+        if (fault == null) {
+            report.sent(w.ticket());
+        } else {
+            report.failed(w.ticket(), fault);
         }
     }
 
@@ -159,13 +246,22 @@ final class IrcLink implements Link {
             report.failed(next.ticket(), "is not connected");
             return;
         }
+        if (Link.isStale(next.atNanos())) {
+            report.failed(next.ticket(), Link.STALE);
+            return;
+        }
+        // A server answers in order: when this comes back, it has done what went before, or has said that it did not.
+        String mark = "t" + ++token;
+        waiting.put(mark, new Waiting(next.ticket(), System.nanoTime()));
         try {
-            for (String line : next.lines()) {
-                s.getOutputStream().write((line + "\r\n").getBytes(StandardCharsets.UTF_8));
+            StringBuilder all = new StringBuilder();
+            next.lines().forEach(line -> all.append(line).append("\r\n"));
+            all.append(IrcLine.of("PING", mark).encode()).append("\r\n");
+            synchronized (s) {
+                s.getOutputStream().write(all.toString().getBytes(StandardCharsets.UTF_8));
             }
-            report.sent(next.ticket());
         } catch (IOException e) {
-            report.failed(next.ticket(), "the connection broke: " + e.getMessage());
+            answered(mark, "the connection broke");
             s.close();
         }
     }
@@ -178,15 +274,17 @@ final class IrcLink implements Link {
             String command = words.removeFirst();
             packet.args().forEach(a -> words.add(a.toString()));
             String line = new IrcLine("", command, words).encode();
-            if (line.getBytes(StandardCharsets.UTF_8).length + 2 > IrcLine.LONGEST) {
-                report.failed(ticket, "a message has at most " + IrcLine.LONGEST + " bytes; this one is longer");
+            if (line.getBytes(StandardCharsets.UTF_8).length + 2 > IrcLine.LONGEST
+                    - PREFIX) {
+                report.failed(ticket, "a message has at most " + (IrcLine.LONGEST - PREFIX)
+                        + " bytes; this one is longer");
                 return;
             }
             lines.add(line);
         }
         if (writer.closed()) {
             report.failed(ticket, "was closed");
-        } else if (!queue.offer(new Outgoing(ticket, lines))) {
+        } else if (!queue.offer(new Outgoing(ticket, lines, System.nanoTime()))) {
             report.failed(ticket, "has too many orders waiting");
         }
     }

@@ -1,6 +1,8 @@
 package rombix.links.link;
 
 import java.util.List;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
@@ -19,11 +21,15 @@ import rombix.core.value.Value;
 public final class GearReport {
     private static final Logger LOG = LoggerFactory.getLogger(GearReport.class);
 
+    private static final long TELL_MILLIS = 250;
+
     private final Twin twin;
     private final Clock clock;
     private final Consumer<Event> deck;
     private final AtomicLong ignored = new AtomicLong();
     private volatile Status last = Status.UNTRIED;
+    /** Whether it is about to be told how many packets were ignored. Guarded by this. */
+    private boolean telling;
 
     public GearReport(Twin twin, Clock clock, Consumer<Event> deck) {
         this.twin = twin;
@@ -97,8 +103,16 @@ public final class GearReport {
         if (Long.bitCount(count) == 1) {
             LOG.warn("{}: a packet was ignored ({} so far): {}", twin.title(), count, why);
         }
+        if (!telling) { // However many come, it is told four times a second, and the last number always.
+            telling = true;
+            CompletableFuture.delayedExecutor(TELL_MILLIS, TimeUnit.MILLISECONDS).execute(this::tellIgnored);
+        }
+    }
+
+    private synchronized void tellIgnored() {
+        telling = false;
         Status before = last;
-        last = new Status(before.phase(), before.words(), before.hint(), count);
+        last = new Status(before.phase(), before.words(), before.hint(), ignored.get());
         deck.accept(new Event.Linked(twin.gear(), last));
     }
 }

@@ -14,6 +14,7 @@ import javax.sound.midi.ShortMessage;
 import javax.sound.midi.Transmitter;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Order;
+import rombix.core.engine.Trouble;
 import rombix.core.value.Value;
 import rombix.links.link.Connected;
 import rombix.links.link.GearReport;
@@ -28,8 +29,9 @@ import rombix.wire.midi.MidiMessage;
  */
 final class MidiLink implements Link {
     private static final long WATCH_MILLIS = 500;
+    private static final int MOST_WAITING = 1000;
 
-    private record Sending(long ticket, Order order) {
+    private record Sending(long ticket, Order order, long atNanos) {
     }
 
     private record Ports(MidiDevice out, Receiver receiver, @Nullable MidiDevice in,
@@ -49,7 +51,7 @@ final class MidiLink implements Link {
 
     private final GearReport report;
     private final String port;
-    private final LinkedBlockingQueue<Sending> queue = new LinkedBlockingQueue<>();
+    private final LinkedBlockingQueue<Sending> queue = new LinkedBlockingQueue<>(MOST_WAITING);
     private final Connected<Ports> connected;
 
     MidiLink(GearReport report, String port) {
@@ -72,9 +74,7 @@ final class MidiLink implements Link {
     private void serve(Ports ports) throws IOException, InterruptedException {
         report.ready();
         try {
-            for (Order.Outgoing packet : report.twin().greeting()) {
-                ports.receiver().send(message(packet), -1);
-            }
+            greet(ports);
             while (ports.isOpen()) {
                 Sending next = queue.poll(WATCH_MILLIS, TimeUnit.MILLISECONDS);
                 if (next != null) {
@@ -83,13 +83,25 @@ final class MidiLink implements Link {
             }
         } catch (IllegalStateException e) {
             // The port was closed under us; it is looked for again.
-        } catch (IllegalArgumentException | InvalidMidiDataException e) {
-            report.ignored("its greeting is no MIDI: " + e.getMessage());
         }
         throw new IOException("the port “" + port + "” is gone");
     }
 
+    private void greet(Ports ports) {
+        try {
+            for (Order.Outgoing packet : report.twin().greeting()) {
+                ports.receiver().send(message(packet), -1);
+            }
+        } catch (IllegalArgumentException | IndexOutOfBoundsException | InvalidMidiDataException e) {
+            report.ignored("its greeting is no MIDI: " + Trouble.words(e));
+        }
+    }
+
     private void send(Ports ports, Sending sending) {
+        if (Link.isStale(sending.atNanos())) {
+            report.failed(sending.ticket(), Link.STALE);
+            return;
+        }
         try {
             for (Order.Outgoing packet : sending.order().packets()) {
                 ports.receiver().send(message(packet), -1);
@@ -97,8 +109,8 @@ final class MidiLink implements Link {
             report.sent(sending.ticket());
         } catch (IllegalStateException e) {
             report.failed(sending.ticket(), "the port “" + port + "” is gone");
-        } catch (IllegalArgumentException | InvalidMidiDataException e) {
-            report.failed(sending.ticket(), "no MIDI message: " + e.getMessage());
+        } catch (IllegalArgumentException | IndexOutOfBoundsException | InvalidMidiDataException e) {
+            report.failed(sending.ticket(), "no MIDI message: " + Trouble.words(e));
         }
     }
 
@@ -109,8 +121,9 @@ final class MidiLink implements Link {
     }
 
     private Ports open() throws IOException {
-        MidiDevice out = null;
+        List<MidiDevice> opened = new ArrayList<>();
         try {
+            MidiDevice out = null;
             MidiDevice in = null;
             for (MidiDevice.Info info : MidiSystem.getMidiDeviceInfo()) {
                 if (info.getName().equals(port)) {
@@ -126,18 +139,18 @@ final class MidiLink implements Link {
             if (out == null) {
                 throw new IOException("no MIDI port “" + port + "”");
             }
+            opened.add(out);
             out.open();
             Transmitter from = null;
             if (in != null) {
+                opened.add(in);
                 in.open();
                 from = in.getTransmitter();
                 from.setReceiver(new Incoming());
             }
             return new Ports(out, out.getReceiver(), in, from);
         } catch (MidiUnavailableException | IllegalArgumentException e) {
-            if (out != null) {
-                out.close();
-            }
+            opened.forEach(MidiDevice::close);
             throw new IOException("the MIDI port “" + port + "” cannot be opened: " + e.getMessage(), e);
         }
     }
@@ -191,7 +204,9 @@ final class MidiLink implements Link {
 
     @Override
     public void send(long ticket, Order order) {
-        queue.add(new Sending(ticket, order));
+        if (!queue.offer(new Sending(ticket, order, System.nanoTime()))) {
+            report.failed(ticket, "has too many orders waiting");
+        }
         if (connected.closed()) {
             refuse("was closed");
         }

@@ -13,6 +13,8 @@ import java.util.List;
 import java.util.UUID;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
 import rombix.core.card.Order;
 import rombix.core.value.Value;
 import rombix.links.link.Connected;
@@ -23,6 +25,8 @@ import rombix.wire.Malformed;
 
 /** MQTT 3.1.1: publishes commands with QoS 1, follows the topics of the card's readings, and reconnects by itself. */
 final class MqttLink implements Link {
+    private static final int CONNECT_SECONDS = 4;
+
     private final GearReport report;
     private final InetSocketAddress address;
     private final Mqtt3AsyncClient client;
@@ -43,7 +47,10 @@ final class MqttLink implements Link {
         this.address = address;
         client = Mqtt3Client.builder().identifier("rombix-" + UUID.randomUUID().toString().substring(0, 8))
                 .serverHost(address.getHostString()).serverPort(address.getPort())
-                .addDisconnectedListener(c -> ended.complete(c.getCause())).buildAsync();
+                .transportConfig().socketConnectTimeout(
+                        CONNECT_SECONDS, TimeUnit.SECONDS)
+                .mqttConnectTimeout(CONNECT_SECONDS, TimeUnit.SECONDS)
+                .applyTransportConfig().addDisconnectedListener(c -> ended.complete(c.getCause())).buildAsync();
         connected = new Connected<>(report, "mqtt", new Connected.Way<>() {
             @Override
             public Session connect() throws IOException, InterruptedException {
@@ -63,7 +70,7 @@ final class MqttLink implements Link {
     private Session open() throws IOException, InterruptedException {
         ended = new CompletableFuture<>();
         try {
-            await(client.connectWith().cleanSession(true).keepAlive(10).send());
+            await(client.connectWith().cleanSession(true).keepAlive(5).send());
             return new Session();
         } catch (IOException e) {
             throw new IOException("no broker at " + HostPort.words(address), e);
@@ -112,11 +119,15 @@ final class MqttLink implements Link {
                 .qos(MqttQos.AT_LEAST_ONCE)
                 .payload((p.args().isEmpty() ? "" : p.args().getFirst().toString()).getBytes(StandardCharsets.UTF_8))
                 .send()).toArray(CompletableFuture[]::new);
-        CompletableFuture.allOf(all).whenComplete((_, e) -> {
+        // A broker that does not answer is left: what waits for it is dropped then, and does not go out later.
+        CompletableFuture.allOf(all).orTimeout(AGE_NANOS, TimeUnit.NANOSECONDS).whenComplete((_, e) -> {
             if (e == null) {
                 report.sent(ticket);
+            } else if (e instanceof TimeoutException) {
+                report.failed(ticket, "the broker did not confirm it within 2 s");
+                ended.complete(new IOException("the broker does not answer"));
             } else {
-                report.failed(ticket, "the broker did not take it: " + e.getMessage());
+                report.failed(ticket, "the broker did not take it");
             }
         });
     }

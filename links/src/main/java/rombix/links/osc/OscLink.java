@@ -8,6 +8,7 @@ import java.nio.ByteBuffer;
 import java.nio.channels.DatagramChannel;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.CountDownLatch;
 import rombix.core.card.WireValue;
 import rombix.core.card.Order;
 import rombix.core.engine.Status.Phase;
@@ -42,36 +43,42 @@ final class OscLink implements Link {
     private final Loop receiver;
     private final Loop greeter;
     private final DatagramChannel channel;
+    private final CountDownLatch connected = new CountDownLatch(1);
     private volatile int unanswered;
 
     OscLink(GearReport report, InetSocketAddress address) {
         this.report = report;
         this.address = address;
-        this.channel = open();
+        try {
+            channel = DatagramChannel.open();
+            if (HostPort.isNumeric(address)) {
+                connect();
+            }
+        } catch (IOException e) {
+            throw new IllegalArgumentException("no way to " + HostPort.words(address) + ": " + e.getMessage(), e);
+        }
         receiver = Loop.start("osc-in " + report.twin().gear(), this::receive, report::troubled);
         greeter = Loop.start("osc-greeting " + report.twin().gear(), this::greet, report::troubled);
     }
 
-    private DatagramChannel open() {
-        try {
-            DatagramChannel opened = DatagramChannel.open();
-            opened.connect(address);
-            return opened;
-        } catch (IOException | java.nio.channels.UnresolvedAddressException e) {
-            throw new IllegalArgumentException("no way to " + address + ": " + e.getMessage(), e);
-        }
+    private void connect() throws IOException {
+        channel.connect(HostPort.resolved(address));
+        connected.countDown();
     }
 
     private void greet() throws InterruptedException {
         boolean refused = false;
         try {
+            if (!channel.isConnected()) {
+                connect();
+            }
             for (Order.Outgoing packet : report.twin().greeting()) {
                 write(packet);
             }
         } catch (PortUnreachableException e) {
             refused = true;
         } catch (IOException e) {
-            report.off("cannot be reached: " + e.getMessage());
+            report.off(channel.isConnected() ? "cannot be reached: " + e.getMessage() : String.valueOf(e.getMessage()));
             refused = true;
         }
         unanswered++;
@@ -88,7 +95,8 @@ final class OscLink implements Link {
         report.off("no answer at " + HostPort.words(address));
     }
 
-    private void receive() {
+    private void receive() throws InterruptedException {
+        connected.await(); // Nothing can be received while it is being connected.
         try {
             in.clear();
             channel.receive(in);
@@ -128,6 +136,10 @@ final class OscLink implements Link {
 
     @Override
     public void send(long ticket, Order order) {
+        if (!channel.isConnected()) {
+            report.failed(ticket, "no host “" + address.getHostString() + "” is known yet");
+            return;
+        }
         try {
             for (Order.Outgoing packet : order.packets()) {
                 write(packet);
@@ -140,16 +152,10 @@ final class OscLink implements Link {
             report.failed(ticket, "the network refused it: " + e.getMessage());
         } catch (BufferOverflowException e) {
             report.failed(ticket, "the message is too long for one datagram");
-        } catch (IllegalArgumentException e) {
-            report.failed(ticket, String.valueOf(e.getMessage()));
         }
     }
 
-    /** @throws IllegalArgumentException in plain words, where a list of the board gave what is no address */
     private void write(Order.Outgoing packet) throws IOException {
-        if (!packet.address().startsWith("/")) {
-            throw new IllegalArgumentException("“%s” is no OSC address: one begins with /".formatted(packet.address()));
-        }
         synchronized (out) {
             out.clear();
             OscCodec.encode(new OscPacket.Message(packet.address(), arguments(packet)), out);

@@ -1,0 +1,65 @@
+package rombix.links.link;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import org.jspecify.annotations.Nullable;
+import rombix.wire.Malformed;
+
+/**
+ * Reads lines of text, in UTF-8, each ended by a line feed. A line without an end takes no more memory than the longest
+ * that is allowed; a read that times out loses nothing of what came. One thread's.
+ */
+public final class LineInput {
+    private final InputStream in;
+    private final int longest;
+    private final byte[] buffer = new byte[4096];
+    private final ByteArrayOutputStream line = new ByteArrayOutputStream();
+    private int at;
+    private int filled;
+    private boolean tooLong;
+
+    /** @param longest of how many bytes a line has at most */
+    public LineInput(InputStream in, int longest) {
+        this.in = in;
+        this.longest = longest;
+    }
+
+    /**
+     * The next line without its end; null where there are no more.
+     *
+     * @throws Malformed where it was too long; it was passed over
+     */
+    public @Nullable String next() throws IOException, Malformed {
+        while (true) {
+            while (at < filled) {
+                byte b = buffer[at++];
+                if (b == '\n') {
+                    return ended();
+                }
+                if (line.size() < longest) {
+                    line.write(b);
+                } else {
+                    tooLong = true;
+                }
+            }
+            at = 0;
+            filled = Math.max(0, in.read(buffer)); // A time-out leaves all as it is.
+            if (filled == 0) {
+                return null;
+            }
+        }
+    }
+
+    private String ended() throws Malformed {
+        String text = line.toString(StandardCharsets.UTF_8).stripTrailing();
+        boolean over = tooLong;
+        line.reset();
+        tooLong = false;
+        if (over) {
+            throw new Malformed("a line of more than " + longest + " bytes");
+        }
+        return text;
+    }
+}
