@@ -98,7 +98,8 @@ class ArchitectureTest {
                     "rombix.core.chain.(Gear|Deck)?Step"),
             List.of("rombix.core.card.WireValue", "rombix.core.card.WireValueJson"),
             List.of("rombix.core.engine.Deck", "rombix.core.engine.(Run|Runs|Hands|Orders|Levels|Picker|Watches|Armed)",
-                    "rombix.core.engine.(Follows|Telling|StepStart|ButtonPlay)", "rombix.core.engine.\\w+Frame"));
+                    "rombix.core.engine.(Follows|Telling|StepStart|ButtonPlay|Buttons|Ending|Echoes)",
+                    "rombix.core.engine.\\w+Frame"));
 
     /** What stands on a board is found by the rig's indexes; only edits, which make boards of boards, look through one. */
     @ArchTest

@@ -10,6 +10,7 @@ import org.jspecify.annotations.Nullable;
 import org.slf4j.LoggerFactory;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
+import rombix.app.shell.Caller;
 import rombix.app.show.DemoBoard;
 import rombix.standins.StandIns;
 
@@ -35,7 +36,12 @@ final class DemoCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws Exception {
-        Path board = DemoBoard.copy(Path.of(System.getProperty("user.home"), "Rombix"), fresh);
+        Path folder = Path.of(System.getProperty("user.home"), "Rombix");
+        if (Caller.call(new String[]{"show", DemoBoard.copyIn(folder).toString()}, System.out, System.err)
+                .isPresent()) {
+            return 0;
+        }
+        Path board = DemoBoard.copy(folder, fresh);
         LoggerFactory.getILoggerFactory(); // Here, as one that several threads begin at once tells of that.
         FutureTask<StandIns> starting = new FutureTask<>(StandIns::onTheirPorts);
         Thread.ofPlatform().daemon().start(starting);

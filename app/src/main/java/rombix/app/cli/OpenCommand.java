@@ -2,7 +2,9 @@ package rombix.app.cli;
 
 import java.io.PrintWriter;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Map;
+import java.util.OptionalInt;
 import java.util.concurrent.Callable;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
@@ -10,12 +12,12 @@ import org.slf4j.LoggerFactory;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
+import rombix.app.edit.OpenedBoard;
 import rombix.app.edit.Settings;
 import rombix.app.edit.Workbench.Mode;
+import rombix.app.shell.Caller;
 import rombix.app.shell.Doorkeeper;
 import rombix.app.show.Session;
-import rombix.core.board.Rig;
-import rombix.core.store.BoardFile;
 
 /** Opens a board in a window. */
 @Command(name = "open", mixinStandardHelpOptions = true, description = "Opens a board in a window.")
@@ -58,18 +60,22 @@ final class OpenCommand implements Callable<Integer> {
      */
     static void run(Playing.Lines lines, Path board, Map<String, String> addresses, @Nullable Long forMillis,
             boolean live, Ready ready, Consumer<Session> shown) throws Exception {
+        OptionalInt open = Caller.call(new String[]{"show", board.toString()}, System.out, System.err);
+        if (open.isPresent()) {
+            return; // Two that write one file would overwrite each other.
+        }
         Settings settings = new Settings();
         boolean offscreen = !Session.hasDisplay();
         LoggerFactory.getILoggerFactory();
         Thread toolkit = Thread.ofPlatform().daemon().start(() -> Session.startToolkit(offscreen)); // Meanwhile:
-        Rig read = BoardFile.read(board); // A bad board is told before anything opens.
+        OpenedBoard read = OpenedBoard.read(board); // A bad board is told before anything opens.
         if (offscreen) {
             System.out.println("There is no display, so Rombix runs offscreen"
                     + (forMillis == null ? " until it is stopped (Ctrl+C)." : "."));
         }
         toolkit.join();
         ready.run();
-        try (Session session = Session.open(board, read, addresses, Session.logOf(board), _ -> {
+        try (Session session = Session.open(read, addresses, Session.logOf(board), _ -> {
         }); Doorkeeper door = new Doorkeeper((args, out, err) -> answer(lines, session, args, out, err))) {
             Session.onInterface(() -> {
                 session.window().bench().mode(live ? Mode.LIVE : Mode.BUILD);
@@ -78,7 +84,11 @@ final class OpenCommand implements Callable<Integer> {
                     Path now = session.window().bench().file();
                     if (!now.equals(last[0])) { // Not at each edit.
                         last[0] = now;
-                        door.keep(now);
+                        if (!door.keep(now)) {
+                            session.window().files()
+                                    .tell(List.of("“" + now.getFileName() + "” is open in another Rombix, "
+                                            + "too. Close one of them, or save this one under another name."));
+                        }
                         settings.opened(now);
                     }
                 };

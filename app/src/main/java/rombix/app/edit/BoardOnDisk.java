@@ -3,6 +3,7 @@ package rombix.app.edit;
 import java.nio.file.Path;
 import java.util.Optional;
 import rombix.core.board.Board;
+import rombix.core.store.BoardFile.Stamp;
 import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
 
@@ -12,6 +13,7 @@ final class BoardOnDisk {
     private Path file;
     private Board saved;
     private boolean journalled = true;
+    private Optional<Stamp> stamp = Optional.empty();
 
     BoardOnDisk(Path file, Board saved) {
         this.file = file;
@@ -42,11 +44,24 @@ final class BoardOnDisk {
         if (!write.journal()) {
             file = write.file();
             saved = write.board();
+            stamp = Stamp.of(file);
         }
+    }
+
+    Optional<Stamp> stamp() {
+        return stamp;
+    }
+
+    void seen(Optional<Stamp> now) {
+        stamp = now;
     }
 
     void notWritten(BoardWrite write) {
         journalled &= !write.journal();
+    }
+
+    void leave() {
+        journalled = true;
     }
 
     /** Takes another board in place of the present one, all of which is safe. */
@@ -54,5 +69,6 @@ final class BoardOnDisk {
         file = opened.file();
         saved = opened.saved().board();
         journalled = true;
+        stamp = opened.stamp();
     }
 }

@@ -22,6 +22,7 @@ import rombix.core.board.State;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
+import rombix.core.store.BoardFile.Stamp;
 import rombix.core.thread.OneThread;
 import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
@@ -54,6 +55,12 @@ public final class Workbench {
         this.rig = rig;
         this.disk = new BoardOnDisk(file, rig.board());
         this.selection = new Selection(this::rig);
+    }
+
+    /** On a board as it was read, with what was not saved of it. */
+    public Workbench(OpenedBoard opened) {
+        this(opened.file(), opened.saved());
+        take(opened);
     }
 
     /** Has a watcher told after every change of the board, the selection or the mode. */
@@ -319,6 +326,21 @@ public final class Workbench {
         if (!write.journal()) { // An autosave changes nothing that is seen.
             changed();
         }
+    }
+
+    /** The file as it was when it was read or written last; empty where that is not known. */
+    public Optional<Stamp> stamp() {
+        return disk.stamp();
+    }
+
+    /** The file is as somebody else has left it, and stays so until the board is saved over it. */
+    public void seen(Optional<Stamp> stamp) {
+        disk.seen(stamp);
+    }
+
+    /** What is not saved of this board is not wanted. */
+    public void leave() {
+        disk.leave();
     }
 
     /** Something could not be written: it is to be written again. */

@@ -40,18 +40,22 @@ public final class Doorkeeper implements AutoCloseable {
         this.handler = handler;
     }
 
-    /** Listens for commands about this board from now on, and about no other. One that cannot be listened for is told. */
-    public synchronized void keep(Path file) {
+    /**
+     * Listens for commands about this board from now on, and about no other. One that cannot be listened for is logged.
+     *
+     * @return whether no other Rombix has this board open
+     */
+    public synchronized boolean keep(Path file) {
         try {
             Path real = Door.real(file);
             if (real.equals(board)) {
-                return;
+                return true;
             }
             close();
             Door.makeFolder();
             Path at = Door.of(real);
             if (Files.exists(at) && somebodyAnswers(at)) {
-                return; // Another Rombix has this board open, and was first.
+                return false; // Another Rombix has this board open, and was first.
             }
             Files.deleteIfExists(at);
             ServerSocketChannel server = ServerSocketChannel.open(StandardProtocolFamily.UNIX);
@@ -63,6 +67,7 @@ public final class Doorkeeper implements AutoCloseable {
         } catch (IOException e) {
             LOG.warn("commands in a shell do not reach this Rombix: {}", e.getMessage());
         }
+        return true;
     }
 
     private static boolean somebodyAnswers(Path at) {

@@ -1,8 +1,8 @@
 package rombix.app.show;
 
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Consumer;
@@ -12,17 +12,15 @@ import javafx.stage.Stage;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import rombix.app.edit.OpenedBoard;
 import rombix.app.edit.Workbench;
 import rombix.app.log.LogStore;
 import rombix.app.log.LogWriter;
 import rombix.app.deck.DeckModel;
 import rombix.app.view.common.Fonts;
 import rombix.app.view.window.MainWindow;
-import rombix.core.board.Board;
-import rombix.core.board.Rig;
 import rombix.core.engine.Event;
 import rombix.core.store.BadFile;
-import rombix.core.store.BoardFile;
 
 /** A window on a board, with its show behind it. */
 public final class Session implements AutoCloseable {
@@ -88,13 +86,12 @@ public final class Session implements AutoCloseable {
      */
     public static Session open(Path file, Map<String, String> addresses, @Nullable Path logFile,
             @Nullable Consumer<Stage> stage) throws BadFile {
-        return open(file, BoardFile.read(file), addresses, logFile, stage);
+        return open(OpenedBoard.read(file), addresses, logFile, stage);
     }
 
     /** Opens a board that was read already. */
-    public static Session open(Path file, Rig read, Map<String, String> addresses, @Nullable Path logFile,
+    public static Session open(OpenedBoard read, Map<String, String> addresses, @Nullable Path logFile,
             @Nullable Consumer<Stage> stage) {
-        Optional<Board> journal = BoardFile.unsaved(file, read.cards());
         DeckModel model = new DeckModel();
         LogStore log = log(logFile);
         Show[] playing = new Show[1];
@@ -111,15 +108,16 @@ public final class Session implements AutoCloseable {
         playing[0] = show;
         ShippedPractice practice = new ShippedPractice();
         return onInterface(() -> {
-            Workbench bench = new Workbench(file, read);
+            Workbench bench = new Workbench(read);
             under[0] = bench;
-            show.load(read);
+            show.load(bench.rig());
             show.post(new Event.Opened());
             MainWindow window = new MainWindow(bench, model, show, practice, log, inputs);
             Session session = new Session(show, window, inputs, practice);
-            if (journal.isPresent()) {
-                bench.edit("changes from before", _ -> journal.get());
-                window.files().broughtBack();
+            window.files().tell(read.notices());
+            if (logFile != null && log == null) {
+                window.files().tell(List.of("What is run is not logged: “" + logFile.getFileName()
+                        + "” cannot be written. The show goes on."));
             }
             if (stage != null) {
                 Stage s = new Stage();

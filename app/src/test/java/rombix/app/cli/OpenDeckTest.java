@@ -131,4 +131,12 @@ class OpenDeckTest {
         assertThat(r.code()).isEqualTo(2);
         assertThat(r.err()).contains("no button “gatee”; the nearest are gate");
     }
+
+    @Test
+    void aBoardThatIsOpenAlreadyIsShownAndNotOpenedOnceMore() {
+        assertThat(run("show")).satisfies(r -> {
+            assertThat(r.code()).isZero();
+            assertThat(r.out()).contains("b.json is open already");
+        });
+    }
 }

@@ -52,7 +52,7 @@ public final class Conductor implements AutoCloseable {
         this.watcher = watcher;
         this.deck = new Deck(clock, chance, gears.apply(this::post), watcher, Trace.NONE);
         this.thread = Thread.ofPlatform().name("conductor").stackSize(64L << 20).daemon().unstarted(this::run);
-        this.watchdog = new Watchdog("conductor's watchdog", this::stuck);
+        this.watchdog = new Watchdog("conductor's watchdog", clock, this::stuck);
         thread.start();
     }
 

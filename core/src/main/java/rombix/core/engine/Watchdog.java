@@ -1,6 +1,8 @@
 package rombix.core.engine;
 
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.LongConsumer;
 
@@ -14,32 +16,34 @@ final class Watchdog implements AutoCloseable {
     private static final long LOOK_NANOS = LONG_NANOS / 2;
     private static final long NOTHING = Long.MIN_VALUE;
 
+    private final Clock clock;
     private final LongConsumer tell;
-    private volatile long since = NOTHING;
-    private volatile boolean closed;
+    private final AtomicLong since = new AtomicLong(NOTHING);
+    private final AtomicBoolean closed = new AtomicBoolean();
 
     /** @param tell told of how many nanoseconds it has been by now, on the watchdog's thread */
-    Watchdog(String name, LongConsumer tell) {
+    Watchdog(String name, Clock clock, LongConsumer tell) {
+        this.clock = clock;
         this.tell = tell;
         Thread.ofVirtual().name(name).start(this::watch);
     }
 
     /** Something begins now; what was before has ended. */
     void begins() {
-        since = System.nanoTime();
+        since.setRelease(clock.nanos());
     }
 
     /** Nothing goes on any more. */
     void ends() {
-        since = NOTHING;
+        since.setRelease(NOTHING);
     }
 
     private void watch() {
         long told = NOTHING;
-        while (!closed) {
-            long at = since;
-            long taken = System.nanoTime() - at;
-            if (at != NOTHING && at != told && taken > LONG_NANOS) {
+        while (!closed.get()) {
+            long at = since.get();
+            long taken = at == NOTHING ? 0 : clock.real(clock.nanos() - at);
+            if (at != told && taken > LONG_NANOS) {
                 told = at;
                 tell.accept(taken);
             }
@@ -49,6 +53,6 @@ final class Watchdog implements AutoCloseable {
 
     @Override
     public void close() {
-        closed = true;
+        closed.set(true);
     }
 }

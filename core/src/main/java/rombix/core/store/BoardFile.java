@@ -9,9 +9,15 @@ import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.BasicFileAttributes;
+import java.nio.file.attribute.FileTime;
+import java.nio.file.attribute.PosixFileAttributeView;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import rombix.core.board.Board;
 import rombix.core.board.Edits;
 import rombix.core.board.Rig;
@@ -21,6 +27,7 @@ import rombix.core.check.References;
 
 /** A board on disk, with the journal beside it that holds what is not saved yet. */
 public final class BoardFile {
+    private static final Logger LOG = LoggerFactory.getLogger(BoardFile.class);
     private static final long LARGEST = 512L << 20;
 
     private BoardFile() {
@@ -81,15 +88,38 @@ public final class BoardFile {
         return Json.write(chain) + "\n";
     }
 
-    /** Saves the board: written beside, forced to disk, renamed over the old one. The journal goes. */
+    /**
+     * Saves the board: written beside, forced to disk, renamed over the old one, which is kept among its
+     * {@link Versions}. A symbolic link stays one, and a file keeps its permissions. The journal goes.
+     */
     public static void save(Path file, Board board) throws IOException {
-        replace(file, format(board));
+        Path real = Files.exists(file) ? file.toRealPath() : file.toAbsolutePath();
+        String text = format(board);
+        try {
+            Versions.keep(real);
+        } catch (IOException e) {
+            LOG.warn("the version before could not be kept: {}", e.getMessage());
+        }
+        replace(real, text, false);
         Files.deleteIfExists(journalOf(file));
     }
 
-    /** Writes the board to its journal, so that a killed process loses nothing. */
+    /** Writes the board to its journal, so that a killed process loses nothing. Nobody else may read it. */
     public static void journal(Path file, Board board) throws IOException {
-        replace(journalOf(file), format(board));
+        replace(journalOf(file), format(board), true);
+    }
+
+    /** What tells whether a file was changed by somebody else: when it was changed last, and its length. */
+    public record Stamp(FileTime changed, long bytes) {
+        /** That of a file now; empty where there is none, or it cannot be looked at. */
+        public static Optional<Stamp> of(Path file) {
+            try {
+                BasicFileAttributes now = Files.readAttributes(file, BasicFileAttributes.class);
+                return Optional.of(new Stamp(now.lastModifiedTime(), now.size()));
+            } catch (IOException e) {
+                return Optional.empty();
+            }
+        }
     }
 
     /** Where the journal of a board stands: beside it, hidden. */
@@ -97,14 +127,24 @@ public final class BoardFile {
         return file.toAbsolutePath().resolveSibling("." + file.getFileName() + ".journal");
     }
 
-    /** Reads what the journal holds of a board whose last edits were not saved; empty if there is none, or it is bad. */
-    public static Optional<Board> unsaved(Path file, Map<String, Card> cards) {
+    /**
+     * Reads what the journal holds of a board whose last edits were not saved; empty if there is none.
+     *
+     * @throws BadFile if it cannot be used; it stays where it is
+     */
+    public static Optional<Board> unsaved(Path file, Map<String, Card> cards) throws BadFile {
         Path journal = journalOf(file);
-        try {
-            return Files.exists(journal) ? Optional.of(parse(journal, text(journal), cards)) : Optional.empty();
-        } catch (BadFile e) {
-            return Optional.empty();
+        return Files.exists(journal) ? Optional.of(parse(journal, text(journal), cards)) : Optional.empty();
+    }
+
+    /** Puts a journal that cannot be used beside, so that the next one does not take its place; says where. */
+    public static Path keepAside(Path file) throws IOException {
+        Path journal = journalOf(file);
+        Path aside = journal.resolveSibling(journal.getFileName() + ".damaged");
+        for (int n = 2; Files.exists(aside); n++) {
+            aside = journal.resolveSibling(journal.getFileName() + ".damaged-" + n);
         }
+        return Files.move(journal, aside);
     }
 
     private static String text(Path file) throws BadFile {
@@ -121,17 +161,40 @@ public final class BoardFile {
         }
     }
 
-    private static void replace(Path file, String text) throws IOException {
+    /** All of it or nothing: what is partial is taken away again, as it may take the room that is missing. */
+    private static void replace(Path file, String text, boolean owners) throws IOException {
         Path whole = file.toAbsolutePath();
         Path beside = whole.resolveSibling("." + whole.getFileName() + ".new");
-        try (FileChannel out = FileChannel.open(beside, StandardOpenOption.CREATE, StandardOpenOption.WRITE,
-                StandardOpenOption.TRUNCATE_EXISTING)) {
-            ByteBuffer bytes = ByteBuffer.wrap(text.getBytes(StandardCharsets.UTF_8));
-            while (bytes.hasRemaining()) {
-                out.write(bytes);
+        try {
+            try (FileChannel out = FileChannel.open(beside, StandardOpenOption.CREATE, StandardOpenOption.WRITE,
+                    StandardOpenOption.TRUNCATE_EXISTING)) {
+                permissions(whole, beside, owners);
+                ByteBuffer bytes = ByteBuffer.wrap(text.getBytes(StandardCharsets.UTF_8));
+                while (bytes.hasRemaining()) {
+                    out.write(bytes);
+                }
+                out.force(true);
             }
-            out.force(true);
+            Files.move(beside, whole, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+        } catch (IOException e) {
+            try {
+                Files.deleteIfExists(beside);
+            } catch (IOException again) {
+                e.addSuppressed(again);
+            }
+            throw e;
         }
-        Files.move(beside, whole, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+    }
+
+    private static void permissions(Path of, Path to, boolean owners) throws IOException {
+        PosixFileAttributeView view = Files.getFileAttributeView(to, PosixFileAttributeView.class);
+        if (view == null) {
+            return; // Elsewhere a folder's own hold.
+        }
+        if (owners) {
+            view.setPermissions(PosixFilePermissions.fromString("rw-------"));
+        } else if (Files.exists(of)) {
+            view.setPermissions(Files.getPosixFilePermissions(of));
+        }
     }
 }

@@ -81,7 +81,7 @@ public final class BoardsPopover {
         VBox box = new VBox(Space.S10);
         box.setPrefWidth(440);
         box.setId("boards");
-        box.getChildren().addAll(Styles.label("Open", "gear-name"), beside(), Styles.label("New board", "gear-name"),
+        box.getChildren().addAll(Styles.label("Open", "gear-name"), beside(by), Styles.label("New board", "gear-name"),
                 fresh(),
                 Styles.label("Save this board as", "gear-name"),
                 saveAs());
@@ -91,7 +91,7 @@ public final class BoardsPopover {
         }
     }
 
-    private Node beside() {
+    private Node beside(Node by) {
         FlowPane row = new FlowPane(Space.S6, Space.S6);
         for (Path file : files()) {
             Button go = Fields.plain(String.valueOf(file.getFileName()).replaceFirst("\\.json$", ""), "");
@@ -106,7 +106,10 @@ public final class BoardsPopover {
             desk.overlay().close();
             elsewhere.run();
         });
-        row.getChildren().add(other);
+        Button earlier = Fields.plain("Earlier versions…", "");
+        earlier.setId("board-versions");
+        earlier.setOnAction(_ -> new VersionsPopover(desk).show(by));
+        row.getChildren().addAll(other, earlier);
         return row;
     }
 

@@ -4,6 +4,8 @@ import java.io.File;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
 import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.ExecutionException;
@@ -24,8 +26,12 @@ import rombix.app.edit.BoardWrite;
 import rombix.app.edit.OpenedBoard;
 import rombix.app.edit.Workbench;
 import rombix.app.view.common.Desk;
+import rombix.core.board.Board;
+import rombix.core.board.Edits;
 import rombix.core.engine.Event;
 import rombix.core.store.BadFile;
+import rombix.core.store.BoardFile;
+import rombix.core.store.BoardFile.Stamp;
 
 /** The board's file as the hand meets it: save, choose another, open it; what goes wrong is said as a notice. */
 public final class BoardFiles {
@@ -33,6 +39,10 @@ public final class BoardFiles {
 
     /** A file of so many bytes takes longer to read than a hand waits without being told. */
     private static final long LARGE = 4L << 20;
+
+    /** What notices are about. */
+    private static final String SAVING = "saving";
+    private static final String ELSEWHERE = "elsewhere";
 
     private final Desk desk;
     private final Workbench bench;
@@ -42,6 +52,8 @@ public final class BoardFiles {
 
     private final ExecutorService writer = Executors.newSingleThreadExecutor(Thread.ofPlatform().daemon().name(
             "board writer").factory());
+    /** The change by another program that was asked about. */
+    private Optional<Stamp> asked = Optional.empty();
     private Runnable bare = () -> {
     };
     private final AtomicInteger writing = new AtomicInteger();
@@ -57,14 +69,65 @@ public final class BoardFiles {
     }
 
     void save() {
-        write(bench.toSave(bench.file()));
+        Optional<Stamp> now = Stamp.of(bench.file());
+        if (now.isPresent() && !now.equals(bench.stamp())) {
+            changedElsewhere(now); // Never over what somebody else has written, unasked.
+        } else {
+            write(bench.toSave(bench.file()));
+        }
     }
 
-    /** Writes what is not saved yet to the journal, when what was to be written before is written. */
+    /** Once a second: writes what is not saved yet to the journal, and looks whether somebody else wrote the file. */
     void autosave() {
         if (writing.get() == 0) {
             bench.toJournal().ifPresent(this::write);
+            Optional<Stamp> now = Stamp.of(bench.file());
+            if (now.isPresent() && bench.stamp().isPresent() && !now.equals(bench.stamp()) && !now.equals(asked)) {
+                changedElsewhere(now);
+            }
         }
+    }
+
+    private void changedElsewhere(Optional<Stamp> now) {
+        asked = now;
+        Path file = bench.file();
+        notices.state(ELSEWHERE, "“" + file.getFileName() + "” was changed by another program.", new Notices.Way(
+                "take-theirs", "Take theirs", () -> theirs(file)), new Notices.Way("keep-mine", "Keep mine", () -> {
+                    bench.seen(now);
+                    write(bench.toSave(file));
+                }), new Notices.Way("keep-both", "Keep both side by side", () -> both(file)));
+    }
+
+    /** The file as it is now takes the place of what is here. */
+    private void theirs(Path file) {
+        bench.leave();
+        writer.execute(() -> {
+            try {
+                Files.deleteIfExists(BoardFile.journalOf(file));
+            } catch (IOException e) {
+                LOG.warn("{} cannot be deleted: {}", BoardFile.journalOf(file), e.getMessage());
+            }
+        });
+        open(file);
+        notices.state(ELSEWHERE, "");
+    }
+
+    /** The board as it is here is saved beside, and theirs is opened. */
+    private void both(Path file) {
+        String name = String.valueOf(file.getFileName()).replaceFirst("\\.json$", "") + "-mine";
+        String free = Edits.freshId(name, "board", id -> Files.exists(file.resolveSibling(id + ".json")));
+        Board mine = bench.board();
+        writer.execute(() -> {
+            try {
+                BoardFile.save(file.resolveSibling(free + ".json"), mine.withName(mine.name() + " (mine)"));
+                Platform.runLater(() -> {
+                    theirs(file);
+                    notices.show("Yours is beside it: “" + free + ".json”.");
+                });
+            } catch (IOException e) {
+                Platform.runLater(() -> notices.state(SAVING, "Yours cannot be saved beside it: " + e.getMessage()));
+            }
+        });
     }
 
     /** Writes on the writer's thread: a board with pictures takes longer than a frame. */
@@ -87,11 +150,15 @@ public final class BoardFiles {
     private void done(BoardWrite write, @Nullable IOException trouble) {
         if (trouble == null) {
             bench.written(write);
+            notices.state(SAVING, ""); // It could be written again.
+            if (!write.journal()) {
+                notices.state(ELSEWHERE, "");
+            }
             return;
         }
-        LOG.warn("{} could not be written", write.file(), trouble);
+        LOG.warn("{} could not be written: {}", write.file(), trouble.getMessage());
         bench.notWritten(write);
-        notices.show(write.journal()
+        notices.state(SAVING, write.journal()
                 ? "Your changes cannot be autosaved: " + trouble.getMessage() + ". Save the board somewhere else."
                 : "The board could not be saved: " + trouble.getMessage()
                         + ". Your work is still here: free some disk space, or save it somewhere else.");
@@ -188,13 +255,12 @@ public final class BoardFiles {
         flush();
         bench.take(opened);
         player.post(new Event.Opened());
-        if (opened.broughtBack()) {
-            broughtBack();
-        }
+        asked = Optional.empty();
+        tell(opened.notices());
     }
 
-    /** Says that edits which were not saved were brought back. */
-    public void broughtBack() {
-        notices.show("Unsaved changes were restored. Ctrl+S saves them.");
+    /** Says what is to be known of a board or of this computer. */
+    public void tell(List<String> what) {
+        what.forEach(notices::show);
     }
 }

@@ -44,6 +44,15 @@ public final class Stagework {
         theme(scene.getRoot().getStyleClass().contains("night") ? Theme.DAY : Theme.NIGHT);
     }
 
+    /** Brings the window to the front. */
+    public void toFront() {
+        if (scene.getWindow() instanceof Stage stage) {
+            stage.setIconified(false);
+            stage.toFront();
+            stage.requestFocus();
+        }
+    }
+
     /** Puts the scene on a stage that is not shown yet; its title is that of the board. */
     void on(Stage stage) {
         stage.setScene(scene);

@@ -2,12 +2,16 @@ package rombix.app.view.window;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.nio.file.Files;
 import java.nio.file.Path;
 import javafx.scene.control.Button;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
+import rombix.app.edit.OpenedBoard;
 import rombix.core.board.Board;
+import rombix.core.board.Edits;
 import rombix.core.store.BoardFile;
+import rombix.core.store.Versions;
 
 /** Boards are written and read beside the deck, which goes on. */
 class FilesTest extends AtTheWindow {
@@ -62,5 +66,69 @@ class FilesTest extends AtTheWindow {
             session.window().closing();
         });
         assertThat(BoardFile.unsaved(file, bench().rig().cards()).map(Board::name)).hasValue("In a hurry");
+    }
+
+    private void changedElsewhere(String name) throws Exception {
+        robot.interact(() -> bench().edit("rename", b -> b.withName("Mine")));
+        Board board = BoardFile.read(file).board().withName(name);
+        Files.writeString(file, BoardFile.format(board) + "\n");
+        soon(() -> find("#take-theirs") != null);
+    }
+
+    private void push(String id) {
+        robot.interact(((Button) find(id))::fire);
+    }
+
+    @Test
+    void aFileThatAnotherProgramWroteIsNeverOverwrittenUnasked() throws Exception {
+        changedElsewhere("Theirs");
+        key(KeyCode.S, KeyCode.CONTROL);
+        assertThat(BoardFile.read(file).board().name()).isEqualTo("Theirs");
+        push("#keep-mine");
+        soon(() -> BoardFile.read(file).board().name().equals("Mine"));
+        assertThat(Versions.of(file)).as("theirs can be taken back").isNotEmpty();
+    }
+
+    @Test
+    void theirsIsTakenWhereThatIsChosen() throws Exception {
+        changedElsewhere("Theirs");
+        push("#take-theirs");
+        soon(() -> bench().board().name().equals("Theirs"));
+        assertThat(bench().unsaved()).isFalse();
+    }
+
+    @Test
+    void bothStandSideBySideWhereThatIsChosen() throws Exception {
+        changedElsewhere("Theirs");
+        push("#keep-both");
+        soon(() -> bench().board().name().equals("Theirs"));
+        assertThat(BoardFile.read(folder.resolve("star-night-mine.json")).board().name()).isEqualTo("Mine (mine)");
+    }
+
+    @Test
+    void anEarlierVersionIsTakenBackWholeOrOneButtonOfIt() throws Exception {
+        String before = bench().board().name();
+        robot.interact(() -> bench().edit("rename", b -> Edits.button(b.withName("Later"), "gate", x -> x.withName(
+                "Gate of the garden"))));
+        key(KeyCode.S, KeyCode.CONTROL);
+        soon(() -> !bench().unsaved());
+        key(KeyCode.N, KeyCode.CONTROL);
+        push("#board-versions");
+        push("#version-0-gate");
+        assertThat(bench().rig().button("gate").orElseThrow().name()).isEqualTo("Gate");
+        assertThat(bench().board().name()).isEqualTo("Later");
+        key(KeyCode.N, KeyCode.CONTROL);
+        push("#board-versions");
+        push("#version-0");
+        assertThat(bench().board().name()).isEqualTo(before);
+    }
+
+    @Test
+    void aDamagedBoardWithAGoodJournalIsOpenedFromThatAndSaidSo() throws Exception {
+        BoardFile.journal(file, bench().board().withName("Rescued"));
+        Files.writeString(file, "{ half a board");
+        OpenedBoard opened = OpenedBoard.read(file);
+        assertThat(opened.rig().board().name()).isEqualTo("Rescued");
+        assertThat(opened.notices()).singleElement().asString().contains("is damaged", "autosaved");
     }
 }

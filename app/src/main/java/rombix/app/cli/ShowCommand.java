@@ -1,0 +1,38 @@
+package rombix.app.cli;
+
+import java.nio.file.Path;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+import rombix.app.show.Session;
+
+/** Brings the window to the front that has a board open: asked by a Rombix that was to open it once more. */
+@Command(name = "show", hidden = true, mixinStandardHelpOptions = true, description = "Brings the window to the front that has a board open.")
+final class ShowCommand implements Callable<Integer> {
+    @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
+    private Path board = Path.of("");
+
+    @Spec
+    private CommandSpec spec = CommandSpec.create();
+    private final Playing.Stage stage;
+
+    ShowCommand(Playing.Stage stage) {
+        this.stage = stage;
+    }
+
+    @Override
+    public Integer call() throws BadCall {
+        Session open = stage.session();
+        if (open == null) {
+            throw new BadCall("no Rombix has " + board + " open");
+        }
+        Session.onInterface(() -> {
+            open.window().stagework().toFront();
+            return true;
+        });
+        spec.commandLine().getOut().println(board.getFileName() + " is open already; its window is in front now.");
+        return 0;
+    }
+}
