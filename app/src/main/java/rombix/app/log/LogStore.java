@@ -10,8 +10,11 @@ import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
+import rombix.app.deck.Aftermath.Left;
 import rombix.app.log.LogRow.Kind;
 
 /** The log on disk, an SQLite file. Safe to use from any thread: one writes while others read. */
@@ -62,6 +65,8 @@ public final class LogStore implements AutoCloseable {
                          kind TEXT NOT NULL, press INTEGER NOT NULL, button TEXT NOT NULL, name TEXT NOT NULL,
                          who TEXT NOT NULL, place TEXT NOT NULL, gear TEXT NOT NULL, words TEXT NOT NULL,
                          late INTEGER NOT NULL, message TEXT NOT NULL, rehearsed INTEGER NOT NULL)""");
+                s.execute(
+                        "CREATE TABLE IF NOT EXISTS going (id TEXT PRIMARY KEY, button TEXT NOT NULL, what TEXT NOT NULL)");
                 s.execute("CREATE INDEX IF NOT EXISTS as_run_press ON as_run (press)");
                 s.execute("CREATE INDEX IF NOT EXISTS as_run_at ON as_run (at)");
             }
@@ -94,6 +99,48 @@ public final class LogStore implements AutoCloseable {
                 }
                 s.executeBatch();
                 writing.commit();
+            } catch (SQLException e) {
+                rollBack();
+                throw new Trouble(String.valueOf(e.getMessage()), e);
+            }
+        }
+    }
+
+    /** Keeps what goes on now: what has begun, and nothing where it has ended, by a name of its own. */
+    void going(Map<String, Optional<Left>> changes) throws Trouble {
+        synchronized (writing) {
+            try (PreparedStatement begun = writing.prepareStatement("INSERT OR REPLACE INTO going VALUES (?,?,?)");
+                    PreparedStatement over = writing.prepareStatement("DELETE FROM going WHERE id = ?")) {
+                for (Map.Entry<String, Optional<Left>> e : changes.entrySet()) {
+                    PreparedStatement s = e.getValue().isPresent() ? begun : over;
+                    s.setString(1, e.getKey());
+                    if (e.getValue().isPresent()) {
+                        s.setString(2, e.getValue().get().button());
+                        s.setString(3, e.getValue().get().what());
+                    }
+                    s.executeUpdate();
+                }
+                writing.commit();
+            } catch (SQLException e) {
+                rollBack();
+                throw new Trouble(String.valueOf(e.getMessage()), e);
+            }
+        }
+    }
+
+    /** What was going on when whoever wrote last was killed; it is forgotten with that. */
+    public List<Left> leftOver() throws Trouble {
+        synchronized (writing) {
+            List<Left> left = new ArrayList<>();
+            try (Statement s = writing.createStatement()) {
+                try (ResultSet all = s.executeQuery("SELECT button, what FROM going ORDER BY rowid")) {
+                    while (all.next()) {
+                        left.add(new Left(all.getString(1), all.getString(2)));
+                    }
+                }
+                s.execute("DELETE FROM going");
+                writing.commit();
+                return left;
             } catch (SQLException e) {
                 rollBack();
                 throw new Trouble(String.valueOf(e.getMessage()), e);

@@ -4,6 +4,10 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
+import rombix.app.deck.Aftermath;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.Set;
+import java.util.Optional;
 import java.util.Map;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
@@ -61,6 +65,8 @@ public final class LogWriter implements AutoCloseable {
     private final Thread thread;
     private Map<String, String> names = Map.of();
     private @Nullable Board named;
+    /** The buttons that are held. */
+    private final Set<String> holds = ConcurrentHashMap.newKeySet();
     private volatile boolean closing;
     private volatile long kept;
 
@@ -85,6 +91,13 @@ public final class LogWriter implements AutoCloseable {
         switch (happening) {
             case Happening.Started _,Happening.Ended _,Happening.Ran _,Happening.Answered _,Happening.Faulted _,Happening.Loaded _ -> {
                 if (!queue.offer(new Told(happening, rehearsed, by.nanos() - clock.nanos()))) {
+                    lost.incrementAndGet();
+                }
+            }
+            case Happening.Shows s -> {
+                if (!rehearsed && (s.held() ? holds.add(s.button()) : holds.remove(s.button()))
+                        && !queue.offer(new Told(
+                                happening, false, 0))) {
                     lost.incrementAndGet();
                 }
             }
@@ -125,7 +138,9 @@ public final class LogWriter implements AutoCloseable {
         long wall = wallMillis.getAsLong();
         long nanos = clock.nanos();
         List<LogRow> rows = new ArrayList<>();
+        Map<String, Optional<Aftermath.Left>> going = new LinkedHashMap<>();
         for (Told t : lot) {
+            going(t, going);
             LogRow row = row(t, at -> wall - (nanos - (at - t.ahead())) / 1_000_000);
             if (row != null) {
                 rows.add(row);
@@ -137,10 +152,33 @@ public final class LogWriter implements AutoCloseable {
                     + " rows came faster than they could be kept, and are lost", false));
         }
         try {
+            if (!going.isEmpty()) {
+                store.going(going);
+            }
+            if (rows.isEmpty()) {
+                return;
+            }
             store.add(rows);
             kept += rows.size();
         } catch (LogStore.Trouble e) {
             LOG.warn("{} rows of the as-run log could not be kept: {}", rows.size(), e.getMessage());
+        }
+    }
+
+    /** What has begun and what has ended on the gear, so that after a kill it is known what was held and what ran. */
+    private static void going(Told told, Map<String, Optional<Aftermath.Left>> to) {
+        if (told.rehearsed()) {
+            return;
+        }
+        switch (told.happening()) {
+            case Happening.Started s -> to.put("run " + s.run(), Optional.of(new Aftermath.Left(s.button(), s.what())));
+            case Happening.Ended e -> to.put("run " + e.run(), Optional.empty());
+            case Happening.Shows s -> to.put("hold " + s.button(), s.held()
+                    ? Optional.of(new Aftermath.Left(s.button(), Aftermath.HOLD))
+                    : Optional.empty());
+            default -> {
+                // The rest neither begins nor ends anything.
+            }
         }
     }
 

@@ -12,6 +12,7 @@ import javafx.stage.Stage;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import rombix.app.deck.Aftermath;
 import rombix.app.edit.OpenedBoard;
 import rombix.app.edit.Workbench;
 import rombix.app.log.LogStore;
@@ -19,6 +20,8 @@ import rombix.app.log.LogWriter;
 import rombix.app.deck.DeckModel;
 import rombix.app.view.common.Fonts;
 import rombix.app.view.window.MainWindow;
+import rombix.core.board.Board;
+import rombix.core.board.Rig;
 import rombix.core.engine.Event;
 import rombix.core.store.BadFile;
 
@@ -115,6 +118,9 @@ public final class Session implements AutoCloseable {
             MainWindow window = new MainWindow(bench, model, show, practice, log, inputs);
             Session session = new Session(show, window, inputs, practice);
             window.files().tell(read.notices());
+            if (log != null) {
+                after(log, bench.rig(), show, window);
+            }
             if (logFile != null && log == null) {
                 window.files().tell(List.of("What is run is not logged: “" + logFile.getFileName()
                         + "” cannot be written. The show goes on."));
@@ -127,6 +133,26 @@ public final class Session implements AutoCloseable {
             }
             return session;
         });
+    }
+
+    /** What was held or ran when Rombix was killed is ended, as the board says: asked, always, or never. */
+    private static void after(LogStore log, Rig rig, Show show, MainWindow window) {
+        try {
+            Aftermath left = new Aftermath(log.leftOver()).of(rig);
+            Board.AfterCrash then = rig.board().afterCrash();
+            Runnable end = () -> left.ends(rig, show.known()).forEach(show::post);
+            if (left.isEmpty() || then == Board.AfterCrash.NEVER) {
+                return;
+            }
+            if (then == Board.AfterCrash.ALWAYS) {
+                show.whenReached(rig, end);
+                window.files().tell(List.of("Rombix was killed while " + left.words(rig) + ". That is ended now."));
+            } else {
+                window.files().ask("Rombix was killed while " + left.words(rig) + ".", "End it now", end);
+            }
+        } catch (LogStore.Trouble e) {
+            LOG.warn("what was going on before is not known: {}", e.getMessage());
+        }
     }
 
     /** Where the log of a board is kept: beside it, hidden. */

@@ -6,6 +6,8 @@ import java.util.Map;
 import java.util.SplittableRandom;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import rombix.app.log.LogWriter;
@@ -31,6 +33,8 @@ import rombix.links.MachineClock;
 public final class Show implements Player, AutoCloseable {
     /** The machine's own clock. */
     public static final Clock CLOCK = new MachineClock();
+
+    private static final int REACHED_SECONDS = 5;
 
     private final List<Consumer<Happening>> watchers = new CopyOnWriteArrayList<>();
     private final @Nullable LogWriter log;
@@ -234,6 +238,27 @@ public final class Show implements Player, AutoCloseable {
 
     private static void reachable(Rig rig, Conductor twins) {
         rig.twins().keySet().forEach(gear -> twins.post(new Event.Linked(gear, Status.TWIN)));
+    }
+
+    /** Does something once all gear of a board answers, or after a while. */
+    void whenReached(Rig of, Runnable what) {
+        AtomicBoolean done = new AtomicBoolean();
+        Runnable once = () -> {
+            if (!done.getAndSet(true)) {
+                what.run();
+            }
+        };
+        Watching[] watching = new Watching[1];
+        watching[0] = watch(h -> {
+            if (h instanceof Happening.Linked && of.twins().keySet().stream().allMatch(g -> known().statuses()
+                    .getOrDefault(g, Status.UNTRIED).phase() == Status.Phase.READY)) {
+                once.run();
+            }
+        });
+        CompletableFuture.delayedExecutor(REACHED_SECONDS, TimeUnit.SECONDS).execute(() -> {
+            watching[0].close();
+            once.run();
+        });
     }
 
     @Override

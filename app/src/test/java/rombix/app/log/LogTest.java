@@ -18,11 +18,13 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import rombix.app.deck.Aftermath;
 import rombix.app.log.LogRow.Kind;
 import rombix.app.log.LogStore.Query;
 import rombix.core.board.Rig;
 import rombix.core.engine.AsRun;
 import rombix.core.engine.Happening;
+import rombix.core.engine.Known;
 import rombix.core.engine.SimulatedClock;
 import rombix.core.store.BoardFile;
 
@@ -170,7 +172,7 @@ class LogTest {
         fast.factor(20);
         clock.advance(TimeUnit.SECONDS.toNanos(60)); // Twenty minutes on the clock of the rehearsal.
         try (LogWriter writer = new LogWriter(store, clock, () -> WALL)) {
-            writer.accept(new Happening.Started(1, "gate", "press", "mouse", fast.nanos(), 0), true, fast);
+            writer.accept(new Happening.Started(1, "gate-camera", "press", "mouse", fast.nanos(), 0), true, fast);
             soon(() -> writer.kept() == 1);
             assertThat(store.find(Query.newest(1)).getFirst().atMillis()).isEqualTo(WALL);
         }
@@ -195,7 +197,7 @@ class LogTest {
     void pressesGoOnCountingFromTheRunBefore() throws Exception {
         store.add(List.of(row(Kind.PRESS, 41, "Gate", "press", "")));
         try (LogWriter writer = new LogWriter(store, clock, () -> WALL)) {
-            writer.accept(new Happening.Started(1, "gate", "press", "mouse", 0, 0), false, clock);
+            writer.accept(new Happening.Started(1, "gate-camera", "press", "mouse", 0, 0), false, clock);
             soon(() -> writer.kept() == 1);
             assertThat(store.find(Query.newest(1)).getFirst().press()).isEqualTo(42);
         }
@@ -221,5 +223,28 @@ class LogTest {
         assertThat(lines[0]).isEqualTo("time,kind,press,button,name,who,place,gear,words,late_ms,message,rehearsed");
         assertThat(lines[1]).startsWith("2025-11-24T16:00:00.003+00:00,fault,3,\"Gate, \"\"main\"\"\"").contains(
                 ",'=SUM(A1),1.234,\"line one\nline two\",false");
+    }
+
+    @Test
+    void whatWasHeldOrRanWhenTheProcessWasKilledIsKnownAtTheNextStart() throws Exception {
+        LogWriter writer = new LogWriter(store, clock, () -> WALL);
+        writer.accept(new Happening.Started(1, "gate-camera", "press", "mouse", 0, 0), false, clock);
+        writer.accept(new Happening.Started(2, "over", "press", "mouse", 0, 0), false, clock);
+        writer.accept(new Happening.Ended(2, "over", Happening.End.DONE, 0), false, clock);
+        writer.accept(new Happening.Shows("host-talk", 0, -1, true), false, clock);
+        writer.accept(new Happening.Shows("cough", 0, -1, true), false, clock);
+        writer.accept(new Happening.Shows("cough", 0, -1, false), false, clock);
+        writer.accept(new Happening.Shows("rehearsed", 0, -1, true), true, clock);
+        writer.close(); // Nothing says that these have ended: the process was killed.
+        store = new LogStore(folder.resolve("log.db"));
+        Rig rig = BoardFile.read(Path.of("../demo/star-night.json"));
+        Aftermath left = new Aftermath(store.leftOver()).of(rig);
+        assertThat(left.left())
+                .containsExactlyInAnyOrder(new Aftermath.Left("gate-camera", "press"), new Aftermath.Left(
+                        "host-talk", "hold"))
+                .isNotEmpty();
+        assertThat(left.words(rig)).contains("“Host talk” was held");
+        assertThat(left.ends(rig, Known.NOTHING)).isNotEmpty();
+        assertThat(store.leftOver()).as("it is said once").isEmpty();
     }
 }

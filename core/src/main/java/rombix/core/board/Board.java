@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 import rombix.core.chain.Chain;
 import rombix.core.value.Extra;
 import rombix.core.value.Value;
@@ -24,6 +25,7 @@ import rombix.core.value.Value;
  * @param pictures pictures of the person's own, for faces
  * @param longPress how long a press must last to be a long one, in milliseconds; 500 when absent
  * @param doublePress how soon a second press makes a double one, in milliseconds; 300 when absent
+ * @param afterCrash what is done about what was held or ran when Rombix was killed; asked when absent
  * @param oscPort where OSC messages are awaited that pull triggers; {@value #OSC_PORT} when absent
  */
 @RecordBuilder
@@ -34,9 +36,18 @@ public record Board(@JsonProperty("rombix") int format, String name, List<Gear> 
         @JsonInclude(JsonInclude.Include.NON_DEFAULT) long longPress,
         @JsonInclude(JsonInclude.Include.NON_DEFAULT) long doublePress,
         @JsonInclude(JsonInclude.Include.NON_DEFAULT) int oscPort,
+        @JsonInclude(JsonInclude.Include.NON_NULL) @Nullable AfterCrash afterCrash,
         @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements BoardBuilder.With {
     /** Where OSC messages that pull triggers are awaited, where a board does not say. */
     public static final int OSC_PORT = 9110;
+
+    /** What is done about what was held or ran when Rombix was killed. */
+    public enum AfterCrash {
+        @JsonProperty("ask")
+        ASK, @JsonProperty("always")
+        ALWAYS, @JsonProperty("never")
+        NEVER
+    }
 
     /** The file format that this version writes. */
     public static final int FORMAT = 1;
@@ -52,7 +63,7 @@ public record Board(@JsonProperty("rombix") int format, String name, List<Gear> 
     }
 
     public Board(int format, String name, List<Gear> gear, List<Page> pages, Map<String, Object> extra) {
-        this(format, name, gear, pages, List.of(), List.of(), List.of(), 0, 0, 0, extra);
+        this(format, name, gear, pages, List.of(), List.of(), List.of(), 0, 0, 0, null, extra);
     }
 
     /** A value of the board or of a button, with what it is at the start. */

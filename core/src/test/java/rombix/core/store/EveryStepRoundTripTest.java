@@ -107,7 +107,7 @@ class EveryStepRoundTripTest {
                     List.of(new BoardValue("n", "N", Value.of(4))), List.of(new NamedChain("c", "C", List.of("to"),
                             named)),
                     List.of(new Board.Picture("dot", "dot.svg", "PHN2Zy8+")),
-                    700, 0, 9777, Map.of());
+                    700, 0, 9777, Board.AfterCrash.ALWAYS, Map.of());
         });
     }
 

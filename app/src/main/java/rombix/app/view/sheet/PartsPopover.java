@@ -19,6 +19,7 @@ import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.core.board.Board;
+import rombix.core.board.Board.AfterCrash;
 import rombix.core.board.Board.BoardValue;
 import rombix.core.board.Board.NamedChain;
 import rombix.core.board.Edits;
@@ -86,6 +87,13 @@ public final class PartsPopover {
         }
         content.getChildren().add(add("chain-add", "+ chain", () -> edit(content, by, "add a chain", b -> Edits
                 .addNamedChain(b, "Chain " + (b.chains().size() + 1)))));
+        AfterCrash now = board.afterCrash() == null ? AfterCrash.ASK : board.afterCrash();
+        content.getChildren().add(Fields.named("If Rombix is killed, what was held then is ended at the next start",
+                Fields.choice("after-crash", List.of(AfterCrash.values()), now, c -> switch (c) {
+                    case ASK -> "after asking";
+                    case ALWAYS -> "always";
+                    case NEVER -> "never";
+                }, c -> edit(content, by, "choose what happens after a crash", b -> b.withAfterCrash(c)))));
     }
 
     private static Label head(String text) {

@@ -259,6 +259,11 @@ public final class BoardFiles {
         tell(opened.notices());
     }
 
+    /** Says what is so, with one thing that can be done about it. */
+    public void ask(String what, String way, Runnable run) {
+        notices.show(what, new Notices.Way("notice-way", way, run));
+    }
+
     /** Says what is to be known of a board or of this computer. */
     public void tell(List<String> what) {
         what.forEach(notices::show);
