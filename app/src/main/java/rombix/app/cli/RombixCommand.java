@@ -39,6 +39,7 @@ public final class RombixCommand implements Callable<Integer> {
             new Entry(ForecastCommand.class, _ -> new ForecastCommand()),
             new Entry(OppositeCommand.class, _ -> new OppositeCommand()),
             new Entry(CheckCommand.class, _ -> new CheckCommand()),
+            new Entry(CardsCommand.class, _ -> new CardsCommand()),
             new Entry(StandInsCommand.class, _ -> new StandInsCommand()),
             new Entry(LogCommand.class, _ -> new LogCommand()), new Entry(PictureCommand.class,
                     _ -> new PictureCommand()),

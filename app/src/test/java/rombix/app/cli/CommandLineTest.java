@@ -192,4 +192,19 @@ class CommandLineTest {
         assertThat(new int[]{image.getWidth(), image.getHeight()}).containsExactly(1920, 1080);
         assertThat(image.getRGB(1900, 1060)).as("it is painted to its corner").isNotZero();
     }
+
+    @Test
+    void cardsAreCheckedAndEachFindingSaysWhere(@TempDir Path folder) throws Exception {
+        Path good = Files.writeString(folder.resolve("good.json"), "{\"card\": 1, \"id\": \"g\", \"title\": \"G\"}");
+        Path bad = Files.writeString(folder.resolve("bad.json"), """
+                {"card": 1, "id": "b", "title": "B", "readings": [
+                 {"id": "level", "type": "number", "min": 5, "max": 1},
+                 {"id": "level", "type": "number"}]}""");
+        assertThat(run("cards", "check", good.toString())).satisfies(r -> assertThat(r.code()).isZero());
+        assertThat(run("cards", "check", good.toString(), bad.toString())).satisfies(r -> {
+            assertThat(r.code()).isEqualTo(1);
+            assertThat(r.out().lines()).hasSize(3);
+            assertThat(r.out()).contains("bad.json:2:", "not below the greatest", "bad.json:3:", "two readings");
+        });
+    }
 }

@@ -20,6 +20,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import rombix.core.board.Board;
 import rombix.core.board.Edits;
+import rombix.core.board.Gear;
 import rombix.core.board.Rig;
 import rombix.core.card.Card;
 import rombix.core.chain.Chain;
@@ -51,8 +52,15 @@ public final class BoardFile {
 
     /** Reads a board and its cards. The file is never touched. */
     public static Rig read(Path file) throws BadFile {
-        Map<String, Card> cards = CardLibrary.beside(file);
-        return Rig.of(parse(file, text(file), cards), cards);
+        CardLibrary.Cards cards = CardLibrary.found(file);
+        String text = text(file);
+        for (Gear gear : unchecked(file, text).gear()) {
+            Optional<BadFile> bad = cards.trouble(gear.card());
+            if (bad.isPresent()) {
+                throw bad.get(); // It says more than that there is no such card.
+            }
+        }
+        return Rig.of(parse(file, text, cards.good()), cards.good());
     }
 
     /**

@@ -3,19 +3,16 @@ package rombix.core.store;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
+import java.nio.charset.MalformedInputException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.Stream;
 import rombix.core.card.Card;
-import rombix.core.card.Card.Arrival;
-import rombix.core.card.Card.Command;
-import rombix.core.card.Card.Packet;
-import rombix.core.card.Card.ReadingSpec;
-import rombix.core.card.Protocol;
 
 /** The cards that ship, and those in a folder {@code cards} beside a board. */
 public final class CardLibrary {
@@ -45,21 +42,51 @@ public final class CardLibrary {
         return cards;
     }
 
+    /**
+     * Cards, and those that could not be read, by the name of their file without its ending.
+     */
+    public record Cards(Map<String, Card> good, Map<String, BadFile> bad) {
+        /** What is wrong with the file of a card that is not among the good ones; empty where there is no such file. */
+        Optional<BadFile> trouble(String card) {
+            return good.containsKey(card) ? Optional.empty() : Optional.ofNullable(bad.get(card));
+        }
+    }
+
     /** The cards that ship, and over them those in the folder {@code cards} beside a board file. */
     public static Map<String, Card> beside(Path boardFile) throws BadFile {
+        return found(boardFile).good();
+    }
+
+    /** As {@link #beside}, with those that could not be read: they stop nothing but the boards that use them. */
+    public static Cards found(Path boardFile) throws BadFile {
         Map<String, Card> cards = shipped();
+        Map<String, BadFile> bad = new LinkedHashMap<>();
+        Map<String, Path> from = new LinkedHashMap<>();
         Path folder = boardFile.toAbsolutePath().resolveSibling("cards");
         if (Files.isDirectory(folder)) {
             try (Stream<Path> files = Files.list(folder)) {
                 for (Path file : files.filter(f -> f.toString().endsWith(".json")).sorted().toList()) {
-                    Card card = read(file, Files.readString(file));
-                    cards.put(card.id(), card);
+                    try {
+                        Card card = read(file, Files.readString(file));
+                        Path other = from.putIfAbsent(card.id(), file);
+                        if (other != null) {
+                            throw new BadFile(file, 0, 0,
+                                    "“%s” is the id of the card in %s, too; ids are unique, so change one"
+                                            .formatted(card.id(), other.getFileName()));
+                        }
+                        cards.put(card.id(), card);
+                    } catch (BadFile e) {
+                        bad.put(String.valueOf(file.getFileName()).replaceFirst("\\.json$", ""), e);
+                    } catch (MalformedInputException e) {
+                        bad.put(String.valueOf(file.getFileName()).replaceFirst("\\.json$", ""), new BadFile(file, 0, 0,
+                                "is no text in UTF-8"));
+                    }
                 }
             } catch (IOException e) {
                 throw new BadFile(folder, 0, 0, "cannot be read: " + e.getMessage());
             }
         }
-        return cards;
+        return new Cards(cards, bad);
     }
 
     /** Reads a card and checks that its parts fit together. */
@@ -69,53 +96,19 @@ public final class CardLibrary {
             throw at(file, text, "/card", "this card has format %d; this Rombix reads up to %d. Use a newer Rombix."
                     .formatted(card.card(), Card.FORMAT));
         }
-        for (int i = 0; i < card.commands().size(); i++) {
-            check(file, text, card, card.commands().get(i), "/commands/" + i);
-        }
-        for (int i = 0; i < card.readings().size(); i++) {
-            for (Map.Entry<Protocol, Arrival> e : card.readings().get(i).arrives().entrySet()) {
-                address(file, text, e.getKey(), e.getValue().from().toString(), "/readings/%d/arrives/%s/from"
-                        .formatted(i, e.getKey().id()));
-            }
+        for (CardCheck.Flaw flaw : CardCheck.of(card)) {
+            throw at(file, text, flaw.pointer(), flaw.message());
         }
         return card;
     }
 
-    private static void check(Path file, String text, Card card, Command command, String pointer) throws BadFile {
-        for (int i = 0; i < command.changes().size(); i++) {
-            String changed = command.changes().get(i).reading().toString();
-            if (card.readings().stream().map(ReadingSpec::id).noneMatch(id -> id.toString().equals(changed))) {
-                throw at(file, text, pointer + "/changes/" + i + "/reading",
-                        "no reading “%s” on this card; it has %s".formatted(changed,
-                                card.readings().stream().map(r -> r.id().toString()).toList()));
-            }
-        }
-        if (command.undo() != null && card.command(command.undo().command()).isEmpty()) {
-            throw at(file, text, pointer + "/undo/command",
-                    "no command “%s” on this card".formatted(command.undo().command()));
-        }
-        for (Map.Entry<Protocol, List<Packet>> e : command.send().entrySet()) {
-            for (int i = 0; i < e.getValue().size(); i++) {
-                Packet packet = e.getValue().get(i);
-                String where = pointer + "/send/%s/%d/to"
-                        .formatted(e.getKey().id(), i);
-                address(file, text, e.getKey(), packet.to().toString(), where);
-                for (String place : packet.to().places()) {
-                    String name = place.contains(".") ? place.substring(0, place.indexOf('.')) : place;
-                    if (command.param(name).isEmpty()) {
-                        throw at(file, text, where, "no parameter “%s” on the command “%s”".formatted(name,
-                                command.id()));
-                    }
-                }
-            }
-        }
-    }
-
-    private static void address(Path file, String text, Protocol protocol, String address, String pointer)
-            throws BadFile {
-        if (!protocol.descriptor().takes(address)) {
-            throw at(file, text, pointer, "“%s” is no %s address; expected %s".formatted(address, protocol.title(),
-                    protocol.descriptor().expected()));
+    /** All that is wrong with a card, each with its place in the file; nothing where all is well. */
+    public static List<BadFile> check(Path file, String text) {
+        try {
+            Card card = Json.read(file, text, Card.class, true);
+            return CardCheck.of(card).stream().map(f -> at(file, text, f.pointer(), f.message())).toList();
+        } catch (BadFile e) {
+            return List.of(e);
         }
     }
 

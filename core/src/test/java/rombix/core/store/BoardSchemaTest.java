@@ -9,9 +9,10 @@ import com.networknt.schema.SpecificationVersion;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 
-/** The JSON Schema that ships says the same of boards as the reader does. */
+/** The JSON Schemas that ship say the same of boards and cards as the reader does. */
 class BoardSchemaTest {
     private final Schema schema = SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
             .getSchema(text("../docs/board.schema.json"), InputFormat.JSON);
@@ -39,5 +40,18 @@ class BoardSchemaTest {
     void anUnknownStepIsNone() {
         String bad = text("../demo/star-night.json").replaceFirst("\"step\": \"do\"", "\"step\": \"dance\"");
         assertThat(schema.validate(bad, InputFormat.JSON)).isNotEmpty();
+    }
+
+    @Test
+    void cardsThatShipAreWhatTheSchemaOfCardsSays() throws IOException {
+        Schema cards = SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12).getSchema(text(
+                "../docs/card.schema.json"), InputFormat.JSON);
+        try (Stream<Path> all = Files.list(Path.of("src/main/resources/rombix/cards"))) {
+            assertThat(all).isNotEmpty().allSatisfy(c -> assertThat(cards.validate(Files.readString(c),
+                    InputFormat.JSON)).isEmpty());
+        }
+        assertThat(
+                cards.validate("{\"card\": 1, \"id\": \"x\", \"title\": \"X\", \"commands\": [{}]}", InputFormat.JSON))
+                .isNotEmpty();
     }
 }

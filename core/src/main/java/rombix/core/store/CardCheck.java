@@ -1,0 +1,220 @@
+package rombix.core.store;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import rombix.core.card.Card;
+import rombix.core.card.Card.Command;
+import rombix.core.card.Card.Packet;
+import rombix.core.card.Card.Param;
+import rombix.core.card.Card.ReadingSpec;
+import rombix.core.card.Protocol;
+import rombix.core.card.WireValue;
+import rombix.core.value.Template;
+import rombix.core.value.Value;
+import rombix.core.value.ValueType;
+
+/** What is wrong with a card, each with the place of its JSON and what was expected there. */
+final class CardCheck {
+    /** @param pointer the place as a JSON pointer */
+    record Flaw(String pointer, String message) {
+    }
+
+    private final Card card;
+    private final List<Flaw> flaws = new ArrayList<>();
+
+    private CardCheck(Card card) {
+        this.card = card;
+    }
+
+    /** All that is wrong with a card, in the order in which it stands there. */
+    static List<Flaw> of(Card card) {
+        CardCheck check = new CardCheck(card);
+        check.readings();
+        check.commands();
+        return check.flaws;
+    }
+
+    private void flaw(String pointer, String message, Object... of) {
+        flaws.add(new Flaw(pointer, message.formatted(of)));
+    }
+
+    private void readings() {
+        Set<String> ids = new HashSet<>();
+        Set<String> arrivals = new HashSet<>();
+        for (int i = 0; i < card.readings().size(); i++) {
+            ReadingSpec r = card.readings().get(i);
+            String at = "/readings/" + i;
+            if (!ids.add(r.id().toString())) {
+                flaw(at + "/id", "two readings have the id “%s”; ids are unique, so change one", r.id());
+            }
+            range(r.min(), r.max(), at);
+            if ((r.yes() == null) != (r.no() == null)) {
+                flaw(at + (r.yes() == null ? "/no" : "/yes"), "“yes” and “no” go together: what is it called when it "
+                        + "is not so?");
+            }
+            places(r.title(), at + "/title", Set.copyOf(r.id().places()), "the reading's id");
+            String choices = r.choices();
+            if (r.type() == ValueType.CHOICE && choices != null) {
+                list(choices, at + "/choices");
+            }
+            r.id().places().forEach(place -> list(place, at + "/id"));
+            r.arrives().forEach((protocol, arrival) -> {
+                String from = at + "/arrives/" + protocol.id() + "/from";
+                address(protocol, arrival.from(), from);
+                places(arrival.from(), from, Set.copyOf(r.id().places()), "the reading's id");
+                if (!arrivals.add(protocol.id() + " " + arrival.from() + " " + arrival.arg() + " " + arrival.value())) {
+                    flaw(from,
+                            "another reading comes from “%s” with the same argument, so they cannot be told apart; give"
+                                    + " one another “arg” or “value”",
+                            arrival.from());
+                }
+            });
+        }
+    }
+
+    private void commands() {
+        Set<String> ids = new HashSet<>();
+        for (int i = 0; i < card.commands().size(); i++) {
+            Command c = card.commands().get(i);
+            String at = "/commands/" + i;
+            if (!ids.add(c.id())) {
+                flaw(at + "/id", "two commands have the id “%s”; ids are unique, so change one", c.id());
+            }
+            Set<String> params = new HashSet<>();
+            for (int p = 0; p < c.params().size(); p++) {
+                param(c.params().get(p), params, at + "/params/" + p);
+            }
+            places(c.title(), at + "/title", params, "the parameters");
+            for (Map.Entry<Protocol, List<Packet>> e : c.send().entrySet()) {
+                for (int n = 0; n < e.getValue().size(); n++) {
+                    packet(e.getKey(), e.getValue().get(n), params, at + "/send/" + e.getKey().id() + "/" + n, c);
+                }
+            }
+            changes(c, params, at);
+        }
+    }
+
+    private void param(Param p, Set<String> params, String at) {
+        if (!params.add(p.id())) {
+            flaw(at + "/id", "two parameters have the id “%s”; ids are unique, so change one", p.id());
+        }
+        range(p.min(), p.max(), at);
+        if (p.type() == ValueType.CHOICE) {
+            list(p.list(), at + (p.choices() == null ? "/id" : "/choices"));
+        } else if (p.type() == ValueType.LIST) {
+            flaw(at + "/type", "a parameter takes one value, so its type is number, text, flag, choice or colour");
+        }
+        Value preset = p.preset();
+        if (preset != null && !fits(p.type(), preset)) {
+            flaw(at + "/default", "“%s” is no %s, which is the type of this parameter", preset, p.type().name()
+                    .toLowerCase(java.util.Locale.ROOT));
+        }
+    }
+
+    private static boolean fits(ValueType type, Value value) {
+        return switch (type) {
+            case NUMBER -> value instanceof Value.Num;
+            case FLAG -> value instanceof Value.Flag;
+            case COLOUR -> value.toString().matches("#[0-9A-Fa-f]{6}");
+            case TEXT, CHOICE -> value instanceof Value.Text;
+            case LIST -> false;
+        };
+    }
+
+    private void packet(Protocol protocol, Packet packet, Set<String> params, String at, Command of) {
+        address(protocol, packet.to(), at + "/to");
+        for (String place : packet.to().places()) {
+            if (!params.contains(base(place))) {
+                flaw(at + "/to", "no parameter “%s” on the command “%s”", base(place), of.id());
+            }
+        }
+        for (int a = 0; a < packet.args().size(); a++) {
+            carry(packet.args().get(a), params, at + "/args/" + a);
+        }
+    }
+
+    private void changes(Command c, Set<String> params, String at) {
+        for (int i = 0; i < c.changes().size(); i++) {
+            String changed = c.changes().get(i).reading().toString();
+            if (card.readings().stream().map(ReadingSpec::id).noneMatch(id -> id.toString().equals(changed))) {
+                flaw(at + "/changes/" + i + "/reading", "no reading “%s” on this card; it has %s", changed, card
+                        .readings().stream().map(r -> r.id().toString()).toList());
+            }
+            carry(c.changes().get(i).to(), params, at + "/changes/" + i + "/to");
+        }
+        Card.Undo undo = c.undo();
+        if (undo == null) {
+            return;
+        }
+        Command by = card.command(undo.command()).orElse(null);
+        if (by == null) {
+            flaw(at + "/undo/command", "no command “%s” on this card", undo.command());
+            return;
+        }
+        undo.with().forEach((param, value) -> {
+            if (by.param(param).isEmpty()) {
+                flaw(at + "/undo/with/" + param, "the command “%s” has no parameter “%s”", by.id(), param);
+            }
+            if (!(value instanceof WireValue.Fixed)) {
+                carry(value, params, at + "/undo/with/" + param);
+            }
+        });
+    }
+
+    /** What a value travels as names parameters that there are. */
+    private void carry(WireValue value, Set<String> params, String at) {
+        switch (value) {
+            case WireValue.Fixed _ -> {
+            }
+            case WireValue.Filled f -> places(f.template(), at, params, "the parameters");
+            case WireValue.Mapped m -> {
+                String of = m.of();
+                if (of != null && !params.contains(base(of))) {
+                    flaw(at + "/of", "no parameter “%s” here; there are %s", base(of),
+                            params.stream().sorted().toList());
+                }
+                if ((m.yes() == null) != (m.no() == null)) {
+                    flaw(at, "“yes” and “no” go together: what goes out when it is not so?");
+                }
+            }
+        }
+    }
+
+    private void places(Template template, String at, Set<String> there, String of) {
+        for (String place : template.places()) {
+            if (!there.contains(base(place))) {
+                flaw(at, "“{%s}” stands for nothing: %s are %s", place, of, there.stream().sorted().toList());
+            }
+        }
+    }
+
+    private void list(String list, String at) {
+        boolean listed = card.lists().containsKey(list) || card.readings().stream().anyMatch(r -> r
+                .type() == ValueType.LIST && r.id().toString().equals(list));
+        if (!listed) {
+            flaw(at, "no list “%s”: the card's “lists” have %s, and no reading of type list is called that", list, card
+                    .lists().keySet().stream().sorted().toList());
+        }
+    }
+
+    private void range(@Nullable Double min, @Nullable Double max, String at) {
+        if (min != null && max != null && min >= max) {
+            flaw(at + "/min", "the least value, %s, is not below the greatest, %s", min, max);
+        }
+    }
+
+    private void address(Protocol protocol, Template address, String at) {
+        if (!protocol.descriptor().takes(address.toString())) {
+            flaw(at, "“%s” is no %s address; expected %s", address, protocol.title(), protocol.descriptor().expected());
+        }
+    }
+
+    private static String base(String place) {
+        int dot = place.indexOf('.');
+        return dot < 0 ? place : place.substring(0, dot);
+    }
+}
