@@ -52,6 +52,8 @@ public final class Check {
         });
         check.buttons();
         check.findings.addAll(new Loops(rig).find());
+        check.findings.addAll(Texts.of(rig));
+        check.findings.addAll(Sent.of(rig));
         check.triggers();
         check.gear();
         return List.copyOf(check.findings);

@@ -169,4 +169,40 @@ class CheckTest {
                 "/pages/0/buttons/0/states/0/on/press/0/button");
         assertThat(board.button("b").map(Button::name)).contains("b");
     }
+
+    private static Trigger becomes(String reading) {
+        return new Trigger.Becomes(rombix.core.chain.Condition.OnReading.is("gear", reading, Value.of(true)));
+    }
+
+    @Test
+    void placesInTextsThatNameNothingAreFound() {
+        Face face = Face.PLAIN.withLabel("{gear:nothing} {gear:level} {n} {nobody}").withSecond("{= {n} + 1}");
+        Rig rig = rig(b -> b.withValues(List.of(new BoardValue("n", "N", Value.of(0)))), button("b", new State("s", "s",
+                face, State.STAY, null, Map.of(Gesture.PRESS, Chain.of(new DeckStep.Say("{cuont} of {n}", PLAIN, Map
+                        .of()), repeat("{n} < 3", new DeckStep.Say("{count}", PLAIN, Map.of()), pause(10)))),
+                Map.of())));
+        assertThat(Check.of(rig)).filteredOn(f -> f.kind() == Kind.DEAD_REFERENCE)
+                .extracting(f -> f.message().substring(f
+                        .message().indexOf('{'), f.message().indexOf('}') + 1))
+                .containsExactlyInAnyOrder("{gear:nothing}",
+                        "{nobody}", "{cuont}");
+    }
+
+    @Test
+    void aValueOutOfItsCardsRangeIsFound() {
+        assertThat(Check.of(presses(rombix.core.engine.TestDeck.level(140)))).filteredOn(f -> f
+                .kind() == Kind.OUT_OF_RANGE).singleElement().satisfies(f -> assertThat(f.message()).contains("140",
+                        "at most 100"));
+        assertThat(Check.of(presses(rombix.core.engine.TestDeck.level(40)))).noneMatch(f -> f
+                .kind() == Kind.OUT_OF_RANGE);
+    }
+
+    @Test
+    void triggersThatFireEachOtherAreFound() {
+        Button a = button("a", state(Chain.of(on("b")))).withTriggers(List.of(becomes("on/a")));
+        Button b = button("b", state(Chain.of(on("a")))).withTriggers(List.of(becomes("on/b")));
+        assertThat(Check.of(rig(a, b))).filteredOn(f -> f.message().contains("fire each other")).extracting(
+                Finding::button).containsExactly("a", "b");
+        assertThat(Check.of(rig(a, b.withTriggers(List.of())))).noneMatch(f -> f.message().contains("fire each other"));
+    }
 }

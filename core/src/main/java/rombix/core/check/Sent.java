@@ -1,0 +1,144 @@
+package rombix.core.check;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import rombix.core.board.Button;
+import rombix.core.board.Rig;
+import rombix.core.board.Trigger;
+import rombix.core.board.Walk;
+import rombix.core.card.Card.Command;
+import rombix.core.card.Card.Param;
+import rombix.core.card.Figures;
+import rombix.core.card.Twin;
+import rombix.core.chain.Arg;
+import rombix.core.chain.Condition;
+import rombix.core.chain.GearStep;
+import rombix.core.check.Finding.Kind;
+import rombix.core.value.Value;
+
+/** What is wrong with what steps send: values that a card does not take, and triggers that fire each other. */
+final class Sent {
+    private final Rig rig;
+    private final List<Finding> findings = new ArrayList<>();
+    /** The readings, {@code gear:reading}, that each button's steps set. */
+    private final Map<String, Set<String>> sets = new HashMap<>();
+
+    private Sent(Rig rig) {
+        this.rig = rig;
+    }
+
+    static List<Finding> of(Rig rig) {
+        Sent sent = new Sent(rig);
+        Walk.steps(rig.board(), sent::step);
+        sent.rounds();
+        return sent.findings;
+    }
+
+    private void step(Walk.Spot spot) {
+        if (spot.step() instanceof GearStep.Do step && !step.how().off()) {
+            Twin twin = rig.twins().get(step.gear());
+            Command command = twin == null ? null : twin.card().command(step.command()).orElse(null);
+            if (twin != null && command != null) {
+                Map<String, Value> with = new LinkedHashMap<>();
+                step.with().forEach((id, arg) -> {
+                    if (arg instanceof Arg.Constant c) {
+                        with.put(id, c.value());
+                        command.param(id).ifPresent(p -> range(spot, p, c.value().asNumber()));
+                    }
+                });
+                Button button = spot.owner().button();
+                if (button != null) {
+                    sets.computeIfAbsent(button.id(), _ -> new HashSet<>()).addAll(changes(twin, command, with));
+                }
+            }
+        }
+    }
+
+    private void range(Walk.Spot spot, Param p, double value) {
+        Double least = p.min();
+        Double most = p.max();
+        if (least != null && value < least) {
+            outOfRange(spot, p, value, "at least ", least);
+        } else if (most != null && value > most) {
+            outOfRange(spot, p, value, "at most ", most);
+        }
+    }
+
+    private void outOfRange(Walk.Spot spot, Param p, double value, String bound, double sent) {
+        findings.add(Finding.of(Kind.OUT_OF_RANGE, spot.owner(), spot.pointer(),
+                "“%s” is %s, but its gear takes %s%s: that is what goes out".formatted(p.label(),
+                        Figures.withUnit(value,
+                                p.unit(), p.step()),
+                        bound, Figures.withUnit(sent, p.unit(), p.step()))));
+    }
+
+    private static Set<String> changes(Twin twin, Command command, Map<String, Value> with) {
+        try {
+            Set<String> all = new HashSet<>();
+            twin.order(command, with, Twin.Readings.NONE).changes().keySet()
+                    .forEach(r -> all.add(twin.gear() + ":" + r));
+            return all;
+        } catch (IllegalArgumentException e) {
+            return Set.of(); // Computed, or not known before the gear has told its lists.
+        }
+    }
+
+    /** Triggers by readings whose chains set the readings of each other, in a round. */
+    private void rounds() {
+        Map<String, Set<String>> fires = new LinkedHashMap<>();
+        Map<String, Set<String>> awaited = new HashMap<>();
+        rig.board().buttons().forEach(b -> b.triggers().forEach(t -> {
+            if (t instanceof Trigger.Becomes(Condition.OnReading on)) {
+                awaited.computeIfAbsent(b.id(), _ -> new HashSet<>()).add(on.gear() + ":" + on.reading());
+            }
+        }));
+        awaited.keySet().forEach(from -> {
+            Set<String> set = sets.getOrDefault(from, Set.of());
+            awaited.forEach((to, readings) -> {
+                if (!from.equals(to) && readings.stream().anyMatch(set::contains)) {
+                    fires.computeIfAbsent(from, _ -> new LinkedHashSet<>()).add(to);
+                }
+            });
+        });
+        for (String from : fires.keySet()) {
+            Set<String> reached = new LinkedHashSet<>();
+            List<String> open = new ArrayList<>(fires.get(from));
+            while (!open.isEmpty()) {
+                String next = open.removeLast();
+                if (reached.add(next)) {
+                    open.addAll(fires.getOrDefault(next, Set.of()));
+                }
+            }
+            if (reached.contains(from)) {
+                rig.button(
+                        from).ifPresent(
+                                b -> findings.add(new Finding(Kind.ENDLESS_LOOP, pointer(from), "“" + b.name()
+                                        + "”",
+                                        "its trigger and those of "
+                                                + String.join(", ", reached.stream().filter(x -> !x.equals(
+                                                        from))
+                                                        .map(x -> "“" + rig.button(x).map(Button::name).orElse(x) + "”")
+                                                        .toList())
+                                                + " fire each other: each sets the reading that the next one waits for",
+                                        from)));
+            }
+        }
+    }
+
+    private String pointer(String button) {
+        for (int p = 0; p < rig.board().pages().size(); p++) {
+            for (int b = 0; b < rig.board().pages().get(p).buttons().size(); b++) {
+                if (rig.board().pages().get(p).buttons().get(b).id().equals(button)) {
+                    return "/pages/%d/buttons/%d/triggers".formatted(p, b);
+                }
+            }
+        }
+        return "";
+    }
+}
