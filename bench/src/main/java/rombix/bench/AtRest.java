@@ -35,7 +35,7 @@ final class AtRest {
     /** The port of the desk's cable among the addresses. */
     static final String CABLE = "cable";
     /** A show goes on for hours: until then the compilers are still at work, while pulses can be counted sooner. */
-    private static final int SETTLE_SECONDS = System.getProperty("javafx.pulseLogger") == null ? 60 : 8;
+    private static final int SETTLE_SECONDS = System.getProperty("javafx.pulseLogger") == null ? 60 : 12;
 
     private AtRest() {
     }
