@@ -54,13 +54,14 @@ public final class BoardFile {
     public static Rig read(Path file) throws BadFile {
         CardLibrary.Cards cards = CardLibrary.found(file);
         String text = text(file);
-        for (Gear gear : unchecked(file, text).gear()) {
+        Board board = unchecked(file, text);
+        for (Gear gear : board.gear()) {
             Optional<BadFile> bad = cards.trouble(gear.card());
             if (bad.isPresent()) {
                 throw bad.get(); // It says more than that there is no such card.
             }
         }
-        return Rig.of(parse(file, text, cards.good()), cards.good());
+        return Rig.of(checked(file, text, board, cards.good()), cards.good());
     }
 
     /**
@@ -69,7 +70,10 @@ public final class BoardFile {
      * @param file named in errors
      */
     public static Board parse(Path file, String text, Map<String, Card> cards) throws BadFile {
-        Board board = unchecked(file, text);
+        return checked(file, text, unchecked(file, text), cards);
+    }
+
+    private static Board checked(Path file, String text, Board board, Map<String, Card> cards) throws BadFile {
         List<References.Flaw> flaws = References.flaws(Rig.of(board, cards));
         if (!flaws.isEmpty()) {
             throw CardLibrary.at(file, text, flaws.getFirst().pointer(), flaws.getFirst().message());
