@@ -14,6 +14,7 @@ import rombix.app.deck.DeckModel;
 import rombix.app.view.window.MainWindow;
 import rombix.app.deck.Practice;
 import rombix.app.deck.Touches;
+import rombix.app.edit.Trust;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Face;
@@ -52,7 +53,8 @@ final class Frames implements Bench.Measured {
         Rig rig = rig();
         Stage stage = Session.onInterface(() -> {
             Workbench bench = new Workbench(Path.of("frames.json"), rig);
-            MainWindow window = new MainWindow(bench, model, new Still(), Practice.NONE, null, Touches.NONE);
+            MainWindow window = new MainWindow(bench, model, new Still(), Practice.NONE, null, Touches.NONE,
+                    Trust.all());
             bench.select("b-0-0");
             Stage s = new Stage();
             s.setWidth(1280);

@@ -13,6 +13,7 @@ import javafx.scene.Scene;
 import rombix.app.deck.DeckModel;
 import rombix.app.deck.Practice;
 import rombix.app.deck.Touches;
+import rombix.app.edit.Trust;
 import rombix.app.edit.Workbench;
 import rombix.app.show.Session;
 import rombix.app.view.window.MainWindow;
@@ -112,7 +113,7 @@ final class Scale implements Bench.Measured {
         MainWindow[] window = new MainWindow[1];
         Workbench bench = Session.onInterface(() -> {
             Workbench made = new Workbench(Path.of("scale.json"), rig);
-            window[0] = new MainWindow(made, model, new Still(), Practice.NONE, null, Touches.NONE);
+            window[0] = new MainWindow(made, model, new Still(), Practice.NONE, null, Touches.NONE, Trust.all());
             made.select("b-0-0");
             return made;
         });

@@ -10,6 +10,16 @@ import rombix.core.engine.Known;
 /** Plays nothing: the interface alone is measured. */
 final class Still implements Player {
     @Override
+    public void opened() {
+        // Nothing begins.
+    }
+
+    @Override
+    public void guest(boolean on) {
+        // Nothing is reached.
+    }
+
+    @Override
     public void load(Rig rig) {
     }
 

@@ -1,22 +1,26 @@
 package rombix.links;
 
+import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Consumer;
+import java.util.function.Predicate;
 import rombix.core.board.Gear;
 import rombix.core.board.Rig;
 import rombix.core.card.Order;
-import rombix.core.card.Twin;
 import rombix.core.engine.Clock;
 import rombix.core.engine.Event;
 import rombix.core.engine.Gears;
 import rombix.core.engine.Glide;
+import rombix.core.engine.Status;
 import rombix.core.engine.Status.Phase;
 import rombix.links.link.GearReport;
+import rombix.links.link.Keyring;
 import rombix.links.link.Link;
 import rombix.links.link.LinkType;
+import rombix.links.link.Target;
 
 /** The links of a board's gear. */
 public final class Links implements Gears, AutoCloseable {
@@ -24,13 +28,21 @@ public final class Links implements Gears, AutoCloseable {
     private final Consumer<Event> deck;
     private final Map<String, Wired> wired = new ConcurrentHashMap<>();
 
-    private record Wired(Gear gear, String address, Link link) {
+    private final Keyring keyring;
+
+    private record Wired(Gear gear, String address, boolean leave, Link link) {
     }
 
     /** @param deck where what comes in is posted; called from any thread */
     public Links(Clock clock, Consumer<Event> deck) {
+        this(clock, deck, Keyring.NONE);
+    }
+
+    /** @param keyring what gear wants that no board holds */
+    public Links(Clock clock, Consumer<Event> deck, Keyring keyring) {
         this.clock = clock;
         this.deck = deck;
+        this.keyring = keyring;
     }
 
     /**
@@ -38,21 +50,38 @@ public final class Links implements Gears, AutoCloseable {
      *
      * @param overrides addresses that take the place of the board's, by gear
      */
-    public synchronized void connect(Rig rig, Map<String, String> overrides) {
+    public void connect(Rig rig, Map<String, String> overrides) {
+        connect(rig, overrides, _ -> true);
+    }
+
+    /** @param leave whether a gear, by its id, may be reached; what may not is only said to be there */
+    public synchronized void connect(Rig rig, Map<String, String> overrides, Predicate<String> leave) {
         Map<String, Wired> before = new HashMap<>(wired);
+        List<Gear> anew = new ArrayList<>();
         for (Gear gear : rig.board().gear()) {
-            Twin twin = rig.twin(gear.id()).orElse(null);
             String address = overrides.getOrDefault(gear.id(), gear.link().address());
             Wired old = before.get(gear.id());
-            if (twin == null || old != null && old.gear().equals(gear) && Objects.equals(old.address(), address)) {
+            if (rig.twin(gear.id()).isEmpty() || old != null && old.gear().equals(gear) && old.address().equals(address)
+                    && old.leave() == leave.test(gear.id())) {
                 before.remove(gear.id());
-                continue;
+            } else {
+                anew.add(gear);
             }
+        }
+        // What was said of the links before is true of none: all of it goes before the first of the new ones speaks.
+        anew.stream().filter(g -> before.containsKey(g.id())).forEach(g -> deck.accept(new Event.Linked(g.id(),
+                Status.UNTRIED)));
+        for (Gear gear : anew) {
+            Wired old = before.remove(gear.id());
             if (old != null) {
                 old.link().close();
-                before.remove(gear.id());
             }
-            wired.put(gear.id(), new Wired(gear, address, open(new GearReport(twin, clock, deck), address)));
+            String address = overrides.getOrDefault(gear.id(), gear.link().address());
+            boolean may = leave.test(gear.id());
+            GearReport report = new GearReport(rig.twin(gear.id()).orElseThrow(), clock, deck);
+            wired.put(gear.id(), new Wired(gear, address, may, may
+                    ? open(report, new Target(address, gear.link(), keyring))
+                    : guest(report)));
         }
         before.forEach((id, gone) -> {
             wired.remove(id);
@@ -60,23 +89,33 @@ public final class Links implements Gears, AutoCloseable {
         });
     }
 
-    private static Link open(GearReport report, String address) {
+    private static Link open(GearReport report, Target target) {
         try {
-            if (report.twin().protocol().descriptor() instanceof LinkType type) {
-                return type.open(report, address);
+            if (!(report.twin().protocol().descriptor() instanceof LinkType type)) {
+                throw new IllegalArgumentException("no link speaks " + report.twin().protocol().title());
             }
-            throw new IllegalArgumentException("no link speaks " + report.twin().protocol().title());
+            if (!type.secures() && (target.link().tls() != null || target.link().secret() != null)) {
+                report.status(Phase.OFF, type.title() + " knows neither secrets nor TLS",
+                        "Take them away from the board's file, or reach it another way.");
+                return new NoLink(report, "is not reached, as its protocol knows neither secrets nor TLS");
+            }
+            return type.open(report, target);
         } catch (IllegalArgumentException e) {
             report.status(Phase.OFF, String.valueOf(e.getMessage()), "Set its address.");
-            return new NoLink(report);
+            return new NoLink(report, "has no address that could be used");
         }
     }
 
-    /** Stands where an address makes no sense. */
-    private record NoLink(GearReport report) implements Link {
+    private static Link guest(GearReport report) {
+        report.status(Phase.OFF, "guest: not reached", "Trust the board to reach its gear.");
+        return new NoLink(report, "is not reached, as this board is a guest");
+    }
+
+    /** Stands where nothing is reached. */
+    private record NoLink(GearReport report, String why) implements Link {
         @Override
         public void send(long ticket, Order order) {
-            report.failed(ticket, "has no address that could be used");
+            report.failed(ticket, why);
         }
 
         @Override

@@ -42,9 +42,9 @@ final class Begin {
             case DEMO -> lines.of(Playing.ALONE, "demo").execute("demo");
             case BOARD -> open(lines, java.util.Objects.requireNonNull(choice.get().board()));
             case NEW -> {
-                OpenCommand.run(lines, fresh(Path.of(System.getProperty("user.home"), "Rombix")), Map.of(), null, false,
-                        () -> {
-                        }, session -> session.window().beginWithGear());
+                Path fresh = fresh(Path.of(System.getProperty("user.home"), "Rombix"));
+                OpenCommand.run(lines, new OpenCommand.Wanted(fresh, Map.of(), null, false, true), () -> {
+                }, session -> session.window().beginWithGear());
                 yield 0;
             }
         };
@@ -55,7 +55,7 @@ final class Begin {
         if (board.equals(DemoBoard.copyIn(Path.of(System.getProperty("user.home"), "Rombix")).toAbsolutePath())) {
             return lines.of(Playing.ALONE, "demo").execute("demo");
         }
-        OpenCommand.run(lines, board, Map.of(), null, false, () -> {
+        OpenCommand.run(lines, new OpenCommand.Wanted(board, Map.of(), null, false, false), () -> {
         }, _ -> {
         });
         return 0;

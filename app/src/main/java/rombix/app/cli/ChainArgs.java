@@ -52,7 +52,7 @@ final class ChainArgs {
         Known known = Known.NOTHING;
         try (GearAccess gear = GearAccess.open(rig, at, standIns)) {
             if (live || standIns || !at.isEmpty()) {
-                known = gear.known(rig);
+                known = gear.known(rig, chosen);
             }
         }
         return new Chosen(rig, known, chosen, state(chosen, known), gesture);

@@ -45,8 +45,10 @@ final class DemoCommand implements Callable<Integer> {
         LoggerFactory.getILoggerFactory(); // Here, as one that several threads begin at once tells of that.
         FutureTask<StandIns> starting = new FutureTask<>(StandIns::onTheirPorts);
         Thread.ofPlatform().daemon().start(starting);
-        OpenCommand.run(lines, board, Map.of(), forMillis, live, () -> System.out.println("The demo board is " + board
-                + "; its stand-ins run: " + started(starting).addresses()), _ -> {
+        OpenCommand.run(lines, new OpenCommand.Wanted(board, Map.of(), forMillis, live, true),
+                () -> System.out.println("The demo board is " + board
+                        + "; its stand-ins run: " + started(starting).addresses()),
+                _ -> {
                 });
         started(starting).close();
         return 0;

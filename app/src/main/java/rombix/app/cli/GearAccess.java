@@ -10,7 +10,9 @@ import java.util.Set;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
+import rombix.app.edit.Trust;
 import rombix.app.show.Show;
 import rombix.core.board.Button;
 import rombix.core.board.Rig;
@@ -18,6 +20,7 @@ import rombix.core.engine.Happening;
 import rombix.core.engine.Known;
 import rombix.core.engine.Status.Phase;
 import rombix.core.find.Nearest;
+import rombix.core.trust.Asks;
 import rombix.standins.StandIns;
 
 /** The gear that a command works with: at the board's addresses, at others, or stand-ins of its own. */
@@ -56,10 +59,20 @@ final class GearAccess implements AutoCloseable {
                 Nearest.words(id, rig.board().buttons().map(Button::id).toList()))));
     }
 
-    /** What the gear says now: connects all of it, and listens until it is quiet. */
-    Known known(Rig rig) throws InterruptedException {
+    /**
+     * Which gear may be reached for the sake of a button, by its id. To work it is leave for what it works; all is
+     * reached, so that the rest of the board is as it is, where the board is trusted.
+     */
+    Predicate<String> leave(Rig rig, Button button) {
+        Set<String> its = Asks.gear(rig, button);
+        return Trust.of(addresses.keySet()).missing(rig).isEmpty() ? _ -> true : its::contains;
+    }
+
+    /** What the gear says now: connects what may be reached for a button, and listens until it is quiet. */
+    Known known(Rig rig, Button button) throws InterruptedException {
         BlockingQueue<Happening> happenings = new LinkedBlockingQueue<>();
         try (Show show = new Show(addresses, happenings::add, null)) {
+            show.reach(leave(rig, button));
             show.load(rig);
             settle(happenings, rig.twins().keySet());
             return show.known();

@@ -14,10 +14,12 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import rombix.app.edit.OpenedBoard;
 import rombix.app.edit.Settings;
+import rombix.app.edit.Trust;
 import rombix.app.edit.Workbench.Mode;
 import rombix.app.shell.Caller;
 import rombix.app.shell.Doorkeeper;
 import rombix.app.show.Session;
+import rombix.core.trust.Ask;
 
 /** Opens a board in a window. */
 @Command(name = "open", mixinStandardHelpOptions = true, description = "Opens a board in a window.")
@@ -31,6 +33,9 @@ final class OpenCommand implements Callable<Integer> {
     @Option(names = "--live", description = "Go live at once.")
     private boolean live;
 
+    @Option(names = "--trust", description = "Trust the board: agree to all that it brings. A board from elsewhere is opened to look, until it is trusted.")
+    private boolean trust;
+
     private final Playing.Lines lines;
 
     OpenCommand(Playing.Lines lines) {
@@ -39,7 +44,7 @@ final class OpenCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws Exception {
-        run(lines, board, Map.of(), forMillis, live, () -> {
+        run(lines, new Wanted(board, Map.of(), forMillis, live, trust), () -> {
         }, _ -> {
         });
         return 0;
@@ -51,15 +56,26 @@ final class OpenCommand implements Callable<Integer> {
     }
 
     /**
+     * What is opened, and how.
+     *
+     * @param addresses addresses that take the place of the board's, by gear
+     * @param forMillis for how long; until the window is closed where it is null
+     * @param live whether the show begins at once
+     * @param trusted whether all is agreed to that the board brings
+     */
+    record Wanted(Path board, Map<String, String> addresses, @Nullable Long forMillis, boolean live, boolean trusted) {
+    }
+
+    /**
      * Shows a board until its window is closed, or for a time.
      *
      * @param lines what carries out the commands of a shell
-     * @param live whether the show begins at once
      * @param ready waits for what else the window needs
      * @param shown told of the window, on the interface's thread
      */
-    static void run(Playing.Lines lines, Path board, Map<String, String> addresses, @Nullable Long forMillis,
-            boolean live, Ready ready, Consumer<Session> shown) throws Exception {
+    static void run(Playing.Lines lines, Wanted wanted, Ready ready, Consumer<Session> shown) throws Exception {
+        Path board = wanted.board();
+        Long forMillis = wanted.forMillis();
         OptionalInt open = Caller.call(new String[]{"show", board.toString()}, System.out, System.err);
         if (open.isPresent()) {
             return; // Two that write one file would overwrite each other.
@@ -69,16 +85,24 @@ final class OpenCommand implements Callable<Integer> {
         LoggerFactory.getILoggerFactory();
         Thread toolkit = Thread.ofPlatform().daemon().start(() -> Session.startToolkit(offscreen)); // Meanwhile:
         OpenedBoard read = OpenedBoard.read(board); // A bad board is told before anything opens.
+        Trust trust = Trust.of(wanted.addresses().keySet());
+        if (wanted.trusted()) {
+            trust.agree(read.rig());
+        }
+        List<Ask> missing = trust.missing(read.rig());
         if (offscreen) {
             System.out.println("There is no display, so Rombix runs offscreen"
                     + (forMillis == null ? " until it is stopped (Ctrl+C)." : "."));
         }
+        if (!missing.isEmpty() && (offscreen || wanted.live())) {
+            System.out.print(GuestWords.of(board, read.rig().board().name(), missing));
+        }
         toolkit.join();
         ready.run();
-        try (Session session = Session.open(read, addresses, Session.logOf(board), _ -> {
-        }); Doorkeeper door = new Doorkeeper((args, out, err) -> answer(lines, session, args, out, err))) {
+        try (Session session = Session.open(read, wanted.addresses(), Session.logOf(board), _ -> {
+        }, trust); Doorkeeper door = new Doorkeeper((args, out, err) -> answer(lines, session, args, out, err))) {
             Session.onInterface(() -> {
-                session.window().bench().mode(live ? Mode.LIVE : Mode.BUILD);
+                session.window().bench().mode(wanted.live() && missing.isEmpty() ? Mode.LIVE : Mode.BUILD);
                 Path[] last = new Path[1];
                 Runnable opened = () -> {
                     Path now = session.window().bench().file();

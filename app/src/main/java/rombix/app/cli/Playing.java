@@ -27,7 +27,9 @@ import rombix.core.store.BoardFile;
 final class Playing implements AutoCloseable {
     /** Gives a command its board in play. */
     interface Stage {
-        Playing open(Path board, Map<String, String> at, boolean standIns) throws BadFile, BadCall, IOException;
+        /** @param button the id of the button that is worked: of a guest no gear but its own is reached */
+        Playing open(Path board, String button, Map<String, String> at, boolean standIns) throws BadFile, BadCall,
+                IOException;
 
         /** The Rombix that has the board open; null where the command has to connect the gear itself. */
         default @Nullable Session session() {
@@ -60,15 +62,17 @@ final class Playing implements AutoCloseable {
         this.happenings = happenings;
     }
 
-    private static Playing alone(Path board, Map<String, String> at, boolean standIns) throws BadFile, BadCall,
-            IOException {
+    private static Playing alone(Path board, String button, Map<String, String> at, boolean standIns) throws BadFile,
+            BadCall, IOException {
         Rig rig = BoardFile.read(board);
+        Button worked = GearAccess.button(rig, board, button);
         GearAccess gear = GearAccess.open(rig, at, standIns);
         BlockingQueue<Happening> happenings = new LinkedBlockingQueue<>();
         LogStore log = standIns ? null : Session.log(Session.logOf(board));
         Show show = new Show(gear.addresses(), happenings::add, log == null
                 ? null
                 : new LogWriter(log, Show.CLOCK, System::currentTimeMillis));
+        show.reach(gear.leave(rig, worked));
         show.load(rig);
         return new Playing(rig, show, gear, null, happenings);
     }
@@ -77,7 +81,7 @@ final class Playing implements AutoCloseable {
     static Stage in(Session session) {
         return new Stage() {
             @Override
-            public Playing open(Path board, Map<String, String> at, boolean standIns) {
+            public Playing open(Path board, String button, Map<String, String> at, boolean standIns) {
                 BlockingQueue<Happening> happenings = new LinkedBlockingQueue<>();
                 Show.Watching watching = session.show().watch(happenings::add);
                 Rig rig = Session.onInterface(() -> session.window().bench().rig());

@@ -71,7 +71,7 @@ final class PressCommand implements Callable<Integer> {
         if (hold && stage.session() == null) {
             throw new BadCall(OpenDeck.nobody(board) + " A hold would end with this command.");
         }
-        try (Playing play = stage.open(board, at, standIns)) {
+        try (Playing play = stage.open(board, button, at, standIns)) {
             Button pressed = GearAccess.button(play.rig(), board, button);
             play.settle(pressed);
             Deque<String> left = new ArrayDeque<>(answers);

@@ -49,7 +49,7 @@ final class TurnCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws Exception {
-        try (Playing play = stage.open(board, at, standIns)) {
+        try (Playing play = stage.open(board, button, at, standIns)) {
             Button turned = GearAccess.button(play.rig(), board, button);
             play.settle(turned);
             Report report = new Report(spec.commandLine().getOut(), json, play.rig());

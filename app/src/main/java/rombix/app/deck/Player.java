@@ -11,6 +11,12 @@ public interface Player {
     /** Plays a board from now on. */
     void load(Rig rig);
 
+    /** Whether the board that is loaded next is a guest: none of its gear is reached until that is over. */
+    void guest(boolean on);
+
+    /** Says to the deck that its board was opened, once its gear answers or is known not to. */
+    void opened();
+
     void post(Event event);
 
     /**

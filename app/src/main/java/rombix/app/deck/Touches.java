@@ -30,6 +30,9 @@ public interface Touches {
     /** Hands the next touches to a learner, on the interface's thread, and to no button; null ends that. */
     void learn(@Nullable Consumer<Touch> learner);
 
+    /** Whether nothing outside is listened to, whatever the board says. */
+    void deaf(boolean on);
+
     /** Nothing touches from outside. */
     Touches NONE = new Touches() {
         @Override
@@ -45,6 +48,11 @@ public interface Touches {
         @Override
         public void learn(@Nullable Consumer<Touch> learner) {
             // Nothing will come.
+        }
+
+        @Override
+        public void deaf(boolean on) {
+            // Nothing is listened to.
         }
     };
 }

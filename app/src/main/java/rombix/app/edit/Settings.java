@@ -26,8 +26,12 @@ public final class Settings {
 
     /** Those of this user; elsewhere where the property {@code rombix.settings} says so. */
     public Settings() {
-        this(Path.of(System.getProperty("rombix.settings", System.getProperty("user.home")
-                + "/Rombix/settings.properties")));
+        this(usual());
+    }
+
+    static Path usual() {
+        return Path.of(System.getProperty("rombix.settings", System.getProperty("user.home")
+                + "/Rombix/settings.properties"));
     }
 
     public Settings(Path file) {

@@ -34,6 +34,7 @@ final class Inputs implements Touches, AutoCloseable {
             .factory());
     private volatile Board board = Board.empty("");
     private volatile boolean learning;
+    private volatile boolean deaf;
 
     /**
      * @param deck where presses are posted
@@ -75,10 +76,11 @@ final class Inputs implements Touches, AutoCloseable {
     }
 
     private void open() {
-        List<String> ports = Switchboard.ports(board);
+        Board heard = deaf ? Board.empty("") : board;
+        List<String> ports = Switchboard.ports(heard);
         controllers.use(ports, learning);
-        keys.listen(learning || Switchboard.any(board, t -> t instanceof Trigger.Key k && k.everywhere()));
-        osc.listen(learning || Switchboard.any(board, Trigger.Osc.class::isInstance)
+        keys.listen(learning || Switchboard.any(heard, t -> t instanceof Trigger.Key k && k.everywhere()));
+        osc.listen(learning || Switchboard.any(heard, Trigger.Osc.class::isInstance)
                 ? port == null ? board.listensAt() : port
                 : -1);
     }
@@ -98,6 +100,12 @@ final class Inputs implements Touches, AutoCloseable {
     public void learn(@Nullable Consumer<Touch> learner) {
         learning = learner != null;
         switchboard.learn(learner == null ? null : t -> Platform.runLater(() -> learner.accept(t)));
+        opener.execute(this::open);
+    }
+
+    @Override
+    public void deaf(boolean on) {
+        deaf = on;
         opener.execute(this::open);
     }
 

@@ -14,6 +14,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import rombix.app.deck.Aftermath;
 import rombix.app.edit.OpenedBoard;
+import rombix.app.edit.Trust;
 import rombix.app.edit.Workbench;
 import rombix.app.log.LogStore;
 import rombix.app.log.LogWriter;
@@ -22,7 +23,6 @@ import rombix.app.view.common.Fonts;
 import rombix.app.view.window.MainWindow;
 import rombix.core.board.Board;
 import rombix.core.board.Rig;
-import rombix.core.engine.Event;
 import rombix.core.store.BadFile;
 
 /** A window on a board, with its show behind it. */
@@ -81,7 +81,7 @@ public final class Session implements AutoCloseable {
     }
 
     /**
-     * Opens a board in a window. Not on the interface's thread.
+     * Opens a board of one's own, which is trusted, in a window. Not on the interface's thread.
      *
      * @param addresses addresses that take the place of the board's, by gear
      * @param logFile where the as-run log is kept; null where none is
@@ -89,12 +89,16 @@ public final class Session implements AutoCloseable {
      */
     public static Session open(Path file, Map<String, String> addresses, @Nullable Path logFile,
             @Nullable Consumer<Stage> stage) throws BadFile {
-        return open(OpenedBoard.read(file), addresses, logFile, stage);
+        return open(OpenedBoard.read(file), addresses, logFile, stage, Trust.all());
     }
 
-    /** Opens a board that was read already. */
+    /**
+     * Opens a board that was read already.
+     *
+     * @param trust what the owner of this computer has agreed to
+     */
     public static Session open(OpenedBoard read, Map<String, String> addresses, @Nullable Path logFile,
-            @Nullable Consumer<Stage> stage) {
+            @Nullable Consumer<Stage> stage, Trust trust) {
         DeckModel model = new DeckModel();
         LogStore log = log(logFile);
         Show[] playing = new Show[1];
@@ -113,12 +117,11 @@ public final class Session implements AutoCloseable {
         return onInterface(() -> {
             Workbench bench = new Workbench(read);
             under[0] = bench;
-            show.load(bench.rig());
-            show.post(new Event.Opened());
-            MainWindow window = new MainWindow(bench, model, show, practice, log, inputs);
+            MainWindow window = new MainWindow(bench, model, show, practice, log, inputs, trust);
             Session session = new Session(show, window, inputs, practice);
+            window.begin();
             window.files().tell(read.notices());
-            if (log != null) {
+            if (log != null && !window.guests().guest()) {
                 after(log, bench.rig(), show, window);
             }
             if (logFile != null && log == null) {

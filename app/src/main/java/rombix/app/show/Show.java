@@ -8,7 +8,9 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import rombix.app.log.LogWriter;
 import rombix.app.edit.Workbench.Mode;
@@ -43,6 +45,8 @@ public final class Show implements Player, AutoCloseable {
     private final Map<String, String> addresses;
     private final Knowledge knowledge = new Knowledge();
     private volatile @Nullable Rig rig;
+    /** Which gear may be reached, by its id. */
+    private volatile Predicate<String> leave = _ -> true;
     private volatile @Nullable Conductor rehearsal;
     private volatile Clock clock = CLOCK;
     private volatile double pace = 1;
@@ -63,7 +67,7 @@ public final class Show implements Player, AutoCloseable {
         watchers.add(watcher);
         CompletableFuture<Links> made = new CompletableFuture<>();
         conductor = new Conductor(CLOCK, new SplittableRandom(), post -> {
-            Links wired = new Links(CLOCK, post);
+            Links wired = new Links(CLOCK, post, new ThisComputer());
             made.complete(wired);
             return wired;
         }, this::happened);
@@ -111,15 +115,26 @@ public final class Show implements Player, AutoCloseable {
         Event load = new Event.Load(next);
         later(() -> {
             conductor.post(load);
-            conductor.post(new Event.Latest(() -> { // By then the deck has let go of what is on the board no more.
-                links.connect(next, addresses);
-                return null;
-            }));
+            soon(() -> links.connect(next, addresses, leave)); // By then the deck has let go of what is there no more.
         });
         Conductor now = rehearsal;
         if (now != null) {
             now.post(load);
             reachable(next, now);
+        }
+    }
+
+    @Override
+    public void guest(boolean on) {
+        reach(on ? _ -> false : _ -> true);
+    }
+
+    /** Has only some gear be reached from now on, by its id. */
+    public synchronized void reach(Predicate<String> which) {
+        leave = which;
+        Rig now = rig;
+        if (now != null) {
+            later(() -> soon(() -> links.connect(now, addresses, which)));
         }
     }
 
@@ -240,7 +255,23 @@ public final class Show implements Player, AutoCloseable {
         rig.twins().keySet().forEach(gear -> twins.post(new Event.Linked(gear, Status.TWIN)));
     }
 
-    /** Does something once all gear of a board answers, or after a while. */
+    @Override
+    public void opened() {
+        Rig now = rig;
+        if (now != null) {
+            // Behind the links, and behind what they say first.
+            later(() -> soon(() -> soon(() -> whenReached(now, () -> post(new Event.Opened())))));
+        }
+    }
+
+    private void soon(Runnable what) {
+        conductor.post(new Event.Latest(() -> {
+            what.run();
+            return null;
+        }));
+    }
+
+    /** Does something once all gear of a board answers or is known not to, or after a while. */
     void whenReached(Rig of, Runnable what) {
         AtomicBoolean done = new AtomicBoolean();
         Runnable once = () -> {
@@ -248,10 +279,15 @@ public final class Show implements Player, AutoCloseable {
                 what.run();
             }
         };
+        BooleanSupplier reached = () -> of.twins().keySet().stream().allMatch(g -> known().statuses()
+                .getOrDefault(g, Status.UNTRIED).phase() != Status.Phase.CONNECTING);
+        if (reached.getAsBoolean()) {
+            once.run();
+            return;
+        }
         Watching[] watching = new Watching[1];
         watching[0] = watch(h -> {
-            if (h instanceof Happening.Linked && of.twins().keySet().stream().allMatch(g -> known().statuses()
-                    .getOrDefault(g, Status.UNTRIED).phase() == Status.Phase.READY)) {
+            if (h instanceof Happening.Linked && reached.getAsBoolean()) {
                 once.run();
             }
         });

@@ -3,10 +3,12 @@ package rombix.core.board;
 import com.fasterxml.jackson.annotation.JsonAnyGetter;
 import com.fasterxml.jackson.annotation.JsonAnySetter;
 import com.fasterxml.jackson.annotation.JsonInclude;
+import com.fasterxml.jackson.annotation.JsonProperty;
 import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 import rombix.core.card.Card.Item;
 import rombix.core.card.Protocol;
 import rombix.core.value.Extra;
@@ -27,13 +29,74 @@ public record Gear(String id, String name, String card, Link link, Map<String, L
      * How a gear is reached.
      *
      * @param address HOST:PORT; for MIDI the name of the port
+     * @param user the name it knows us by; none where it asks for none
+     * @param secret the name of the password or token that it wants, which is kept on this computer, never here
+     * @param tls how the connection is kept from others; not at all when null
      */
-    public record Link(Protocol protocol, String address,
-            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) {
+    @JsonInclude(JsonInclude.Include.NON_NULL)
+    public record Link(Protocol protocol, String address, @Nullable String user, @Nullable String secret,
+            @Nullable Tls tls, @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) {
+        /** What the name of a secret may be made of. */
+        public static final String SECRET_NAME = "[A-Za-z0-9][A-Za-z0-9._-]{0,63}";
+
         public Link {
             Objects.requireNonNull(protocol, "a link needs a \"protocol\"");
             Objects.requireNonNull(address, "a link needs an \"address\"");
+            if (secret != null && !secret.matches(SECRET_NAME)) {
+                throw new IllegalArgumentException("a \"secret\" is a name of letters, digits, dots and dashes;"
+                        + " the secret itself is kept apart from the board");
+            }
             extra = Extra.kept(extra);
+        }
+
+        public Link(Protocol protocol, String address, Map<String, Object> extra) {
+            this(protocol, address, null, null, null, extra);
+        }
+
+        /** Reached another way; who we are there stays, where the protocol does. */
+        public Link reached(Protocol over, String at) {
+            return over.equals(protocol) ? new Link(over, at, user, secret, tls, extra) : new Link(over, at, extra);
+        }
+
+        public Link withUser(@Nullable String next) {
+            return new Link(protocol, address, next, secret, tls, extra);
+        }
+
+        public Link withSecret(@Nullable String next) {
+            return new Link(protocol, address, user, next, tls, extra);
+        }
+
+        public Link withTls(@Nullable Tls next) {
+            return new Link(protocol, address, user, secret, next, extra);
+        }
+    }
+
+    /**
+     * A connection over TLS.
+     *
+     * @param trust whose certificate is taken
+     * @param certificate the certificate of one's own that counts, as PEM; only with {@link Trust#OWN}
+     */
+    @JsonInclude(JsonInclude.Include.NON_NULL)
+    public record Tls(Trust trust, @Nullable String certificate) {
+        /** Whose certificate is taken. */
+        public enum Trust {
+            /** One that an authority known to this computer vouches for. */
+            @JsonProperty("roots")
+            ROOTS,
+            /** One of one's own, or one that it vouches for. */
+            @JsonProperty("own")
+            OWN,
+            /** The one that was shown first, ever after. */
+            @JsonProperty("first-seen")
+            FIRST_SEEN
+        }
+
+        public Tls {
+            Objects.requireNonNull(trust, "\"tls\" needs a \"trust\"");
+            if (trust == Trust.OWN && certificate == null) {
+                throw new IllegalArgumentException("\"tls\" with a certificate of one's own needs the \"certificate\"");
+            }
         }
     }
 

@@ -46,7 +46,7 @@ public final class GearEdits {
 
     /** Has a gear be reached another way. */
     public static Board reached(Board board, String gear, Protocol protocol, String address) {
-        return change(board, gear, g -> g.withLink(new Gear.Link(protocol, address, g.link().extra())));
+        return change(board, gear, g -> g.withLink(g.link().reached(protocol, address)));
     }
 
     /** Gives a gear a list of its own in place of its card's. */

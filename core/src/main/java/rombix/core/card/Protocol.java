@@ -42,6 +42,11 @@ public final class Protocol implements Comparable<Protocol> {
             return "";
         }
 
+        /** Whether it knows who we are by a user and a secret, and can be kept from others by TLS. */
+        default boolean secures() {
+            return false;
+        }
+
         /** What may stand in place of HOST:PORT. */
         default List<String> addressWords() {
             return List.of();

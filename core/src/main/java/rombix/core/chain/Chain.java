@@ -47,6 +47,9 @@ public record Chain(List<Step> steps, List<Step> always) {
                     case GearStep.Nudge n -> to.add(n.gear());
                     default -> step.inner().forEach(c -> c.gear(to));
                 }
+                if (step.how().instead() != null) {
+                    step.how().instead().gear(to);
+                }
             }
         }
     }

@@ -116,6 +116,11 @@ public final class BoardFile {
         Files.deleteIfExists(journalOf(file));
     }
 
+    /** Writes the text of a board that is new: all of it, or nothing. */
+    public static void make(Path file, String text) throws IOException {
+        replace(file, text, false);
+    }
+
     /** Writes the board to its journal, so that a killed process loses nothing. Nobody else may read it. */
     public static void journal(Path file, Board board) throws IOException {
         replace(journalOf(file), format(board), true);

@@ -71,6 +71,12 @@ final class Json {
         return deep(() -> MAPPER.writeValueAsString(value));
     }
 
+    /** The value as text that is the same for all that are equal, whatever order their maps came in. */
+    static String ordered(Object value) {
+        return deep(() -> MAPPER.writer().with(SerializationFeature.ORDER_MAP_ENTRIES_BY_KEYS).writeValueAsString(
+                value));
+    }
+
     /** Runs something on a stack that is deep enough for steps nested hundreds of times, and waits for it. */
     private static <T> T deep(Supplier<T> what) {
         FutureTask<T> task = new FutureTask<>(what::get);

@@ -4,6 +4,7 @@ import rombix.core.card.Protocol.Reach;
 import rombix.links.link.GearReport;
 import rombix.links.link.Link;
 import rombix.links.link.LinkType;
+import rombix.links.link.Target;
 
 /** The desktop of this machine: {@code front}, {@code window} or {@code applications}, what is in front. */
 public final class Desktop extends LinkType {
@@ -12,7 +13,7 @@ public final class Desktop extends LinkType {
     }
 
     @Override
-    public Link open(GearReport report, String address) {
+    public Link open(GearReport report, Target target) {
         return new DesktopLink(report);
     }
 

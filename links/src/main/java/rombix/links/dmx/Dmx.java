@@ -5,6 +5,7 @@ import rombix.core.card.Protocol.Reach;
 import rombix.links.link.GearReport;
 import rombix.links.link.Link;
 import rombix.links.link.LinkType;
+import rombix.links.link.Target;
 
 /** Streaming ACN: {@code UNIVERSE SLOT}; both count from 1. */
 public final class Dmx extends LinkType {
@@ -16,8 +17,8 @@ public final class Dmx extends LinkType {
     }
 
     @Override
-    public Link open(GearReport report, String address) {
-        return new DmxLink(report, address);
+    public Link open(GearReport report, Target target) {
+        return new DmxLink(report, target.address());
     }
 
     @Override

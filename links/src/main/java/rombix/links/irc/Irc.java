@@ -2,9 +2,9 @@ package rombix.links.irc;
 
 import rombix.core.card.Protocol.Reach;
 import rombix.links.link.GearReport;
-import rombix.links.link.HostPort;
 import rombix.links.link.Link;
 import rombix.links.link.LinkType;
+import rombix.links.link.Target;
 
 /** IRC: {@code COMMAND PARAMS}, such as {@code PRIVMSG #room}; what is carried follows as the last parameters. */
 public final class Irc extends LinkType {
@@ -14,7 +14,12 @@ public final class Irc extends LinkType {
     }
 
     @Override
-    public Link open(GearReport report, String address) {
-        return new IrcLink(report, HostPort.of(address));
+    public Link open(GearReport report, Target target) {
+        return new IrcLink(report, target);
+    }
+
+    @Override
+    public boolean secures() {
+        return true;
     }
 }

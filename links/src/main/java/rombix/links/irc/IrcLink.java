@@ -2,7 +2,6 @@ package rombix.links.irc;
 
 import java.io.IOException;
 import java.io.OutputStream;
-import java.net.InetSocketAddress;
 import java.net.Socket;
 import java.net.SocketTimeoutException;
 import java.nio.charset.StandardCharsets;
@@ -23,10 +22,11 @@ import rombix.core.engine.Status.Phase;
 import rombix.core.value.Value;
 import rombix.links.link.Connected;
 import rombix.links.link.GearReport;
-import rombix.links.link.HostPort;
 import rombix.links.link.LineInput;
 import rombix.links.link.Link;
 import rombix.links.link.Loop;
+import rombix.links.link.Refused;
+import rombix.links.link.Target;
 import rombix.wire.Malformed;
 import rombix.wire.irc.IrcLine;
 
@@ -49,11 +49,12 @@ final class IrcLink implements Link {
     private static final String NICK = "rombix";
     private static final String MODES_ARE = "324";
     private static final String WELCOME = "001";
+    private static final String WRONG_PASSWORD = "464";
     private static final String NICK_TAKEN = "433";
     private static final String NO_MESSAGE_OF_THE_DAY = "422";
 
     private final GearReport report;
-    private final InetSocketAddress address;
+    private final Target target;
     private final BlockingQueue<Outgoing> queue = new LinkedBlockingQueue<>(1000);
     private final Set<String> channels = new LinkedHashSet<>();
     private final Connected<Socket> connected;
@@ -72,9 +73,10 @@ final class IrcLink implements Link {
     private record Waiting(long ticket, long atNanos) {
     }
 
-    IrcLink(GearReport report, InetSocketAddress address) {
+    IrcLink(GearReport report, Target target) {
         this.report = report;
-        this.address = address;
+        this.target = target;
+        target.hostPort(); // One that makes no sense is told at once.
         report.twin().fixedArrivals().forEach(a -> {
             for (String word : a.split(" ")) {
                 if (word.startsWith("#")) {
@@ -105,20 +107,18 @@ final class IrcLink implements Link {
     }
 
     private Socket dial() throws IOException {
-        Socket s = new Socket();
-        try {
-            s.connect(HostPort.resolved(address), CONNECT_MILLIS);
-            s.setSoTimeout(LOOK_MILLIS);
-            s.setTcpNoDelay(true);
-            return s;
-        } catch (IOException e) {
-            s.close();
-            throw new IOException("no answer at " + HostPort.words(address), e);
-        }
+        target.secret(); // Where it is missing nobody is bothered.
+        Socket s = target.connect(CONNECT_MILLIS);
+        s.setSoTimeout(LOOK_MILLIS);
+        return s;
     }
 
     private void talk(Socket s) throws IOException {
-        nick = NICK;
+        nick = wanted();
+        String password = target.secret();
+        if (password != null) {
+            say(s, IrcLine.of("PASS", password));
+        }
         say(s, IrcLine.of("NICK", nick));
         say(s, IrcLine.of("USER", NICK, "0", "*", "Rombix"));
         LineInput in = new LineInput(s.getInputStream(), LONGEST_IN);
@@ -149,12 +149,17 @@ final class IrcLink implements Link {
         }
     }
 
+    /** The name that we would have there. */
+    private String wanted() {
+        return target.user().isEmpty() ? NICK : target.user();
+    }
+
     private void take(Socket s, IrcLine line) throws IOException {
         switch (line.command()) {
             case "PING" -> say(s, IrcLine.of("PONG", line.param(0)));
             case "PONG" -> answered(line.params().isEmpty() ? "" : line.params().getLast(), null);
             case NICK_TAKEN -> {
-                nick = NICK + ThreadLocalRandom.current().nextInt(1000);
+                nick = wanted() + ThreadLocalRandom.current().nextInt(1000);
                 say(s, IrcLine.of("NICK", nick));
             }
             case WELCOME -> {
@@ -163,14 +168,17 @@ final class IrcLink implements Link {
                     say(s, IrcLine.of("MODE", channel));
                 }
                 joined = true;
-                if (nick.equals(NICK)) {
+                if (nick.equals(wanted())) {
                     report.ready();
                 } else {
-                    report.status(Phase.READY, "ready as " + nick, "Somebody else is called " + NICK + " there.");
+                    report.status(Phase.READY, "ready as " + nick, "Somebody else is called " + wanted() + " there.");
                 }
             }
             case MODES_ARE -> modes(line.param(1), line.param(2));
             case "MODE" -> modes(line.param(0), line.param(1));
+            case WRONG_PASSWORD -> throw new Refused("it does not take this password", target.link().secret() == null
+                    ? "It wants one: name a secret in the gear's window."
+                    : "Replace the secret “" + target.link().secret() + "” in the gear's window.");
             case "KICK" -> {
                 if (line.param(1).equalsIgnoreCase(nick)) {
                     report.status(Phase.SILENT, "was removed from %s by %s".formatted(line.param(0), line.nick()),

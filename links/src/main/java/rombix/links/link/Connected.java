@@ -6,6 +6,7 @@ import dev.failsafe.FailsafeExecutor;
 import dev.failsafe.RetryPolicy;
 import java.io.IOException;
 import java.time.Duration;
+import rombix.core.engine.Status.Phase;
 
 /**
  * Keeps a link connected: connects, serves the connection until it ends, says that it is lost, and connects again, at
@@ -69,7 +70,12 @@ public final class Connected<C extends AutoCloseable> implements AutoCloseable {
     }
 
     private void lost(Throwable e) {
-        if (!closed) {
+        if (closed) {
+            return;
+        }
+        if (e instanceof Refused refused) {
+            report.status(Phase.OFF, String.valueOf(e.getMessage()), refused.hint());
+        } else {
             report.off(String.valueOf(e.getMessage()));
         }
     }

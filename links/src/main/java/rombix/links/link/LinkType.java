@@ -30,7 +30,7 @@ public abstract class LinkType implements Protocol.Descriptor {
      *
      * @throws IllegalArgumentException in plain words, where the address makes no sense
      */
-    public abstract Link open(GearReport report, String address);
+    public abstract Link open(GearReport report, Target target);
 
     @Override
     public final String id() {

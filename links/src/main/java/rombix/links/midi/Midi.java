@@ -4,6 +4,7 @@ import rombix.core.card.Protocol.Reach;
 import rombix.links.link.GearReport;
 import rombix.links.link.Link;
 import rombix.links.link.LinkType;
+import rombix.links.link.Target;
 
 /** MIDI: {@code control CHANNEL NUMBER}, {@code note CHANNEL NUMBER} or {@code program CHANNEL}; channels count from 1. */
 public final class Midi extends LinkType {
@@ -17,7 +18,7 @@ public final class Midi extends LinkType {
     }
 
     @Override
-    public Link open(GearReport report, String address) {
-        return new MidiLink(report, address);
+    public Link open(GearReport report, Target target) {
+        return new MidiLink(report, target.address());
     }
 }

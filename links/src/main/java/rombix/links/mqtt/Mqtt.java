@@ -2,9 +2,9 @@ package rombix.links.mqtt;
 
 import rombix.core.card.Protocol.Reach;
 import rombix.links.link.GearReport;
-import rombix.links.link.HostPort;
 import rombix.links.link.Link;
 import rombix.links.link.LinkType;
+import rombix.links.link.Target;
 
 /** MQTT: {@code topic/of/the/message}. */
 public final class Mqtt extends LinkType {
@@ -13,7 +13,12 @@ public final class Mqtt extends LinkType {
     }
 
     @Override
-    public Link open(GearReport report, String address) {
-        return new MqttLink(report, HostPort.of(address));
+    public Link open(GearReport report, Target target) {
+        return new MqttLink(report, target);
+    }
+
+    @Override
+    public boolean secures() {
+        return true;
     }
 }

@@ -1,11 +1,12 @@
 package rombix.links.mqtt;
 
+import com.hivemq.client.mqtt.MqttClientSslConfig;
 import com.hivemq.client.mqtt.datatypes.MqttQos;
 import com.hivemq.client.mqtt.mqtt3.Mqtt3AsyncClient;
 import com.hivemq.client.mqtt.mqtt3.Mqtt3Client;
+import com.hivemq.client.mqtt.mqtt3.exceptions.Mqtt3ConnAckException;
 import com.hivemq.client.mqtt.mqtt3.message.publish.Mqtt3Publish;
 import java.io.IOException;
-import java.net.InetSocketAddress;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
@@ -15,12 +16,17 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
+import javax.net.ssl.SSLException;
+import org.jspecify.annotations.Nullable;
 import rombix.core.card.Order;
 import rombix.core.value.Value;
 import rombix.links.link.Connected;
 import rombix.links.link.GearReport;
 import rombix.links.link.HostPort;
 import rombix.links.link.Link;
+import rombix.links.link.Refused;
+import rombix.links.link.Secure;
+import rombix.links.link.Target;
 import rombix.wire.Malformed;
 
 /** MQTT 3.1.1: publishes commands with QoS 1, follows the topics of the card's readings, and reconnects by itself. */
@@ -28,8 +34,9 @@ final class MqttLink implements Link {
     private static final int CONNECT_SECONDS = 4;
 
     private final GearReport report;
-    private final InetSocketAddress address;
-    private final Mqtt3AsyncClient client;
+    private final Target target;
+    private final String where;
+    private volatile Mqtt3AsyncClient client;
     private final Connected<Session> connected;
     /** Ends with the present session, with why. */
     private volatile CompletableFuture<Throwable> ended = new CompletableFuture<>();
@@ -42,15 +49,11 @@ final class MqttLink implements Link {
         }
     }
 
-    MqttLink(GearReport report, InetSocketAddress address) {
+    MqttLink(GearReport report, Target target) {
         this.report = report;
-        this.address = address;
-        client = Mqtt3Client.builder().identifier("rombix-" + UUID.randomUUID().toString().substring(0, 8))
-                .serverHost(address.getHostString()).serverPort(address.getPort())
-                .transportConfig().socketConnectTimeout(
-                        CONNECT_SECONDS, TimeUnit.SECONDS)
-                .mqttConnectTimeout(CONNECT_SECONDS, TimeUnit.SECONDS)
-                .applyTransportConfig().addDisconnectedListener(c -> ended.complete(c.getCause())).buildAsync();
+        this.target = target;
+        this.where = HostPort.words(target.hostPort());
+        client = client(null);
         connected = new Connected<>(report, "mqtt", new Connected.Way<>() {
             @Override
             public Session connect() throws IOException, InterruptedException {
@@ -62,19 +65,61 @@ final class MqttLink implements Link {
                 subscribe();
                 report.ready();
                 await(ended);
-                throw new IOException("no broker at " + HostPort.words(address));
+                throw new IOException("no broker at " + where);
             }
         });
     }
 
+    private Mqtt3AsyncClient client(@Nullable MqttClientSslConfig tls) {
+        return Mqtt3Client.builder().identifier("rombix-" + UUID.randomUUID().toString().substring(0, 8))
+                .transportConfig().serverHost(target.hostPort().getHostString())
+                .serverPort(target.hostPort().getPort()).socketConnectTimeout(CONNECT_SECONDS, TimeUnit.SECONDS)
+                .mqttConnectTimeout(CONNECT_SECONDS, TimeUnit.SECONDS)
+                .sslConfig(tls)
+                .applyTransportConfig().addDisconnectedListener(c -> ended.complete(c.getCause())).buildAsync();
+    }
+
     private Session open() throws IOException, InterruptedException {
         ended = new CompletableFuture<>();
+        String secret = target.secret();
+        Secure secure = target.secure();
+        if (secure != null) { // What is known of certificates may have changed.
+            client = client(MqttClientSslConfig.builder().trustManagerFactory(secure.trust())
+                    .hostnameVerifier(secure.names() ? null : (_, _) -> true).build());
+        }
+        var connect = client.connectWith().cleanSession(true).keepAlive(5);
+        if (!target.user().isEmpty() || secret != null) {
+            var auth = connect.simpleAuth().username(target.user());
+            connect = (secret == null ? auth : auth.password(secret.getBytes(StandardCharsets.UTF_8)))
+                    .applySimpleAuth();
+        }
         try {
-            await(client.connectWith().cleanSession(true).keepAlive(5).send());
+            await(connect.send());
+            if (secure != null) {
+                secure.shaken();
+            }
             return new Session();
         } catch (IOException e) {
-            throw new IOException("no broker at " + HostPort.words(address), e);
+            throw refused(e, secure);
         }
+    }
+
+    private IOException refused(IOException e, @Nullable Secure secure) {
+        for (Throwable why = e; why != null; why = why.getCause()) {
+            if (why instanceof Mqtt3ConnAckException answer) {
+                return new Refused(switch (answer.getMqttMessage().getReturnCode()) {
+                    case BAD_USER_NAME_OR_PASSWORD, NOT_AUTHORIZED -> "the broker does not take this user or password";
+                    default -> "the broker refuses the connection";
+                }, target.link().secret() == null
+                        ? "It may want a user and a secret: set them in the gear's window."
+                        : "Check the user, and replace the secret “" + target.link().secret()
+                                + "” in the gear's window.");
+            }
+            if (why instanceof SSLException && secure != null) {
+                return secure.refused(why);
+            }
+        }
+        return new IOException("no broker at " + where, e);
     }
 
     private void subscribe() throws IOException, InterruptedException {

@@ -2,9 +2,9 @@ package rombix.links.osc;
 
 import rombix.core.card.Protocol.Reach;
 import rombix.links.link.GearReport;
-import rombix.links.link.HostPort;
 import rombix.links.link.Link;
 import rombix.links.link.LinkType;
+import rombix.links.link.Target;
 
 /** OSC over UDP: {@code /address/of/the/method}. */
 public final class Osc extends LinkType {
@@ -13,7 +13,7 @@ public final class Osc extends LinkType {
     }
 
     @Override
-    public Link open(GearReport report, String address) {
-        return new OscLink(report, HostPort.of(address));
+    public Link open(GearReport report, Target target) {
+        return new OscLink(report, target.hostPort());
     }
 }

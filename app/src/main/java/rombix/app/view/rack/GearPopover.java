@@ -23,6 +23,8 @@ import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import rombix.app.deck.Practice;
 import rombix.app.deck.Touches;
+import rombix.app.edit.Certificates;
+import rombix.app.edit.Secrets;
 import rombix.app.view.common.Confirm;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
@@ -54,20 +56,24 @@ public final class GearPopover {
     /** Whether the kinds that can be added are shown. */
     private boolean choosing;
     private final GearLists lists;
+    private final GearSecurity security;
     private @Nullable VBox content;
     private @Nullable Node by;
 
     /**
      * @param practice where stand-ins can be had for gear that is not here yet
      * @param first begins with a button on an empty page
+     * @param secrets what gear wants that no board holds
      */
-    public GearPopover(Desk desk, Touches touches, Practice practice, Supplier<Known> known, Runnable first) {
+    public GearPopover(Desk desk, Touches touches, Practice practice, Supplier<Known> known, Runnable first,
+            Secrets secrets) {
         this.desk = desk;
         this.touches = touches;
         this.practice = practice;
         this.known = known;
         this.first = first;
         this.lists = new GearLists(desk, this::edit, this::shown);
+        this.security = new GearSecurity(this::edit, this::shown, secrets, new Certificates());
         desk.model().watch(c -> c.whole().forEach(this::status));
     }
 
@@ -92,9 +98,26 @@ public final class GearPopover {
             statuses.clear();
             standIns.clear();
             lists.fold();
+            security.fold();
             anchor.requestFocus();
         });
         focus(gear != null ? "gear-address-" + gear : choosing ? "kind-" + cards().getFirst().id() : "gear-add");
+    }
+
+    /** Shows where the secret of a gear is set. */
+    public void showSecret(Node anchor, String gear) {
+        show(anchor, gear);
+        security.unfold(gear);
+        shown("gear-secret-" + gear);
+        Platform.runLater(() -> { // Once it has found its place.
+            if (content != null && content.lookup("#gear-secret-" + gear) instanceof Node field && content.getParent()
+                    .getParent().getParent() instanceof ScrollPane scroll) {
+                double y = content.sceneToLocal(field.localToScene(0, 0)).getY();
+                double room = content.getHeight() - scroll.getViewportBounds().getHeight();
+                scroll.setVvalue(
+                        room <= 0 ? 0 : Math.clamp((y - scroll.getViewportBounds().getHeight() / 2) / room, 0, 1));
+            }
+        });
     }
 
     private void focus(String id) {
@@ -235,6 +258,7 @@ public final class GearPopover {
         if (card != null && !card.lists().isEmpty()) {
             lists.show(g, card, box);
         }
+        security.show(g, box);
         box.getStyleClass().add("gear-part");
         return box;
     }

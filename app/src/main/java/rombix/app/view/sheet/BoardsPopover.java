@@ -39,6 +39,7 @@ public final class BoardsPopover {
     private final Consumer<Path> open;
     private final Maker maker;
     private final Runnable elsewhere;
+    private final Consumer<Node> versions;
     private final Supplier<Known> known;
     private final Supplier<String> demo;
 
@@ -65,14 +66,16 @@ public final class BoardsPopover {
      * @param open opens a board
      * @param maker makes one
      * @param elsewhere asks for a board in another folder
+     * @param versions shows the earlier versions of this one
      * @param demo the demo board's text
      */
-    public BoardsPopover(Desk desk, Consumer<Path> open, Maker maker, Runnable elsewhere, Supplier<Known> known,
-            Supplier<String> demo) {
+    public BoardsPopover(Desk desk, Consumer<Path> open, Maker maker, Runnable elsewhere, Consumer<Node> versions,
+            Supplier<Known> known, Supplier<String> demo) {
         this.desk = desk;
         this.open = open;
         this.maker = maker;
         this.elsewhere = elsewhere;
+        this.versions = versions;
         this.known = known;
         this.demo = demo;
     }
@@ -108,7 +111,7 @@ public final class BoardsPopover {
         });
         Button earlier = Fields.plain("Earlier versions…", "");
         earlier.setId("board-versions");
-        earlier.setOnAction(_ -> new VersionsPopover(desk).show(by));
+        earlier.setOnAction(_ -> versions.accept(by));
         row.getChildren().addAll(other, earlier);
         return row;
     }

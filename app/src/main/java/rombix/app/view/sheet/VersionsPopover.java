@@ -3,6 +3,8 @@ package rombix.app.view.sheet;
 import java.time.format.DateTimeFormatter;
 import java.time.format.FormatStyle;
 import java.util.List;
+import java.util.function.BiConsumer;
+import java.util.function.UnaryOperator;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -25,19 +27,22 @@ import rombix.core.store.Versions;
 import rombix.core.store.Versions.Version;
 
 /** The last versions of the board that were saved: each can be taken back whole, or a button of it. Undo brings all back. */
-final class VersionsPopover {
+public final class VersionsPopover {
     private static final double WIDTH = 520;
     private static final int MOST_BUTTONS = 24;
     private static final DateTimeFormatter WHEN = DateTimeFormatter.ofLocalizedDateTime(FormatStyle.MEDIUM,
             FormatStyle.MEDIUM);
 
     private final Desk desk;
+    private final BiConsumer<Board, Runnable> before;
 
-    VersionsPopover(Desk desk) {
+    /** @param before goes on with a board that comes back, once all of it is agreed to */
+    public VersionsPopover(Desk desk, BiConsumer<Board, Runnable> before) {
         this.desk = desk;
+        this.before = before;
     }
 
-    void show(Node by) {
+    public void show(Node by) {
         VBox box = new VBox(Space.S8);
         box.setId("versions");
         box.getChildren().add(Styles.label("Earlier versions", "gear-name"));
@@ -60,6 +65,10 @@ final class VersionsPopover {
         }
     }
 
+    private void takeBack(String name, UnaryOperator<Board> edit) {
+        before.accept(edit.apply(desk.bench().board()), () -> desk.bench().edit(name, edit));
+    }
+
     private Node version(Version version, int place) {
         Label when = Styles.label(WHEN.format(version.saved()), "read");
         Region space = new Region();
@@ -80,7 +89,7 @@ final class VersionsPopover {
         whole.setId("version-" + place);
         whole.setOnAction(_ -> {
             desk.overlay().close();
-            desk.bench().edit("take back the version of " + when.getText(), _ -> was);
+            takeBack("take back the version of " + when.getText(), _ -> was);
         });
         head.getChildren().add(whole);
         Board now = desk.bench().board();
@@ -93,7 +102,7 @@ final class VersionsPopover {
                     one.setAccessibleText("Take back the button " + b.name() + " of " + when.getText());
                     one.setOnAction(_ -> {
                         desk.overlay().close();
-                        was.buttons().filter(w -> w.id().equals(b.id())).findFirst().ifPresent(w -> desk.bench().edit(
+                        was.buttons().filter(w -> w.id().equals(b.id())).findFirst().ifPresent(w -> takeBack(
                                 "take back the button “" + b.name() + "”", board -> Edits.button(board, b.id(), x -> w
                                         .withColumn(x.column()).withRow(x.row()))));
                     });

@@ -21,14 +21,13 @@ import javafx.stage.FileChooser;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import rombix.app.deck.Player;
 import rombix.app.edit.BoardWrite;
 import rombix.app.edit.OpenedBoard;
 import rombix.app.edit.Workbench;
 import rombix.app.view.common.Desk;
 import rombix.core.board.Board;
 import rombix.core.board.Edits;
-import rombix.core.engine.Event;
+import rombix.core.board.Rig;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
 import rombix.core.store.BoardFile.Stamp;
@@ -46,7 +45,7 @@ public final class BoardFiles {
 
     private final Desk desk;
     private final Workbench bench;
-    private final Player player;
+    private final Guests guests;
     private final Notices notices;
     private final Node over;
 
@@ -60,15 +59,16 @@ public final class BoardFiles {
     private final Queue<Runnable> done = new ConcurrentLinkedQueue<>();
 
     /** @param over something in the window that a chooser of files is to stand over */
-    BoardFiles(Desk desk, Player player, Notices notices, Node over) {
+    BoardFiles(Desk desk, Guests guests, Notices notices, Node over) {
         this.desk = desk;
         this.bench = desk.bench();
-        this.player = player;
+        this.guests = guests;
         this.notices = notices;
         this.over = over;
     }
 
     void save() {
+        settle();
         Optional<Stamp> now = Stamp.of(bench.file());
         if (now.isPresent() && !now.equals(bench.stamp())) {
             changedElsewhere(now); // Never over what somebody else has written, unasked.
@@ -79,6 +79,7 @@ public final class BoardFiles {
 
     /** Once a second: writes what is not saved yet to the journal, and looks whether somebody else wrote the file. */
     void autosave() {
+        settle(); // What was written just now is no change by somebody else.
         if (writing.get() == 0) {
             bench.toJournal().ifPresent(this::write);
             Optional<Stamp> now = Stamp.of(bench.file());
@@ -133,9 +134,11 @@ public final class BoardFiles {
     /** Writes on the writer's thread: a board with pictures takes longer than a frame. */
     private void write(BoardWrite write) {
         writing.incrementAndGet();
+        Consumer<Board> made = guests.made(bench.rig());
         writer.execute(() -> {
             IOException trouble = null;
             try {
+                made.accept(write.board());
                 write.write();
             } catch (IOException e) {
                 trouble = e;
@@ -210,9 +213,17 @@ public final class BoardFiles {
 
     /** Makes a board's file on the writer's thread, and opens it. */
     void make(Path file, Supplier<String> text, Consumer<String> trouble) {
+        Rig rig = bench.rig();
+        Consumer<Board> made = guests.made(rig);
         writer.execute(() -> {
             try {
-                Files.writeString(file, text.get());
+                String whole = text.get();
+                BoardFile.make(file, whole);
+                try {
+                    made.accept(BoardFile.parse(file, whole, rig.cards()));
+                } catch (BadFile e) {
+                    LOG.warn("{}", e.getMessage()); // Opening it says so.
+                }
                 Platform.runLater(() -> {
                     desk.overlay().close();
                     open(file);
@@ -253,10 +264,11 @@ public final class BoardFiles {
 
     private void take(OpenedBoard opened) {
         flush();
+        guests.meet(opened.rig());
         bench.take(opened);
-        player.post(new Event.Opened());
         asked = Optional.empty();
         tell(opened.notices());
+        guests.met();
     }
 
     /** Says what is so, with one thing that can be done about it. */

@@ -13,8 +13,10 @@ import rombix.app.deck.Practice;
 import rombix.app.deck.Touches;
 import rombix.app.edit.ButtonEdits;
 import rombix.app.edit.Hints.Hint;
+import rombix.app.edit.Secrets;
 import rombix.app.edit.Settings;
 import rombix.app.edit.StepEdits;
+import rombix.app.edit.Trust;
 import rombix.app.edit.Workbench;
 import rombix.app.log.LogStore;
 import rombix.app.view.common.Desk;
@@ -31,6 +33,7 @@ import rombix.app.view.score.ScoreView;
 import rombix.app.view.sheet.BoardsPopover;
 import rombix.app.view.sheet.LogView;
 import rombix.app.view.sheet.TriggersView;
+import rombix.app.view.sheet.VersionsPopover;
 import rombix.app.view.window.Stagework.Theme;
 import rombix.core.board.Proposals;
 import rombix.core.board.Rig;
@@ -42,6 +45,7 @@ public final class MainWindow {
     private final Player player;
     private final Touches touches;
     private final BoardFiles files;
+    private final Guests guests;
     private final Modes modes;
     private final Masthead masthead;
     private final PageView page;
@@ -61,9 +65,10 @@ public final class MainWindow {
      * @param practice what ships to practise on
      * @param log what was run; null where it is not kept
      * @param touches what presses from outside
+     * @param trust what the owner of this computer has agreed to
      */
     public MainWindow(Workbench bench, DeckModel model, Player player, Practice practice, @Nullable LogStore log,
-            Touches touches) {
+            Touches touches, Trust trust) {
         this.touches = touches;
         this.model = model;
         this.player = player;
@@ -74,12 +79,14 @@ public final class MainWindow {
         desk = new Desk(bench, model, overlay, player::post);
         commands = new Commands(desk);
         stagework = new Stagework(desk, new StackPane(layout, overlay));
-        files = new BoardFiles(desk, player, notices, layout);
+        Secrets secrets = new Secrets();
+        guests = new Guests(desk, player, touches, trust, notices, layout);
+        files = new BoardFiles(desk, guests, notices, layout);
         PageTrail trail = new PageTrail(bench);
         ButtonEdits buttons = new ButtonEdits(bench);
         StepEdits steps = new StepEdits(bench);
         page = new PageView(desk, buttons, notices::show);
-        gear = new GearPopover(desk, touches, practice, player::known, page.adding()::addFirst);
+        gear = new GearPopover(desk, touches, practice, player::known, page.adding()::addFirst, secrets);
         rack = new RackView(desk, player::known, page, gear, hints.of(Hint.GEAR));
         ScoreView score = new ScoreView(desk, steps, player::known, page::editFace);
         page.adding().whenAdded(score::focusFinder);
@@ -91,15 +98,17 @@ public final class MainWindow {
         TriggersView triggers = new TriggersView(desk, touches);
         Overview overview = new Overview(desk, commands);
         masthead = new Masthead(desk,
-                new BoardsPopover(desk, files::open, files::make, files::choose, player::known, practice::demoBoard),
+                new BoardsPopover(desk, files::open, files::make, files::choose,
+                        new VersionsPopover(desk, guests::before)::show, player::known, practice::demoBoard),
                 player::known, trail, commands);
         RehearsalBand rehearsal = new RehearsalBand(desk, player);
         model.clock(player::nanos);
-        modes = new Modes(desk, player, layout, new Modes.Parts(masthead, notices, rack, page, score, rehearsal,
+        modes = new Modes(desk, player, guests, layout, new Modes.Parts(masthead, notices, rack, page, score, rehearsal,
                 strips, ask, hints));
         WindowCommands.fill(commands, desk, new WindowCommands.Parts(stagework, modes, files, masthead, rack, page,
                 score, strips, trail, logView, triggers, gear, overview, layout), steps, buttons);
         files.whenBare(this::beginWithGear);
+        guests.whenTrusted(() -> Wants.tell(bench.board(), secrets, notices, g -> gear.showSecret(rack, g)));
         masthead.whenModeChosen(modes::mode);
         score.whenTried(modes::tryOnTwins);
         score.head().whenTriggers(() -> triggers.open(layout));
@@ -110,6 +119,13 @@ public final class MainWindow {
         bench.watch(this::load);
         beat = new Beat(this::pulse, this::second);
         model.whenFed(beat::wake);
+    }
+
+    /** Plays the board that the window was made for. */
+    public void begin() {
+        guests.meet(loaded);
+        player.load(loaded);
+        guests.met();
     }
 
     private void load() {
@@ -164,6 +180,10 @@ public final class MainWindow {
     /** The window as such, with the small one beside it. */
     public Stagework stagework() {
         return stagework;
+    }
+
+    public Guests guests() {
+        return guests;
     }
 
     public BoardFiles files() {

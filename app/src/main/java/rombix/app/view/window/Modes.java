@@ -44,16 +44,18 @@ final class Modes {
     private final Desk desk;
     private final Workbench bench;
     private final Player player;
+    private final Guests guests;
     private final BorderPane layout;
     private final Parts parts;
     private Mode shown;
     private boolean trial;
     private int trialQuiet;
 
-    Modes(Desk desk, Player player, BorderPane layout, Parts parts) {
+    Modes(Desk desk, Player player, Guests guests, BorderPane layout, Parts parts) {
         this.desk = desk;
         this.bench = desk.bench();
         this.player = player;
+        this.guests = guests;
         this.layout = layout;
         this.parts = parts;
         this.shown = bench.mode();
@@ -68,6 +70,10 @@ final class Modes {
 
     /** Goes to another mode; leaving Live is asked for first, so that no slip ends a show. */
     void mode(Mode next) {
+        if (next == Mode.LIVE && guests.guest()) {
+            guests.ask(); // Nobody goes on air with what was only looked at.
+            return;
+        }
         if (bench.mode() != Mode.LIVE || next == Mode.LIVE) {
             bench.mode(next);
             return;

@@ -2,7 +2,6 @@ package rombix.app.view.window;
 
 import java.nio.file.Path;
 import java.util.List;
-import java.util.Locale;
 import java.util.function.Consumer;
 import javafx.geometry.Pos;
 import javafx.scene.Scene;
@@ -10,8 +9,6 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
-import javafx.scene.layout.Pane;
-import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
 import org.jspecify.annotations.Nullable;
@@ -20,6 +17,7 @@ import rombix.app.view.common.Shapes;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.app.view.common.Tokens;
+import rombix.app.view.tile.MiniPage;
 import rombix.core.board.Page;
 
 /** What Rombix shows where it does not know which board is wanted: the demo, a new board, one from a file, or a recent one. */
@@ -28,8 +26,6 @@ public final class Welcome {
     private static final double HEIGHT = 460;
     private static final double LOW = 250;
     private static final double WAY_HEIGHT = 104;
-    private static final double MINI_WIDTH = 200;
-    private static final double MINI_HEIGHT = 112;
 
     /** What was chosen: a board's file, else the demo or a new board. */
     public record Choice(What what, @Nullable Path board) {
@@ -101,37 +97,14 @@ public final class Welcome {
 
     private static Button recent(Recent r, Consumer<Choice> chosen) {
         Label name = new Label(r.name());
-        name.setMaxWidth(MINI_WIDTH);
+        name.setMaxWidth(MiniPage.WIDTH);
         Button open = new Button();
         open.setId("welcome-recent-" + r.file().getFileName());
-        open.setGraphic(new VBox(Space.S6, mini(r.first()), name));
+        open.setGraphic(new VBox(Space.S6, new MiniPage(r.first()), name));
         open.setAccessibleText("Open " + r.name());
         open.getStyleClass().setAll("button", "choice-tile");
         open.setOnAction(_ -> chosen.accept(new Choice(Choice.What.BOARD, r.file())));
         return open;
-    }
-
-    /** A small picture of a page: where its buttons are, and their tints. */
-    private static Pane mini(@Nullable Page page) {
-        Pane pane = new Pane();
-        pane.setMinSize(MINI_WIDTH, MINI_HEIGHT);
-        pane.setPrefSize(MINI_WIDTH, MINI_HEIGHT);
-        pane.getStyleClass().add("welcome-page");
-        if (page != null) {
-            double w = MINI_WIDTH / page.columns();
-            double h = MINI_HEIGHT / page.rows();
-            page.buttons().forEach(b -> {
-                Region cell = new Region();
-                String tint = b.states().getFirst().face().tint();
-                cell.setStyle("-fx-background-color: " + (tint == null
-                        ? "-fill-" + b.states().getFirst().face().fill().name().toLowerCase(Locale.ROOT)
-                        : tint) + ";");
-                cell.resizeRelocate(b.column() * w + 1, b.row() * h + 1, b.width() * w - 2, b.height() * h - 2);
-                cell.setManaged(false);
-                pane.getChildren().add(cell);
-            });
-        }
-        return pane;
     }
 
     private void open(Consumer<Choice> chosen) {

@@ -29,6 +29,8 @@ import org.testfx.api.FxRobotInterface;
 import org.testfx.util.WaitForAsyncUtils;
 import rombix.app.edit.Workbench.Mode;
 import rombix.app.edit.Workbench;
+import rombix.app.edit.OpenedBoard;
+import rombix.app.edit.Trust;
 import rombix.app.show.Session;
 import rombix.app.view.tile.Tile;
 import rombix.core.board.Edits;
@@ -78,11 +80,23 @@ abstract class AtTheWindow {
         Map<String, String> addresses = new HashMap<>(gear.addresses());
         addresses.put(Session.OSC, "0");
         off().forEach(g -> addresses.put(g, NOWHERE));
-        session = Session.open(file, addresses, Session.logOf(file), s -> {
+        session = Session.open(OpenedBoard.read(file), addresses, Session.logOf(file), s -> {
             s.setWidth(1280);
             s.setHeight(800);
             stage = s;
-        });
+        }, trust());
+        if (trust().missing(session.window().bench().rig()).isEmpty()) {
+            reached();
+        }
+    }
+
+    /** What the owner of this computer has agreed to. */
+    Trust trust() {
+        return Trust.all();
+    }
+
+    /** Waits until the gear has said how it is. */
+    void reached() {
         soon(() -> label("#rack-desk-muted/host").equals("MUTED") && label("#rack-house-locked/gate").equals("LOCKED")
                 && find("#rack-studio-scene-host-desk") != null);
     }

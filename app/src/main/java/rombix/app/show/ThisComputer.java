@@ -1,0 +1,37 @@
+package rombix.app.show;
+
+import java.io.IOException;
+import java.util.Optional;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import rombix.app.edit.Certificates;
+import rombix.app.edit.Secrets;
+import rombix.links.link.Keyring;
+
+/** Hands to links what this user keeps for them. */
+record ThisComputer(Secrets secrets, Certificates certificates) implements Keyring {
+    private static final Logger LOG = LoggerFactory.getLogger(ThisComputer.class);
+
+    ThisComputer() {
+        this(new Secrets(), new Certificates());
+    }
+
+    @Override
+    public Optional<String> secret(String name) {
+        return secrets.get(name);
+    }
+
+    @Override
+    public Optional<String> firstSeen(String address) {
+        return certificates.firstSeen(address);
+    }
+
+    @Override
+    public void seen(String address, String fingerprint) {
+        try {
+            certificates.seen(address, fingerprint);
+        } catch (IOException e) {
+            LOG.warn("the certificate of {} is not remembered: {}", address, e.getMessage());
+        }
+    }
+}

@@ -1,0 +1,268 @@
+package rombix.app.view.rack;
+
+import java.io.File;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.security.cert.CertificateException;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
+import java.util.function.BiConsumer;
+import java.util.function.Consumer;
+import java.util.function.UnaryOperator;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.PasswordField;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.stage.FileChooser;
+import org.jspecify.annotations.Nullable;
+import rombix.app.edit.Certificates;
+import rombix.app.edit.Secrets;
+import rombix.app.view.common.Fields;
+import rombix.app.view.common.Space;
+import rombix.core.board.Board;
+import rombix.core.board.Gear;
+import rombix.core.board.Gear.Tls;
+import rombix.core.board.GearEdits;
+
+/** Who we are to a gear, and how the connection is kept from others. The secret itself never reaches the board. */
+final class GearSecurity {
+    private static final double FIELD_WIDTH = 150;
+
+    private final BiConsumer<String, UnaryOperator<Board>> edit;
+    private final Consumer<String> shown;
+    private final Secrets secrets;
+    private final Certificates certificates;
+    /** The gear whose fields are shown. */
+    private final Set<String> opened = new HashSet<>();
+
+    /** What can be chosen of TLS. */
+    private enum Way {
+        NONE("not kept from others", null), ROOTS("TLS, vouched for by an authority", Tls.Trust.ROOTS), FIRST_SEEN(
+                "TLS, the certificate seen first", Tls.Trust.FIRST_SEEN), OWN("TLS, a certificate of one's own…",
+                        Tls.Trust.OWN);
+
+        private final String words;
+        private final Tls.@Nullable Trust trust;
+
+        Way(String words, Tls.@Nullable Trust trust) {
+            this.words = words;
+            this.trust = trust;
+        }
+
+        static Way of(@Nullable Tls tls) {
+            return tls == null ? NONE : valueOf(tls.trust().name());
+        }
+    }
+
+    /** @param shown shows all anew, with the hand on what has this id */
+    GearSecurity(BiConsumer<String, UnaryOperator<Board>> edit, Consumer<String> shown, Secrets secrets,
+            Certificates certificates) {
+        this.edit = edit;
+        this.shown = shown;
+        this.secrets = secrets;
+        this.certificates = certificates;
+    }
+
+    void fold() {
+        opened.clear();
+    }
+
+    /** Shows the fields of a gear when it is shown next. */
+    void unfold(String gear) {
+        opened.add(gear);
+    }
+
+    /** Adds a gear's fields below it. */
+    void show(Gear g, VBox to) {
+        if (!g.link().protocol().descriptor().secures()) {
+            return;
+        }
+        boolean open = opened.contains(g.id());
+        Button fold = Fields.plain((open ? "▾ " : "▸ ") + words(g.link()), "");
+        fold.setId("gear-security-" + g.id());
+        fold.setOnAction(_ -> {
+            if (!opened.remove(g.id())) {
+                opened.add(g.id());
+            }
+            shown.accept(fold.getId());
+        });
+        to.getChildren().add(fold);
+        if (open) {
+            VBox fields = new VBox(Space.S6);
+            fields.getStyleClass().add("gear-security");
+            HBox first = new HBox(Space.S8, user(g), secret(g), tls(g));
+            first.setAlignment(Pos.BOTTOM_LEFT);
+            fields.getChildren().add(first);
+            fields.getChildren().add(Fields.read(about(g)));
+            HBox ways = ways(g);
+            if (!ways.getChildren().isEmpty()) {
+                fields.getChildren().add(ways);
+            }
+            to.getChildren().add(fields);
+        }
+    }
+
+    private static String words(Gear.Link link) {
+        List<String> all = new ArrayList<>();
+        if (link.user() != null) {
+            all.add("as " + link.user());
+        }
+        if (link.secret() != null) {
+            all.add("with a secret");
+        }
+        if (link.tls() != null) {
+            all.add("over TLS");
+        }
+        return all.isEmpty() ? "user, secret, TLS" : String.join(", ", all);
+    }
+
+    private VBox user(Gear g) {
+        TextField user = Fields.text("gear-user-" + g.id(), g.link().user() == null ? "" : g.link().user(), text -> edit
+                .accept("known to “" + g.name() + "” as " + text.strip(), b -> change(b, g, l -> l.withUser(text
+                        .isBlank() ? null : text.strip()))));
+        user.setPrefWidth(FIELD_WIDTH);
+        return Fields.named("User", user);
+    }
+
+    private VBox secret(Gear g) {
+        PasswordField secret = new PasswordField();
+        secret.setId("gear-secret-" + g.id());
+        secret.setPrefWidth(FIELD_WIDTH);
+        String name = g.link().secret();
+        secret.setPromptText(name == null ? "none" : secrets.has(name) ? "set: type to replace" : "not here: type it");
+        Runnable take = () -> {
+            String typed = secret.getText();
+            if (!typed.isEmpty()) {
+                secret.clear();
+                set(g, name == null ? g.id() : name, typed);
+            }
+        };
+        secret.setOnAction(_ -> take.run());
+        secret.focusedProperty().addListener((_, _, in) -> {
+            if (!in) {
+                take.run();
+            }
+        });
+        return Fields.named("Password or token", secret);
+    }
+
+    private void set(Gear g, String name, String typed) {
+        try {
+            secrets.set(name, typed);
+            edit.accept("name the secret of “" + g.name() + "”", b -> change(b, g, l -> l.withSecret(name)));
+            shown.accept("gear-secret-" + g.id());
+        } catch (IOException | IllegalArgumentException e) {
+            trouble = "It cannot be kept: " + e.getMessage();
+            shown.accept("gear-secret-" + g.id());
+        }
+    }
+
+    /** What went wrong with what was tried last; said once. */
+    private String trouble = "";
+
+    private String about(Gear g) {
+        String said = trouble;
+        trouble = "";
+        if (!said.isEmpty()) {
+            return said;
+        }
+        String name = g.link().secret();
+        if (name == null) {
+            return "A secret is kept on this computer alone; the board only names it.";
+        }
+        return secrets.has(name)
+                ? "The secret “" + name + "” is kept on this computer alone; the board only names it."
+                : "The board names the secret “" + name + "”, which is not on this computer yet.";
+    }
+
+    private VBox tls(Gear g) {
+        var choice = Fields.choice("gear-tls-" + g.id(), List.of(Way.values()), Way.of(g.link().tls()), w -> w.words,
+                w -> chosen(g, w));
+        return Fields.named("Connection", choice);
+    }
+
+    private void chosen(Gear g, Way way) {
+        if (way == Way.OWN) {
+            certificate(g);
+            return;
+        }
+        Tls tls = way.trust == null ? null : new Tls(way.trust, null);
+        edit.accept("reach “" + g.name() + "” " + (tls == null ? "without TLS" : "over TLS"), b -> change(b, g, l -> l
+                .withTls(tls)));
+    }
+
+    private void certificate(Gear g) {
+        FileChooser chooser = new FileChooser();
+        chooser.setTitle("The certificate of “" + g.name() + "”, or of who vouches for it");
+        chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter("Certificates", "*.pem", "*.crt", "*.cer"));
+        File file = chooser.showOpenDialog(null);
+        if (file != null) {
+            try {
+                String pem = Files.readString(file.toPath());
+                readable(pem);
+                edit.accept("give “" + g.name() + "” a certificate of one's own", b -> change(b, g, l -> l.withTls(
+                        new Tls(Tls.Trust.OWN, pem))));
+            } catch (IOException | CertificateException e) {
+                trouble = "“" + file.getName() + "” is no certificate in PEM: " + e.getMessage();
+            }
+        }
+        shown.accept("gear-tls-" + g.id());
+    }
+
+    /** @throws CertificateException where there is none in it */
+    private static void readable(String pem) throws CertificateException {
+        if (!pem.contains("BEGIN CERTIFICATE")) {
+            throw new CertificateException("it has no line BEGIN CERTIFICATE");
+        }
+    }
+
+    private HBox ways(Gear g) {
+        HBox ways = new HBox(Space.S8);
+        String name = g.link().secret();
+        if (name != null) {
+            ways.getChildren().add(way("gear-secret-forget-" + g.id(), secrets.has(name)
+                    ? "Forget the secret"
+                    : "Name no secret", () -> {
+                        secrets.forget(name);
+                        edit.accept("name no secret for “" + g.name() + "”", b -> change(b, g, l -> l.withSecret(
+                                null)));
+                    }));
+        }
+        String at = g.link().address().toLowerCase(Locale.ROOT);
+        if (g.link().tls() != null && g.link().tls().trust() == Tls.Trust.FIRST_SEEN
+                && certificates.firstSeen(at).isPresent()) {
+            ways.getChildren().add(way("gear-certificate-forget-" + g.id(), "Forget the certificate seen first",
+                    () -> certificates.forget(at)));
+        }
+        return ways;
+    }
+
+    private interface Act {
+        void run() throws IOException;
+    }
+
+    private Button way(String id, String words, Act act) {
+        Button way = Fields.plain(words, "");
+        way.setId(id);
+        way.setMinWidth(Region.USE_PREF_SIZE);
+        way.setOnAction(_ -> {
+            try {
+                act.run();
+            } catch (IOException e) {
+                trouble = "It could not be done: " + e.getMessage();
+            }
+            shown.accept(id);
+        });
+        return way;
+    }
+
+    private static Board change(Board board, Gear g, UnaryOperator<Gear.Link> change) {
+        return GearEdits.change(board, g.id(), x -> x.withLink(change.apply(x.link())));
+    }
+}

@@ -1,0 +1,222 @@
+package rombix.core.trust;
+
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.Collections;
+import java.util.Comparator;
+import java.util.Deque;
+import java.util.IdentityHashMap;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import org.jspecify.annotations.Nullable;
+import rombix.core.board.Board;
+import rombix.core.board.Button;
+import rombix.core.board.Gear;
+import rombix.core.board.Rig;
+import rombix.core.board.Trigger;
+import rombix.core.card.Protocol.Reach;
+import rombix.core.chain.Chain;
+import rombix.core.chain.DeckStep;
+import rombix.core.chain.Step;
+import rombix.core.store.Fingerprint;
+import rombix.core.trust.Ask.Kind;
+
+/** What a board asks of this computer and of what can be reached from it. Pure; safe to use from any thread. */
+public final class Asks {
+    private final Rig rig;
+    private final Board board;
+    private final Map<String, Ask> found = new LinkedHashMap<>();
+
+    private Asks(Rig rig) {
+        this.rig = rig;
+        this.board = rig.board();
+    }
+
+    /**
+     * All that a board asks for, each once, by kind.
+     *
+     * @param elsewhere the ids of gear that the owner has reached at another address than the board's: leave was given
+     *        with that
+     */
+    public static List<Ask> of(Rig rig, Collection<String> elsewhere) {
+        Asks asks = new Asks(rig);
+        asks.board.gear().stream().filter(g -> !elsewhere.contains(g.id())).forEach(asks::reaches);
+        asks.hears();
+        asks.board.buttons().forEach(asks::byItself);
+        if (asks.board.afterCrash() == Board.AfterCrash.ALWAYS) {
+            asks.add(new Ask(Kind.BY_ITSELF, "by itself after a crash", "The board",
+                    "ends what was held or ran when Rombix was killed, when it is opened"));
+        }
+        return asks.found.values().stream().sorted(Comparator.comparing(Ask::kind)).toList();
+    }
+
+    /** The gear that a press on a button can work, by id: its own, and that of all buttons and chains that it uses. */
+    public static Set<String> gear(Rig rig, Button button) {
+        Set<String> all = new LinkedHashSet<>();
+        for (Object used : used(rig, button)) {
+            if (used instanceof Button b) {
+                all.addAll(b.gear());
+            } else if (used instanceof Board.NamedChain c) {
+                c.chain().gear(all);
+            }
+        }
+        return all;
+    }
+
+    private void add(Ask ask) {
+        found.putIfAbsent(ask.key(), ask);
+    }
+
+    private void reaches(Gear gear) {
+        Gear.Link link = gear.link();
+        String over = link.protocol().title();
+        if (link.protocol().descriptor().reach() == Reach.HERE) {
+            String card = Fingerprint.of(rig.cards().get(gear.card()) == null
+                    ? gear.card()
+                    : rig.cards().get(gear
+                            .card()));
+            add(new Ask(Kind.WORKS_HERE, "here " + link.protocol().id() + " " + card, gear.name(),
+                    works(gear.id()) ? "works it, and watches what is in front" : "watches what is in front"));
+            return;
+        }
+        if (link.address().isBlank()) {
+            return;
+        }
+        StringBuilder key = new StringBuilder("reaches ").append(link.protocol().id()).append(' ').append(link.address()
+                .toLowerCase(Locale.ROOT));
+        StringBuilder words = new StringBuilder(link.protocol().descriptor().reach() == Reach.PORT
+                ? "at the port “" + link.address() + "”, over " + over
+                : "at " + link.address() + ", over " + over);
+        if (link.tls() != null) {
+            key.append(" tls ").append(link.tls().trust().name().toLowerCase(Locale.ROOT));
+            if (link.tls().certificate() != null) {
+                key.append(' ').append(Fingerprint.of(link.tls().certificate().getBytes(StandardCharsets.UTF_8)));
+            }
+            words.append(" with TLS");
+        }
+        if (link.secret() != null) {
+            key.append(" secret ").append(link.secret());
+            words.append("; it is told the secret “").append(link.secret()).append("”");
+        }
+        add(new Ask(Kind.REACHES, key.toString(), gear.name(), words.toString()));
+    }
+
+    /** Whether any chain commands a gear. */
+    private boolean works(String gear) {
+        return board.buttons().anyMatch(b -> b.gear().contains(gear)) || board.chains().stream().anyMatch(c -> {
+            Set<String> all = new LinkedHashSet<>();
+            c.chain().gear(all);
+            return all.contains(gear);
+        });
+    }
+
+    private void hears() {
+        board.buttons().forEach(b -> b.triggers().forEach(t -> {
+            switch (t) {
+                case Trigger.Midi m -> add(new Ask(Kind.HEARS, "hears midi " + m.port(), m.port(),
+                        "presses buttons, and is lit by them"));
+                case Trigger.Osc _ -> add(new Ask(Kind.HEARS, "hears osc " + board.listensAt(), "OSC messages",
+                        "from programs on this computer, at port " + board.listensAt()));
+                case Trigger.Key k when k.everywhere() -> add(new Ask(Kind.HEARS, "hears key " + k.normal().key(), k
+                        .key(), "presses “" + b.name() + "” whatever program is in front"));
+                case Trigger.Key _,Trigger.Clock _,Trigger.Becomes _,Trigger.When _ -> {
+                }
+            }
+        }));
+    }
+
+    private void byItself(Button button) {
+        List<Trigger> own = button.triggers().stream().filter(t -> t instanceof Trigger.Clock
+                || t instanceof Trigger.Becomes || t instanceof Trigger.When).toList();
+        if (own.isEmpty() && button.onStart().isEmpty()) {
+            return;
+        }
+        List<String> when = new ArrayList<>(own.stream().map(this::when).toList());
+        if (!button.onStart().isEmpty()) {
+            when.add("when the board goes live");
+        }
+        List<Object> what = new ArrayList<>(own);
+        what.add(button.onStart());
+        for (Object used : used(rig, button)) {
+            what.add(used instanceof Button b ? chains(b) : used);
+        }
+        Set<String> works = new TreeSet<>();
+        gear(rig, button).forEach(g -> works.add(board.gear(g).map(Gear::name).orElse(g)));
+        add(new Ask(Kind.BY_ITSELF, "by itself " + Fingerprint.of(what), button.name(), String.join(", ", when)
+                + (works.isEmpty() ? "" : ": works " + String.join(", ", works))));
+    }
+
+    private String when(Trigger trigger) {
+        return switch (trigger) {
+            case Trigger.Becomes b -> "when %s says so (%s)".formatted(board.gear(b.condition().gear()).map(Gear::name)
+                    .orElse(b.condition().gear()), b.condition().reading());
+            case Trigger.When w when w.gear() != null -> "when " + board.gear(w.gear()).map(Gear::name).orElse(w.gear())
+                    + (w.what() == Trigger.When.What.GEAR_LOST ? " is lost" : " is back");
+            case Trigger.When w -> "when " + w.what().words();
+            default -> trigger.words();
+        };
+    }
+
+    /** The chains of a button as such: how it looks is no matter of trust. */
+    private static List<Map<String, Chain>> chains(Button button) {
+        return button.states().stream().map(s -> {
+            Map<String, Chain> on = new TreeMap<>();
+            s.on().forEach((gesture, chain) -> on.put(gesture.id(), chain));
+            return Map.copyOf(on);
+        }).toList();
+    }
+
+    /** A button with all buttons and named chains of the board that its chains use, each once. */
+    private static List<Object> used(Rig rig, Button button) {
+        List<Object> all = new ArrayList<>();
+        Set<Object> seen = Collections.newSetFromMap(new IdentityHashMap<>()); // Chains may be nested deeply.
+        Deque<Object> left = new ArrayDeque<>(List.of(button));
+        while (!left.isEmpty()) {
+            Object next = left.pop();
+            if (!seen.add(next)) {
+                continue;
+            }
+            all.add(next);
+            if (next instanceof Button b) {
+                b.states().forEach(s -> s.on().values().forEach(c -> uses(rig, c, left)));
+                uses(rig, b.onStart(), left);
+            } else if (next instanceof Board.NamedChain c) {
+                uses(rig, c.chain(), left);
+            }
+        }
+        return all;
+    }
+
+    private static void uses(Rig rig, @Nullable Chain chain, Deque<Object> to) {
+        Deque<Chain> left = new ArrayDeque<>();
+        if (chain != null) {
+            left.push(chain);
+        }
+        while (!left.isEmpty()) {
+            Chain next = left.pop();
+            for (List<Step> steps : List.of(next.steps(), next.always())) {
+                for (Step step : steps) {
+                    if (step instanceof DeckStep.Use use) {
+                        if (use.button() != null) {
+                            rig.button(use.button()).ifPresent(to::push);
+                        } else if (use.chain() != null) {
+                            rig.board().chain(use.chain()).ifPresent(to::push);
+                        }
+                    }
+                    step.inner().forEach(left::push);
+                    if (step.how().instead() != null) {
+                        left.push(step.how().instead());
+                    }
+                }
+            }
+        }
+    }
+}

@@ -1,0 +1,223 @@
+package rombix.links.link;
+
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.net.Socket;
+import java.nio.charset.StandardCharsets;
+import java.security.GeneralSecurityException;
+import java.security.KeyStore;
+import java.security.Provider;
+import java.security.cert.Certificate;
+import java.security.cert.CertificateException;
+import java.security.cert.CertificateExpiredException;
+import java.security.cert.CertificateFactory;
+import java.security.cert.CertificateNotYetValidException;
+import java.security.cert.X509Certificate;
+import java.util.Locale;
+import java.util.Optional;
+import javax.net.ssl.ManagerFactoryParameters;
+import javax.net.ssl.SSLContext;
+import javax.net.ssl.SSLEngine;
+import javax.net.ssl.SSLParameters;
+import javax.net.ssl.TrustManager;
+import javax.net.ssl.TrustManagerFactory;
+import javax.net.ssl.TrustManagerFactorySpi;
+import javax.net.ssl.X509ExtendedTrustManager;
+import org.jspecify.annotations.Nullable;
+import rombix.core.board.Gear.Tls;
+import rombix.core.board.Gear.Tls.Trust;
+import rombix.core.store.Fingerprint;
+
+/**
+ * TLS to one gear (RFC 8446, and 1.2 where the other end is older): whose certificate is taken, and in plain words why
+ * one is not. For one attempt to connect.
+ */
+public final class Secure {
+    private static final String OTHER = "another certificate than the first time";
+
+    private final Tls tls;
+    private final String address;
+    private final Keyring keyring;
+    /** What the other end has shown, in hexadecimal digits. */
+    private volatile @Nullable String shown;
+
+    Secure(Tls tls, String address, Keyring keyring) {
+        this.tls = tls;
+        this.address = address.toLowerCase(Locale.ROOT);
+        this.keyring = keyring;
+    }
+
+    /** Whether the certificate has to be made out to the host's name; one that is known as such need not be. */
+    public boolean names() {
+        return tls.trust() != Trust.FIRST_SEEN;
+    }
+
+    /** Decides whose certificate is taken. */
+    public TrustManagerFactory trust() throws Refused {
+        try {
+            return tls.trust() == Trust.FIRST_SEEN ? new FirstSeenFactory(new FirstSeen()) : authorities();
+        } catch (GeneralSecurityException | IOException e) {
+            throw new Refused("its certificate of one's own cannot be read: " + e.getMessage(),
+                    "Choose the file again in the gear's window; it begins with BEGIN CERTIFICATE.");
+        }
+    }
+
+    private TrustManagerFactory authorities() throws GeneralSecurityException, IOException {
+        TrustManagerFactory factory = TrustManagerFactory.getInstance(TrustManagerFactory.getDefaultAlgorithm());
+        KeyStore own = null; // The authorities of this computer.
+        if (tls.certificate() != null) {
+            own = KeyStore.getInstance(KeyStore.getDefaultType());
+            own.load(null, null);
+            int n = 0;
+            for (Certificate c : certificates(tls.certificate())) {
+                own.setCertificateEntry("own" + n++, c);
+            }
+        }
+        factory.init(own);
+        return factory;
+    }
+
+    /**
+     * The certificates of a text in PEM.
+     *
+     * @throws CertificateException where there is none in it
+     */
+    public static Iterable<? extends Certificate> certificates(String pem) throws CertificateException {
+        var found = CertificateFactory.getInstance("X.509").generateCertificates(new ByteArrayInputStream(pem.getBytes(
+                StandardCharsets.US_ASCII)));
+        if (found.isEmpty()) {
+            throw new CertificateException("there is no certificate in it");
+        }
+        return found;
+    }
+
+    SSLContext context() throws Refused {
+        TrustManager[] managers = trust().getTrustManagers();
+        try {
+            SSLContext context = SSLContext.getInstance("TLS");
+            context.init(null, managers, null);
+            return context;
+        } catch (GeneralSecurityException e) {
+            throw new IllegalStateException(e); // Every Java has it.
+        }
+    }
+
+    SSLParameters parameters(SSLParameters usual) {
+        if (names()) {
+            usual.setEndpointIdentificationAlgorithm("HTTPS"); // RFC 6125, as it is done for HTTPS.
+        }
+        return usual;
+    }
+
+    /** The other end has proved that the certificate is its own: from now on it is known. */
+    public void shaken() {
+        String now = shown;
+        if (now != null && keyring.firstSeen(address).isEmpty()) {
+            keyring.seen(address, now);
+        }
+    }
+
+    /** Why a handshake failed, in plain words; the cause where it was no handshake. */
+    public IOException refused(Throwable why) {
+        for (Throwable e = why; e != null; e = e.getCause()) {
+            String said = String.valueOf(e.getMessage());
+            if (e instanceof CertificateExpiredException || e instanceof CertificateNotYetValidException) {
+                return new Refused("its certificate is not valid today", "Renew it, or check this computer's clock.");
+            }
+            if (said.contains(OTHER)) {
+                return new Refused("it shows " + OTHER,
+                        "If it was renewed, forget the first one in the gear's window. If not, somebody may be in between.");
+            }
+            if (said.contains("No subject alternative") || said.contains("No name matching")) {
+                return new Refused("its certificate is made out to another name than in its address",
+                        "Use the name that it is made out to, or trust the one that is seen first.");
+            }
+            if (said.contains("unable to find valid certification path") || said.contains("Path does not chain")
+                    || said.contains("PKIX path")) {
+                return new Refused(tls.trust() == Trust.OWN
+                        ? "its certificate is not the one of one's own, nor vouched for by it"
+                        : "nobody whom this computer trusts vouches for its certificate",
+                        "For gear of your own, give its certificate, or trust the one that is seen first.");
+            }
+            if (said.contains("Unsupported or unrecognized SSL message") || said.contains("not an SSL/TLS record")) {
+                return new Refused("it does not speak TLS there", "Check the port, or switch TLS off.");
+            }
+        }
+        return new IOException("TLS was not agreed on: " + why.getMessage(), why);
+    }
+
+    /** Takes the certificate that was shown first, and no other ever after. */
+    private final class FirstSeen extends X509ExtendedTrustManager {
+        private void check(X509Certificate[] chain) throws CertificateException {
+            String now = Fingerprint.of(chain[0].getEncoded());
+            Optional<String> known = keyring.firstSeen(address);
+            if (known.isPresent() && !known.get().equals(now)) {
+                throw new CertificateException(OTHER);
+            }
+            shown = now;
+        }
+
+        @Override
+        public void checkServerTrusted(X509Certificate[] chain, String type, Socket socket)
+                throws CertificateException {
+            check(chain);
+        }
+
+        @Override
+        public void checkServerTrusted(X509Certificate[] chain, String type, SSLEngine engine)
+                throws CertificateException {
+            check(chain);
+        }
+
+        @Override
+        public void checkServerTrusted(X509Certificate[] chain, String type) throws CertificateException {
+            check(chain);
+        }
+
+        @Override
+        public void checkClientTrusted(X509Certificate[] chain, String type, Socket socket)
+                throws CertificateException {
+            throw new CertificateException("no client is served");
+        }
+
+        @Override
+        public void checkClientTrusted(X509Certificate[] chain, String type, SSLEngine engine)
+                throws CertificateException {
+            throw new CertificateException("no client is served");
+        }
+
+        @Override
+        public void checkClientTrusted(X509Certificate[] chain, String type) throws CertificateException {
+            throw new CertificateException("no client is served");
+        }
+
+        @Override
+        public X509Certificate[] getAcceptedIssuers() {
+            return new X509Certificate[0];
+        }
+    }
+
+    /** Hands the one above to libraries that want a factory. */
+    private static final class FirstSeenFactory extends TrustManagerFactory {
+        FirstSeenFactory(TrustManager one) {
+            super(new TrustManagerFactorySpi() {
+                @Override
+                protected void engineInit(@Nullable KeyStore store) {
+                    // Nothing is needed.
+                }
+
+                @Override
+                protected void engineInit(ManagerFactoryParameters parameters) {
+                    // Nothing is needed.
+                }
+
+                @Override
+                protected TrustManager[] engineGetTrustManagers() {
+                    return new TrustManager[]{one};
+                }
+            }, new Provider("rombix", "1", "the certificate that is seen first") {
+                private static final long serialVersionUID = 1;
+            }, "first seen");
+        }
+    }
+}

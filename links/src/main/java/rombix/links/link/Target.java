@@ -1,0 +1,92 @@
+package rombix.links.link;
+
+import java.io.IOException;
+import java.net.InetSocketAddress;
+import java.net.Socket;
+import javax.net.ssl.SSLException;
+import javax.net.ssl.SSLSocket;
+import org.jspecify.annotations.Nullable;
+import rombix.core.board.Gear;
+import rombix.core.board.Gear.Tls;
+
+/**
+ * Where a gear is reached, as whom, and how the connection is kept from others.
+ *
+ * @param address in place of the link's own
+ * @param link as the board says
+ */
+public record Target(String address, Gear.Link link, Keyring keyring) {
+    /**
+     * HOST:PORT, not looked up.
+     *
+     * @throws IllegalArgumentException in plain words, where it is none
+     */
+    public InetSocketAddress hostPort() {
+        return HostPort.of(address);
+    }
+
+    /** The name that we are known by there; empty where none is asked for. */
+    public String user() {
+        return link.user() == null ? "" : link.user();
+    }
+
+    /**
+     * The password or token that it wants; null where it wants none. Asked for at each attempt, as it may be set
+     * meanwhile, and kept by nobody.
+     *
+     * @throws Refused where it is not on this computer
+     */
+    public @Nullable String secret() throws Refused {
+        String name = link.secret();
+        if (name == null) {
+            return null;
+        }
+        return keyring.secret(name).orElseThrow(() -> new Refused("wants the secret “" + name
+                + "”, which is not on this computer",
+                "Set it in the gear's window, or with “rombix secrets set "
+                        + name + "”."));
+    }
+
+    /** How the connection is kept from others; null where it is not. */
+    public @Nullable Secure secure() {
+        Tls tls = link.tls();
+        return tls == null ? null : new Secure(tls, address, keyring);
+    }
+
+    /**
+     * Connects. It may block: not on the conductor's or the interface's thread.
+     *
+     * @param millis how long it may take, to connect and to answer each
+     * @throws IOException in plain words
+     */
+    public Socket connect(int millis) throws IOException {
+        InetSocketAddress to = hostPort();
+        Socket plain = new Socket();
+        try {
+            plain.connect(HostPort.resolved(to), millis);
+            plain.setSoTimeout(millis);
+            plain.setTcpNoDelay(true);
+        } catch (IOException e) {
+            plain.close();
+            throw new IOException("no answer at " + HostPort.words(to), e);
+        }
+        Secure secure = secure();
+        if (secure == null) {
+            return plain;
+        }
+        try {
+            SSLSocket over = (SSLSocket) secure.context().getSocketFactory().createSocket(plain, to.getHostString(), to
+                    .getPort(), true);
+            over.setSSLParameters(secure.parameters(over.getSSLParameters()));
+            over.startHandshake();
+            secure.shaken();
+            return over;
+        } catch (SSLException e) {
+            plain.close();
+            throw secure.refused(e);
+        } catch (IOException e) {
+            plain.close();
+            throw new IOException("no answer to TLS at " + HostPort.words(to), e);
+        }
+    }
+}

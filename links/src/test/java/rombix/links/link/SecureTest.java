@@ -1,0 +1,176 @@
+package rombix.links.link;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.nio.charset.StandardCharsets;
+import java.security.KeyStore;
+import java.util.Base64;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import javax.net.ssl.KeyManagerFactory;
+import javax.net.ssl.SSLContext;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+import rombix.core.board.Gear;
+import rombix.core.board.Gear.Tls;
+import rombix.core.board.Gear.Tls.Trust;
+import rombix.core.card.Protocol;
+
+/** Whose certificates are taken, and what is said of those that are not. */
+@Timeout(60)
+class SecureTest {
+    private static final char[] PASSWORD = "for-tests-only".toCharArray();
+    private static final int MILLIS = 10_000;
+
+    /** Keeps what it is told. */
+    private static final class Kept implements Keyring {
+        private final Map<String, String> seen = new HashMap<>();
+
+        @Override
+        public Optional<String> secret(String name) {
+            return Optional.empty();
+        }
+
+        @Override
+        public Optional<String> firstSeen(String address) {
+            return Optional.ofNullable(seen.get(address));
+        }
+
+        @Override
+        public void seen(String address, String fingerprint) {
+            seen.put(address, fingerprint);
+        }
+    }
+
+    /** A server that says a line to each that comes, over TLS where it has a certificate. */
+    private static final class Server implements AutoCloseable {
+        private final ServerSocket socket;
+
+        Server(int port, String store) throws Exception {
+            socket = store.isEmpty()
+                    ? new ServerSocket(port, 5, InetAddress.getLoopbackAddress())
+                    : context(store).getServerSocketFactory().createServerSocket(port, 5, InetAddress
+                            .getLoopbackAddress());
+            Thread.ofVirtual().start(() -> {
+                while (!socket.isClosed()) {
+                    try (Socket s = socket.accept()) {
+                        s.getOutputStream().write("! this is it\r\n".getBytes(StandardCharsets.US_ASCII));
+                        s.getOutputStream().flush();
+                    } catch (IOException e) {
+                        // Refused by the other end, or closed.
+                    }
+                }
+            });
+        }
+
+        int port() {
+            return socket.getLocalPort();
+        }
+
+        @Override
+        public void close() throws IOException {
+            socket.close();
+        }
+    }
+
+    private static KeyStore store(String name) throws Exception {
+        KeyStore store = KeyStore.getInstance("PKCS12");
+        try (InputStream in = Objects.requireNonNull(SecureTest.class.getResourceAsStream("/" + name + ".p12"))) {
+            store.load(in, PASSWORD);
+        }
+        return store;
+    }
+
+    private static SSLContext context(String name) throws Exception {
+        KeyManagerFactory keys = KeyManagerFactory.getInstance(KeyManagerFactory.getDefaultAlgorithm());
+        keys.init(store(name), PASSWORD);
+        SSLContext context = SSLContext.getInstance("TLS");
+        context.init(keys.getKeyManagers(), null, null);
+        return context;
+    }
+
+    private static String pem(String name) throws Exception {
+        KeyStore store = store(name);
+        return "-----BEGIN CERTIFICATE-----\n" + Base64.getMimeEncoder().encodeToString(store.getCertificate(store
+                .aliases().nextElement()).getEncoded()) + "\n-----END CERTIFICATE-----\n";
+    }
+
+    private static Target target(int port, Tls tls, Keyring keyring) {
+        String address = "127.0.0.1:" + port;
+        return new Target(address, new Gear.Link(Protocol.of("irc"), address, Map.of()).withTls(tls), keyring);
+    }
+
+    private static int heard(Target target) throws IOException {
+        try (Socket s = target.connect(MILLIS)) {
+            return s.getInputStream().read();
+        }
+    }
+
+    @Test
+    void aCertificateOfOnesOwnIsTakenAndNoOther() throws Exception {
+        Tls own = new Tls(Trust.OWN, pem("house"));
+        try (Server good = new Server(0, "house"); Server bad = new Server(0, "other")) {
+            assertThat(heard(target(good.port(), own, Keyring.NONE))).isEqualTo('!');
+            assertThatThrownBy(() -> heard(target(bad.port(), own, Keyring.NONE))).isInstanceOf(Refused.class)
+                    .hasMessageContaining("not the one of one's own");
+        }
+    }
+
+    @Test
+    void aCertificateThatNobodyVouchesForIsRefusedWithWhatToDo() throws Exception {
+        try (Server server = new Server(0, "house")) {
+            assertThatThrownBy(() -> heard(target(server.port(), new Tls(Trust.ROOTS, null), Keyring.NONE)))
+                    .isInstanceOfSatisfying(Refused.class, e -> assertThat(e.hint()).contains("seen first"))
+                    .hasMessageContaining("nobody whom this computer trusts vouches for its certificate");
+        }
+    }
+
+    @Test
+    void aCertificateForAnotherNameIsRefused() throws Exception {
+        try (Server server = new Server(0, "elsewhere")) {
+            assertThatThrownBy(() -> heard(target(server.port(), new Tls(Trust.OWN, pem("elsewhere")), Keyring.NONE)))
+                    .hasMessageContaining("made out to another name");
+        }
+    }
+
+    @Test
+    void theCertificateThatWasSeenFirstIsTheOnlyOneUntilItIsForgotten() throws Exception {
+        Kept kept = new Kept();
+        Tls first = new Tls(Trust.FIRST_SEEN, null);
+        int port;
+        try (Server server = new Server(0, "house")) {
+            port = server.port();
+            assertThat(heard(target(port, first, kept))).isEqualTo('!');
+            assertThat(heard(target(port, first, kept))).isEqualTo('!');
+        }
+        try (Server another = new Server(port, "other")) {
+            assertThatThrownBy(() -> heard(target(port, first, kept))).isInstanceOf(Refused.class)
+                    .hasMessage("it shows another certificate than the first time");
+            kept.seen.clear();
+            assertThat(heard(target(another.port(), first, kept))).isEqualTo('!');
+        }
+    }
+
+    @Test
+    void aServerWithoutTlsIsSaidToBeOne() throws Exception {
+        try (Server server = new Server(0, "")) {
+            assertThatThrownBy(() -> heard(target(server.port(), new Tls(Trust.FIRST_SEEN, null), new Kept())))
+                    .hasMessage("it does not speak TLS there");
+        }
+    }
+
+    @Test
+    void aSecretThatIsNotHereIsSaidByNameBeforeAnybodyIsBothered() {
+        Gear.Link link = new Gear.Link(Protocol.of("irc"), "127.0.0.1:9", Map.of()).withSecret("house");
+        assertThatThrownBy(() -> new Target("127.0.0.1:9", link, Keyring.NONE).secret()).isInstanceOf(Refused.class)
+                .hasMessage("wants the secret “house”, which is not on this computer");
+    }
+}
