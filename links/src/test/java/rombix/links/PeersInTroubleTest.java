@@ -95,6 +95,16 @@ class PeersInTroubleTest {
     }
 
     @Test
+    void aServerThatWantsAPasswordIsQuotedWhenItEndsTheConnection() throws Exception {
+        try (Lines chat = new Lines((_, line) -> line.startsWith("USER") ? "ERROR :Bad password" : null);
+                LinkBench bench = new LinkBench(only("chat", chat.address()))) {
+            soon().until(() -> bench.statuses.containsKey("chat") && bench.statuses.get("chat").words().equals(
+                    "it ended the connection: Bad password"));
+            assertThat(bench.statuses.get("chat").hint()).contains("password");
+        }
+    }
+
+    @Test
     void aServerThatFreezesIsNotReadyAnyMoreAndItsOrdersFail() throws Exception {
         try (Lines chat = new Lines((_, line) -> line.startsWith("PING t") ? null : usual(line));
                 LinkBench bench = new LinkBench(only("chat", chat.address()))) {

@@ -149,6 +149,13 @@ final class IrcLink implements Link {
         }
     }
 
+    /** What to try where it does not want us. */
+    private String who() {
+        return target.link().secret() == null
+                ? "It may want a user and a password: set them in the gear's window."
+                : "Check the user, and the secret “" + target.link().secret() + "”, in the gear's window.";
+    }
+
     /** The name that we would have there. */
     private String wanted() {
         return target.user().isEmpty() ? NICK : target.user();
@@ -176,9 +183,8 @@ final class IrcLink implements Link {
             }
             case MODES_ARE -> modes(line.param(1), line.param(2));
             case "MODE" -> modes(line.param(0), line.param(1));
-            case WRONG_PASSWORD -> throw new Refused("it does not take this password", target.link().secret() == null
-                    ? "It wants one: name a secret in the gear's window."
-                    : "Replace the secret “" + target.link().secret() + "” in the gear's window.");
+            case WRONG_PASSWORD -> throw new Refused("it does not take this password", who());
+            case "ERROR" -> throw new Refused("it ended the connection: " + line.param(0), who());
             case "KICK" -> {
                 if (line.param(1).equalsIgnoreCase(nick)) {
                     report.status(Phase.SILENT, "was removed from %s by %s".formatted(line.param(0), line.nick()),
