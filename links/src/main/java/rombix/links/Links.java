@@ -30,7 +30,11 @@ public final class Links implements Gears, AutoCloseable {
 
     private final Keyring keyring;
 
-    private record Wired(Gear gear, String address, boolean leave, Link link) {
+    private record Wired(Gear gear, String address, boolean leave, GearReport report, Link link) {
+        void close() {
+            report.leave();
+            link.close();
+        }
     }
 
     /** @param deck where what comes in is posted; called from any thread */
@@ -68,24 +72,29 @@ public final class Links implements Gears, AutoCloseable {
                 anew.add(gear);
             }
         }
-        // What was said of the links before is true of none: all of it goes before the first of the new ones speaks.
-        anew.stream().filter(g -> before.containsKey(g.id())).forEach(g -> deck.accept(new Event.Linked(g.id(),
-                Status.UNTRIED)));
+        // What was said of the links before is true of none: they say no more before the first of the new ones speaks.
+        for (Gear gear : anew) {
+            Wired old = before.get(gear.id());
+            if (old != null) {
+                old.report().leave();
+                deck.accept(new Event.Linked(gear.id(), Status.UNTRIED));
+            }
+        }
         for (Gear gear : anew) {
             Wired old = before.remove(gear.id());
             if (old != null) {
-                old.link().close();
+                old.close();
             }
             String address = overrides.getOrDefault(gear.id(), gear.link().address());
             boolean may = leave.test(gear.id());
             GearReport report = new GearReport(rig.twin(gear.id()).orElseThrow(), clock, deck);
-            wired.put(gear.id(), new Wired(gear, address, may, may
+            wired.put(gear.id(), new Wired(gear, address, may, report, may
                     ? open(report, new Target(address, gear.link(), keyring))
                     : guest(report)));
         }
         before.forEach((id, gone) -> {
             wired.remove(id);
-            gone.link().close();
+            gone.close();
         });
     }
 
@@ -150,7 +159,7 @@ public final class Links implements Gears, AutoCloseable {
 
     @Override
     public synchronized void close() {
-        wired.values().forEach(w -> w.link().close());
+        wired.values().forEach(Wired::close);
         wired.clear();
     }
 }

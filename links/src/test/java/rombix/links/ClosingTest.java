@@ -3,12 +3,18 @@ package rombix.links;
 import static org.assertj.core.api.Assertions.assertThat;
 import static rombix.links.LinkBench.soon;
 
+import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
+import rombix.core.engine.Event;
 import rombix.core.engine.Status.Phase;
+import rombix.core.store.BoardFile;
 import rombix.core.value.Value;
+import rombix.links.link.GearReport;
 import rombix.standins.StandIns;
 
 /** Whatever is on its way when the links close is answered, sent or not: nobody waits for ever. */
@@ -46,5 +52,18 @@ class ClosingTest {
         LinkBench bench = new LinkBench(Map.of());
         bench.close();
         ORDERS.keySet().forEach(g -> bench.awaitAnswer(send(bench, g), "no link"));
+    }
+
+    @Test
+    void aLinkThatWasClosedSaysNoMoreOfItsGearAndAnswersForItsOrders() throws Exception {
+        List<Event> told = new ArrayList<>();
+        GearReport report = new GearReport(BoardFile.read(Path.of("../demo/star-night.json")).twin("studio")
+                .orElseThrow(), new MachineClock(), told::add);
+        report.leave();
+        report.ready(); // It was connecting still: what it says now would be taken for what the next link says.
+        report.landed("/studio/stream", List.of(Value.of(true)));
+        report.sent(7);
+        assertThat(told).singleElement().isInstanceOfSatisfying(Event.OrderDone.class, d -> assertThat(d.ticket())
+                .isEqualTo(7));
     }
 }

@@ -12,6 +12,7 @@ import java.net.Socket;
 import java.nio.charset.StandardCharsets;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.concurrent.locks.LockSupport;
 import java.util.function.BiFunction;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
@@ -101,6 +102,36 @@ class PeersInTroubleTest {
             soon().until(() -> bench.statuses.containsKey("chat") && bench.statuses.get("chat").words().equals(
                     "it ended the connection: Bad password"));
             assertThat(bench.statuses.get("chat").hint()).contains("password");
+        }
+    }
+
+    @Test
+    void aServerThatAnswersForNothingAndSaysALetterNowAndThenIsLeft() throws Exception {
+        try (ServerSocket server = new ServerSocket(0, 5, InetAddress.getLoopbackAddress())) {
+            Thread.ofVirtual().start(() -> {
+                try (Socket s = server.accept()) {
+                    s.getOutputStream().write((WELCOME + "\r\n").getBytes(StandardCharsets.UTF_8));
+                    while (true) {
+                        s.getOutputStream().write('x'); // Never a whole line.
+                        LockSupport.parkNanos(500_000_000);
+                    }
+                } catch (IOException e) {
+                    // It was left.
+                }
+            });
+            try (LinkBench bench = new LinkBench(only("chat", "127.0.0.1:" + server.getLocalPort()))) {
+                bench.awaitPhase("chat", Phase.READY);
+                bench.awaitAnswer(bench.send("chat", "slow-on", ROOM), "did not answer");
+            }
+        }
+    }
+
+    @Test
+    void aModeThatTheServerDoesNotNameIsKnownToBeOff() throws Exception {
+        try (Lines chat = new Lines((_, line) -> line.equals("MODE #star-night")
+                ? ":s 324 rombix #star-night +nt"
+                : usual(line)); LinkBench bench = new LinkBench(only("chat", chat.address()))) {
+            bench.awaitReading("chat/slow/star-night", Value.of(false));
         }
     }
 

@@ -20,6 +20,7 @@ import java.util.Properties;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.function.BiConsumer;
 
 /**
  * The house: an MQTT broker with locks, plugs, a heater, a camera and a music player behind it. Each thing's state is a
@@ -31,6 +32,8 @@ public final class House implements AutoCloseable {
     private final Server broker = new Server();
     private final int boundPort;
     private final Map<String, String> states = new ConcurrentHashMap<>();
+    private volatile BiConsumer<String, String> overhearing = (_, _) -> {
+    };
     private final ExecutorService porter = Executors.newSingleThreadExecutor(
             Thread.ofPlatform().daemon().name("house").factory());
 
@@ -77,6 +80,11 @@ public final class House implements AutoCloseable {
                 "house");
     }
 
+    /** Has another told of every message that comes, by its topic and its text, on a thread of the broker's. */
+    public void overhear(BiConsumer<String, String> another) {
+        overhearing = another;
+    }
+
     private final class Doorkeeper extends AbstractInterceptHandler {
         @Override
         public String getID() {
@@ -88,6 +96,7 @@ public final class House implements AutoCloseable {
             try {
                 String topic = message.getTopicName();
                 String payload = message.getPayload().toString(StandardCharsets.UTF_8);
+                overhearing.accept(topic, payload);
                 if (topic.endsWith("/set")) {
                     porter.execute(() -> command(topic.substring(0, topic.length() - "/set".length()), payload));
                 }

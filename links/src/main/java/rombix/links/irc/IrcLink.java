@@ -41,6 +41,7 @@ final class IrcLink implements Link {
     /** How often it is looked whether the server is still there. */
     private static final int LOOK_MILLIS = 2000;
     private static final long QUIET_NANOS = TimeUnit.SECONDS.toNanos(20);
+    private static final long WELCOME_NANOS = TimeUnit.SECONDS.toNanos(10);
     private static final long ANSWER_NANOS = TimeUnit.SECONDS.toNanos(4);
     private static final int LONGEST_IN = 8192;
     /** What servers put before a line that they pass on, which must have room in it, too. */
@@ -63,6 +64,8 @@ final class IrcLink implements Link {
     private final Map<String, Waiting> waiting = Collections.synchronizedMap(new LinkedHashMap<>());
     private volatile @Nullable Socket socket;
     private volatile boolean joined;
+    /** Whether it was left as it answers for no order. */
+    private volatile boolean frozen;
     /** The reader's. */
     private String nick = NICK;
     private long token;
@@ -94,8 +97,11 @@ final class IrcLink implements Link {
             @Override
             public void serve(Socket s) throws IOException {
                 try {
+                    frozen = false;
                     socket = s;
                     talk(s);
+                } catch (IOException e) {
+                    throw frozen ? new IOException("it does not answer any more", e) : e;
                 } finally {
                     socket = null;
                     joined = false;
@@ -122,9 +128,13 @@ final class IrcLink implements Link {
         say(s, IrcLine.of("NICK", nick));
         say(s, IrcLine.of("USER", NICK, "0", "*", "Rombix"));
         LineInput in = new LineInput(s.getInputStream(), LONGEST_IN);
-        long heard = System.nanoTime();
+        long begun = System.nanoTime();
+        long heard = begun;
         boolean asked = false;
         while (true) {
+            if (!joined && System.nanoTime() - begun > WELCOME_NANOS) {
+                throw new IOException("it took the connection, and did not let us in");
+            }
             try {
                 String text = in.next();
                 if (text == null) {
@@ -135,8 +145,7 @@ final class IrcLink implements Link {
                 take(s, IrcLine.decode(text));
             } catch (SocketTimeoutException e) {
                 long now = System.nanoTime();
-                boolean unanswered = waiting.values().stream().anyMatch(w -> now - w.atNanos() > ANSWER_NANOS);
-                if (unanswered || asked && now - heard > QUIET_NANOS + ANSWER_NANOS) {
+                if (asked && now - heard > QUIET_NANOS + ANSWER_NANOS) {
                     throw new IOException("it does not answer any more", e);
                 }
                 if (!asked && now - heard > QUIET_NANOS) {
@@ -181,7 +190,10 @@ final class IrcLink implements Link {
                     report.status(Phase.READY, "ready as " + nick, "Somebody else is called " + wanted() + " there.");
                 }
             }
-            case MODES_ARE -> modes(line.param(1), line.param(2));
+            case MODES_ARE -> {
+                modes(line.param(1), line.param(2));
+                notAmong(line.param(1), line.param(2));
+            }
             case "MODE" -> modes(line.param(0), line.param(1));
             case WRONG_PASSWORD -> throw new Refused("it does not take this password", who());
             case "ERROR" -> throw new Refused("it ended the connection: " + line.param(0), who());
@@ -240,6 +252,13 @@ final class IrcLink implements Link {
         }
     }
 
+    /** A server names the modes that are set; those that it does not name are not. */
+    private void notAmong(String channel, String modes) {
+        String at = "MODE " + channel + " ";
+        report.twin().fixedArrivals().stream().filter(a -> a.startsWith(at) && a.length() == at.length() + 1
+                && modes.indexOf(a.charAt(at.length())) < 0).forEach(a -> landed(a, List.of(Value.of("-"))));
+    }
+
     private void landed(String place, List<Value> args) {
         report.landed(place, args);
     }
@@ -254,8 +273,16 @@ final class IrcLink implements Link {
     }
 
     private void write() throws InterruptedException, IOException {
-        Outgoing next = queue.take();
+        Outgoing next = queue.poll(LOOK_MILLIS, TimeUnit.MILLISECONDS);
         Socket s = socket;
+        long now = System.nanoTime();
+        if (s != null && List.copyOf(waiting.values()).stream().anyMatch(w -> now - w.atNanos() > ANSWER_NANOS)) {
+            frozen = true; // Though it may still say a letter now and then.
+            s.close();
+        }
+        if (next == null) {
+            return;
+        }
         if (s == null || !joined) {
             report.failed(next.ticket(), "is not connected");
             return;

@@ -28,6 +28,8 @@ public final class GearReport {
     private final Consumer<Event> deck;
     private final AtomicLong ignored = new AtomicLong();
     private volatile Status last = Status.UNTRIED;
+    /** Whether the link was closed: what it still says of the gear would be taken for what the next one says. */
+    private volatile boolean left;
     /** Whether it is about to be told how many packets were ignored. Guarded by this. */
     private boolean telling;
 
@@ -45,10 +47,15 @@ public final class GearReport {
     /** Says how far the link has come; says nothing where nothing has changed. */
     public synchronized void status(Phase phase, String words, String hint) {
         Status now = new Status(phase, words, hint, ignored.get());
-        if (!now.equals(last)) {
+        if (!now.equals(last) && !left) {
             last = now;
             deck.accept(new Event.Linked(twin.gear(), now));
         }
+    }
+
+    /** The link is closed: from now on only its orders are answered for. */
+    public synchronized void leave() {
+        left = true;
     }
 
     public Phase phase() {
@@ -83,9 +90,9 @@ public final class GearReport {
         for (Landed landed : twin.land(address, args)) {
             @Nullable
             Value value = landed.value();
-            if (value != null) {
+            if (value != null && !left) {
                 deck.accept(new Event.Came(twin.gear(), landed.reading(), value));
-            } else {
+            } else if (value == null) {
                 ignored("“" + landed.reading() + "” " + landed.problem());
             }
         }
@@ -113,6 +120,8 @@ public final class GearReport {
         telling = false;
         Status before = last;
         last = new Status(before.phase(), before.words(), before.hint(), ignored.get());
-        deck.accept(new Event.Linked(twin.gear(), last));
+        if (!left) {
+            deck.accept(new Event.Linked(twin.gear(), last));
+        }
     }
 }

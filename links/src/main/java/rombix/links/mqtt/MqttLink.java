@@ -38,6 +38,7 @@ final class MqttLink implements Link {
     private final String where;
     private volatile Mqtt3AsyncClient client;
     private final Connected<Session> connected;
+    private volatile boolean closed;
     /** Ends with the present session, with why. */
     private volatile CompletableFuture<Throwable> ended = new CompletableFuture<>();
 
@@ -94,7 +95,13 @@ final class MqttLink implements Link {
                     .applySimpleAuth();
         }
         try {
-            await(connect.send());
+            Mqtt3AsyncClient connecting = client;
+            // Nobody may wait for it any more by the time that it is there.
+            await(connect.send().whenComplete((_, e) -> {
+                if (e == null && closed) {
+                    connecting.disconnect();
+                }
+            }));
             if (secure != null) {
                 secure.shaken();
             }
@@ -179,6 +186,7 @@ final class MqttLink implements Link {
 
     @Override
     public void close() {
+        closed = true;
         connected.close();
         client.disconnect();
     }

@@ -1,0 +1,209 @@
+package rombix.torture;
+
+import com.sun.management.ThreadMXBean;
+import java.lang.management.ManagementFactory;
+import java.nio.ByteBuffer;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Base64;
+import java.util.List;
+import java.util.Map;
+import java.util.SplittableRandom;
+import java.util.concurrent.TimeUnit;
+import rombix.app.edit.PictureFile;
+import rombix.core.board.Board;
+import rombix.core.board.Rig;
+import rombix.core.card.Card;
+import rombix.core.card.Twin;
+import rombix.core.store.BadFile;
+import rombix.core.store.BoardFile;
+import rombix.core.store.CardLibrary;
+import rombix.core.value.Formula;
+import rombix.core.value.FormulaFault;
+import rombix.core.value.Template;
+import rombix.core.value.Value;
+import rombix.wire.Malformed;
+import rombix.wire.dmx.SacnPacket;
+import rombix.wire.irc.IrcLine;
+import rombix.wire.midi.MidiCodec;
+import rombix.wire.midi.MidiStream;
+import rombix.wire.osc.OscCodec;
+
+/**
+ * Feeds a reader with a million inputs, each a good one that was spoiled: it takes each, or refuses it in the way that is
+ * its own, in time and in memory that are bounded.
+ */
+final class Inputs implements Trial {
+    private static final long MOST_NANOS = TimeUnit.SECONDS.toNanos(2);
+    private static final long MOST_BYTES = 96L << 20;
+    private static final ThreadMXBean THREADS = (ThreadMXBean) ManagementFactory.getThreadMXBean();
+
+    /** Reads something, or says that it is none. */
+    private interface Reader {
+        void read(byte[] input) throws Malformed, BadFile, FormulaFault;
+    }
+
+    private final String of;
+    private final double share;
+    private final Reader reader;
+    private final List<byte[]> seeds;
+
+    private Inputs(String of, double share, Reader reader, List<byte[]> seeds) {
+        this.of = of;
+        this.share = share;
+        this.reader = reader;
+        this.seeds = seeds;
+    }
+
+    /** One for each reader. */
+    static List<Trial> all() throws Exception {
+        Map<String, Card> cards = CardLibrary.shipped();
+        Path here = Path.of("x.json");
+        Rig demo = BoardFile.read(Path.of("demo/star-night.json"));
+        Twin studio = demo.twin("studio").orElseThrow();
+        Board small = Holding.rig().board();
+        List<byte[]> shipped = new ArrayList<>();
+        for (String card : new String[]{"chat", "lamp-cues"}) {
+            try (var in = CardLibrary.class.getResourceAsStream("/rombix/cards/" + card + ".json")) {
+                shipped.add(in == null ? new byte[0] : in.readAllBytes());
+            }
+        }
+        return List.of(
+                new Inputs("osc", 1, b -> OscCodec.decode(ByteBuffer.wrap(b)), List.of(bytes(
+                        "/a/b\0\0\0\0,ifs\0\0\0\0\0\0\0\7\0\0\0\0text\0\0\0\0"),
+                        bytes(
+                                "#bundle\0\0\0\0\0\0\0\0\1\0\0\0\14/a\0\0,i\0\0\0\0\0\7"))),
+                new Inputs("midi", 1, b -> {
+                    MidiCodec.decode(b);
+                    new MidiStream(_ -> {
+                    }).feed(b, 0, b.length);
+                }, List.of(new byte[]{(byte) 0x90, 60, 100, (byte) 0xB0, 7, 1, (byte) 0xF0, 1, 2, (byte) 0xF7})),
+                new Inputs("sacn", 1, b -> SacnPacket.decode(ByteBuffer.wrap(b)), List.of(new SacnPacket(
+                        new java.util.UUID(1, 2), "x", 100, 3, false, 1, new byte[64]).encode())),
+                new Inputs("irc", 1, b -> IrcLine.decode(text(b)), List.of(bytes(
+                        ":a!b@c PRIVMSG #room :hello there"), bytes("@tag=1 :s 324 me #room +nt"))),
+                new Inputs("readings", 1, b -> studio.land(text(b), List.of(Value.of(text(b)), Value.of(b.length))),
+                        studio.arrivals().stream().map(Inputs::bytes).toList()),
+                new Inputs("templates", 1, b -> {
+                    Template template = new Template(text(b));
+                    template.match("a/b/c");
+                    template.fill(_ -> Value.of("x"));
+                }, List.of(bytes("muted/{channel}"), bytes("{lamp.universe} {lamp.level}"))),
+                new Inputs("formulas", 3, b -> new Formula(text(b)).value(n -> n.length() % 2 == 0
+                        ? Value.of(n.length())
+                        : Value.of(n)), List.of(bytes("{desk:level/host} > -10 && {round} == 2"), bytes(
+                                "ROUND(MAX({a}, 3.5) / 7, 2) + IF(CONTAINS(\"abc\", \"b\"), 1, 0)"))),
+                new Inputs("boards", 8, b -> BoardFile.parse(here, text(b), cards), List.of(bytes(BoardFile.format(
+                        small.withGear(small.gear().subList(0, 5)))))),
+                new Inputs("cards", 4, b -> CardLibrary.check(here, text(b)), shipped),
+                new Inputs("pictures", 6, Inputs::picture, pictures()));
+    }
+
+    private static void picture(byte[] bytes) {
+        PictureFile.drawn(new Board.Picture("p", "p", Base64.getEncoder().encodeToString(bytes)));
+    }
+
+    private static List<byte[]> pictures() throws Exception {
+        var image = new java.awt.image.BufferedImage(9, 7, java.awt.image.BufferedImage.TYPE_INT_ARGB);
+        List<byte[]> all = new ArrayList<>();
+        for (String form : new String[]{"png", "gif", "bmp"}) {
+            Path file = Files.createTempFile("picture", "." + form);
+            javax.imageio.ImageIO.write(form.equals("bmp")
+                    ? new java.awt.image.BufferedImage(9, 7, java.awt.image.BufferedImage.TYPE_INT_RGB)
+                    : image, form, file.toFile());
+            all.add(Files.readAllBytes(file));
+        }
+        all.add(bytes("<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 9 9'><path d='M1 1h7v7z' fill='#fa3'"
+                + " stroke='red' stroke-dasharray='2 1'/></svg>"));
+        return all;
+    }
+
+    private static byte[] bytes(String text) {
+        return text.getBytes(StandardCharsets.ISO_8859_1);
+    }
+
+    private static String text(byte[] bytes) {
+        return new String(bytes, StandardCharsets.UTF_8);
+    }
+
+    @Override
+    public String name() {
+        return "reads-" + of;
+    }
+
+    @Override
+    public long whole() {
+        return 1_000_000;
+    }
+
+    @Override
+    public double share() {
+        return share / 4;
+    }
+
+    @Override
+    public Outcome suffer(Budget budget) {
+        SplittableRandom chance = new SplittableRandom(7);
+        long refused = 0;
+        long longest = 0;
+        long most = 0;
+        while (budget.take()) {
+            byte[] input = spoiled(seeds.get(chance.nextInt(seeds.size())), chance);
+            long allocated = THREADS.getCurrentThreadAllocatedBytes();
+            long start = System.nanoTime();
+            try {
+                reader.read(input);
+            } catch (Malformed | BadFile | FormulaFault e) {
+                refused++;
+            } catch (RuntimeException | Error e) {
+                budget.breach(e + " at " + (e.getStackTrace().length == 0 ? "?" : e.getStackTrace()[0]) + " for "
+                        + Base64.getEncoder().encodeToString(input));
+            }
+            long took = System.nanoTime() - start;
+            long bytes = THREADS.getCurrentThreadAllocatedBytes() - allocated;
+            longest = Math.max(longest, took);
+            most = Math.max(most, bytes);
+            if (took > MOST_NANOS || bytes > MOST_BYTES) {
+                budget.breach("took %d ms and %d MB for %s".formatted(took / 1_000_000, bytes >> 20, Base64.getEncoder()
+                        .encodeToString(input)));
+            }
+        }
+        return budget.outcome("%.0f %% refused; at most %d ms, %d KB".formatted(100.0 * refused / Math.max(1, budget
+                .tries()), longest / 1_000_000, most >> 10));
+    }
+
+    /** A good input with some bytes changed, added, taken away, or doubled. */
+    private static byte[] spoiled(byte[] good, SplittableRandom chance) {
+        byte[] bytes = good.clone();
+        for (int n = chance.nextInt(4); n >= 0 && bytes.length > 0; n--) {
+            int at = chance.nextInt(bytes.length);
+            switch (chance.nextInt(6)) {
+                case 0 -> bytes[at] = (byte) chance.nextInt(256);
+                case 1 -> bytes[at] ^= (byte) (1 << chance.nextInt(8));
+                case 2 -> bytes = joined(bytes, at, new byte[0], Math.min(bytes.length, at + 1 + chance.nextInt(8)));
+                case 3 -> bytes = joined(bytes, at, bytes("0123456789\"{}[]()-+*/^.,:eE".substring(chance.nextInt(
+                        26))), at);
+                case 4 -> { // A piece of it again.
+                    int end = Math.min(bytes.length, at + 1 + chance.nextInt(64));
+                    bytes = joined(bytes, end, java.util.Arrays.copyOfRange(bytes, at, end), end);
+                }
+                default -> { // One byte many times.
+                    byte[] many = new byte[chance.nextInt(200)];
+                    java.util.Arrays.fill(many, bytes[at]);
+                    bytes = joined(bytes, at, many, at);
+                }
+            }
+        }
+        return bytes;
+    }
+
+    private static byte[] joined(byte[] bytes, int head, byte[] middle, int tail) {
+        byte[] all = new byte[head + middle.length + bytes.length - tail];
+        System.arraycopy(bytes, 0, all, 0, head);
+        System.arraycopy(middle, 0, all, head, middle.length);
+        System.arraycopy(bytes, tail, all, head + middle.length, bytes.length - tail);
+        return all;
+    }
+}
