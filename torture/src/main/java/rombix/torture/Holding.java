@@ -23,6 +23,8 @@ import rombix.core.value.Value;
 final class Holding {
     static final String HOLD = "hold";
     static final String AWHILE = "awhile";
+    /** The gear that has the gate. */
+    static final String GATE = "house";
 
     private static final Chain PRESS = Chain.of(told("studio", "start-stream", Map.of()), told("desk", "unmute", Map.of(
             "channel", Value.of("host"))), lamps(100), told("house", "unlock", Map.of("lock", Value.of("gate"))), told(
@@ -34,7 +36,7 @@ final class Holding {
     private Holding() {
     }
 
-    private static Step told(String gear, String command, Map<String, Value> args) {
+    static Step told(String gear, String command, Map<String, Value> args) {
         return new GearStep.Do(gear, command, args);
     }
 

@@ -24,6 +24,7 @@ import java.math.MathContext;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.NoSuchElementException;
 import java.util.function.Function;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -38,6 +39,7 @@ import org.jspecify.annotations.Nullable;
 public final class Formula {
     private static final int LONGEST = 2000;
     private static final String TOO_DEEP = "it is nested too deeply";
+    private static final String NOTHING_BEFORE = "an operator in it has nothing on one of its sides";
     private static final int LONGEST_TEXT = 10_000;
     /** Texts, left out where numbers and operators are looked at. */
     private static final Pattern TEXT = Pattern.compile("\"[^\"]*\"");
@@ -91,6 +93,8 @@ public final class Formula {
             }
         } catch (ParseException e) {
             throw new FormulaFault(e.getStartPosition(), String.valueOf(e.getMessage()));
+        } catch (NoSuchElementException e) {
+            throw new FormulaFault(0, NOTHING_BEFORE); // The parser takes an operator for whole that has one side.
         } catch (StackOverflowError e) {
             throw new FormulaFault(0, TOO_DEEP);
         }
@@ -133,6 +137,8 @@ public final class Formula {
             throw new FormulaFault(e.getStartPosition(), String.valueOf(e.getMessage()));
         } catch (ParseException e) {
             throw new FormulaFault(e.getStartPosition(), String.valueOf(e.getMessage()));
+        } catch (NoSuchElementException e) {
+            throw new FormulaFault(0, NOTHING_BEFORE);
         } catch (ArithmeticException | NumberFormatException e) {
             throw new FormulaFault(0, "it cannot be computed: " + e.getMessage());
         } catch (StackOverflowError e) {

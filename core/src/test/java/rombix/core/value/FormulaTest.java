@@ -59,6 +59,13 @@ class FormulaTest {
         assertThatThrownBy(() -> new Formula("1 / 0").value(NOW::get)).isInstanceOf(FormulaFault.class);
     }
 
+    /** Found by feeding spoiled formulas. */
+    @ParameterizedTest
+    @ValueSource(strings = {"ROUND(/ 7, 2)", "ROUND(MAX(1, 3.5) / !, 2)", "IF(, 1, 2)"})
+    void anOperatorWithNothingOnOneSideIsAFaultAndNoError(String source) {
+        assertThatThrownBy(() -> new Formula(source).value(NOW::get)).isInstanceOf(FormulaFault.class);
+    }
+
     @Test
     void textsAreFilled() {
         assertThat(Formula.fill("{name} is {= {n} * 2}° up, {gone}", NOW::get, n -> "“" + NOW.get(n) + "”")).isEqualTo(
