@@ -19,6 +19,11 @@ import java.nio.charset.StandardCharsets;
 import java.util.concurrent.TimeUnit;
 import java.util.logging.Level;
 import java.util.logging.Logger;
+import java.util.regex.Pattern;
+import javax.xml.stream.XMLInputFactory;
+import javax.xml.stream.XMLStreamConstants;
+import javax.xml.stream.XMLStreamException;
+import javax.xml.stream.XMLStreamReader;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -30,6 +35,10 @@ final class SvgPicture {
     private static final long BUDGET_NANOS = TimeUnit.SECONDS.toNanos(2);
     /** Dashes that come more often than this, in pixels, look like a line, and take for ever. */
     private static final double FINEST_DASH = 0.25;
+
+    /** What is in no path: a sign that is none of its own, or anything but a command behind the one that closes it. */
+    private static final Pattern NO_PATH = Pattern.compile(
+            "[^MmLlHhVvCcSsQqTtAaZz0-9eE+\\-.,\\s]|[Zz][\\s,]*+[^MmLlHhVvCcSsQqTtAaZz\\s,]");
 
     /** What it has to say of a damaged picture is said once, by the error. */
     private static final Logger DRAWING = Logger.getLogger("com.github.weisj.jsvg");
@@ -47,7 +56,7 @@ final class SvgPicture {
 
     /** @return the picture, its longest side so many pixels; null where it is none */
     static @Nullable BufferedImage draw(byte[] bytes, int side) {
-        if (new String(bytes, StandardCharsets.UTF_8).contains("<!ENTITY")) {
+        if (new String(bytes, StandardCharsets.UTF_8).contains("<!ENTITY") || !pathsEnd(bytes)) {
             return null;
         }
         LoaderContext context = LoaderContext.builder().externalResourcePolicy(ResourcePolicy.DENY_EXTERNAL).build();
@@ -62,6 +71,31 @@ final class SvgPicture {
         long end = System.nanoTime() + BUDGET_NANOS;
         return Painting.painted(width, height, g -> svg.renderWithPlatform(NullPlatformSupport.INSTANCE, bounded(
                 output(g), end), new ViewBox(width, height)));
+    }
+
+    /** Whether its paths are such that the reader of the library comes to their end. */
+    private static boolean pathsEnd(byte[] bytes) {
+        XMLInputFactory factory = XMLInputFactory.newFactory();
+        factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
+        factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
+        try {
+            XMLStreamReader in = factory.createXMLStreamReader(new ByteArrayInputStream(bytes));
+            try {
+                while (in.hasNext()) {
+                    if (in.next() == XMLStreamConstants.START_ELEMENT) {
+                        String path = in.getAttributeValue(null, "d");
+                        if (path != null && NO_PATH.matcher(path).find()) {
+                            return false;
+                        }
+                    }
+                }
+            } finally {
+                in.close();
+            }
+            return true;
+        } catch (XMLStreamException | RuntimeException e) {
+            return false; // The library takes more than is XML; nobody needs that.
+        }
     }
 
     private static Output output(Graphics2D g) {

@@ -12,6 +12,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Base64;
+import java.util.List;
 import java.util.Random;
 import javax.imageio.ImageIO;
 import org.junit.jupiter.api.Test;
@@ -49,6 +50,22 @@ class PictureFileTest {
         assertThat(drawn.getWidth()).isEqualTo(PictureFile.MAX_PIXELS);
         assertThat(drawn.getHeight()).isEqualTo(PictureFile.MAX_PIXELS / 2);
         assertThat(drawn.getRGB(100, 100)).isEqualTo(0xFFFF0000);
+    }
+
+    /** Found by feeding spoiled pictures: the library's reader never came to the end of such a path. */
+    @Test
+    @Timeout(20)
+    void aPathThatGoesOnBehindItsEndTakesNeitherAllMemoryNorTheWindow() {
+        String svg = "<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 9 9'><path d='M1 1h7v7%s'/></svg>";
+        for (String end : List.of("z*/^.,:eE", "z45", "&#122;5", "\u2028")) {
+            assertThat(drawn(svg.formatted(end))).isNull();
+        }
+        assertThat(drawn(svg.formatted("z m1 1 Z"))).isNotNull();
+    }
+
+    private static BufferedImage drawn(String svg) {
+        return PictureFile.drawn(new Picture("p", "p", Base64.getEncoder().encodeToString(svg.getBytes(
+                StandardCharsets.UTF_8))));
     }
 
     @ParameterizedTest
