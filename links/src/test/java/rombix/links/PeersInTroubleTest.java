@@ -209,7 +209,7 @@ class PeersInTroubleTest {
             try (LinkBench bench = new LinkBench(only("house", "127.0.0.1:" + broker.getLocalPort()))) {
                 bench.awaitPhase("house", Phase.READY);
                 bench.awaitAnswer(bench.send("house", "unlock", Map.of("lock", Value.of("gate"))),
-                        "the broker did not confirm it within 2 s");
+                        "the broker did not confirm it within 2");
                 soon().until(() -> bench.statuses.get("house").phase() != Phase.READY);
             }
         }

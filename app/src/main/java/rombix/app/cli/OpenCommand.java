@@ -114,6 +114,7 @@ final class OpenCommand implements Callable<Integer> {
                                             + "too. Close one of them, or save this one under another name."));
                         }
                         settings.opened(now);
+                        session.window().files().forgetful(settings.trouble());
                     }
                 };
                 session.window().bench().watch(opened);

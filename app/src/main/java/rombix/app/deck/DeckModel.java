@@ -6,9 +6,7 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Queue;
 import java.util.Set;
-import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;
@@ -83,7 +81,7 @@ public final class DeckModel {
     private volatile Runnable wake = () -> {
     };
     private LongSupplier clock = System::nanoTime;
-    private final Queue<Happening> fed = new ConcurrentLinkedQueue<>();
+    private final Fed fed = new Fed();
     private final Map<String, Map<String, Value>> readings = new HashMap<>();
     private final Map<String, Map<String, Long>> since = new HashMap<>();
     private final Map<String, Status> statuses = new HashMap<>();
@@ -97,7 +95,7 @@ public final class DeckModel {
     private final Map<String, Guarding> guarding = new HashMap<>();
     private final Map<Long, Happening.Asked> asked = new LinkedHashMap<>();
     private final List<Consumer<Changes>> watchers = new ArrayList<>();
-    private @Nullable BiConsumer<Happening.Came, Long> heard;
+    private volatile @Nullable BiConsumer<Happening.Came, Long> heard;
     private Happening.@Nullable Said said;
     private long saidNanos;
     private boolean runsChanged;
@@ -105,7 +103,7 @@ public final class DeckModel {
 
     /** Takes a happening, from any thread. */
     public void feed(Happening happening) {
-        fed.add(happening);
+        fed.add(happening, heard != null);
         if (!awake.getAndSet(true)) {
             wake.run();
         }
@@ -150,9 +148,7 @@ public final class DeckModel {
                 new ArrayList<>(), new ArrayList<>());
         runsChanged = moves();
         talkChanged = false;
-        for (Happening h = fed.poll(); h != null; h = fed.poll()) {
-            take(h, changes);
-        }
+        fed.drain(h -> take(h, changes));
         Changes all = new Changes(changes.gear(), changes.whole(), changes.readings(), changes.buttons(), runsChanged,
                 talkChanged, changes.pages(), changes.ran());
         if (all.any()) {
@@ -299,6 +295,11 @@ public final class DeckModel {
     public long secondsSince(String gear, String id) {
         Long at = since.getOrDefault(gear, Map.of()).get(id);
         return at == null ? 0 : (System.nanoTime() - at) / 1_000_000_000L;
+    }
+
+    /** Whether what a gear said is not as it is now, but as it was when it could be reached last. */
+    public boolean lastKnown(String gear) {
+        return !status(gear).sends();
     }
 
     public Status status(String gear) {

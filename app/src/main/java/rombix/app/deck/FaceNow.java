@@ -11,6 +11,7 @@ import rombix.core.board.Contrast;
 import rombix.core.board.Control;
 import rombix.core.board.Face;
 import rombix.core.board.State;
+import rombix.core.card.Card.Tone;
 import rombix.core.card.Figures;
 import rombix.core.card.Scale;
 import rombix.core.chain.Condition;
@@ -70,6 +71,11 @@ public record FaceNow(String label, String second, Face face, @Nullable String i
         }, model, words, -1, false, null);
     }
 
+    /** A word about gear that cannot be reached: it was so, and may be otherwise by now. */
+    public static String lastKnown(String word) {
+        return word + "?";
+    }
+
     private interface Readings {
         @Nullable
         Value of(String gear, String reading);
@@ -82,6 +88,9 @@ public record FaceNow(String label, String second, Face face, @Nullable String i
         String tint = face.tint();
         Face.Tally lit = face.tally().stream().filter(t -> t.when().holds(readings.of(t.when().gear(), t.when()
                 .reading()))).findFirst().orElse(null);
+        if (lit != null && model.lastKnown(lit.when().gear())) {
+            lit = new Face.Tally(lit.when(), lastKnown(lit.word()), Tone.QUIET, lit.extra());
+        }
         return new FaceNow(
                 model.filled(face.label() == null ? button.name() : face.label(), button.id(), words::spoken),
                 face.second() == null ? "" : model.filled(face.second(), button.id(), words::spoken), face,
@@ -154,7 +163,7 @@ public record FaceNow(String label, String second, Face face, @Nullable String i
         levels.forEach(l -> words.add(l.words()));
         words.add(second);
         words.add(states > 1 ? stateName : "");
-        words.add(tally == null ? "" : tally.word());
+        words.add(tally == null ? "" : tally.word().endsWith("?") ? "last known " + tally.word() : tally.word());
         words.add(fault == null ? "" : "fault: " + fault);
         words.removeIf(String::isEmpty);
         return String.join(", ", words);

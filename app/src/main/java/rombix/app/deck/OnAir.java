@@ -69,7 +69,8 @@ public final class OnAir {
         for (Source s : sources) {
             Value v = model.reading(s.twin().gear(), s.reading().id());
             if (s.reading().spec().type() == ValueType.CHOICE && v != null) {
-                all.add(s.twin().spoken(s.reading(), v, model.readings(s.twin().gear())));
+                String now = s.twin().spoken(s.reading(), v, model.readings(s.twin().gear()));
+                all.add(model.lastKnown(s.twin().gear()) ? FaceNow.lastKnown(now) : now);
             }
         }
         return all;
@@ -110,6 +111,11 @@ public final class OnAir {
         Word word = value == null ? null : value.asFlag() ? reading.spec().yes() : reading.spec().no();
         if (word == null) {
             return Optional.empty();
+        }
+        if (model.lastKnown(gear)) {
+            return Optional.of(new Indicator(FaceNow.lastKnown(reading.spec().id().places().isEmpty()
+                    ? word.word()
+                    : reading.title().toUpperCase(Locale.ROOT) + " " + word.word()), null));
         }
         if (!reading.spec().id().places().isEmpty()) { // One of several: its own name says which.
             return Optional.of(new Indicator(reading.title().toUpperCase(Locale.ROOT) + " " + word.word(),

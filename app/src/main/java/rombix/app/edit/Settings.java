@@ -23,6 +23,7 @@ public final class Settings {
     private static final int MAX_RECENT = 6;
 
     private final Path file;
+    private volatile String trouble = "";
 
     /** Those of this user; elsewhere where the property {@code rombix.settings} says so. */
     public Settings() {
@@ -36,6 +37,11 @@ public final class Settings {
 
     public Settings(Path file) {
         this.file = file;
+    }
+
+    /** Why what was set last is not remembered; nothing where it is. */
+    public String trouble() {
+        return trouble;
     }
 
     public synchronized Optional<String> get(String key) {
@@ -101,7 +107,9 @@ public final class Settings {
             try (Writer out = Files.newBufferedWriter(file)) {
                 all.store(out, null);
             }
+            trouble = "";
         } catch (IOException e) {
+            trouble = "“" + file + "” cannot be written";
             LOG.warn("{} cannot be written: {}", file, e.getMessage());
         }
     }

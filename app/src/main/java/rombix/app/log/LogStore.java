@@ -1,6 +1,10 @@
 package rombix.app.log;
 
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.PosixFileAttributeView;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.PreparedStatement;
@@ -55,6 +59,7 @@ public final class LogStore implements AutoCloseable {
     /** Opens the file, or makes it. */
     public LogStore(Path file) throws Trouble {
         try {
+            owners(file);
             String url = "jdbc:sqlite:" + file.toAbsolutePath();
             writing = DriverManager.getConnection(url);
             try (Statement s = writing.createStatement()) {
@@ -72,8 +77,19 @@ public final class LogStore implements AutoCloseable {
             }
             writing.setAutoCommit(false);
             reading = DriverManager.getConnection(url);
-        } catch (SQLException e) {
+        } catch (SQLException | IOException e) {
             throw new Trouble("the as-run log %s cannot be used: %s".formatted(file, e.getMessage()), e);
+        }
+    }
+
+    /** Nobody but its owner may read what was run; what SQLite writes beside it has the same permissions. */
+    private static void owners(Path file) throws IOException {
+        if (!Files.exists(file)) {
+            Files.createFile(file);
+        }
+        PosixFileAttributeView view = Files.getFileAttributeView(file, PosixFileAttributeView.class);
+        if (view != null) {
+            view.setPermissions(PosixFilePermissions.fromString("rw-------"));
         }
     }
 

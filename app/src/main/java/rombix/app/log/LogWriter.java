@@ -13,6 +13,7 @@ import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.function.Consumer;
 import java.util.function.LongSupplier;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -69,6 +70,8 @@ public final class LogWriter implements AutoCloseable {
     private final Set<String> holds = ConcurrentHashMap.newKeySet();
     private volatile boolean closing;
     private volatile long kept;
+    private volatile Consumer<String> troubled = _ -> {
+    };
 
     /**
      * @param clock the engine's clock, by which happenings are stamped
@@ -105,6 +108,11 @@ public final class LogWriter implements AutoCloseable {
                 // Readings, faces and talk are not what was run.
             }
         }
+    }
+
+    /** Has somebody told, on the writer's thread, why rows could not be kept; nothing each time that they could. */
+    public void whenTroubled(Consumer<String> another) {
+        troubled = another;
     }
 
     /** How many rows were kept so far. */
@@ -160,7 +168,9 @@ public final class LogWriter implements AutoCloseable {
             }
             store.add(rows);
             kept += rows.size();
+            troubled.accept("");
         } catch (LogStore.Trouble e) {
+            troubled.accept(String.valueOf(e.getMessage()));
             LOG.warn("{} rows of the as-run log could not be kept: {}", rows.size(), e.getMessage());
         }
     }

@@ -108,10 +108,11 @@ public final class Session implements AutoCloseable {
                 under[0].select(b);
             }
         }, addresses.containsKey(OSC) ? Integer.valueOf(addresses.get(OSC)) : null);
+        LogWriter writer = log == null ? null : new LogWriter(log, Show.CLOCK, System::currentTimeMillis);
         Show show = new Show(addresses, h -> {
             model.feed(h);
             inputs.accept(h);
-        }, log == null ? null : new LogWriter(log, Show.CLOCK, System::currentTimeMillis));
+        }, writer);
         playing[0] = show;
         ShippedPractice practice = new ShippedPractice();
         return onInterface(() -> {
@@ -121,6 +122,15 @@ public final class Session implements AutoCloseable {
             Session session = new Session(show, window, inputs, practice);
             window.begin();
             window.files().tell(read.notices());
+            if (writer != null) {
+                String[] last = {""};
+                writer.whenTroubled(why -> {
+                    if (!why.equals(last[0])) {
+                        last[0] = why;
+                        Platform.runLater(() -> window.files().log(why));
+                    }
+                });
+            }
             if (log != null && !window.guests().guest()) {
                 after(log, bench.rig(), show, window);
             }

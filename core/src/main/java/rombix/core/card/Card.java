@@ -28,13 +28,17 @@ import rombix.core.value.Value;
  * @param commands what it can be told
  * @param hotkeys keys that it listens to itself on this machine, whatever is in front
  * @param greeting what to send at connection, so that it tells its readings
+ * @param age for how long an order may wait until it can be sent, in milliseconds; 2,000 when absent
  */
 @JsonInclude(JsonInclude.Include.NON_EMPTY)
 public record Card(int card, String id, String title, String icon, Map<String, List<Item>> lists,
         List<ReadingSpec> readings, List<Command> commands, List<String> hotkeys,
-        Map<Protocol, List<Packet>> greeting) {
+        Map<Protocol, List<Packet>> greeting, @Nullable Long age) {
     /** The card format that this version of Rombix writes. */
     public static final int FORMAT = 1;
+    private static final long USUAL_AGE = 2000;
+    private static final long SHORTEST_AGE = 100;
+    private static final long LONGEST_AGE = 600_000;
 
     public Card {
         Objects.requireNonNull(id, "a card needs an \"id\"");
@@ -45,6 +49,15 @@ public record Card(int card, String id, String title, String icon, Map<String, L
         commands = List.copyOf(Objects.requireNonNullElse(commands, List.of()));
         hotkeys = List.copyOf(Objects.requireNonNullElse(hotkeys, List.of()));
         greeting = Map.copyOf(Objects.requireNonNullElse(greeting, Map.of()));
+        if (age != null && (age < SHORTEST_AGE || age > LONGEST_AGE)) {
+            throw new IllegalArgumentException("\"age\" is a time from %d to %d ms".formatted(SHORTEST_AGE,
+                    LONGEST_AGE));
+        }
+    }
+
+    /** For how long an order may wait until it can be sent, in milliseconds: what was right then may be wrong later. */
+    public long ageMillis() {
+        return age == null ? USUAL_AGE : age;
     }
 
     /** The command with this id. */

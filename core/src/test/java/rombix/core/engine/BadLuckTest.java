@@ -9,10 +9,12 @@ import static rombix.core.engine.TestDeck.on;
 import static rombix.core.engine.TestDeck.pause;
 import static rombix.core.engine.TestDeck.state;
 
+import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import rombix.core.board.Button;
@@ -29,6 +31,20 @@ import rombix.core.chain.Step;
 /** What becomes of a deck when things go wrong around it; the clock's own bad luck is in {@link ArmedTest}. */
 class BadLuckTest {
     private static final StepOptions PLAIN = StepOptions.PLAIN;
+
+    /** How long a chain takes was reckoned once for each way to it: of those there were as many as sand. */
+    @Test
+    @Timeout(20)
+    void aButtonThatUsesItselfManyTimesSideBySideDoesNotHoldTheLoading() {
+        List<Chain> wide = new ArrayList<>();
+        for (int i = 0; i < 12; i++) {
+            wide.add(Chain.of(new DeckStep.Use("b", null, Gesture.PRESS, null, Map.of(), PLAIN, Map.of())));
+        }
+        TestDeck t = TestDeck.with(button("b", state(Chain.of(new Step.Together(wide)))), button("c", state(Chain.of(on(
+                "a")))));
+        t.post(new Event.Pressed("c", "test"));
+        assertThat(t.sent()).anyMatch(s -> s.startsWith("/set/a"));
+    }
 
     @ParameterizedTest
     @CsvSource({"RESTART, 2, 1", "IGNORE, 1, 1", "QUEUE, 1, 2", "OVERLAP, 2, 2", "STOP, 1, 0"})

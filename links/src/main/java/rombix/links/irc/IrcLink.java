@@ -287,8 +287,7 @@ final class IrcLink implements Link {
             report.failed(next.ticket(), "is not connected");
             return;
         }
-        if (Link.isStale(next.atNanos())) {
-            report.failed(next.ticket(), Link.STALE);
+        if (report.stale(next.ticket(), next.atNanos())) {
             return;
         }
         // A server answers in order: when this comes back, it has done what went before, or has said that it did not.

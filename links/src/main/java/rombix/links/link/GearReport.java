@@ -8,6 +8,7 @@ import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import rombix.core.card.Figures;
 import rombix.core.card.Landed;
 import rombix.core.card.Twin;
 import rombix.core.engine.Clock;
@@ -83,6 +84,21 @@ public final class GearReport {
     /** An order did not go out, and why. */
     public void failed(long ticket, String why) {
         deck.accept(new Event.OrderDone(ticket, clock.nanos(), twin.title() + ": " + why));
+    }
+
+    /**
+     * Answers for an order that is too old to be sent, as its card says: what was right then may be wrong now.
+     *
+     * @param atNanos when it was handed in, by {@link System#nanoTime()}
+     * @return whether it is
+     */
+    public boolean stale(long ticket, long atNanos) {
+        long millis = twin.card().ageMillis();
+        if (System.nanoTime() - atNanos <= TimeUnit.MILLISECONDS.toNanos(millis)) {
+            return false;
+        }
+        failed(ticket, "it waited for more than " + Figures.span(millis) + " and was not sent any more");
+        return true;
     }
 
     /** A packet came whose address is in the card's form; what it brings is told, what is not understood is counted. */

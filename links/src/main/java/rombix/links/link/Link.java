@@ -5,16 +5,6 @@ import rombix.core.engine.Glide;
 
 /** The transport to one gear. It looks after itself: it connects, reports, and comes back when the gear does. */
 public interface Link extends AutoCloseable {
-    /** After how long an order that waits for its link is not sent any more: what was right then may be wrong now. */
-    long AGE_NANOS = 2_000_000_000L;
-    /** What is said of one. */
-    String STALE = "it waited for more than 2 s and was not sent any more";
-
-    /** Whether an order that was handed in at a moment of {@link System#nanoTime()} is too old to be sent. */
-    static boolean isStale(long atNanos) {
-        return System.nanoTime() - atNanos > AGE_NANOS;
-    }
-
     /** Sends an order and answers for the ticket, once. Called on the conductor's thread; does not block. */
     void send(long ticket, Order order);
 

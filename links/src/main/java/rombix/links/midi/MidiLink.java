@@ -98,8 +98,7 @@ final class MidiLink implements Link {
     }
 
     private void send(Ports ports, Sending sending) {
-        if (Link.isStale(sending.atNanos())) {
-            report.failed(sending.ticket(), Link.STALE);
+        if (report.stale(sending.ticket(), sending.atNanos())) {
             return;
         }
         try {

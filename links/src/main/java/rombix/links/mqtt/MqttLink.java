@@ -18,6 +18,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import javax.net.ssl.SSLException;
 import org.jspecify.annotations.Nullable;
+import rombix.core.card.Figures;
 import rombix.core.card.Order;
 import rombix.core.value.Value;
 import rombix.links.link.Connected;
@@ -167,16 +168,17 @@ final class MqttLink implements Link {
 
     @Override
     public void send(long ticket, Order order) {
+        long age = report.twin().card().ageMillis();
         CompletableFuture<?>[] all = order.packets().stream().map(p -> client.publishWith().topic(p.address())
                 .qos(MqttQos.AT_LEAST_ONCE)
                 .payload((p.args().isEmpty() ? "" : p.args().getFirst().toString()).getBytes(StandardCharsets.UTF_8))
                 .send()).toArray(CompletableFuture[]::new);
         // A broker that does not answer is left: what waits for it is dropped then, and does not go out later.
-        CompletableFuture.allOf(all).orTimeout(AGE_NANOS, TimeUnit.NANOSECONDS).whenComplete((_, e) -> {
+        CompletableFuture.allOf(all).orTimeout(age, TimeUnit.MILLISECONDS).whenComplete((_, e) -> {
             if (e == null) {
                 report.sent(ticket);
             } else if (e instanceof TimeoutException) {
-                report.failed(ticket, "the broker did not confirm it within 2 s");
+                report.failed(ticket, "the broker did not confirm it within " + Figures.span(age));
                 ended.complete(new IOException("the broker does not answer"));
             } else {
                 report.failed(ticket, "the broker did not take it");

@@ -20,6 +20,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import org.jspecify.annotations.Nullable;
+import rombix.app.deck.FaceNow;
 import rombix.app.edit.Grab;
 import rombix.app.view.common.Colours;
 import rombix.app.view.common.Desk;
@@ -193,8 +194,11 @@ final class GearBox extends VBox {
             buttons.forEach((id, b) -> {
                 boolean chosen = v != null && v.toString().equals(id);
                 b.pseudoClassStateChanged(CHOSEN, chosen);
-                b.pseudoClassStateChanged(AIR, chosen && lead);
-                b.setAccessibleText(b.getText() + (chosen ? ", now" : ""));
+                boolean last = chosen && desk.model().lastKnown(twin.gear());
+                String name = twin.item(list(k), id, now()).map(Item::name).orElse(id);
+                Styles.text(b, last ? FaceNow.lastKnown(name) : name);
+                b.pseudoClassStateChanged(AIR, chosen && lead && !last);
+                b.setAccessibleText(name + (last ? ", last known" : chosen ? ", now" : ""));
             });
         });
     }
@@ -218,9 +222,13 @@ final class GearBox extends VBox {
         });
         refreshers.put(k.id(), () -> {
             Value v = now().apply(k.id());
-            Word word = v == null ? null : v.asFlag() ? k.spec().yes() : k.spec().no();
-            Styles.text(b, v == null ? "—" : twin.spoken(k, v, now()));
-            b.setAccessibleText(k.title() + ", " + (v == null ? "not known" : twin.spoken(k, v, now())));
+            Word word = v == null || desk.model().lastKnown(twin.gear())
+                    ? null
+                    : v.asFlag() ? k.spec().yes() : k.spec().no();
+            Styles.text(b, spoken(k));
+            b.setAccessibleText(k.title() + ", " + (v == null
+                    ? "not known"
+                    : (desk.model().lastKnown(twin.gear()) ? "last known " : "") + twin.spoken(k, v, now())));
             b.pseudoClassStateChanged(AIR, word != null && word.tone() == Tone.AIR);
             b.pseudoClassStateChanged(READY, word != null && word.tone() == Tone.READY);
         });
@@ -304,7 +312,11 @@ final class GearBox extends VBox {
 
     private String spoken(Reading k) {
         Value v = now().apply(k.id());
-        return v == null ? "—" : twin.spoken(k, v, now());
+        if (v == null) {
+            return "—";
+        }
+        String words = twin.spoken(k, v, now());
+        return desk.model().lastKnown(twin.gear()) ? FaceNow.lastKnown(words) : words;
     }
 
     /** A control can be grabbed and dragged onto the page, a button, or the score. */

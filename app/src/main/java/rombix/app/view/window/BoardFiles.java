@@ -42,6 +42,8 @@ public final class BoardFiles {
     /** What notices are about. */
     private static final String SAVING = "saving";
     private static final String ELSEWHERE = "elsewhere";
+    private static final String LOGGING = "logging";
+    private static final String REMEMBERING = "remembering";
 
     private final Desk desk;
     private final Workbench bench;
@@ -274,6 +276,18 @@ public final class BoardFiles {
     /** Says what is so, with one thing that can be done about it. */
     public void ask(String what, String way, Runnable run) {
         notices.show(what, new Notices.Way("notice-way", way, run));
+    }
+
+    /** Says that what is run is not logged, and why; nothing once it is again. */
+    public void log(String why) {
+        notices.state(LOGGING, why.isEmpty() ? "" : "What is run is not logged: " + why + ". The show goes on.");
+    }
+
+    /** Says that this computer remembers nothing, and why; nothing once it does again. */
+    public void forgetful(String why) {
+        notices.state(REMEMBERING, why.isEmpty()
+                ? ""
+                : "What you choose is not remembered on this computer: " + why + ". The show goes on.");
     }
 
     /** Says what is to be known of a board or of this computer. */

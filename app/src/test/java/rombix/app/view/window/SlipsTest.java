@@ -19,6 +19,14 @@ class SlipsTest extends AtTheWindow {
     }
 
     @Test
+    void whatGearSaidThatIsGoneIsShownAsLastKnown() throws Exception {
+        soon(() -> label("#rack-chat-slow/star-night").equals("as it comes"));
+        gear.chat().close();
+        soon(() -> label("#rack-chat-slow/star-night").equals("as it comes?"));
+        assertThat(said("#rack-chat-slow/star-night")).endsWith("last known as it comes");
+    }
+
+    @Test
     void anEmptyCellThatIsLeftWithEscapeKeepsNoButton() {
         Board before = bench().board();
         Node cell = there(".empty-cell");
