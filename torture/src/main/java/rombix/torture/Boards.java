@@ -19,7 +19,7 @@ import rombix.standins.StandIns;
 /** Boards opened one after the other in a window, 200 of them: no thread and no descriptor is left of any. */
 final class Boards implements Trial {
     private static final int WARM = 20;
-    private static final long PATIENCE_NANOS = TimeUnit.SECONDS.toNanos(20);
+    private static final long PATIENCE_NANOS = TimeUnit.SECONDS.toNanos(60);
 
     @Override
     public String name() {

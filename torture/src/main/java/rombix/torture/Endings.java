@@ -112,10 +112,7 @@ final class Endings implements Trial {
             return false;
         }
         LockSupport.parkNanos(AFTER_NANOS); // Were there a second one, it would come now.
-        if (ends.releases().values().stream().anyMatch(n -> n != 1)) {
-            LockSupport.parkNanos(5 * AFTER_NANOS); // Who came meanwhile may be being told how all is.
-        }
-        if (ends.releases().values().stream().anyMatch(n -> n != 1)) {
+        if (!soon(() -> ends.releases().values().stream().allMatch(n -> n == 1))) { // Who comes is told how all is.
             budget.breach(way + ": released more than once: " + ends.releases());
         }
         return true;

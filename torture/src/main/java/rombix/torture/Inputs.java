@@ -43,7 +43,7 @@ import rombix.wire.osc.OscCodec;
  * its own, in time and in memory that are bounded.
  */
 final class Inputs implements Trial {
-    private static final long MOST_NANOS = TimeUnit.SECONDS.toNanos(2);
+    private static final long MOST_NANOS = TimeUnit.SECONDS.toNanos(5);
     private static final long MOST_BYTES = 96L << 20;
     private static final ThreadMXBean THREADS = (ThreadMXBean) ManagementFactory.getThreadMXBean();
 

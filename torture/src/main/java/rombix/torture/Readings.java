@@ -100,18 +100,18 @@ final class Readings implements Trial {
                 before = Heap.held();
             }
         }
-        for (int m = 0; m < LOT; m++) {
-            send(gear, deck, packet, m, 77);
-        }
-        long until = System.nanoTime() + TimeUnit.SECONDS.toNanos(10);
+        long until = System.nanoTime() + TimeUnit.SECONDS.toNanos(30);
         boolean same = false;
         while (!same && System.nanoTime() - until < 0) {
+            for (int m = 0; m < LOT; m++) {
+                send(gear, deck, packet, m, 77); // Again and again: a packet may be lost.
+            }
+            LockSupport.parkNanos(TimeUnit.MILLISECONDS.toNanos(200));
             same = Session.onInterface(() -> IntStream.range(0, LOT).allMatch(m -> Value.of(77).equals(session.window()
                     .deck().reading("g", "level/m" + m))));
-            LockSupport.parkNanos(TimeUnit.MILLISECONDS.toNanos(20));
         }
         if (!same) {
-            budget.breach("ten seconds later the window does not show what was said last");
+            budget.breach("half a minute later the window does not show what was said last");
         }
         double grown = before == 0 ? 0 : Heap.held() - before;
         if (grown > ALLOWED_MB) {
