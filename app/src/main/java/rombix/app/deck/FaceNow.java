@@ -59,7 +59,7 @@ public record FaceNow(String label, String second, Face face, @Nullable String i
         DeckModel.Fault wrong = model.fault(button.id());
         return of(button, state, model::reading, model, words, play.onItsWay(), play.held(), wrong == null
                 ? null
-                : wrong.message());
+                : wrong.message(), true);
     }
 
     /** How a button will look in a state: its tally is that of the readings which the state follows. */
@@ -68,7 +68,7 @@ public record FaceNow(String label, String second, Face face, @Nullable String i
         return of(button, state, (gear, reading) -> {
             Value assumed = then.get(gear + ":" + reading);
             return assumed == null ? model.reading(gear, reading) : assumed;
-        }, model, words, -1, false, null);
+        }, model, words, -1, false, null, false);
     }
 
     /** A word about gear that cannot be reached: it was so, and may be otherwise by now. */
@@ -82,13 +82,13 @@ public record FaceNow(String label, String second, Face face, @Nullable String i
     }
 
     private static FaceNow of(Button button, int index, Readings readings, DeckModel model, FaceWords words, int coming,
-            boolean held, @Nullable String fault) {
+            boolean held, @Nullable String fault, boolean present) {
         State state = button.states().get(index);
         Face face = state.face();
         String tint = face.tint();
         Face.Tally lit = face.tally().stream().filter(t -> t.when().holds(readings.of(t.when().gear(), t.when()
                 .reading()))).findFirst().orElse(null);
-        if (lit != null && model.lastKnown(lit.when().gear())) {
+        if (lit != null && present && model.lastKnown(lit.when().gear())) {
             lit = new Face.Tally(lit.when(), lastKnown(lit.word()), Tone.QUIET, lit.extra());
         }
         return new FaceNow(
