@@ -33,12 +33,19 @@ public record OpenedBoard(Path file, Rig saved, Rig rig, Optional<Stamp> stamp, 
     public static OpenedBoard read(Path file) throws BadFile {
         List<String> notices = new ArrayList<>();
         Map<String, Card> cards = CardLibrary.beside(file);
-        Optional<Board> unsaved = unsaved(file, cards, notices);
+        Optional<Board> unsaved = Optional.empty();
+        Optional<BadFile> damaged = Optional.empty();
+        try {
+            unsaved = BoardFile.unsaved(file, cards);
+        } catch (BadFile e) {
+            damaged = Optional.of(e);
+        }
         Optional<Stamp> stamp = Stamp.of(file);
         Rig saved;
         try {
             saved = BoardFile.read(file);
         } catch (BadFile e) {
+            damaged.ifPresent(d -> aside(file, d, false));
             if (unsaved.isEmpty()) {
                 throw e;
             }
@@ -48,23 +55,25 @@ public record OpenedBoard(Path file, Rig saved, Rig rig, Optional<Stamp> stamp, 
             Rig rescued = Rig.of(unsaved.get(), cards);
             return new OpenedBoard(file, rescued.with(Board.empty("")), rescued, stamp, List.copyOf(notices));
         }
-        if (unsaved.isPresent()) {
+        if (damaged.isPresent()) {
+            unsaved = BoardFile.rescued(file, saved);
+            notices.add(aside(file, damaged.get(), unsaved.isPresent()));
+        } else if (unsaved.isPresent()) {
             notices.add(older(file) ? RESTORED + " The file itself was changed after they were made." : RESTORED);
         }
         return new OpenedBoard(file, saved, unsaved.map(saved::with).orElse(saved), stamp, List.copyOf(notices));
     }
 
-    private static Optional<Board> unsaved(Path file, Map<String, Card> cards, List<String> notices) {
+    /** Puts a damaged journal beside; says so, and whether what could be read of it is there. */
+    private static String aside(Path file, BadFile damaged, boolean rescued) {
+        String words = "Edits that were not saved cannot be read" + (rescued ? " to their end (" : " (") + damaged
+                .getMessage() + "). ";
         try {
-            return BoardFile.unsaved(file, cards);
-        } catch (BadFile bad) {
-            try {
-                notices.add("Edits that were not saved cannot be read (" + bad.getMessage() + "). They are kept in “"
-                        + BoardFile.keepAside(file).getFileName() + "”.");
-            } catch (IOException e) {
-                notices.add("Edits that were not saved cannot be read: " + bad.getMessage());
-            }
-            return Optional.empty();
+            return words
+                    + (rescued ? "What can be read of them is open; all of them are kept in “" : "They are kept in “")
+                    + BoardFile.keepAside(file).getFileName() + "”.";
+        } catch (IOException e) {
+            return words.strip();
         }
     }
 

@@ -154,6 +154,18 @@ public final class BoardFile {
         return Files.exists(journal) ? Optional.of(parse(journal, text(journal), cards)) : Optional.empty();
     }
 
+    /**
+     * What can be read of a journal that is damaged, on top of the board as it was saved; empty where that is nothing.
+     */
+    public static Optional<Board> rescued(Path file, Rig saved) {
+        Path journal = journalOf(file);
+        try {
+            return Rescue.of(journal, text(journal), saved);
+        } catch (BadFile e) {
+            return Optional.empty();
+        }
+    }
+
     /** Puts a journal that cannot be used beside, so that the next one does not take its place; says where. */
     public static Path keepAside(Path file) throws IOException {
         Path journal = journalOf(file);

@@ -131,4 +131,20 @@ class FilesTest extends AtTheWindow {
         assertThat(opened.rig().board().name()).isEqualTo("Rescued");
         assertThat(opened.notices()).singleElement().asString().contains("is damaged", "autosaved");
     }
+
+    @Test
+    void aDamagedJournalIsOpenedAsFarAsItCanBeReadAndTheRestIsAsItWasSaved() throws Exception {
+        Board edited = Edits.button(bench().board(), "doors-open", b -> b.withName("Doors wide open"));
+        BoardFile.journal(file, edited);
+        Path journal = BoardFile.journalOf(file);
+        String whole = Files.readString(journal);
+        Files.writeString(journal, whole.substring(0, whole.length() / 2));
+        OpenedBoard opened = OpenedBoard.read(file);
+        assertThat(opened.rig().button("doors-open").orElseThrow().name()).isEqualTo("Doors wide open");
+        assertThat(opened.rig().board().buttons().map(b -> b.id())).containsExactlyInAnyOrderElementsOf(bench().board()
+                .buttons().map(b -> b.id()).toList());
+        assertThat(opened.notices()).singleElement().asString().contains("to their end", ".journal.damaged");
+        assertThat(journal.resolveSibling(journal.getFileName() + ".damaged")).hasContent(whole.substring(0, whole
+                .length() / 2));
+    }
 }
