@@ -32,7 +32,7 @@ final class Rescue {
     static Optional<Board> of(Path file, String damaged, Rig whole) {
         try {
             Board part = Json.read(file, readable(damaged), Board.class, false);
-            Board both = merged(whole.board(), part);
+            Board both = merged(whole, part);
             return both.equals(whole.board()) || !References.flaws(whole.with(both)).isEmpty()
                     ? Optional.empty()
                     : Optional.of(both);
@@ -69,10 +69,11 @@ final class Rescue {
         return text.substring(0, end) + closing;
     }
 
-    private static Board merged(Board whole, Board part) {
+    private static Board merged(Rig rig, Board part) {
+        Board whole = rig.board();
         List<Page> pages = new ArrayList<>();
         for (Page page : joined(whole.pages(), part.pages(), Page::id)) {
-            List<Button> before = whole.page(page.id()).map(Page::buttons).orElse(List.of());
+            List<Button> before = rig.page(page.id()).map(Page::buttons).orElse(List.of());
             boolean cut = !part.pages().isEmpty() && page.equals(part.pages().getLast());
             pages.add(cut ? page.withButtons(joined(before, page.buttons(), Button::id)) : page);
         }
