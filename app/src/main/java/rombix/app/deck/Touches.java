@@ -30,7 +30,7 @@ public interface Touches {
     /** Hands the next touches to a learner, on the interface's thread, and to no button; null ends that. */
     void learn(@Nullable Consumer<Touch> learner);
 
-    /** Whether nothing outside is listened to, whatever the board says. */
+    /** Whether nothing outside is listened to, whatever it says, for the boards that are loaded from now on. */
     void deaf(boolean on);
 
     /** Nothing touches from outside. */

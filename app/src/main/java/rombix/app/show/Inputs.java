@@ -106,7 +106,6 @@ final class Inputs implements Touches, AutoCloseable {
     @Override
     public void deaf(boolean on) {
         deaf = on;
-        opener.execute(this::open);
     }
 
     @Override

@@ -46,7 +46,9 @@ public final class Show implements Player, AutoCloseable {
     private final Knowledge knowledge = new Knowledge();
     private volatile @Nullable Rig rig;
     /** Which gear may be reached, by its id. */
-    private volatile Predicate<String> leave = _ -> true;
+    private Predicate<String> leave = _ -> true;
+    /** The same for the board that is played. */
+    private Predicate<String> reaches = _ -> true;
     private volatile @Nullable Conductor rehearsal;
     private volatile Clock clock = CLOCK;
     private volatile double pace = 1;
@@ -105,9 +107,13 @@ public final class Show implements Player, AutoCloseable {
     @Override
     public synchronized void load(Rig next) {
         Rig before = rig;
+        Predicate<String> reached = reaches;
+        Predicate<String> which = leave;
         rig = next;
+        reaches = which;
         synchronized (boards) {
-            if (before != null && leaves(before, next) && waiting == null) {
+            if (before != null && waiting == null && (leaves(before, next) || before.twins().keySet().stream().anyMatch(
+                    g -> reached.test(g) && !which.test(g)))) {
                 waiting = new ArrayList<>(); // Whatever holds gear that goes ends first, as long as it can be reached.
                 conductor.post(new Event.End(this::ended));
             }
@@ -115,7 +121,7 @@ public final class Show implements Player, AutoCloseable {
         Event load = new Event.Load(next);
         later(() -> {
             conductor.post(load);
-            soon(() -> links.connect(next, addresses, leave)); // By then the deck has let go of what is there no more.
+            soon(() -> links.connect(next, addresses, which)); // By then the deck has let go of what is there no more.
         });
         Conductor now = rehearsal;
         if (now != null) {
@@ -129,13 +135,9 @@ public final class Show implements Player, AutoCloseable {
         reach(on ? _ -> false : _ -> true);
     }
 
-    /** Has only some gear be reached from now on, by its id. */
+    /** Has only some gear be reached, by its id, of the boards that are loaded from now on. */
     public synchronized void reach(Predicate<String> which) {
-        leave = which;
-        Rig now = rig;
-        if (now != null) {
-            later(() -> soon(() -> links.connect(now, addresses, which)));
-        }
+        leave = which; // What is played now stays as it is: it may have holds to end, or be a guest still.
     }
 
     /** Whether gear goes, or is reached elsewhere from now on. */

@@ -99,6 +99,7 @@ public final class Guests {
         missing = List.of();
         touches.deaf(false);
         player.guest(false);
+        player.load(desk.bench().rig());
         begin();
     }
 
