@@ -215,6 +215,31 @@ class PeersInTroubleTest {
         }
     }
 
+    @Test
+    void aBrokerThatLosesTheSubscriptionIsLeftAndAskedAgain() throws Exception {
+        try (ServerSocket broker = new ServerSocket(0, 5, InetAddress.getLoopbackAddress())) {
+            Thread.ofVirtual().start(() -> {
+                for (int met = 0; !broker.isClosed(); met++) {
+                    try {
+                        Socket s = broker.accept();
+                        s.getInputStream().read(new byte[1000]);
+                        s.getOutputStream().write(new byte[]{0x20, 2, 0, 0});
+                        if (met > 0) { // The first is never answered.
+                            Thread.ofVirtual().start(() -> suback(s));
+                        }
+                    } catch (IOException e) {
+                        return;
+                    }
+                }
+            });
+            try (LinkBench bench = new LinkBench(only("house", "127.0.0.1:" + broker.getLocalPort()))) {
+                soon().until(() -> bench.statuses.containsKey("house") && bench.statuses.get("house").words().contains(
+                        "does not answer"));
+                bench.awaitPhase("house", Phase.READY);
+            }
+        }
+    }
+
     /** Answers each SUBSCRIBE, and no PUBLISH. */
     private static void suback(Socket s) {
         try {
@@ -227,7 +252,16 @@ class PeersInTroubleTest {
                 int more = length > 127 ? s.getInputStream().read() : 0;
                 byte[] body = s.getInputStream().readNBytes((length & 127) + more * 128);
                 if ((kind & 0xF0) == 0x80) {
-                    s.getOutputStream().write(new byte[]{(byte) 0x90, 3, body[0], body[1], 1});
+                    int topics = 0;
+                    for (int at = 2; at < body.length; at += 3 + (body[at] << 8) + body[at + 1]) {
+                        topics++;
+                    }
+                    byte[] answer = new byte[4 + topics]; // Each is taken, with QoS 0.
+                    answer[0] = (byte) 0x90;
+                    answer[1] = (byte) (2 + topics);
+                    answer[2] = body[0];
+                    answer[3] = body[1];
+                    s.getOutputStream().write(answer);
                 }
             }
         } catch (IOException e) {

@@ -6,6 +6,8 @@ import com.hivemq.client.mqtt.mqtt3.Mqtt3AsyncClient;
 import com.hivemq.client.mqtt.mqtt3.Mqtt3Client;
 import com.hivemq.client.mqtt.mqtt3.exceptions.Mqtt3ConnAckException;
 import com.hivemq.client.mqtt.mqtt3.message.publish.Mqtt3Publish;
+import com.hivemq.client.mqtt.mqtt3.message.subscribe.Mqtt3Subscribe;
+import com.hivemq.client.mqtt.mqtt3.message.subscribe.Mqtt3Subscription;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
@@ -130,14 +132,21 @@ final class MqttLink implements Link {
         return new IOException("no broker at " + where, e);
     }
 
+    /** Follows all topics of the card by one message. */
     private void subscribe() throws IOException, InterruptedException {
-        List<String> topics = report.twin().arrivals().stream().map(t -> t.replaceAll("\\{[^}]*}", "+")).distinct()
+        List<Mqtt3Subscription> topics = report.twin().arrivals().stream().map(t -> t.replaceAll("\\{[^}]*}", "+"))
+                .distinct().map(t -> Mqtt3Subscription.builder().topicFilter(t).qos(MqttQos.AT_LEAST_ONCE).build())
                 .toList();
+        if (topics.isEmpty()) {
+            return;
+        }
         try {
-            await(CompletableFuture.allOf(topics.stream().map(topic -> client.subscribeWith().topicFilter(topic)
-                    .qos(MqttQos.AT_LEAST_ONCE).callback(this::take).send()).toArray(CompletableFuture[]::new)));
+            await(client.subscribe(Mqtt3Subscribe.builder().addSubscriptions(topics).build(), this::take)
+                    .orTimeout(CONNECT_SECONDS, TimeUnit.SECONDS));
         } catch (IOException e) {
-            throw new IOException("the broker refuses its topics: " + e.getMessage(), e);
+            throw e.getCause() instanceof TimeoutException
+                    ? new IOException("the broker at " + where + " does not answer", e)
+                    : new IOException("the broker refuses its topics: " + e.getMessage(), e);
         }
     }
 
