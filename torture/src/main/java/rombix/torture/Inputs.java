@@ -70,8 +70,7 @@ final class Inputs implements Trial {
         Path here = Path.of("x.json");
         Rig demo = BoardFile.read(Path.of("demo/star-night.json"));
         Twin studio = demo.twin("studio").orElseThrow();
-        Board held = Holding.rig().board();
-        Board small = held.withGear(List.of(held.gear(Holding.GATE).orElseThrow()))
+        Board small = Board.empty("B").withGear(List.of(demo.board().gear(Holding.GATE).orElseThrow()))
                 .withPages(List.of(Page.empty("p", "P")
                         .withButtons(List.of(new Button(
                                 "b", "B", 0, 0, 1, 1, Button.Busy.QUEUE, List.of(new State("s", "S",
@@ -117,8 +116,10 @@ final class Inputs implements Trial {
                 new Inputs("pictures", 6, Inputs::picture, pictures()));
     }
 
-    private static void picture(byte[] bytes) {
-        PictureFile.drawn(new Board.Picture("p", "p", Base64.getEncoder().encodeToString(bytes)));
+    private static void picture(byte[] bytes) throws Malformed {
+        if (PictureFile.drawn(new Board.Picture("p", "p", Base64.getEncoder().encodeToString(bytes))) == null) {
+            throw new Malformed("no picture");
+        }
     }
 
     private static List<byte[]> pictures() throws Exception {
@@ -161,6 +162,13 @@ final class Inputs implements Trial {
 
     @Override
     public Outcome suffer(Budget budget) throws InterruptedException {
+        for (byte[] seed : seeds) {
+            try {
+                reader.read(seed);
+            } catch (Malformed | BadFile | FormulaFault e) { // Then nothing but its refusals would be tried.
+                budget.breach("a good one is refused: " + e.getMessage());
+            }
+        }
         List<Worst> worst = new ArrayList<>();
         List<Thread> feeding = new ArrayList<>();
         for (int i = 0; i < Runtime.getRuntime().availableProcessors(); i++) {

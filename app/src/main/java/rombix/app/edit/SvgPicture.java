@@ -13,6 +13,7 @@ import java.awt.Graphics2D;
 import java.awt.geom.AffineTransform;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
+import java.io.StringReader;
 import java.lang.reflect.InvocationTargetException;
 import java.lang.reflect.Proxy;
 import java.nio.charset.StandardCharsets;
@@ -56,11 +57,14 @@ final class SvgPicture {
 
     /** @return the picture, its longest side so many pixels; null where it is none */
     static @Nullable BufferedImage draw(byte[] bytes, int side) {
-        if (new String(bytes, StandardCharsets.UTF_8).contains("<!ENTITY") || !pathsEnd(bytes)) {
+        String text = new String(bytes, StandardCharsets.UTF_8);
+        if (text.contains("<!ENTITY") || !pathsEnd(text)) {
             return null;
         }
         LoaderContext context = LoaderContext.builder().externalResourcePolicy(ResourcePolicy.DENY_EXTERNAL).build();
-        SVGDocument svg = new SVGLoader().load(new ByteArrayInputStream(bytes), null, context);
+        // Without bytes that are no letters: its reader says those on the console.
+        SVGDocument svg = new SVGLoader().load(new ByteArrayInputStream(text.getBytes(StandardCharsets.UTF_8)), null,
+                context);
         if (svg == null) {
             return null;
         }
@@ -74,12 +78,12 @@ final class SvgPicture {
     }
 
     /** Whether its paths are such that the reader of the library comes to their end. */
-    private static boolean pathsEnd(byte[] bytes) {
+    private static boolean pathsEnd(String text) {
         XMLInputFactory factory = XMLInputFactory.newFactory();
         factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
         factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
         try {
-            XMLStreamReader in = factory.createXMLStreamReader(new ByteArrayInputStream(bytes));
+            XMLStreamReader in = factory.createXMLStreamReader(new StringReader(text));
             try {
                 while (in.hasNext()) {
                     if (in.next() == XMLStreamConstants.START_ELEMENT) {

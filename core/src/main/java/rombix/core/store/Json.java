@@ -32,6 +32,8 @@ import tools.jackson.databind.json.JsonMapper;
 final class Json {
     private static final int DEEPEST = 20_000;
     private static final long STACK_BYTES = 256L << 20;
+    /** What is nested no deeper than this is read on the stack that any thread has. */
+    private static final int FLAT = 48;
 
     /** Reads and writes boards and cards. */
     static final JsonMapper MAPPER = JsonMapper.builder(JsonFactory.builder()
@@ -60,7 +62,7 @@ final class Json {
         }
         ObjectReader configured = reader;
         try {
-            return deep(() -> configured.readValue(text));
+            return nesting(text) <= FLAT ? configured.readValue(text) : deep(() -> configured.readValue(text));
         } catch (JacksonException e) {
             throw explained(file, text, e);
         }
@@ -75,6 +77,26 @@ final class Json {
     static String ordered(Object value) {
         return deep(() -> MAPPER.writer().with(SerializationFeature.ORDER_MAP_ENTRIES_BY_KEYS).writeValueAsString(
                 value));
+    }
+
+    /** How deep lists and objects stand within each other at most, however the text is damaged. */
+    private static int nesting(String text) {
+        int deepest = 0;
+        int depth = 0;
+        boolean quoted = false;
+        for (int i = 0; i < text.length(); i++) {
+            char c = text.charAt(i);
+            if (c == '"') {
+                quoted = !quoted;
+            } else if (quoted) {
+                i += c == '\\' ? 1 : 0;
+            } else if (c == '{' || c == '[') {
+                deepest = Math.max(deepest, ++depth);
+            } else if (c == '}' || c == ']') {
+                depth--;
+            }
+        }
+        return deepest;
     }
 
     /** Runs something on a stack that is deep enough for steps nested hundreds of times, and waits for it. */
