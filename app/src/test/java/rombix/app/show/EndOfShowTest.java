@@ -5,12 +5,18 @@ import static org.awaitility.Awaitility.await;
 
 import java.io.File;
 import java.io.IOException;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.EnumMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
+import java.util.concurrent.atomic.AtomicInteger;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -20,6 +26,7 @@ import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Edits;
 import rombix.core.board.Face;
+import rombix.core.board.Gear;
 import rombix.core.board.Page;
 import rombix.core.board.Rig;
 import rombix.core.board.State;
@@ -38,6 +45,7 @@ import rombix.standins.StandIns;
 @Timeout(120)
 class EndOfShowTest {
     private static final int SLOT_OF_DESK_KEY = 1;
+    private static final List<String> HOLDS = List.of("studio", "desk", "lamps", "house", "chat");
 
     @TempDir
     Path folder;
@@ -107,8 +115,7 @@ class EndOfShowTest {
                 try (Show show = new Show(gear.addresses(), _ -> {
                 }, null)) {
                     show.load(rig());
-                    soon(() -> List.of("studio", "desk", "lamps", "house", "chat").stream().allMatch(g -> show.known()
-                            .statuses().getOrDefault(g, Status.UNTRIED).phase() == Status.Phase.READY));
+                    soon(() -> HOLDS.stream().allMatch(g -> phase(show, g) == Status.Phase.READY));
                     show.post(new Event.Pressed("hold", "test"));
                     shows(gear, HELD);
                     switch (how) {
@@ -116,7 +123,7 @@ class EndOfShowTest {
                         case OTHER_BOARD -> show.load(Rig.of(Board.empty("Other"), Map.of()));
                         case BUTTON_DELETED -> show.load(rig().with(Edits.removeButton(rig().board(), "hold")));
                         case GEAR_ELSEWHERE -> show.load(rig().with(rig().board().withGear(rig().board().gear().stream()
-                                .map(g -> g.withLink(new rombix.core.board.Gear.Link(g.link().protocol(), "elsewhere:9",
+                                .map(g -> g.withLink(new Gear.Link(g.link().protocol(), "elsewhere:9",
                                         Map.of())))
                                 .toList())));
                     }
@@ -125,6 +132,63 @@ class EndOfShowTest {
                 assertThat(left(gear)).isEqualTo(RELEASED);
             }
         }
+    }
+
+    @Test
+    void aHoldIsReleasedOnGearOfEveryProtocolWhereAGuestTakesTheBoardsPlace() throws Exception {
+        try (StandIns gear = StandIns.onFreePorts(); Show show = new Show(gear.addresses(), _ -> {
+        }, null)) {
+            show.load(rig());
+            soon(() -> HOLDS.stream().allMatch(g -> phase(show, g) == Status.Phase.READY));
+            show.post(new Event.Pressed("hold", "test"));
+            shows(gear, HELD);
+            show.guest(true);
+            show.load(rig());
+            shows(gear, RELEASED);
+            soon(() -> HOLDS.stream().noneMatch(g -> phase(show, g) == Status.Phase.READY));
+        }
+    }
+
+    @Test
+    void theGearOfAGuestIsNotReachedWhereATrustedBoardTakesItsPlace() throws Exception {
+        AtomicInteger met = new AtomicInteger();
+        try (StandIns gear = StandIns.onFreePorts();
+                ServerSocket elsewhere = new ServerSocket(0, 5, InetAddress.getLoopbackAddress())) {
+            Thread.ofVirtual().start(() -> {
+                while (!elsewhere.isClosed()) {
+                    try (Socket _ = elsewhere.accept()) {
+                        met.incrementAndGet();
+                    } catch (IOException e) {
+                        return;
+                    }
+                }
+            });
+            Rig own = rig();
+            Rig guest = own.with(own.board().withGear(own.board().gear().stream().map(g -> g.withLink(new Gear.Link(g
+                    .link().protocol(), "127.0.0.1:" + elsewhere.getLocalPort(), Map.of()))).toList()));
+            Map<String, String> addresses = new HashMap<>(gear.addresses());
+            addresses.keySet().removeAll(List.of("house", "chat"));
+            try (Show show = new Show(addresses, _ -> {
+            }, null)) {
+                show.guest(true);
+                show.load(guest);
+                soon(() -> show.known().statuses().size() == guest.twins().size());
+                for (int i = 0; i < 20; i++) {
+                    show.guest(false);
+                    show.load(own.with(own.board().withGear(own.board().gear().stream().filter(g -> !List.of("house",
+                            "chat").contains(g.id())).toList())));
+                    soon(() -> phase(show, "studio") == Status.Phase.READY);
+                    show.guest(true);
+                    show.load(guest);
+                    soon(() -> phase(show, "studio") != Status.Phase.READY);
+                }
+            }
+        }
+        assertThat(met).hasValue(0);
+    }
+
+    private static Status.Phase phase(Show show, String gear) {
+        return show.known().statuses().getOrDefault(gear, Status.UNTRIED).phase();
     }
 
     /** A command line in a process of its own, with the stand-ins of this one for gear. */

@@ -4,11 +4,13 @@ import com.fasterxml.jackson.annotation.JsonAnyGetter;
 import com.fasterxml.jackson.annotation.JsonAnySetter;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonProperty;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -75,34 +77,43 @@ public record Card(int card, String id, String title, String icon, Map<String, L
 
     /** What the addresses of this card want to know of each item of a list, beside its id and its name, in a protocol. */
     public Set<String> fields(String list, Protocol protocol) {
-        Set<String> fields = new TreeSet<>();
+        return places(list, protocol).keySet();
+    }
+
+    /** The addresses that each of those fields stands in, with the place that it takes there. */
+    Map<String, Map<Template, String>> places(String list, Protocol protocol) {
+        Map<String, Map<Template, String>> places = new TreeMap<>();
         for (Command command : commands) {
             Set<String> of = command.params().stream()
                     .filter(p -> p.type() == ValueType.CHOICE && p.list().equals(list))
                     .map(Param::id).collect(Collectors.toSet());
             command.send().getOrDefault(protocol, List.of()).forEach(packet -> {
-                fields(packet.to(), of, fields);
+                places(packet.to(), of, true, places);
                 packet.args().stream().filter(WireValue.Filled.class::isInstance)
-                        .forEach(a -> fields(((WireValue.Filled) a).template(), of, fields));
+                        .forEach(a -> places(((WireValue.Filled) a).template(), of, false, places));
             });
         }
         for (ReadingSpec reading : readings) {
             Arrival arrival = reading.arrives().get(protocol);
             if (arrival != null) {
-                fields(arrival.from(), Set.of(list), fields);
+                places(arrival.from(), Set.of(list), true, places);
             }
         }
-        return fields;
+        places.keySet().removeAll(Set.of("id", "name"));
+        return places;
     }
 
-    private static void fields(Template address, Set<String> items, Set<String> to) {
-        for (String place : address.places()) {
+    private static void places(Template text, Set<String> items, boolean address,
+            Map<String, Map<Template, String>> to) {
+        for (String place : text.places()) {
             int dot = place.indexOf('.');
             if (dot > 0 && items.contains(place.substring(0, dot))) {
-                to.add(place.substring(dot + 1));
+                Map<Template, String> of = to.computeIfAbsent(place.substring(dot + 1), _ -> new LinkedHashMap<>());
+                if (address) {
+                    of.put(text, place);
+                }
             }
         }
-        to.removeAll(Set.of("id", "name"));
     }
 
     /** One of several: an id, a name for people, and any further fields that addresses use. */

@@ -151,6 +151,20 @@ public final class Twin {
         };
     }
 
+    /** What is wrong with an item of a list, by its field: nothing can be addressed to what stands there. */
+    public Map<String, String> wrong(String list, Item item) {
+        Map<String, String> wrong = new LinkedHashMap<>();
+        card.places(list, protocol).forEach((field, addresses) -> {
+            Value value = item.field(field);
+            if (value != null && addresses.entrySet().stream().anyMatch(a -> !protocol.descriptor().takes(a.getKey()
+                    .fill(place -> place.equals(a.getValue()) ? value : null)))) {
+                wrong.put(field, "“%s” cannot be the %s of “%s”: expected %s".formatted(value, field.replace('-', ' '),
+                        item.name(), protocol.descriptor().expected()));
+            }
+        });
+        return wrong;
+    }
+
     /** The item of a list with this id. */
     public Optional<Item> item(String list, String id, Readings now) {
         Map<String, Item> known = itemsById.get(list);

@@ -315,6 +315,13 @@ public final class Check {
             if (wrong != null) {
                 findings.add(new Finding(Kind.NO_LINK, "/gear/" + i + "/link", gear.name(), wrong, ""));
             }
+            String at = "/gear/" + i + "/lists/";
+            gear.lists().forEach((list, items) -> items.forEach(item -> {
+                if (twin != null) {
+                    twin.wrong(list, item).values().forEach(w -> findings.add(new Finding(Kind.OUT_OF_RANGE, at + list,
+                            gear.name(), w, "")));
+                }
+            }));
         }
     }
 

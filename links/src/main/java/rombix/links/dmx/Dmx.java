@@ -9,11 +9,12 @@ import rombix.links.link.Target;
 
 /** Streaming ACN: {@code UNIVERSE SLOT}; both count from 1. */
 public final class Dmx extends LinkType {
-    private static final String UNIVERSE = "(\\{[^{}]+}|[1-9]\\d{0,4})";
+    private static final String UNIVERSE = "(\\{[^{}]+}|[1-9]\\d{0,3}|[1-5]\\d{4}|6[0-3]\\d{3})";
     private static final String SLOT = "(\\{[^{}]+}|[1-9]\\d?|[1-4]\\d\\d|50\\d|51[0-2])";
 
     public Dmx() {
-        super("dmx", "sACN", UNIVERSE + " " + SLOT, "UNIVERSE SLOT, such as 1 12; slots go to 512", 44, Reach.NETWORK);
+        super("dmx", "sACN", UNIVERSE + " " + SLOT, "UNIVERSE SLOT, such as 1 12; universes go to 63999, slots to 512",
+                44, Reach.NETWORK);
     }
 
     @Override

@@ -18,6 +18,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
@@ -100,7 +101,12 @@ final class GearLists {
             for (int f = 0; f < fields.size(); f++) {
                 String of = fields.get(f);
                 TextField field = Fields.text(at + item.id() + "-" + of, String.valueOf(item.fields().getOrDefault(of,
-                        "")), text -> listed(g, list, changed(items, index, with(item, of, text))));
+                        "")), text -> {
+                            if (wrong(g, list, with(item, of, text), of) == null) {
+                                listed(g, list, changed(items, index, with(item, of, text)));
+                            }
+                        });
+                field.textProperty().subscribe(text -> wrong(field, wrong(g, list, with(item, of, text), of), grid));
                 field.setPrefWidth(FIELD_WIDTH);
                 field.setAccessibleText(of + " of " + item.name());
                 grid.add(field, f + 1, i + 1);
@@ -120,6 +126,23 @@ final class GearLists {
         });
         grid.add(add, 0, items.size() + 1);
         return grid;
+    }
+
+    /** Why a field cannot be what it is; null where it can. */
+    private @Nullable String wrong(Gear g, String list, Item item, String field) {
+        return desk.bench().rig().twin(g.id()).map(t -> t.wrong(list, item).get(field)).orElse(null);
+    }
+
+    /** Says below all items what is wrong with a field as it is typed: it is not taken until it is right. */
+    private static void wrong(TextField field, @Nullable String why, GridPane grid) {
+        String id = field.getId() + "-wrong";
+        grid.getChildren().removeIf(n -> id.equals(n.getId()));
+        if (why != null) {
+            Label said = Styles.label(why, "read", "trouble");
+            said.setId(id);
+            said.setWrapText(true);
+            grid.add(said, 0, grid.getRowCount(), GridPane.REMAINING, 1);
+        }
     }
 
     private void listed(Gear g, String list, List<Item> items) {

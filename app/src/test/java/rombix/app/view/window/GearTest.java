@@ -92,6 +92,21 @@ class GearTest extends AtTheWindow {
     }
 
     @Test
+    void aSlotThatNoLampCanHaveIsSaidAsItIsTypedAndNotTaken() {
+        key(KeyCode.R, KeyCode.ALT);
+        push("#gear-list-lamps-lamp");
+        type("#gear-item-lamps-lamp-desk-key-level", "513");
+        assertThat(label("#gear-item-lamps-lamp-desk-key-level-wrong")).contains("“513” cannot be the level of",
+                "slots to 512");
+        assertThat(gear("lamps").lists().get("lamp").getFirst().fields()).containsEntry("level", 1);
+        type("#gear-item-lamps-lamp-desk-key-universe", "64000");
+        assertThat(label("#gear-item-lamps-lamp-desk-key-universe-wrong")).contains("universes go to 63999");
+        type("#gear-item-lamps-lamp-desk-key-level", "512");
+        assertThat(find("#gear-item-lamps-lamp-desk-key-level-wrong")).isNull();
+        assertThat(gear("lamps").lists().get("lamp").getFirst().fields()).containsEntry("level", 512);
+    }
+
+    @Test
     void gearThatIsUsedSaysWhereBeforeItGoesAndComesBackByUndo() {
         Board before = bench().board();
         key(KeyCode.R, KeyCode.ALT);
