@@ -158,6 +158,11 @@ public final class Links implements Gears, AutoCloseable {
     }
 
     @Override
+    public void stop() {
+        wired.values().forEach(w -> w.link().stop());
+    }
+
+    @Override
     public synchronized void close() {
         wired.values().forEach(Wired::close);
         wired.clear();

@@ -9,6 +9,7 @@ public final class Ports {
     public static final int HOUSE = 9104;
     public static final int CHAT = 9105;
     public static final int PADS = 9106;
+    public static final int BOOTH = 9107;
 
     private Ports() {
     }

@@ -16,9 +16,10 @@ public final class StandIns implements AutoCloseable {
     private final House house;
     private final Chat chat;
     private final Pads pads;
+    private final Booth booth;
 
     private StandIns(int studioPort, int deskPort, int lampsPort, int cuesPort, int housePort, int chatPort,
-            int padsPort) throws IOException {
+            int padsPort, int boothPort) throws IOException {
         studio = new Studio(studioPort);
         desk = new SoundDesk(deskPort);
         CableProvider.plug(CableProvider.SOUND_DESK,
@@ -28,18 +29,19 @@ public final class StandIns implements AutoCloseable {
         house = new House(housePort);
         chat = new Chat(chatPort);
         pads = new Pads(padsPort);
+        booth = new Booth(boothPort);
         CableProvider.plug(CableProvider.PADS, new InetSocketAddress(InetAddress.getLoopbackAddress(), pads.port()));
     }
 
     /** Starts them on the ports that the demo board names. Throws BindException if one is taken. */
     public static StandIns onTheirPorts() throws IOException {
         return new StandIns(Ports.STUDIO, Ports.SOUND_DESK, Ports.LAMPS, Ports.CUES, Ports.HOUSE, Ports.CHAT,
-                Ports.PADS);
+                Ports.PADS, Ports.BOOTH);
     }
 
     /** Starts them on any free ports. */
     public static StandIns onFreePorts() throws IOException {
-        return new StandIns(0, 0, 0, 0, 0, 0, 0);
+        return new StandIns(0, 0, 0, 0, 0, 0, 0, 0);
     }
 
     /** Where each can be reached, by the id that the demo board's gear has. */
@@ -51,6 +53,7 @@ public final class StandIns implements AutoCloseable {
         all.put("cues", "127.0.0.1:" + cues.port());
         all.put("house", "127.0.0.1:" + house.port());
         all.put("chat", "127.0.0.1:" + chat.port());
+        all.put("computer", "127.0.0.1:" + booth.port());
         return all;
     }
 
@@ -78,6 +81,10 @@ public final class StandIns implements AutoCloseable {
         return chat;
     }
 
+    public Booth booth() {
+        return booth;
+    }
+
     public Pads pads() {
         return pads;
     }
@@ -85,6 +92,7 @@ public final class StandIns implements AutoCloseable {
     @Override
     public void close() throws IOException {
         pads.close();
+        booth.close();
         studio.close();
         desk.close();
         lamps.close();

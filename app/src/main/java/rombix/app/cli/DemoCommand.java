@@ -12,6 +12,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import rombix.app.shell.Caller;
 import rombix.app.show.DemoBoard;
+import rombix.app.view.window.BoothWindow;
 import rombix.standins.StandIns;
 
 /** Opens the demo board, with stand-ins for its gear. */
@@ -43,13 +44,14 @@ final class DemoCommand implements Callable<Integer> {
         }
         Path board = DemoBoard.copy(folder, fresh);
         LoggerFactory.getILoggerFactory(); // Here, as one that several threads begin at once tells of that.
+        StandIns[] gear = new StandIns[1];
         FutureTask<StandIns> starting = new FutureTask<>(StandIns::onTheirPorts);
         Thread.ofPlatform().daemon().start(starting);
         OpenCommand.run(lines, new OpenCommand.Wanted(board, Map.of(), forMillis, live, true),
-                () -> System.out.println("The demo board is " + board
-                        + "; its stand-ins run: " + started(starting).addresses()),
-                _ -> {
-                });
+                () -> {
+                    gear[0] = started(starting);
+                    System.out.println("The demo board is " + board + "; its stand-ins run: " + gear[0].addresses());
+                }, session -> new BoothWindow(gear[0].booth(), session.window().scene()));
         started(starting).close();
         return 0;
     }

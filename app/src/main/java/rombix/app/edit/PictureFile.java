@@ -141,6 +141,22 @@ public final class PictureFile {
         return Painting.painted(width, height, g -> g.drawImage(image, 0, 0, width, height, null));
     }
 
+    /**
+     * A picture made of pixels.
+     *
+     * @param pixels as 0xAARRGGBB, row after row
+     */
+    public static Picture of(String name, int width, int height, int[] pixels) {
+        BufferedImage image = new BufferedImage(width, height, BufferedImage.TYPE_INT_RGB);
+        image.setRGB(0, 0, width, height, pixels, 0, width);
+        try {
+            byte[] bytes = png(image);
+            return new Picture(id(bytes), name, Base64.getEncoder().encodeToString(bytes));
+        } catch (IOException e) {
+            throw new IllegalStateException(e); // It goes into memory.
+        }
+    }
+
     private static byte[] png(BufferedImage image) throws IOException {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         ImageIO.write(image, "png", out);

@@ -30,7 +30,7 @@ public final class Settings {
         this(usual());
     }
 
-    static Path usual() {
+    public static Path usual() {
         return Path.of(System.getProperty("rombix.settings", System.getProperty("user.home")
                 + "/Rombix/settings.properties"));
     }

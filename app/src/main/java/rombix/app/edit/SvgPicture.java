@@ -10,7 +10,9 @@ import com.github.weisj.jsvg.view.FloatSize;
 import com.github.weisj.jsvg.view.ViewBox;
 import java.awt.BasicStroke;
 import java.awt.Graphics2D;
+import java.awt.Shape;
 import java.awt.geom.AffineTransform;
+import java.awt.geom.Rectangle2D;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
 import java.io.StringReader;
@@ -36,6 +38,8 @@ final class SvgPicture {
     private static final long BUDGET_NANOS = TimeUnit.SECONDS.toNanos(2);
     /** Dashes that come more often than this, in pixels, look like a line, and take for ever. */
     private static final double FINEST_DASH = 0.25;
+    /** A line with more dashes than this leaves the picture by far, and takes for ever. */
+    private static final double MOST_DASHES = 100_000;
 
     /** What is in no path: a sign that is none of its own, or anything but a command behind the one that closes it. */
     private static final Pattern NO_PATH = Pattern.compile(
@@ -74,7 +78,7 @@ final class SvgPicture {
         int height = (int) Math.clamp(Math.round(size.height * scale), 1, side);
         long end = System.nanoTime() + BUDGET_NANOS;
         return Painting.painted(width, height, g -> svg.renderWithPlatform(NullPlatformSupport.INSTANCE, bounded(
-                output(g), end), new ViewBox(width, height)));
+                output(g), end, new BasicStroke()), new ViewBox(width, height)));
     }
 
     /** Whether its paths are such that the reader of the library comes to their end. */
@@ -109,34 +113,41 @@ final class SvgPicture {
     /**
      * The same output, which ends what draws on it when its time is up.
      *
+     * @param now the stroke that is set
      * @throws IllegalStateException from any of its methods, then
      */
-    private static Output bounded(Output to, long endNanos) {
+    private static Output bounded(Output to, long endNanos, BasicStroke now) {
+        BasicStroke[] set = {now};
         return (Output) Proxy.newProxyInstance(Output.class.getClassLoader(), new Class<?>[]{Output.class}, (_, method,
                 args) -> {
             if (System.nanoTime() - endNanos > 0) {
                 throw new IllegalStateException("it takes too long to draw");
             }
             if (args != null && args.length == 1 && args[0] instanceof BasicStroke stroke) {
-                args[0] = drawable(stroke, to.transform());
+                set[0] = stroke;
+                args[0] = drawable(stroke, to.transform(), 0);
+            } else if (args != null && args.length == 1 && args[0] instanceof Shape shape) {
+                Rectangle2D around = shape.getBounds2D();
+                to.setStroke(drawable(set[0], to.transform(), around.getWidth() + around.getHeight()));
             }
             try {
                 Object result = method.invoke(to, args);
-                return result instanceof Output child ? bounded(child, endNanos) : result;
+                return result instanceof Output child ? bounded(child, endNanos, set[0]) : result;
             } catch (InvocationTargetException e) {
                 throw e.getCause();
             }
         });
     }
 
-    private static BasicStroke drawable(BasicStroke stroke, AffineTransform transform) {
+    /** The stroke without its dashes where they are too fine to be seen, or too many for a line of such a length. */
+    private static BasicStroke drawable(BasicStroke stroke, AffineTransform transform, double length) {
         float[] dashes = stroke.getDashArray();
         double sum = 0;
         for (int i = 0; dashes != null && i < dashes.length; i++) {
             sum += dashes[i];
         }
         double scale = Math.sqrt(Math.abs(transform.getDeterminant()));
-        return dashes == null || sum * scale >= FINEST_DASH
+        return dashes == null || sum * scale >= FINEST_DASH && length / sum <= MOST_DASHES
                 ? stroke
                 : new BasicStroke(stroke.getLineWidth(), stroke.getEndCap(), stroke.getLineJoin(), stroke
                         .getMiterLimit());

@@ -1,11 +1,14 @@
 package rombix.app.show;
 
 import java.io.IOException;
+import java.nio.file.Path;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import rombix.app.edit.Certificates;
 import rombix.app.edit.Secrets;
+import rombix.app.edit.Settings;
 import rombix.links.link.Keyring;
 
 /** Hands to links what this user keeps for them. */
@@ -24,6 +27,11 @@ record ThisComputer(Secrets secrets, Certificates certificates) implements Keyri
     @Override
     public Optional<String> firstSeen(String address) {
         return certificates.firstSeen(address);
+    }
+
+    @Override
+    public @Nullable Path kept(String name) {
+        return Settings.usual().resolveSibling(name);
     }
 
     @Override

@@ -164,6 +164,16 @@ class PictureFileTest {
     }
 
     @Test
+    @Timeout(10)
+    void dashesOnALineThatLeavesThePictureByFarHoldNobodyUp() {
+        assertThat(PictureFile.drawn(
+                of("""
+                        <svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><path d="M1 1h7v7777777777777777777777z" stroke="#ff0000"
+                         stroke-dasharray="2 1"/></svg>""")))
+                .isNotNull();
+    }
+
+    @Test
     @Timeout(20)
     void aPictureThatNeverComesToItsEndIsNone() {
         StringBuilder svg = new StringBuilder("""

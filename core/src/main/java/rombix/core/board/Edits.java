@@ -14,6 +14,9 @@ import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import rombix.core.chain.Chain;
+import rombix.core.computer.Place;
+import rombix.core.chain.GearStep;
+import rombix.core.chain.Arg;
 import rombix.core.chain.Gesture;
 import rombix.core.value.Value;
 
@@ -215,11 +218,20 @@ public final class Edits {
                 picture.id(), Face.Image.Fit.ICON, 0, null))));
     }
 
-    /** The board without the pictures that no face shows. */
+    /** The board without the pictures that no face shows and no place remembers. */
     public static Board withoutSpentPictures(Board board) {
         Set<String> shown = new HashSet<>();
         board.buttons().flatMap(b -> b.states().stream()).map(s -> s.face().image()).filter(Objects::nonNull)
                 .forEach(i -> shown.add(i.picture()));
+        Walk.steps(board, spot -> {
+            if (spot.step() instanceof GearStep.Do d) {
+                d.with().values().forEach(arg -> {
+                    if (arg instanceof Arg.Constant c && c.value() instanceof Value.Text t) {
+                        Place.parse(t.text()).map(Place::seen).ifPresent(shown::add);
+                    }
+                });
+            }
+        });
         List<Board.Picture> left = board.pictures().stream().filter(p -> shown.contains(p.id())).toList();
         return left.equals(board.pictures()) ? board : board.withPictures(left);
     }

@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.ServiceLoader;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
+import rombix.core.computer.Power;
 
 /**
  * A transport as boards and cards name it. What is known of it is brought by its link, which is found by
@@ -45,6 +46,16 @@ public final class Protocol implements Comparable<Protocol> {
         /** Whether it knows who we are by a user and a secret, and can be kept from others by TLS. */
         default boolean secures() {
             return false;
+        }
+
+        /** What of this computer a message with this address uses, and its owner has to give leave for; null where nothing. */
+        default @Nullable Power power(String address) {
+            return null;
+        }
+
+        /** Why this computer cannot do what a message with this address asks, and what to do; null where it can. */
+        default @Nullable String cannot(String address) {
+            return null;
         }
 
         /** What may stand in place of HOST:PORT. */

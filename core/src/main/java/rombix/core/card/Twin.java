@@ -15,6 +15,8 @@ import rombix.core.card.Card.Item;
 import rombix.core.card.Card.Packet;
 import rombix.core.card.Card.Param;
 import rombix.core.card.Card.ReadingSpec;
+import rombix.core.computer.Keys;
+import rombix.core.computer.Place;
 import rombix.core.value.ValueType;
 import rombix.core.value.Value;
 
@@ -321,6 +323,10 @@ public final class Twin {
             case Value.Num n -> Figures.withUnit(n.number(), p.unit(), p.step());
             case Value.Text t when p.type() == ValueType.CHOICE ->
                 item(p.list(), t.text(), now).map(Item::name).orElse(t.text());
+            case Value.Text t when p.type() == ValueType.PLACE -> Place.parse(t.text()).map(Place::words).orElse(t
+                    .text());
+            case Value.Text t when p.type() == ValueType.PATH -> t.text().substring(t.text().replaceAll("[/\\\\]+$", "")
+                    .lastIndexOf('/') + 1);
             default -> v.toString();
         };
     }
@@ -330,7 +336,7 @@ public final class Twin {
             throw new IllegalArgumentException("“%s” takes a colour such as #B01010, not “%s”".formatted(p.label(), v));
         }
         if (p.type() != ValueType.NUMBER) {
-            return v;
+            return taken(p, v);
         }
         double n = v.asNumber();
         if (!Double.isFinite(n)) {
@@ -338,6 +344,19 @@ public final class Twin {
         }
         double low = p.min() == null ? n : Math.max(p.min(), n);
         return Value.of(p.max() == null ? low : Math.min(p.max(), low));
+    }
+
+    /**
+     * Keys and a place as a parameter takes them: as they are written everywhere.
+     *
+     * @throws IllegalArgumentException in plain words, where they are none
+     */
+    public static Value taken(Param p, Value v) {
+        return switch (p.type()) {
+            case KEYS -> Value.of(String.join("+", Keys.chord(v.toString())));
+            case PLACE -> Value.of(Place.of(v.toString()).toString());
+            default -> v;
+        };
     }
 
     private @Nullable Value resolve(Command command, Map<String, Value> args, String name, Readings now) {

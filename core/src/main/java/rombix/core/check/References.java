@@ -27,6 +27,7 @@ import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 import rombix.core.chain.Condition;
+import rombix.core.value.ValueType;
 import rombix.core.value.Value;
 
 /** Checks that what a board names exists. */
@@ -286,7 +287,17 @@ public final class References {
             case COLOUR -> value.toString().matches("#[0-9A-Fa-f]{6}")
                     ? null
                     : "expected a colour such as #D0342C for “%s”, not “%s”".formatted(param.label(), value);
-            case TEXT, LIST -> null;
+            case KEYS, PLACE -> {
+                try {
+                    Twin.taken(param, value);
+                    yield null;
+                } catch (IllegalArgumentException e) {
+                    yield "expected %s for “%s”: %s".formatted(param.type() == ValueType.KEYS
+                            ? "keys such as Ctrl+S"
+                            : "a place", param.label(), e.getMessage());
+                }
+            }
+            case TEXT, PATH, LIST -> null;
         };
     }
 

@@ -294,6 +294,7 @@ public final class Deck {
 
     private void stopAll(long at) {
         buttons.all().forEach(b -> b.queued.clear());
+        orders.stop(); // Before last words go out, which it is not to end.
         runs.stopAll();
         letGo(at, "stop all");
     }

@@ -27,6 +27,7 @@ final class Ending {
             before.run();
             then.run();
         };
+        deck.orders.stop();
         deck.runs.end();
         deck.letGo(at, "the end");
         deck.agenda.at(at + PATIENCE_NANOS, _ -> over());

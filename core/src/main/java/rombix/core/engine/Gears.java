@@ -24,6 +24,11 @@ public interface Gears {
         return false;
     }
 
+    /** All that still goes on in the gear's own time is to end, and what it holds is let go. Does not block. */
+    default void stop() {
+        // Nothing goes on by itself here.
+    }
+
     /** A level that moves by itself stays where it is. Called on the conductor's thread; must not block. */
     default void halt(Glide glide) {
         // Nothing moves by itself here.

@@ -54,6 +54,10 @@ final class Orders {
         this.gears = gears;
     }
 
+    void stop() {
+        gears.stop();
+    }
+
     boolean idle() {
         return pending.isEmpty();
     }

@@ -21,6 +21,8 @@ import rombix.core.value.Value;
 
 /** What a gear can be made to do: its commands with each choice, levels that fade or are nudged, and waits for it. */
 final class GearOffers {
+    /** The reading of a gear that lists what it cannot be told, by the first words of its messages. */
+    private static final String UNABLE = "unable";
     private static final int MAX_SPREAD = 400;
     private static final long FADE_MILLIS = 2000;
 
@@ -35,9 +37,16 @@ final class GearOffers {
 
     static List<Offer> of(Twin twin, Readings now) {
         GearOffers all = new GearOffers(twin, now);
-        twin.card().commands().forEach(all::command);
+        twin.card().commands().stream().filter(all::able).forEach(all::command);
         twin.readings(now).forEach(all::reading);
         return all.offers;
+    }
+
+    /** Whether the gear does not say that it cannot be told this here. */
+    private boolean able(Command command) {
+        return !(now.apply(UNABLE) instanceof Value.Choices unable) || command.send().getOrDefault(twin.protocol(), List
+                .of()).stream().map(p -> p.to().toString()).noneMatch(to -> unable.choices().stream().anyMatch(
+                        c -> to.equals(c.id()) || to.startsWith(c.id() + " ")));
     }
 
     private void command(Command command) {
@@ -145,7 +154,8 @@ final class GearOffers {
     }
 
     private List<Map<String, Value>> spreadOver(Param p, List<Map<String, Value>> before) {
-        List<Value> values = p.type() == ValueType.CHOICE
+        boolean spread = p.type() == ValueType.CHOICE && (p.preset() == null || !p.preset().toString().isEmpty());
+        List<Value> values = spread
                 ? twin.items(p.list(), now).stream().map(Item::id).map(Value::of).toList()
                 : List.of(p.preset() != null ? p.preset() : start(p));
         List<Map<String, Value>> after = new ArrayList<>();
@@ -166,7 +176,9 @@ final class GearOffers {
             case NUMBER -> Value.of(p.min() == null ? 0 : p.min());
             case FLAG -> Value.of(true);
             case COLOUR -> Value.of("#FFFFFF");
-            case TEXT, CHOICE, LIST -> Value.of("");
+            case PLACE -> Value.of("pointer");
+            case KEYS -> Value.of("Enter");
+            case TEXT, CHOICE, PATH, LIST -> Value.of("");
         };
     }
 }

@@ -106,7 +106,8 @@ final class CardCheck {
         if (p.type() == ValueType.CHOICE) {
             list(p.list(), at + (p.choices() == null ? "/id" : "/choices"));
         } else if (p.type() == ValueType.LIST) {
-            flaw(at + "/type", "a parameter takes one value, so its type is number, text, flag, choice or colour");
+            flaw(at + "/type",
+                    "a parameter takes one value, so its type is number, text, flag, choice, colour, keys, place or path");
         }
         Value preset = p.preset();
         if (preset != null && !fits(p.type(), preset)) {
@@ -120,7 +121,7 @@ final class CardCheck {
             case NUMBER -> value instanceof Value.Num;
             case FLAG -> value instanceof Value.Flag;
             case COLOUR -> value.toString().matches("#[0-9A-Fa-f]{6}");
-            case TEXT, CHOICE -> value instanceof Value.Text;
+            case TEXT, CHOICE, KEYS, PLACE, PATH -> value instanceof Value.Text;
             case LIST -> false;
         };
     }

@@ -16,16 +16,23 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Gear;
 import rombix.core.board.Rig;
+import rombix.core.board.StepWords;
 import rombix.core.board.Trigger;
+import rombix.core.board.Walk;
+import rombix.core.card.Card;
 import rombix.core.card.Protocol.Reach;
+import rombix.core.card.Twin;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
+import rombix.core.computer.Power;
 import rombix.core.store.Fingerprint;
 import rombix.core.trust.Ask.Kind;
 
@@ -49,6 +56,7 @@ public final class Asks {
     public static List<Ask> of(Rig rig, Collection<String> elsewhere) {
         Asks asks = new Asks(rig);
         asks.board.gear().stream().filter(g -> !elsewhere.contains(g.id())).forEach(asks::reaches);
+        asks.powers(elsewhere);
         asks.hears();
         asks.board.buttons().forEach(asks::byItself);
         if (asks.board.afterCrash() == Board.AfterCrash.ALWAYS) {
@@ -75,10 +83,72 @@ public final class Asks {
         found.putIfAbsent(ask.key(), ask);
     }
 
+    /** Whether it is this computer, and not a stand-in of one. */
+    private static boolean here(Gear gear) {
+        return gear.link().protocol().descriptor().reach() == Reach.HERE && !gear.link().address().contains(":");
+    }
+
+    /**
+     * The powers that steps want. A program, a file or a page is asked for by itself; of the rest a power with all steps
+     * that want it, so that a step that changes is asked for anew.
+     */
+    private void powers(Collection<String> elsewhere) {
+        Map<Power, List<Wants>> wanted = new TreeMap<>();
+        Walk.steps(board, spot -> {
+            String owner = spot.owner().button() == null ? "chains" : spot.owner().button().name();
+            Wants wants = wants(owner, spot.step(), elsewhere);
+            if (wants != null && (wants.power() == Power.PROGRAMS || wants.power() == Power.FILES)) {
+                add(new Ask(Kind.WORKS_HERE, "power " + wants.power().id() + " " + Fingerprint.of(wants.what()), owner,
+                        wants.power().words() + ": " + wants.words()));
+            } else if (wants != null) {
+                wanted.computeIfAbsent(wants.power(), _ -> new ArrayList<>()).add(wants);
+            }
+        });
+        wanted.forEach((power, all) -> {
+            String key = "power " + power.id() + " " + Fingerprint.of(all.stream().map(Wants::what).toList());
+            all.stream().collect(Collectors.groupingBy(Wants::owner, LinkedHashMap::new, Collectors.mapping(
+                    Wants::words, Collectors.joining(", ")))).forEach((owner, words) -> found.put(key + " " + owner,
+                            new Ask(Kind.WORKS_HERE, key, owner, power.words() + ": " + words)));
+        });
+    }
+
+    /** What a step wants of this computer. */
+    private record Wants(String owner, Power power, String words, Object what) {
+    }
+
+    private @Nullable Wants wants(String owner, Step step, Collection<String> elsewhere) {
+        String id = step instanceof GearStep.Do d
+                ? d.gear()
+                : step instanceof GearStep.Fade f
+                        ? f.gear()
+                        : step instanceof GearStep.Nudge n ? n.gear() : null;
+        Gear gear = id == null || elsewhere.contains(id) ? null : board.gear(id).orElse(null);
+        Twin twin = gear == null || !here(gear) ? null : rig.twins().get(id);
+        if (twin == null) {
+            return null;
+        }
+        String command = step instanceof GearStep.Do d
+                ? d.command()
+                : step instanceof GearStep.Fade f
+                        ? f.command()
+                        : ((GearStep.Nudge) step).command();
+        for (Card.Packet packet : twin.card().command(command).map(c -> c.send().getOrDefault(twin.protocol(), List
+                .of())).orElse(List.of())) {
+            Power power = twin.protocol().descriptor().power(packet.to().toString());
+            if (power != null) {
+                return new Wants(owner, power, new StepWords(rig, _ -> _ -> null).of(step),
+                        step instanceof GearStep.Do d
+                                ? List.of(d.command(), new TreeMap<>(d.with()))
+                                : step);
+            }
+        }
+        return null;
+    }
+
     private void reaches(Gear gear) {
         Gear.Link link = gear.link();
         String over = link.protocol().title();
-        if (link.protocol().descriptor().reach() == Reach.HERE) {
+        if (here(gear)) {
             String card = Fingerprint.of(rig.cards().get(gear.card()) == null
                     ? gear.card()
                     : rig.cards().get(gear

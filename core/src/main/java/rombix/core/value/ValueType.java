@@ -14,6 +14,15 @@ public enum ValueType {
     /** A text {@code #RRGGBB}. */
     @JsonProperty("colour")
     COLOUR,
+    /** A chord of keys by their names, such as {@code Ctrl+Shift+F5}. */
+    @JsonProperty("keys")
+    KEYS,
+    /** A place for the pointer; see {@link rombix.core.computer.Place}. */
+    @JsonProperty("place")
+    PLACE,
+    /** A program, a file or a folder of this computer, or the address of a page. */
+    @JsonProperty("path")
+    PATH,
     /** A reading that lists choices; never a parameter. */
     @JsonProperty("list")
     LIST

@@ -1,24 +1,52 @@
 package rombix.links.desktop;
 
+import com.sun.jna.Platform;
+import org.jspecify.annotations.Nullable;
 import rombix.core.card.Protocol.Reach;
+import rombix.core.computer.Power;
 import rombix.links.link.GearReport;
+import rombix.links.link.HostPort;
 import rombix.links.link.Link;
 import rombix.links.link.LinkType;
 import rombix.links.link.Target;
 
-/** The desktop of this machine: {@code front}, {@code window} or {@code applications}, what is in front. */
+/**
+ * This computer: what is in front is read, and keys, pointer, windows and programs are worked. At {@code here} it is the
+ * computer that Rombix runs on; at HOST:PORT the stand-in of one.
+ */
 public final class Desktop extends LinkType {
+    private static final String HERE = "here";
+
     public Desktop() {
-        super("desktop", "desktop", "[a-z]+", "front, window or applications", 10, Reach.HERE);
+        super("desktop", "desktop", "[a-z]+( [a-z]+| \\{[a-z-]+})?|held/[a-z{}-]+|(volume|mute)/[a-z{}-]+",
+                "what is read or done, such as front, or keys press", 10, Reach.HERE);
     }
 
     @Override
     public Link open(GearReport report, Target target) {
-        return new DesktopLink(report);
+        if (target.address().isBlank() || target.address().equals(HERE)) {
+            return new DesktopLink(report, Desktop::machine, target.keyring().kept("held-keys"));
+        }
+        var at = HostPort.of(target.address());
+        return new DesktopLink(report, () -> new StandInMachine(at), null);
+    }
+
+    /** That of this computer; where its desktop lets nobody work it, one that runs programs and says why. */
+    private static Machine machine() {
+        try {
+            return Platform.isWindows() || Platform.isMac() ? new RobotMachine() : new XMachine();
+        } catch (Unable | UnsatisfiedLinkError | NoClassDefFoundError e) {
+            return new NoDesktop(String.valueOf(e.getMessage()));
+        }
+    }
+
+    @Override
+    public @Nullable Power power(String address) {
+        return Doings.power(address);
     }
 
     @Override
     public String presetAddress() {
-        return "here";
+        return HERE;
     }
 }

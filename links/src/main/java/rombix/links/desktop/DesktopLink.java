@@ -1,68 +1,275 @@
 package rombix.links.desktop;
 
+import java.time.LocalDateTime;
+import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.TimeUnit;
+import org.jspecify.annotations.Nullable;
 import rombix.core.card.Order;
+import rombix.core.computer.Keys;
+import rombix.core.computer.Place;
+import rombix.core.engine.Gears;
 import rombix.core.engine.Status.Phase;
 import rombix.core.value.Value;
 import rombix.links.link.GearReport;
 import rombix.links.link.Link;
 import rombix.links.link.Loop;
 
-/** What is in front on this machine's desktop, looked at four times a second. */
+/**
+ * This computer as gear. One thread works it, order after order, as hands do; another looks four times a second at what is
+ * in front; programs have threads of their own.
+ */
 final class DesktopLink implements Link {
     private static final long LOOK_MILLIS = 250;
+    private static final long CLOSE_MILLIS = 1500;
+
+    /** Opens the computer that is worked. */
+    interface Opening {
+        Machine open() throws Unable;
+    }
+
+    private record Task(long ticket, Order order, long atNanos) {
+    }
 
     private final GearReport report;
-    /** Applications that were seen; the loop's. */
+    private final Opening opening;
+    private final java.nio.file.@Nullable Path kept;
+    /** Applications that were seen; the watching loop's. */
     private final Set<String> seen = new TreeSet<>();
-    private final Loop loop;
+    private final Map<String, String> told = new ConcurrentHashMap<>();
+    private final BlockingQueue<Task> tasks = new LinkedBlockingQueue<>();
+    /** Programs that are waited for. */
+    private final Set<Machine.Program> running = ConcurrentHashMap.newKeySet();
+    private final CountDownLatch ended = new CountDownLatch(1);
+    private final Loop watching;
+    private final Loop working;
+    private volatile @Nullable Hands hands;
 
-    DesktopLink(GearReport report) {
+    DesktopLink(GearReport report, Opening opening, java.nio.file.@Nullable Path kept) {
         this.report = report;
-        loop = Loop.startOften("desktop", this::watch, report::troubled);
+        this.opening = opening;
+        this.kept = kept;
+        watching = Loop.startOften("desktop", this::watch, report::troubled);
+        working = Loop.startOften("hands", this::work, report::troubled);
     }
 
     private void watch() throws InterruptedException {
-        try (Front front = Front.open()) {
-            report.ready();
-            while (!loop.closed()) {
-                look(front);
+        try (Machine machine = opening.open()) {
+            Map<String, String> unable = machine.unable();
+            List<Value> pairs = new ArrayList<>();
+            unable.forEach((group, why) -> pairs.addAll(List.of(Value.of(group), Value.of(why))));
+            report.landed("unable", pairs);
+            String keys = unable.get("keys");
+            if (keys != null) {
+                report.status(Phase.READY, keys, "Keys, clicks and windows do nothing here; the rest works.");
+            } else {
+                report.ready();
+            }
+            while (!watching.closed()) {
+                look(machine);
                 Thread.sleep(LOOK_MILLIS);
             }
-        } catch (Front.NoDesktop e) {
-            report.status(Phase.OFF, String.valueOf(e.getMessage()),
-                    "Pages and triggers that follow what is in front do nothing; the rest works.");
-            loop.close();
+        } catch (Unable e) {
+            report.off(String.valueOf(e.getMessage()));
+            Thread.sleep(LOOK_MILLIS * 4);
         }
     }
 
-    private void look(Front front) {
+    private void look(Machine machine) {
+        machine.ready();
         Set<String> now = new TreeSet<>(seen);
-        now.addAll(front.applications());
-        Optional<Front.Window> window = front.now();
+        machine.windows().forEach(w -> now.add(w.application()));
+        Optional<Machine.Window> window = machine.front();
         window.ifPresent(w -> now.add(w.application()));
-        if (seen.addAll(now)) {
+        if (seen.addAll(now) || !told.containsKey("applications")) {
+            told.put("applications", "");
             List<Value> pairs = new ArrayList<>();
             seen.forEach(a -> pairs.addAll(List.of(Value.of(a), Value.of(a))));
             report.landed("applications", pairs);
         }
         window.ifPresent(w -> {
-            report.landed("front", List.of(Value.of(w.application())));
-            report.landed("window", List.of(Value.of(w.title())));
+            tell("front", w.application());
+            tell("window", w.title());
+        });
+        places(machine);
+        held(machine);
+        LocalDateTime clock = LocalDateTime.now(ZoneId.systemDefault());
+        tell("time", "%02d:%02d".formatted(clock.getHour(), clock.getMinute()));
+        tell("date", clock.toLocalDate().toString());
+        new TreeMap<>(machine.system()).forEach(this::tell);
+    }
+
+    /** Where screens and windows are, the foremost first: so that a place can be shown. */
+    private void places(Machine machine) {
+        List<Value> windows = new ArrayList<>();
+        machine.windows().forEach(w -> windows.addAll(List.of(Value.of(words(w.box()) + " " + w.application()), Value
+                .of(w.title()))));
+        List<Value> screens = new ArrayList<>();
+        try {
+            machine.screens().forEach(
+                    b -> screens.addAll(List.of(Value.of(words(b)), Value.of((machine.shown() ? "screen " : "outline ")
+                            + (screens.size() / 2 + 1)))));
+        } catch (Unable e) {
+            // Then there is none to show a place on.
+        }
+        if (!windows.toString().equals(told.put("windows", windows.toString()))) {
+            report.landed("windows", windows);
+        }
+        if (!screens.toString().equals(told.put("screens", screens.toString()))) {
+            report.landed("screens", screens);
+        }
+    }
+
+    private static String words(Machine.Box box) {
+        return "%d %d %d %d".formatted(box.x(), box.y(), box.width(), box.height());
+    }
+
+    private void held(Machine machine) {
+        Set<String> down = machine.down();
+        Keys.MODIFIERS.forEach(m -> tell("held/" + id(m), String.valueOf(down.contains(m))));
+    }
+
+    static String id(String modifier) {
+        return modifier.toLowerCase(java.util.Locale.ROOT).replace(' ', '-');
+    }
+
+    private void tell(String reading, String now) {
+        if (!now.equals(told.put(reading, now))) {
+            boolean flag = now.equals("true") || now.equals("false");
+            report.landed(reading, List.of(flag ? Value.of(now.equals("true")) : Value.of(now)));
+        }
+    }
+
+    private void work() throws InterruptedException {
+        try (Machine machine = opening.open()) {
+            Hands own = new Hands(machine, kept);
+            hands = own;
+            try {
+                while (!working.closed()) {
+                    long wait = own.watching();
+                    Task task = wait < 0 ? tasks.take() : tasks.poll(wait, TimeUnit.MILLISECONDS);
+                    if (task != null) {
+                        work(task, machine, own);
+                    } else {
+                        own.watch();
+                    }
+                    held(machine);
+                }
+            } finally {
+                own.close();
+                ended.countDown();
+            }
+        } catch (Unable e) {
+            Task task = tasks.poll(LOOK_MILLIS * 4, TimeUnit.MILLISECONDS);
+            if (task != null) {
+                report.failed(task.ticket(), String.valueOf(e.getMessage()));
+            }
+        }
+    }
+
+    private void work(Task task, Machine machine, Hands own) {
+        if (task.order().packets().isEmpty()) { // It was stopped.
+            own.letGo();
+            return;
+        }
+        if (report.stale(task.ticket(), task.atNanos())) {
+            return;
+        }
+        own.begin();
+        machine.ready();
+        try {
+            for (Order.Outgoing packet : task.order().packets()) {
+                if (packet.address().equals("programs run")) {
+                    program(task.ticket(), new Args(packet.args()), machine);
+                } else {
+                    Doings.of(packet.address()).now(new Args(packet.args()), machine, own, this::tell);
+                    report.sent(task.ticket());
+                }
+            }
+        } catch (Unable | IllegalArgumentException e) {
+            report.failed(task.ticket(), String.valueOf(e.getMessage()));
+        } catch (Hands.Stopped e) {
+            report.failed(task.ticket(), "stopped");
+        }
+    }
+
+    private void program(long ticket, Args args, Machine machine) throws Unable {
+        List<String> command = new ArrayList<>(List.of(args.text(0)));
+        command.addAll(Args.words(args.text(1)));
+        Machine.Program program = machine.run(command, args.text(2));
+        if (!args.flag(3)) {
+            report.sent(ticket);
+            return;
+        }
+        running.add(program);
+        Thread.ofVirtual().name("program").start(() -> {
+            try {
+                Machine.Program.End end = program.end();
+                boolean stopped = !running.remove(program);
+                report.landed("exit", List.of(Value.of(end.code())));
+                report.landed("answer", List.of(Value.of(end.line())));
+                if (stopped) {
+                    report.failed(ticket, "stopped");
+                } else {
+                    report.sent(ticket);
+                }
+            } catch (InterruptedException e) {
+                report.failed(ticket, "stopped");
+            }
         });
     }
 
     @Override
     public void send(long ticket, Order order) {
-        report.failed(ticket, "the desktop can only be watched");
+        if (ended.getCount() == 0) {
+            report.failed(ticket, "is being closed");
+            return;
+        }
+        tasks.add(new Task(ticket, order, System.nanoTime()));
     }
 
     @Override
+    public void stop() {
+        List<Task> waiting = new ArrayList<>();
+        tasks.drainTo(waiting);
+        waiting.stream().filter(t -> t.ticket() != Gears.NO_ANSWER).forEach(t -> report.failed(t.ticket(), "stopped"));
+        Hands own = hands;
+        if (own != null) {
+            own.stop();
+        }
+        new LinkedHashSet<>(running).forEach(program -> {
+            running.remove(program);
+            program.stop();
+        });
+        tasks.add(new Task(Gears.NO_ANSWER, LET_GO, System.nanoTime()));
+    }
+
+    private static final Order LET_GO = new Order("", new rombix.core.card.Card.Command("let-go",
+            new rombix.core.value.Template("let go"), List.of(), List.of(), Map.of(), List.of(), null, null), Map.of(),
+            "let go", List.of(), Map.of(), Set.of());
+
+    @Override
     public void close() {
-        loop.close();
+        watching.close();
+        stop();
+        working.close();
+        try { // What is held goes up before anything else ends.
+            if (hands != null && !ended.await(CLOSE_MILLIS, TimeUnit.MILLISECONDS)) {
+                report.troubled(new IllegalStateException("the hands did not let go in time"));
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
     }
 }

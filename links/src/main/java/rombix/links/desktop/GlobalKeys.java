@@ -187,6 +187,11 @@ public final class GlobalKeys implements AutoCloseable {
     private final class Listener implements NativeKeyListener {
         private final Set<Integer> held = new HashSet<>();
 
+        /** A key without its modifiers. */
+        private static String bare(String name) {
+            return name.substring(name.lastIndexOf('+') + 1);
+        }
+
         private static int key(NativeKeyEvent e) {
             return e.getKeyCode() == NativeKeyEvent.VC_UNDEFINED ? -e.getRawCode() : e.getKeyCode();
         }
@@ -195,6 +200,9 @@ public final class GlobalKeys implements AutoCloseable {
         public void nativeKeyPressed(NativeKeyEvent e) {
             name(e.getKeyCode(), e.getRawCode(), e.getKeyLocation(), e.getModifiers()).ifPresent(name -> {
                 int key = key(e);
+                if (Own.heard(bare(name), true)) {
+                    return; // What Rombix sends itself presses none of its triggers.
+                }
                 if (held.add(key)) {
                     down.put(key, name);
                     touched.accept(new Touch.Key(name, true));
@@ -204,6 +212,7 @@ public final class GlobalKeys implements AutoCloseable {
 
         @Override
         public void nativeKeyReleased(NativeKeyEvent e) {
+            name(e.getKeyCode(), e.getRawCode(), e.getKeyLocation(), 0).ifPresent(name -> Own.heard(name, false));
             held.remove(key(e));
             String name = down.remove(key(e));
             if (name != null) {

@@ -1,6 +1,8 @@
 package rombix.links.link;
 
+import java.nio.file.Path;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /** What this computer keeps for its gear, apart from all boards. Safe to use from any thread. */
 public interface Keyring {
@@ -12,6 +14,11 @@ public interface Keyring {
 
     /** Keeps the certificate that was seen first. */
     void seen(String address, String fingerprint);
+
+    /** The file in which a link keeps what must outlive it, its owner's alone; null where nothing is kept. */
+    default @Nullable Path kept(String name) {
+        return null;
+    }
 
     /** Keeps nothing. */
     Keyring NONE = new Keyring() {

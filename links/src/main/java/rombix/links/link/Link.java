@@ -18,6 +18,11 @@ public interface Link extends AutoCloseable {
         // Nothing moves by itself here.
     }
 
+    /** See {@link rombix.core.engine.Gears#stop}. */
+    default void stop() {
+        // Nothing goes on by itself here.
+    }
+
     /** Lets go of everything. Orders not answered yet are answered with a fault. */
     @Override
     void close();

@@ -29,6 +29,7 @@ import rombix.core.board.Gear;
 import rombix.core.board.GearEdits;
 import rombix.core.card.Card;
 import rombix.core.card.Card.Item;
+import rombix.core.card.Protocol;
 
 /** The lists of a gear that its card leaves to the board: channels, lamps, locks, each with its numbers. */
 final class GearLists {
@@ -55,6 +56,9 @@ final class GearLists {
 
     /** Adds a gear's lists below it. */
     void show(Gear g, Card card, VBox to) {
+        if (g.link().protocol().descriptor().reach() == Protocol.Reach.HERE) {
+            return; // Those of a computer are its card's.
+        }
         HBox heads = new HBox(Space.S6);
         to.getChildren().add(heads);
         card.lists().keySet().stream().sorted().forEach(list -> {

@@ -1,7 +1,9 @@
 package rombix.app.view.step;
 
 import java.util.List;
+import java.util.Map;
 import java.util.function.Consumer;
+import java.util.stream.Stream;
 import javafx.scene.Node;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ColorPicker;
@@ -104,6 +106,9 @@ final class ArgField extends HBox {
                 picker.setOnAction(_ -> value(Value.of(Colours.text(picker.getValue()))));
                 yield picker;
             }
+            case KEYS -> new KeysField(name, v.toString(), keys -> value(Value.of(keys)));
+            case PLACE -> new PlaceField(desk, name, twin, v.toString(), to -> value(Value.of(to)));
+            case PATH -> new PathField(name, v.toString(), path -> value(Value.of(path)));
             case TEXT, LIST -> Fields.text(name, v.toString(), t -> value(plain(t, p.type())));
         };
     }
@@ -117,6 +122,9 @@ final class ArgField extends HBox {
 
     private Node choice(@Nullable Twin twin, Param p, Value v) {
         List<Item> items = twin == null ? List.of() : twin.items(p.list(), desk.model().readings(twin.gear()));
+        if (p.preset() != null && p.preset().toString().isEmpty()) {
+            items = Stream.concat(Stream.of(new Item("", "none", Map.of())), items.stream()).toList();
+        }
         Item chosen = items.stream().filter(i -> i.id().equals(v.toString())).findFirst().orElse(null);
         ComboBox<Item> box = Fields.choice(name, items, chosen, Item::name, i -> value(Value.of(i.id())));
         box.setPromptText(v + " (not there now)");

@@ -1,0 +1,87 @@
+package rombix.app.view.step;
+
+import java.io.ByteArrayInputStream;
+import java.util.Base64;
+import java.util.List;
+import java.util.function.Consumer;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.image.Image;
+import javafx.scene.image.ImageView;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
+import rombix.app.view.common.Desk;
+import rombix.app.view.common.Fields;
+import rombix.app.view.common.Space;
+import rombix.app.view.common.Styles;
+import rombix.core.board.Board;
+import rombix.core.board.Edits;
+import rombix.core.card.Twin;
+import rombix.core.computer.Place;
+
+/** A place for the pointer: shown on the screen, never typed. */
+final class PlaceField extends VBox {
+    private final Desk desk;
+    private final @Nullable Twin twin;
+    private final String name;
+    private final Consumer<String> changed;
+
+    PlaceField(Desk desk, String id, @Nullable Twin twin, String now, Consumer<String> changed) {
+        super(Space.S4);
+        this.desk = desk;
+        this.twin = twin;
+        this.name = id;
+        this.changed = changed;
+        show(Place.parse(now).orElse(Place.HERE), List.of());
+    }
+
+    /** @param same other ways to say the same place, as it was just shown */
+    private void show(Place place, List<Place> same) {
+        Label words = Styles.label(place.words(), "read");
+        words.setId(name + "-words");
+        words.setWrapText(true);
+        Button show = Fields.plain("Show me…", "");
+        show.setId(name + "-show");
+        show.setOnAction(_ -> ShowMe.place(desk, twin, getScene().getWindow(), this::shown));
+        Button here = Fields.plain("Where it is", "");
+        here.setId(name + "-here");
+        here.setDisable(place instanceof Place.Here);
+        here.setOnAction(_ -> become(Place.HERE, List.of()));
+        HBox row = new HBox(Space.S6, show, here);
+        row.setAlignment(Pos.CENTER_LEFT);
+        String seen = place.seen();
+        if (seen != null) {
+            desk.picture(seen).ifPresent(p -> {
+                ImageView picture = new ImageView(new Image(new ByteArrayInputStream(Base64.getDecoder().decode(p
+                        .data()))));
+                picture.setFitHeight(40);
+                picture.setPreserveRatio(true);
+                picture.setId(name + "-seen");
+                row.getChildren().add(picture);
+            });
+        }
+        getChildren().setAll(words, row);
+        if (same.size() > 1) {
+            ComboBox<Place> as = Fields.choice(name + "-as", same, place, Place::words, p -> become(p, same));
+            as.setMaxWidth(Double.MAX_VALUE);
+            as.setAccessibleText("Reckoned from");
+            getChildren().add(new VBox(Space.S3, Styles.label("reckoned from", "field-name"), as));
+        }
+    }
+
+    private void shown(ShowMe.Shown shown) {
+        Board.Picture picture = shown.picture();
+        if (picture != null) {
+            desk.bench().edit("keep what was to be seen", b -> Edits.addPicture(b, picture));
+        }
+        become(shown.places().getFirst(), shown.places());
+    }
+
+    private void become(Place place, List<Place> same) {
+        changed.accept(place.toString());
+        show(place, same);
+    }
+}

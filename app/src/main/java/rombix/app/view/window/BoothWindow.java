@@ -1,0 +1,123 @@
+package rombix.app.view.window;
+
+import java.util.List;
+import javafx.application.Platform;
+import javafx.geometry.Rectangle2D;
+import javafx.scene.Scene;
+import javafx.scene.control.Label;
+import javafx.scene.layout.Pane;
+import javafx.scene.layout.Region;
+import javafx.scene.shape.Rectangle;
+import javafx.stage.Screen;
+import javafx.stage.Stage;
+import rombix.app.view.common.Shapes;
+import rombix.app.view.common.Styles;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
+import rombix.standins.Booth;
+
+/** The screen of the booth's stand-in computer, half as large, with a log of what came in beside it. */
+@OwnedBy(Owner.INTERFACE)
+public final class BoothWindow {
+    private static final double SCALE = 0.5;
+    private static final double LOG = 210;
+    private static final int LINES = 18;
+    private static final double BAR = 40;
+
+    private final Booth booth;
+    private final Stage stage = new Stage();
+    private final Pane screen = new Pane();
+    private final Label log = Styles.label("", "read");
+    private boolean due;
+    private boolean met;
+
+    public BoothWindow(Booth booth, Scene main) {
+        this.booth = booth;
+        stage.setTitle("Booth, a stand-in computer");
+        screen.getStyleClass().addAll("booth", "night");
+        screen.setPrefSize(Booth.WIDTH * SCALE + LOG, Booth.HEIGHT * SCALE);
+        Scene scene = new Scene(screen);
+        scene.getStylesheets().setAll(main.getStylesheets());
+        stage.setScene(scene);
+        booth.watch(() -> Platform.runLater(this::changed));
+        draw();
+    }
+
+    private void changed() {
+        if (!due) { // However much comes in, it is drawn once.
+            due = true;
+            Platform.runLater(() -> {
+                due = false;
+                draw();
+                if (!met) { // It comes when it is worked for the first time; who closes it is done with it.
+                    met = true;
+                    Rectangle2D all = Screen.getPrimary().getVisualBounds();
+                    stage.setX(all.getMaxX() - screen.getPrefWidth());
+                    stage.setY(all.getMaxY() - screen.getPrefHeight() - BAR);
+                    stage.show();
+                }
+            });
+        }
+    }
+
+    private void draw() {
+        Booth.Look now = booth.look();
+        screen.getChildren().clear();
+        for (Booth.Window w : now.windows().reversed()) {
+            window(w, now);
+        }
+        var mark = Shapes.rhombus(12, "hint-mark");
+        mark.relocate(now.pointerX() * SCALE - 6, now.pointerY() * SCALE - 6);
+        screen.getChildren().add(mark);
+        List<String> lines = now.log();
+        log.setText("What came in\n" + String.join("\n", lines.subList(Math.max(0, lines.size() - LINES), lines.size()))
+                + (now.down().isEmpty() ? "" : "\n\nDown now: " + String.join(", ", now.down())));
+        log.relocate(Booth.WIDTH * SCALE + 10, 10);
+        log.setPrefWidth(LOG - 20);
+        log.setWrapText(true);
+        screen.getChildren().add(log);
+    }
+
+    private void window(Booth.Window w, Booth.Look now) {
+        Booth.Area a = w.area();
+        box("outline", a.x(), a.y(), a.width(), a.height());
+        Label title = Styles.label(w.title() + (now.windows().getFirst() == w ? ", in front" : ""), "gear-name");
+        title.relocate(a.x() * SCALE + 6, a.y() * SCALE + 4);
+        screen.getChildren().add(title);
+        if (w.id() != 1) {
+            return;
+        }
+        Label text = Styles.label(now.text(), "booth-text");
+        text.setWrapText(true);
+        put(text, a.x() + 20, a.y() + 50, a.width() - 40, 230);
+        button("Next slide: " + now.slides(), Booth.NEXT, a);
+        button("Start clip: " + now.clips(), Booth.CLIP, a);
+        box("booth-button", a.x() + Booth.SLIDER.x(), a.y() + Booth.SLIDER.y(), Booth.SLIDER.width(), Booth.SLIDER
+                .height());
+        Rectangle level = new Rectangle(Booth.SLIDER.width() * SCALE * now.slider() / 100.0, Booth.SLIDER.height()
+                * SCALE);
+        level.getStyleClass().add("hint-mark");
+        level.relocate((a.x() + Booth.SLIDER.x()) * SCALE, (a.y() + Booth.SLIDER.y()) * SCALE);
+        Label brightness = Styles.label("Brightness " + now.slider(), "where");
+        brightness.relocate((a.x() + Booth.SLIDER.x()) * SCALE, (a.y() + Booth.SLIDER.y() - 40) * SCALE);
+        screen.getChildren().addAll(level, brightness);
+    }
+
+    private void button(String words, Booth.Area area, Booth.Area in) {
+        put(Styles.label(words, "booth-button"), in.x() + area.x(), in.y() + area.y(), area.width(), area.height());
+    }
+
+    private void box(String style, double x, double y, double width, double height) {
+        Region box = new Region();
+        box.getStyleClass().add(style);
+        put(box, x, y, width, height);
+    }
+
+    private void put(Region what, double x, double y, double width, double height) {
+        what.setPrefSize(width * SCALE, height * SCALE);
+        what.setMinSize(width * SCALE, height * SCALE);
+        what.setMaxSize(width * SCALE, height * SCALE);
+        what.relocate(x * SCALE, y * SCALE);
+        screen.getChildren().add(what);
+    }
+}

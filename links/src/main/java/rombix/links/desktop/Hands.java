@@ -1,0 +1,376 @@
+package rombix.links.desktop;
+
+import java.nio.file.Path;
+import java.util.ArrayDeque;
+import java.util.Deque;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import rombix.core.computer.Keys;
+import rombix.core.computer.Place;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
+import rombix.links.desktop.Machine.Box;
+import rombix.links.desktop.Machine.Point;
+import rombix.links.desktop.Machine.Window;
+
+/**
+ * Hands at a computer: keys and pointer with their pace, what they hold, and modifiers that let go by themselves. One
+ * thread's, but for {@link #stop}.
+ */
+@OwnedBy(Owner.LINK)
+final class Hands {
+    private static final long TAP_MILLIS = 10;
+    private static final long DOUBLE_MILLIS = 60;
+    private static final long FRAME_MILLIS = 10;
+    private static final long FRONT_MILLIS = 1500;
+
+    /** A modifier that stays down until something happens. */
+    private record Sticky(boolean next, long untilNanos, boolean touched) {
+    }
+
+    /** What is being done was stopped. */
+    static final class Stopped extends Exception {
+        private static final long serialVersionUID = 1L;
+    }
+
+    private final Machine machine;
+    private final HeldFile file;
+    /** What we hold down: keys, and buttons of the pointer as {@code button left}. */
+    private final Set<String> held = new LinkedHashSet<>();
+    private final Map<String, Sticky> sticky = new LinkedHashMap<>();
+    private boolean stopped;
+
+    /** @param kept where what is held is kept, for the case that this process is killed */
+    Hands(Machine machine, @Nullable Path kept) {
+        this.machine = machine;
+        this.file = new HeldFile(kept);
+        file.found().reversed().forEach(this::up);
+    }
+
+    /** Ends what is being done. From any thread. */
+    synchronized void stop() {
+        stopped = true;
+        notifyAll();
+    }
+
+    /** Begins something anew: what came before it was stopped, it is not. */
+    synchronized void begin() {
+        stopped = false;
+    }
+
+    /** Waits, unless it is stopped. */
+    synchronized void pause(long millis) throws Stopped {
+        long until = System.nanoTime() + millis * 1_000_000L;
+        try {
+            for (long left = millis; left > 0 && !stopped; left = (until - System.nanoTime() + 999_999L) / 1_000_000L) {
+                wait(left);
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new Stopped();
+        }
+        if (stopped) {
+            throw new Stopped();
+        }
+    }
+
+    private void down(String what) throws Unable {
+        held.add(what);
+        file.keep(held); // Before it is so: whoever is killed now is followed by one who lets go.
+        if (what.startsWith("button ")) {
+            machine.button(what.substring("button ".length()), true);
+        } else {
+            machine.key(what, true);
+        }
+    }
+
+    private void up(String what) {
+        try {
+            if (what.startsWith("button ")) {
+                machine.button(what.substring("button ".length()), false);
+            } else {
+                machine.key(what, false);
+            }
+        } catch (Unable e) {
+            // It is down no more either way.
+        }
+        held.remove(what);
+        sticky.remove(what);
+        file.keep(held);
+    }
+
+    /** Lets go of all that we hold. */
+    void letGo() {
+        new ArrayList<>(held).reversed().forEach(this::up);
+    }
+
+    /** Lets modifiers up that a hand of flesh still holds, such as those of the shortcut that pressed the button. */
+    private void clear() throws Unable {
+        for (String modifier : machine.down()) {
+            if (!held.contains(modifier)) {
+                machine.key(modifier, false);
+            }
+        }
+    }
+
+    void press(List<String> chord, int times, long pace) throws Unable, Stopped {
+        clear();
+        for (int i = 0; i < times; i++) {
+            if (i > 0) {
+                pause(pace);
+            }
+            Deque<String> own = new ArrayDeque<>();
+            try {
+                for (String key : chord) {
+                    if (!held.contains(key)) {
+                        own.push(key);
+                        down(key);
+                    }
+                }
+                pause(TAP_MILLIS);
+            } finally {
+                own.forEach(this::up);
+            }
+        }
+        done();
+    }
+
+    void hold(List<String> chord) throws Unable {
+        for (String key : chord) {
+            if (!held.contains(key)) {
+                down(key);
+            }
+        }
+    }
+
+    void release(List<String> chord) {
+        chord.reversed().forEach(key -> {
+            if (held.contains(key)) {
+                up(key);
+            }
+        });
+    }
+
+    /** @param millis how long at most; 0 where no time ends it */
+    void stick(String modifier, boolean next, long millis) throws Unable {
+        if (!held.contains(modifier)) {
+            down(modifier);
+        }
+        if (next || millis > 0) {
+            sticky.put(modifier, new Sticky(next, millis > 0 ? System.nanoTime() + millis * 1_000_000L : Long.MAX_VALUE,
+                    false));
+        } else {
+            sticky.remove(modifier);
+        }
+    }
+
+    void type(String text, long pace) throws Unable, Stopped {
+        clear();
+        int[] all = text.replace("\r\n", "\n").codePoints().toArray();
+        for (int i = 0; i < all.length; i++) {
+            if (i > 0) {
+                pause(pace);
+            }
+            machine.type(all[i]);
+        }
+        done();
+    }
+
+    /** Something was pressed, clicked or typed: what held a modifier for that alone lets go. */
+    private void done() {
+        new ArrayList<>(sticky.entrySet()).forEach(s -> {
+            if (s.getValue().next()) {
+                up(s.getKey());
+            }
+        });
+    }
+
+    /** In how many milliseconds {@link #watch} is to be called; negative where it need not. */
+    long watching() {
+        if (sticky.isEmpty()) {
+            return -1;
+        }
+        if (sticky.values().stream().anyMatch(Sticky::next)) {
+            return FRAME_MILLIS;
+        }
+        long first = sticky.values().stream().mapToLong(Sticky::untilNanos).min().orElse(0);
+        return Math.clamp((first - System.nanoTime()) / 1_000_000L + 1, 1, 1000);
+    }
+
+    /** Lets modifiers go whose time is over, or that waited for the next key or click, of any hand. */
+    void watch() {
+        boolean any = sticky.values().stream().anyMatch(Sticky::next) && machine.touched();
+        new ArrayList<>(sticky.entrySet()).forEach(s -> {
+            Sticky now = s.getValue();
+            if (now.untilNanos() != Long.MAX_VALUE && System.nanoTime() - now.untilNanos() >= 0 || now.touched()
+                    && !any) {
+                up(s.getKey());
+            } else if (now.next() && any) { // It goes with that one, and not before.
+                sticky.put(s.getKey(), new Sticky(true, now.untilNanos(), true));
+            }
+        });
+    }
+
+    /** The pixel where a place is now. */
+    Point at(Place place) throws Unable {
+        return switch (place) {
+            case Place.Here _ -> machine.pointer();
+            case Place.OnScreen s -> {
+                List<Box> screens = machine.screens();
+                if (s.screen() < 1 || s.screen() > screens.size()) {
+                    throw new Unable("there is no screen %d now".formatted(s.screen()));
+                }
+                Box screen = screens.get(s.screen() - 1);
+                yield new Point(screen.x() + s.x(), screen.y() + s.y());
+            }
+            case Place.InWindow w -> {
+                Box box = window(w.application(), "").box();
+                yield new Point(w.corner().right() ? box.x() + box.width() - 1 - w.x() : box.x() + w.x(),
+                        w.corner().lower() ? box.y() + box.height() - 1 - w.y() : box.y() + w.y());
+            }
+        };
+    }
+
+    void click(String button, int times, Place place, boolean back) throws Unable, Stopped {
+        Point before = machine.pointer();
+        move(place);
+        for (int i = 0; i < times; i++) {
+            if (i > 0) {
+                pause(DOUBLE_MILLIS);
+            }
+            down("button " + button);
+            try {
+                pause(TAP_MILLIS);
+            } finally {
+                up("button " + button);
+            }
+        }
+        done();
+        if (back) {
+            machine.move(before);
+        }
+    }
+
+    void move(Place place) throws Unable {
+        if (!(place instanceof Place.Here)) {
+            machine.move(at(place));
+        }
+    }
+
+    void hold(String button, Place place) throws Unable {
+        move(place);
+        down("button " + button);
+    }
+
+    void release(String button, Place place) throws Unable {
+        if (held.contains("button " + button)) {
+            try {
+                move(place);
+            } finally {
+                up("button " + button);
+            }
+        }
+    }
+
+    void drag(Place from, Place to, String button, long millis, boolean back) throws Unable, Stopped {
+        Point before = machine.pointer();
+        Point start = at(from);
+        Point end = at(to);
+        machine.move(start);
+        pause(TAP_MILLIS);
+        down("button " + button);
+        try {
+            long began = System.nanoTime();
+            for (double part = 0; part < 1;) {
+                pause(FRAME_MILLIS);
+                part = millis <= 0 ? 1 : Math.min(1, (System.nanoTime() - began) / (millis * 1e6));
+                machine.move(new Point((int) Math.round(start.x() + part * (end.x() - start.x())), (int) Math.round(
+                        start.y() + part * (end.y() - start.y()))));
+            }
+            pause(TAP_MILLIS);
+        } finally {
+            up("button " + button);
+        }
+        done();
+        if (back) {
+            machine.move(before);
+        }
+    }
+
+    void wheel(String way, int clicks, Place place) throws Unable, Stopped {
+        move(place);
+        for (int i = 0; i < clicks; i++) {
+            machine.wheel(way);
+            pause(FRAME_MILLIS);
+        }
+        done();
+    }
+
+    /** The foremost window of an application, with a text in its title; each may be blank for any. */
+    Window window(String application, String title) throws Unable {
+        if (application.isBlank() && title.isBlank()) {
+            return machine.front().orElseThrow(() -> new Unable("no window is in front"));
+        }
+        return machine.windows().stream().filter(w -> (application.isBlank() || w.application().equalsIgnoreCase(
+                application)) && w.title().toLowerCase(java.util.Locale.ROOT).contains(title.toLowerCase(
+                        java.util.Locale.ROOT)))
+                .findFirst().orElseThrow(() -> new Unable(title.isBlank()
+                        ? "“" + application + "” has no window now: open it first"
+                        : "no window has “" + title + "” in its title now"));
+    }
+
+    /** Brings a window to the front and waits until it is there. Gives back what was there before. */
+    Optional<Window> bring(Window window) throws Unable, Stopped {
+        Optional<Window> before = machine.front();
+        if (before.isEmpty() || before.get().id() != window.id()) {
+            machine.bring(window);
+            long until = System.nanoTime() + FRONT_MILLIS * 1_000_000L;
+            while (machine.front().filter(w -> w.id() == window.id()).isEmpty()) {
+                if (System.nanoTime() - until > 0) {
+                    throw new Unable("“" + window.title() + "” did not come to the front");
+                }
+                pause(FRAME_MILLIS);
+            }
+        }
+        return before;
+    }
+
+    /** Something that is done in front of an application. */
+    interface Doing {
+        void now() throws Unable, Stopped;
+    }
+
+    /** Does something in front of an application, or of whatever is in front where that is blank. */
+    void before(String application, boolean back, Doing what) throws Unable, Stopped {
+        if (application.isBlank()) {
+            what.now();
+            return;
+        }
+        Window window = window(application, "");
+        Optional<Window> before = bring(window);
+        try {
+            what.now();
+        } finally {
+            if (back && before.isPresent() && before.get().id() != window.id()) {
+                machine.bring(before.get());
+            }
+        }
+    }
+
+    /** The modifier with an id such as {@code right-ctrl}. */
+    static String modifier(String id) throws Unable {
+        return Keys.key(id.replace('-', ' ')).filter(Keys::modifier).orElseThrow(() -> new Unable("“" + id
+                + "” is no modifier"));
+    }
+
+    void close() {
+        letGo();
+        file.close();
+    }
+}

@@ -1,0 +1,116 @@
+package rombix.links.desktop;
+
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
+
+/**
+ * What a computer lets a program do with it. Keys have the names of {@link rombix.core.computer.Keys}; points are pixels
+ * of all screens together, from the upper left. One thread's.
+ */
+@OwnedBy(Owner.LINK)
+interface Machine extends AutoCloseable {
+    /** A rectangle of pixels. */
+    record Box(int x, int y, int width, int height) {
+        boolean holds(int px, int py) {
+            return px >= x && py >= y && px < x + width && py < y + height;
+        }
+    }
+
+    /** A point. */
+    record Point(int x, int y) {
+    }
+
+    /** A window: its application's name and its title. */
+    record Window(long id, String application, String title, Box box) {
+    }
+
+    /** A program that runs. */
+    interface Program {
+        /** How it ended, and the first line that it said. */
+        record End(int code, String line) {
+        }
+
+        /** Waits until it ends. */
+        End end() throws InterruptedException;
+
+        /** Ends it. */
+        void stop();
+    }
+
+    /** What it cannot do, by the first word of the message that asks for it, with why and what to do. */
+    Map<String, String> unable();
+
+    /** Reads the layout of its keys anew, which may have changed. */
+    default void ready() {
+        // It does not change.
+    }
+
+    /** A key goes down or up. */
+    void key(String key, boolean down) throws Unable;
+
+    /** Types one character, whatever keys it takes. */
+    void type(int codePoint) throws Unable;
+
+    /** The modifiers that are down now, by whatever hand. */
+    Set<String> down();
+
+    /** Whether any key or button is down that is no modifier, by whatever hand. */
+    boolean touched();
+
+    Point pointer() throws Unable;
+
+    void move(Point to) throws Unable;
+
+    /** @param button left, middle or right */
+    void button(String button, boolean down) throws Unable;
+
+    /** One click of the wheel. @param way up, down, left or right */
+    void wheel(String way) throws Unable;
+
+    /** Whether its screens are those that this process shows its windows on. */
+    default boolean shown() {
+        return true;
+    }
+
+    /** The screens, the first one first. */
+    List<Box> screens() throws Unable;
+
+    /** The windows that are to be seen, the foremost first. */
+    List<Window> windows();
+
+    /** The window that has the keyboard; empty where none has. */
+    Optional<Window> front();
+
+    void bring(Window window) throws Unable;
+
+    void close(Window window) throws Unable;
+
+    void minimise(Window window) throws Unable;
+
+    void place(Window window, Box box) throws Unable;
+
+    /** Opens a file, a folder or a page with what the system opens it with. */
+    void open(String what) throws Unable;
+
+    /** Starts a program. */
+    Program run(List<String> command, @Nullable String folder) throws Unable;
+
+    /** The text on the clipboard; empty where there is none. */
+    String clipboard() throws Unable;
+
+    void clipboard(String text) throws Unable;
+
+    /** Changes something of the system: {@code volume output}, {@code mute input}, {@code lock}, {@code note}. */
+    void system(String what, String value) throws Unable;
+
+    /** How the system is in what it can be asked for, by the name of the reading. */
+    Map<String, String> system();
+
+    @Override
+    void close();
+}

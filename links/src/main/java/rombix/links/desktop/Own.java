@@ -1,0 +1,44 @@
+package rombix.links.desktop;
+
+import java.util.ArrayDeque;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.Locale;
+import java.util.Map;
+import java.util.concurrent.TimeUnit;
+
+/** The keys that Rombix sends itself: what listens to keys everywhere passes them over. Safe to use from any thread. */
+final class Own {
+    /** After this nobody listens any more who would hear it. */
+    private static final long HEARD_NANOS = TimeUnit.SECONDS.toNanos(1);
+    private static final int MOST = 256;
+
+    private static final Map<String, Deque<Long>> SENT = new HashMap<>();
+
+    private Own() {
+    }
+
+    private static String of(String key, boolean down) {
+        return (down ? "+" : "-") + key.toUpperCase(Locale.ROOT);
+    }
+
+    /** A key is about to be sent. */
+    static synchronized void sent(String key, boolean down) {
+        Deque<Long> times = SENT.computeIfAbsent(of(key, down), _ -> new ArrayDeque<>());
+        if (times.size() >= MOST) {
+            times.removeFirst();
+        }
+        times.addLast(System.nanoTime());
+    }
+
+    /** Whether a key that was heard is one that was sent; each is known once. */
+    static synchronized boolean heard(String key, boolean down) {
+        Deque<Long> times = SENT.get(of(key, down));
+        while (times != null && !times.isEmpty()) {
+            if (System.nanoTime() - times.removeFirst() < HEARD_NANOS) {
+                return true;
+            }
+        }
+        return false;
+    }
+}

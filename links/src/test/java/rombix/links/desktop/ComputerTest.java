@@ -1,0 +1,251 @@
+package rombix.links.desktop;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.awaitility.Awaitility.await;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.Callable;
+import java.util.concurrent.ConcurrentHashMap;
+import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.api.io.TempDir;
+import rombix.core.board.Gear;
+import rombix.core.card.Card;
+import rombix.core.card.Protocol;
+import rombix.core.card.Twin;
+import rombix.core.computer.Power;
+import rombix.core.engine.Event;
+import rombix.core.engine.Status.Phase;
+import rombix.core.store.CardLibrary;
+import rombix.core.value.Value;
+import rombix.links.MachineClock;
+import rombix.links.link.GearReport;
+import rombix.links.link.Keyring;
+import rombix.links.link.Link;
+import rombix.links.link.Target;
+import rombix.standins.Booth;
+
+/** A computer as gear, against the stand-in of one. */
+@Timeout(60)
+class ComputerTest {
+    @TempDir
+    Path folder;
+    private Booth booth;
+    private Twin twin;
+    private Link link;
+    private final Map<Long, String> answers = new ConcurrentHashMap<>();
+    private final Map<String, Value> readings = new ConcurrentHashMap<>();
+    private final Map<String, Phase> phases = new ConcurrentHashMap<>();
+    private long ticket;
+
+    @BeforeEach
+    void open() throws Exception {
+        booth = new Booth(0);
+        Card card = CardLibrary.shipped().get("desktop");
+        twin = new Twin("computer", "Booth", card, Protocol.of("desktop"), Map.of());
+        link = new Desktop().open(new GearReport(twin, new MachineClock(), this::take), new Target("127.0.0.1:" + booth
+                .port(), new Gear.Link(Protocol.of("desktop"), "", Map.of()), Keyring.NONE));
+        soon(() -> phases.get("computer") == Phase.READY);
+    }
+
+    @AfterEach
+    void close() throws Exception {
+        link.close();
+        booth.close();
+    }
+
+    private void take(Event event) {
+        switch (event) {
+            case Event.OrderDone d -> answers.put(d.ticket(), d.fault() == null ? "sent" : d.fault());
+            case Event.Came c -> readings.put(c.reading(), c.value());
+            case Event.Linked l -> phases.put(l.gear(), l.status().phase());
+            default -> {
+            }
+        }
+    }
+
+    private static void soon(Callable<Boolean> so) {
+        await().atMost(Duration.ofSeconds(10)).pollInterval(Duration.ofMillis(5)).until(so);
+    }
+
+    private long send(String command, Map<String, Value> args) {
+        long mine = ++ticket;
+        link.send(mine, twin.order(twin.card().command(command).orElseThrow(), args, r -> readings.get(r)));
+        return mine;
+    }
+
+    private String done(String command, Map<String, Value> args) {
+        long mine = send(command, args);
+        soon(() -> answers.containsKey(mine));
+        return answers.get(mine);
+    }
+
+    private static Map<String, Value> with(Object... pairs) {
+        Map<String, Value> all = new HashMap<>();
+        for (int i = 0; i < pairs.length; i += 2) {
+            all.put((String) pairs[i], pairs[i + 1] instanceof Number n
+                    ? Value.of(n.doubleValue())
+                    : pairs[i + 1] instanceof Boolean b ? Value.of(b) : Value.of((String) pairs[i + 1]));
+        }
+        return all;
+    }
+
+    private @Nullable Value now(String reading) {
+        return readings.get(reading);
+    }
+
+    @Test
+    void aTextArrivesWholeWhateverItsLetters() {
+        assertThat(done("type-text", with("text", "Größe: Ω 😀\tok", "pace", 0))).isEqualTo("sent");
+        assertThat(booth.look().text()).isEqualTo("Größe: Ω 😀\tok");
+    }
+
+    @Test
+    void aChordGoesDownInOrderAndUpInTheOther() {
+        done("press-keys", with("keys", "shift+ctrl+k", "times", 2, "pace", 0));
+        List<String> once = List.of("Shift down", "Ctrl down", "K down", "K up", "Ctrl up", "Shift up");
+        List<String> twice = new ArrayList<>(once);
+        twice.addAll(once);
+        assertThat(booth.look().log()).isEqualTo(twice);
+    }
+
+    @Test
+    void aKeyThatIsNoneIsRefusedInPlainWords() {
+        org.assertj.core.api.Assertions.assertThatIllegalArgumentException().isThrownBy(() -> send("press-keys", with(
+                "keys", "Ctrl+Hyperspace"))).withMessage("there is no key “Hyperspace”");
+    }
+
+    @Test
+    void whatIsHeldIsLetGoByStopAllAndByClosing() {
+        done("hold-keys", with("keys", "F9"));
+        assertThat(booth.look().down()).containsExactly("F9");
+        link.stop();
+        soon(() -> booth.look().down().isEmpty());
+        done("hold-keys", with("keys", "Right Ctrl+F9"));
+        done("button-down", with());
+        assertThat(booth.look().down()).hasSize(3);
+        link.close();
+        assertThat(booth.look().down()).isEmpty();
+    }
+
+    @Test
+    void stopAllEndsATextInTheMiddleAndWhatWaitsBehindIt() {
+        long typing = send("type-text", with("text", "x".repeat(1000), "pace", 5));
+        long behind = send("press-keys", with("keys", "F1"));
+        soon(() -> booth.look().text().length() > 3);
+        link.stop();
+        soon(() -> answers.containsKey(typing) && answers.containsKey(behind));
+        assertThat(answers.values()).containsOnly("Booth: stopped");
+        assertThat(booth.look().text().length()).isLessThan(1000);
+        assertThat(booth.look().log()).doesNotContain("F1 down");
+        assertThat(done("press-keys", with("keys", "F2"))).isEqualTo("sent");
+    }
+
+    @Test
+    void aModifierThatWaitsForTheNextKeyGoesWithItAndOneForATimeGoesByItself() {
+        done("modifier-down", with("modifier", "ctrl", "until", "next"));
+        soon(() -> Value.of(true).equals(now("held/ctrl")));
+        done("press-keys", with("keys", "S"));
+        assertThat(booth.look().log()).containsExactly("Ctrl down", "S down", "S up", "Ctrl up");
+        soon(() -> Value.of(false).equals(now("held/ctrl")));
+        done("modifier-down", with("modifier", "right-alt", "until", "time", "ms", 30));
+        soon(() -> booth.look().log().contains("Right Alt up"));
+        soon(() -> Value.of(false).equals(now("held/right-alt")));
+    }
+
+    @Test
+    void aClickInAWindowFindsItFromEachCornerAndThePointerComesBack() {
+        booth.look();
+        assertThat(done("click", with("place", "window booth from upper-left at 90 322", "back", true))).isEqualTo(
+                "sent");
+        assertThat(booth.look().slides()).isEqualTo(1);
+        assertThat(booth.look().pointerX()).isEqualTo(Booth.WIDTH / 2);
+        done("place-window", with("app", "booth", "x", 300, "y", 200, "width", 500, "height", 500));
+        done("click", with("place", "window booth from lower-left at 200 180", "times", 2));
+        assertThat(booth.look().clips()).isEqualTo(2);
+        done("drag", with("from", "window booth from upper-left at 60 380", "place",
+                "window booth from upper-left at 260 380", "ms", 40));
+        assertThat(booth.look().slider()).isEqualTo(75);
+        assertThat(booth.look().down()).isEmpty();
+    }
+
+    @Test
+    void whatIsNotThereIsSaid() {
+        assertThat(done("click", with("place", "window kettle from upper-left at 1 1"))).isEqualTo(
+                "Booth: “kettle” has no window now: open it first");
+        assertThat(done("click", with("place", "screen 3 at 1 1"))).isEqualTo("Booth: there is no screen 3 now");
+    }
+
+    @Test
+    void keysGoToTheApplicationThatIsNamedAndWhatWasInFrontComesBack() {
+        done("bring", with("app", "chart"));
+        soon(() -> Value.of("chart").equals(now("front")));
+        done("type-text", with("text", "seen", "to", "booth"));
+        assertThat(booth.look().text()).isEqualTo("seen");
+        assertThat(booth.look().windows().getFirst().application()).isEqualTo("chart");
+        done("type-text", with("text", "!", "to", "booth", "back", false));
+        assertThat(booth.look().windows().getFirst().application()).isEqualTo("booth");
+    }
+
+    @Test
+    void theClipboardTheSoundAndAProgramAnswerAsReadings() {
+        done("clipboard-put", with("text", "M31"));
+        done("clipboard-take", with());
+        assertThat(now("clipboard")).isEqualTo(Value.of("M31"));
+        done("volume", with("side", "output", "volume", 30));
+        done("mute", with("side", "input"));
+        soon(() -> Value.of(30).equals(now("volume/output")) && Value.of(true).equals(now("mute/input")));
+        done("run", with("program", "seeing", "arguments", "--now", "wait", true));
+        assertThat(now("exit")).isEqualTo(Value.of(0));
+        assertThat(now("answer")).isEqualTo(Value.of("done"));
+        assertThat(booth.look().log()).contains("ran seeing --now");
+    }
+
+    @Test
+    void everyCommandOfTheCardIsKnownAndTakesAPower() throws Exception {
+        for (Card.Command command : twin.card().commands()) {
+            for (Card.Packet packet : command.send().get(twin.protocol())) {
+                String address = packet.to().toString().replace("{side}", "output");
+                assertThat(Doings.power(address)).as(command.id()).isNotNull();
+                assertThat(address.equals("programs run") || Doings.of(address) != null).isTrue();
+            }
+        }
+        assertThat(Optional.ofNullable(new Desktop().power("volume {side}"))).contains(Power.SYSTEM);
+    }
+
+    @Test
+    void whatAKilledRombixHeldIsFoundByTheNextOneAndWhatALivingOneHoldsIsNot() throws Exception {
+        Path file = folder.resolve("held");
+        HeldFile first = new HeldFile(file);
+        first.keep(List.of("Ctrl", "F9"));
+        try (HeldFile second = new HeldFile(file)) {
+            assertThat(second.found()).isEmpty();
+        }
+        first.close(); // As the system does it for one that was killed.
+        try (HeldFile next = new HeldFile(file)) {
+            assertThat(next.found()).containsExactly("Ctrl", "F9");
+        }
+        try (HeldFile last = new HeldFile(file)) {
+            assertThat(last.found()).isEmpty();
+        }
+        assertThat(Files.getPosixFilePermissions(folder.resolve("held-1"))).hasSize(2);
+    }
+
+    @Test
+    void whatRombixSendsItselfIsHeardOnce() {
+        Own.sent("F7", true);
+        assertThat(Own.heard("F7", true)).isTrue();
+        assertThat(Own.heard("F7", true)).isFalse();
+        assertThat(Own.heard("F8", true)).isFalse();
+    }
+}
