@@ -35,6 +35,7 @@ public final class Torture {
             Budget budget = new Budget(trial.whole(), (long) (TimeUnit.MINUTES.toNanos(1) * minutes * trial.share()
                     / shares));
             Trial.Outcome outcome;
+            Thread watchdog = Thread.ofPlatform().daemon().start(() -> watch(trial, minutes));
             try {
                 outcome = trial.suffer(budget);
             } catch (Exception | Error e) {
@@ -42,6 +43,7 @@ public final class Torture {
                 budget.breach("the trial itself ended with " + e);
                 outcome = budget.outcome("");
             }
+            watchdog.interrupt();
             System.out.printf(Locale.ROOT, "%-22s %9d of %-9d %8d %7.1f  %s%n", trial.name(), outcome.tries(), trial
                     .whole(), outcome.breaches().size(), (System.nanoTime() - start) / 1e9, outcome.figure());
             outcome.breaches().forEach(b -> System.out.println("    " + b));
@@ -49,5 +51,22 @@ public final class Torture {
         }
         System.out.println(broken == 0 ? "Every promise held." : broken + " breaches.");
         System.exit(broken == 0 ? 0 : 1);
+    }
+
+    /** Ends all where a trial goes on long after its time: something in it never ends, and that is a breach. */
+    private static void watch(Trial trial, double minutes) {
+        try {
+            Thread.sleep(TimeUnit.MINUTES.toMillis(2) + (long) (TimeUnit.MINUTES.toMillis(1) * minutes));
+        } catch (InterruptedException e) {
+            return;
+        }
+        System.out.println("    " + trial.name() + " does not end; what it is at:");
+        Thread.getAllStackTraces().forEach((thread, stack) -> {
+            if (thread.getState() == Thread.State.RUNNABLE && stack.length > 5) {
+                System.out.println("    " + thread.getName());
+                List.of(stack).forEach(line -> System.out.println("        " + line));
+            }
+        });
+        System.exit(1);
     }
 }

@@ -10,6 +10,7 @@ import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.LoggerFactory;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import rombix.app.edit.OpenedBoard;
@@ -36,6 +37,9 @@ final class OpenCommand implements Callable<Integer> {
     @Option(names = "--trust", description = "Trust the board: agree to all that it brings. A board from elsewhere is opened to look, until it is trusted.")
     private boolean trust;
 
+    @Mixin
+    private Allow allow = new Allow();
+
     private final Playing.Lines lines;
 
     OpenCommand(Playing.Lines lines) {
@@ -44,7 +48,7 @@ final class OpenCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws Exception {
-        run(lines, new Wanted(board, Map.of(), forMillis, live, trust), () -> {
+        run(lines, new Wanted(board, Map.of(), forMillis, live, trust, allow), () -> {
         }, _ -> {
         });
         return 0;
@@ -62,8 +66,10 @@ final class OpenCommand implements Callable<Integer> {
      * @param forMillis for how long; until the window is closed where it is null
      * @param live whether the show begins at once
      * @param trusted whether all is agreed to that the board brings
+     * @param allow what else it may do with this computer meanwhile
      */
-    record Wanted(Path board, Map<String, String> addresses, @Nullable Long forMillis, boolean live, boolean trusted) {
+    record Wanted(Path board, Map<String, String> addresses, @Nullable Long forMillis, boolean live, boolean trusted,
+            Allow allow) {
     }
 
     /**
@@ -89,6 +95,7 @@ final class OpenCommand implements Callable<Integer> {
         if (wanted.trusted()) {
             trust.agree(read.rig());
         }
+        wanted.allow().agree(trust, read.rig());
         List<Ask> missing = trust.missing(read.rig());
         if (offscreen) {
             System.out.println("There is no display, so Rombix runs offscreen"

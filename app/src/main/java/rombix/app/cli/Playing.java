@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
@@ -97,6 +98,12 @@ final class Playing implements AutoCloseable {
 
     Rig rig() {
         return rig;
+    }
+
+    /** The gear that is reached elsewhere than the board says; null in a Rombix, which has asked already. */
+    @Nullable
+    Set<String> elsewhere() {
+        return gear == null ? null : gear.addresses().keySet();
     }
 
     void post(Event event) {

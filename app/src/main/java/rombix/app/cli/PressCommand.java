@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
@@ -54,6 +55,9 @@ final class PressCommand implements Callable<Integer> {
     @Option(names = "--hold", description = "Keep holding the button until “rombix release”. Only where a Rombix has the board open.")
     private boolean hold;
 
+    @Mixin
+    private Allow allow = new Allow();
+
     @Spec
     private CommandSpec spec = CommandSpec.create();
     private final Playing.Stage stage;
@@ -73,6 +77,7 @@ final class PressCommand implements Callable<Integer> {
         }
         try (Playing play = stage.open(board, button, at, standIns)) {
             Button pressed = GearAccess.button(play.rig(), board, button);
+            allow.check(play, pressed);
             play.settle(pressed);
             Deque<String> left = new ArrayDeque<>(answers);
             Report report = new Report(spec.commandLine().getOut(), json, play.rig());

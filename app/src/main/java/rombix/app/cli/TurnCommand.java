@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
@@ -39,6 +40,9 @@ final class TurnCommand implements Callable<Integer> {
     @Option(names = "--json", description = "One JSON object per line, as “rombix press” prints them.")
     private boolean json;
 
+    @Mixin
+    private Allow allow = new Allow();
+
     @Spec
     private CommandSpec spec = CommandSpec.create();
     private final Playing.Stage stage;
@@ -51,6 +55,7 @@ final class TurnCommand implements Callable<Integer> {
     public Integer call() throws Exception {
         try (Playing play = stage.open(board, button, at, standIns)) {
             Button turned = GearAccess.button(play.rig(), board, button);
+            allow.check(play, turned);
             play.settle(turned);
             Report report = new Report(spec.commandLine().getOut(), json, play.rig());
             play.follow(new Event.Turned(turned.id(), detents, fine, PressCommand.SOURCE), turned, report::take);

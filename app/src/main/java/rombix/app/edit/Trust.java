@@ -98,6 +98,11 @@ public final class Trust {
         }
     }
 
+    /** Agrees to something until Rombix is closed. */
+    public synchronized void agreeForNow(Collection<Ask> asks) {
+        asks.forEach(a -> agreed.add(a.key()));
+    }
+
     /** Agrees to all that a board asks for: what its owner has made, or looked at. */
     public void agree(Rig rig) {
         agree(missing(rig));

@@ -79,6 +79,25 @@ public final class Asks {
         return all;
     }
 
+    /** The powers that a press on a button can want of this computer. */
+    public static Set<Power> powers(Rig rig, Button button, Collection<String> elsewhere) {
+        Asks asks = new Asks(rig);
+        List<Object> used = used(rig, button);
+        Set<Power> all = new TreeSet<>();
+        Walk.steps(rig.board(), spot -> {
+            Walk.Owner owner = spot.owner();
+            if (used.stream()
+                    .anyMatch(u -> u == owner.button() || u instanceof Board.NamedChain c && c.id().equals(owner
+                            .chain()))) {
+                Wants wants = asks.wants("", spot.step(), elsewhere);
+                if (wants != null) {
+                    all.add(wants.power());
+                }
+            }
+        });
+        return all;
+    }
+
     private void add(Ask ask) {
         found.putIfAbsent(ask.key(), ask);
     }

@@ -24,8 +24,15 @@ final class XServer implements AutoCloseable {
     private static final int NAMES_UP = 8;
     private static final long FROM_A_PAGER = 2;
 
+    /** Connections come and go one at a time: the library keeps lists of all of them. */
+    private static final Object OPENING = new Object();
+    /** A window may be gone before it is asked for its name: that is no reason to end the program. Kept, as C calls it. */
+    private static final X11.XErrorHandler NO_MATTER = (_, _) -> 0;
+
     /** What the general bindings lack. */
     interface More extends Library {
+        int XInitThreads();
+
         int XGetInputFocus(X11.Display display, X11.WindowByReference window, IntByReference revert);
 
         int XSetInputFocus(X11.Display display, X11.Window window, int revert, NativeLong time);
@@ -50,10 +57,19 @@ final class XServer implements AutoCloseable {
     final More more = Native.load("X11", More.class);
     final X11.Display display;
     final X11.Window root;
+    private boolean tests;
 
     /** @throws Unable where there is none */
     XServer() throws Unable {
-        X11.Display opened = System.getenv("DISPLAY") == null ? null : x.XOpenDisplay(null);
+        X11.Display opened;
+        synchronized (OPENING) {
+            more.XInitThreads();
+            opened = System.getenv("DISPLAY") == null ? null : x.XOpenDisplay(null);
+            if (opened != null) {
+                IntByReference unused = new IntByReference();
+                tests = X11.XTest.INSTANCE.XTestQueryExtension(opened, unused, unused, unused, unused);
+            }
+        }
         if (opened == null) {
             throw new Unable(System.getenv("WAYLAND_DISPLAY") == null
                     ? "there is no desktop here (no X server)"
@@ -61,8 +77,15 @@ final class XServer implements AutoCloseable {
         }
         display = opened;
         root = x.XDefaultRootWindow(display);
-        // A window may be gone before it is asked for its name: that is no reason to end the program.
-        x.XSetErrorHandler((_, _) -> 0);
+        x.XSetErrorHandler(NO_MATTER);
+        synchronized (OPENING) {
+            screens();
+        }
+    }
+
+    /** Whether it lets programs press keys (the extension XTEST). */
+    boolean tests() {
+        return tests;
     }
 
     /** The windows that are to be seen, the foremost first. */
@@ -99,14 +122,16 @@ final class XServer implements AutoCloseable {
 
     private Optional<Window> window(X11.Window window) {
         String application = text(window, "WM_CLASS", true);
-        if (application == null) {
-            return Optional.empty();
-        }
         String title = text(window, "_NET_WM_NAME", false);
         if (title == null) {
             title = text(window, "WM_NAME", false);
         }
-        return Optional.of(new Window(window.longValue(), application, title == null ? "" : title, box(window)));
+        if (application == null && title == null) {
+            return Optional.empty();
+        }
+        String named = title == null ? "" : title;
+        return Optional.of(new Window(window.longValue(), application == null ? named : application, named, box(
+                window)));
     }
 
     private Box box(X11.Window window) {
@@ -261,6 +286,8 @@ final class XServer implements AutoCloseable {
 
     @Override
     public void close() {
-        x.XCloseDisplay(display);
+        synchronized (OPENING) {
+            x.XCloseDisplay(display);
+        }
     }
 }

@@ -39,9 +39,10 @@ public final class GuestPopover {
      * @param board what brings it
      * @param asks what it brings
      * @param known whether the rest of it was agreed to before
-     * @param trust agrees to it; closing it in any other way does not
+     * @param trust agrees to it, and {@code now} until Rombix is closed; closing it in any other way does not
      */
-    public void show(Node by, Board board, List<Ask> asks, boolean known, Runnable trust, Runnable closed) {
+    public void show(Node by, Board board, List<Ask> asks, boolean known, Runnable trust, Runnable now,
+            Runnable closed) {
         Label title = Styles.label(known
                 ? "“%s” brings something new".formatted(board.name())
                 : "“%s” is a guest on this computer".formatted(board.name()), "gear-name");
@@ -58,13 +59,19 @@ public final class GuestPopover {
             trust.run();
             desk.overlay().close();
         });
+        Button once = Fields.plain("Only this time", "");
+        once.setId("guest-now");
+        once.setOnAction(_ -> {
+            now.run();
+            desk.overlay().close();
+        });
         Label means = Fields.read("To look: pages, chains and rehearsal on twins; no gear is reached.");
         means.setMaxWidth(Double.MAX_VALUE);
         HBox.setHgrow(means, Priority.ALWAYS);
-        for (Button b : List.of(look, yes)) {
+        for (Button b : List.of(look, yes, once)) {
             b.setMinWidth(Region.USE_PREF_SIZE);
         }
-        HBox foot = new HBox(Space.S8, means, yes, look);
+        HBox foot = new HBox(Space.S8, means, yes, once, look);
         foot.setAlignment(Pos.CENTER_LEFT);
         VBox box = new VBox(Space.S10, title, about, middle, foot);
         box.setPrefWidth(WIDTH);

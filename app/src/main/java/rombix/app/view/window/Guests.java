@@ -80,7 +80,7 @@ public final class Guests {
 
     /** Shows what it brings, with the ways to go on. */
     void ask() {
-        popover.show(over, desk.bench().board(), missing, known, this::trusted, this::tell);
+        popover.show(over, desk.bench().board(), missing, known, this::trusted, this::trustedNow, this::tell);
     }
 
     private void tell() {
@@ -96,6 +96,11 @@ public final class Guests {
 
     private void trusted() {
         trust.agree(missing);
+        trustedNow();
+    }
+
+    private void trustedNow() {
+        trust.agreeForNow(missing);
         missing = List.of();
         touches.deaf(false);
         player.guest(false);
@@ -122,6 +127,9 @@ public final class Guests {
         }
         popover.show(over, brought, fresh, true, () -> {
             trust.agree(fresh);
+            then.run();
+        }, () -> {
+            trust.agreeForNow(fresh);
             then.run();
         }, () -> {
         });
