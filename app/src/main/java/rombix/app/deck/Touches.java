@@ -3,6 +3,7 @@ package rombix.app.deck;
 import java.util.Set;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
+import rombix.core.computer.Input;
 import rombix.core.touch.Touch;
 
 /** What presses from outside, as the window sees it. Safe to use from any thread. */
@@ -30,6 +31,9 @@ public interface Touches {
     /** Hands the next touches to a learner, on the interface's thread, and to no button; null ends that. */
     void learn(@Nullable Consumer<Touch> learner);
 
+    /** Hands all that hands do at this computer to another, on the interface's thread; null ends that. */
+    void record(@Nullable Consumer<Input> to);
+
     /** Whether nothing outside is listened to, whatever it says, for the boards that are loaded from now on. */
     void deaf(boolean on);
 
@@ -47,6 +51,11 @@ public interface Touches {
 
         @Override
         public void learn(@Nullable Consumer<Touch> learner) {
+            // Nothing will come.
+        }
+
+        @Override
+        public void record(@Nullable Consumer<Input> to) {
             // Nothing will come.
         }
 

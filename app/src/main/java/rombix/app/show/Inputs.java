@@ -9,6 +9,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.app.deck.Touches;
 import rombix.core.board.Board;
 import rombix.core.board.Trigger;
+import rombix.core.computer.Input;
 import rombix.core.engine.Event;
 import rombix.core.engine.Happening;
 import rombix.core.touch.Feedback;
@@ -101,6 +102,11 @@ final class Inputs implements Touches, AutoCloseable {
         learning = learner != null;
         switchboard.learn(learner == null ? null : t -> Platform.runLater(() -> learner.accept(t)));
         opener.execute(this::open);
+    }
+
+    @Override
+    public void record(@Nullable Consumer<Input> to) {
+        opener.execute(() -> keys.record(to == null ? null : i -> Platform.runLater(() -> to.accept(i))));
     }
 
     @Override

@@ -314,7 +314,7 @@ public final class Twin {
                 return v == null ? Value.of("…") : v;
             }
             return Value.of(spokenArg(p.get(), v, now));
-        });
+        }).replaceAll(" {2,}", " ").strip(); // What is left blank leaves no gap.
     }
 
     /** An argument in words. */

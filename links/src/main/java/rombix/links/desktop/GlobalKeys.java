@@ -21,6 +21,9 @@ import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
 import java.util.logging.Level;
 import java.util.logging.Logger;
+import org.jspecify.annotations.Nullable;
+import rombix.core.computer.Input;
+import rombix.core.computer.Keys;
 import rombix.core.touch.Touch;
 
 /**
@@ -47,6 +50,8 @@ public final class GlobalKeys implements AutoCloseable {
     /** The name with which each key went down: its modifiers may be let go before it. */
     private final Map<Integer, String> down = new HashMap<>();
     private boolean listening;
+    private boolean wanted;
+    private @Nullable Recorder recorder;
     private String trouble = "";
 
     /** @param touched told of each key, on the hook's thread; must not block */
@@ -70,13 +75,32 @@ public final class GlobalKeys implements AutoCloseable {
 
     /** Begins to listen, or ends it. What was held as it ends is let go. */
     public synchronized void listen(boolean on) {
-        if (on == listening) {
-            return;
+        wanted = on;
+        hook();
+    }
+
+    /** Hands all that hands do at this computer to another, on the hook's thread; null ends that. */
+    public synchronized void record(@Nullable Consumer<Input> to) {
+        Recorder before = recorder;
+        if (before != null) {
+            before.close();
+            recorder = null;
         }
-        if (on) {
+        if (to != null) {
+            recorder = new Recorder(to);
+        }
+        hook();
+    }
+
+    private void hook() {
+        boolean on = wanted || recorder != null;
+        if (on && !listening) {
             begin();
-        } else {
+        } else if (!on && listening) {
             end();
+        }
+        if (recorder != null && listening) {
+            recorder.open();
         }
     }
 
@@ -170,6 +194,21 @@ public final class GlobalKeys implements AutoCloseable {
         return Optional.of(String.join("+", parts));
     }
 
+    /** A key by its plain name, modifiers each by their side; empty where it has none. */
+    static Optional<String> plain(NativeKeyEvent e) {
+        String constant = CODES.getOrDefault(e.getKeyCode(), "UNDEFINED");
+        if (MODIFIERS.contains(constant)) {
+            String name = constant.startsWith("CONTROL") ? "Ctrl" : words(constant.replaceAll("_[LR]$", ""));
+            return Keys.key((e.getKeyLocation() == NativeKeyEvent.KEY_LOCATION_RIGHT || constant.endsWith("_R")
+                    ? "Right "
+                    : "") + name);
+        }
+        if (constant.equals("PAUSE")) {
+            return Keys.key("Pause Break");
+        }
+        return name(e.getKeyCode(), e.getRawCode(), e.getKeyLocation(), 0).flatMap(Keys::key);
+    }
+
     private static String words(String constant) {
         StringBuilder words = new StringBuilder();
         for (String word : constant.split("_")) {
@@ -181,6 +220,7 @@ public final class GlobalKeys implements AutoCloseable {
 
     @Override
     public void close() {
+        record(null);
         listen(false);
     }
 

@@ -10,6 +10,7 @@ import javafx.scene.Scene;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.Slider;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
@@ -26,6 +27,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Settings;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
+import rombix.app.view.common.Manner;
 import rombix.app.view.common.Shapes;
 import rombix.app.view.common.Space;
 import rombix.app.view.tile.TileGrid;
@@ -54,6 +56,9 @@ public final class SmallWindow {
     private double grabX;
     private double grabY;
     private boolean dragged;
+    private boolean takes;
+    private Manner.Taking taking = _ -> {
+    };
 
     /** @param main the scene whose colours it wears */
     public SmallWindow(Desk desk, Scene main) {
@@ -103,7 +108,8 @@ public final class SmallWindow {
             Point2D at = place.place(over, screen(over), root.prefWidth(-1), root.prefHeight(-1));
             stage.setX(at.getX());
             stage.setY(at.getY());
-            stage.show();
+            taking = Manner.show(stage);
+            taking.keyboard(takes);
         }
         stage.toFront();
     }
@@ -177,12 +183,23 @@ public final class SmallWindow {
         Label through = new Label("opacity");
         through.getStyleClass().add("where");
         through.setMinWidth(0);
+        ToggleButton keys = new ToggleButton("keys");
+        keys.getStyleClass().setAll("toggle-button", "tab");
+        keys.setId("small-keys");
+        keys.setSelected(takes);
+        keys.setAccessibleText("Take the keyboard when it is clicked");
+        keys.setTooltip(new javafx.scene.control.Tooltip(
+                "Take the keyboard when it is clicked. Off: the program you type into keeps it."));
+        keys.setOnAction(_ -> {
+            takes = keys.isSelected();
+            taking.keyboard(takes);
+        });
         Button shrink = small("small-shrink", "–", "Shrink to the mark (Esc)");
         shrink.setOnAction(_ -> shrink(true));
         Button close = small("small-close", "×", "Close the small window");
         close.setOnAction(_ -> close());
         Node rhombus = Shapes.rhombus(16, "mark");
-        HBox head = new HBox(Space.S8, rhombus, name, mode, space, through, opacity, shrink, close);
+        HBox head = new HBox(Space.S8, rhombus, name, mode, space, through, opacity, keys, shrink, close);
         head.setAlignment(Pos.CENTER_LEFT);
         head.setId("small-head");
         drag(head, () -> {

@@ -20,6 +20,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import javafx.util.Duration;
 import org.jspecify.annotations.Nullable;
+import rombix.app.deck.Touches;
 import rombix.app.edit.Shadow;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
@@ -46,13 +47,18 @@ public final class RackView extends ScrollPane {
     private final PauseTransition rest = new PauseTransition(Duration.millis(100));
     private @Nullable Object shownGear;
     private @Nullable Shadow shadow;
+    private final ShadowedHands hands;
     private final Button snapshot = Fields.plain("Snapshot", "Alt+N");
     private final ToggleButton shadowMe = new ToggleButton("Shadow me");
 
-    /** @param hint shown above the gear when it is due */
+    /**
+     * @param hint shown above the gear when it is due
+     * @param touches what tells of the hands at this computer
+     */
     public RackView(Desk desk, Supplier<rombix.core.engine.Known> known, PageView page, GearPopover gear,
-            Node hint) {
+            Node hint, Touches touches) {
         this.desk = desk;
+        this.hands = new ShadowedHands(desk, touches);
         this.page = page;
         this.gear = gear;
         setId("rack");
@@ -135,7 +141,12 @@ public final class RackView extends ScrollPane {
             if (shadowMe.isSelected()) {
                 Shadow started = new Shadow(desk.bench(), known.get());
                 shadow = started;
-                desk.model().listen(started::came);
+                hands.begin(shadowMe::fire);
+                desk.model().listen((came, at) -> {
+                    if (!hands.records(came.gear())) {
+                        started.came(came, at);
+                    }
+                });
             } else {
                 desk.model().listen(null);
                 List<Step> steps = shadow == null ? List.of() : shadow.steps();
@@ -143,8 +154,13 @@ public final class RackView extends ScrollPane {
                 if (!steps.isEmpty() && desk.bench().hasChain()) {
                     desk.bench().add("shadow " + steps.size() + " steps", steps);
                 }
+                hands.end(shadowMe);
             }
-            shadowMe.setText(shadowMe.isSelected() ? "Stop shadowing" : "Shadow me");
+            shadowMe.setText(!shadowMe.isSelected()
+                    ? "Shadow me"
+                    : hands.recording()
+                            ? "Stop (" + ShadowedHands.END + ")"
+                            : "Stop shadowing");
         });
         HBox tools = new HBox(Space.S4,
                 history("undo", "mdi2u-undo", "Ctrl+Z", desk.bench()::undo, () -> desk.bench().undoName()),

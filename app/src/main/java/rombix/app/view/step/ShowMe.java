@@ -27,9 +27,8 @@ import rombix.app.view.common.Desk;
 import rombix.app.view.common.Styles;
 import rombix.core.board.Board.Picture;
 import rombix.core.card.Twin;
+import rombix.core.computer.Layout;
 import rombix.core.computer.Place;
-import rombix.core.computer.Place.Corner;
-import rombix.core.value.Value;
 
 /**
  * Dims a computer's screens so that a place on them is shown by a click. Of this computer what is on the screens is seen; of
@@ -45,21 +44,13 @@ final class ShowMe {
     record Shown(List<Place> places, @Nullable Picture picture) {
     }
 
-    private record Box(double x, double y, double width, double height, String of, String title) {
-        boolean holds(double px, double py) {
-            return px >= x && py >= y && px < x + width && py < y + height;
-        }
-    }
-
-    private final List<Box> windows;
-    private final List<Box> screens;
+    private final Layout layout;
     private final List<Stage> stages = new ArrayList<>();
     private final Consumer<Shown> then;
     private final Runnable after;
 
-    private ShowMe(List<Box> windows, List<Box> screens, Consumer<Shown> then, Runnable after) {
-        this.windows = windows;
-        this.screens = screens;
+    private ShowMe(Layout layout, Consumer<Shown> then, Runnable after) {
+        this.layout = layout;
         this.then = then;
         this.after = after;
     }
@@ -67,10 +58,9 @@ final class ShowMe {
     /** @param by the window that asks; it gets out of the way meanwhile */
     static void place(Desk desk, @Nullable Twin twin, Window by, Consumer<Shown> then) {
         Twin.Readings now = twin == null ? Twin.Readings.NONE : desk.model().readings(twin.gear());
-        List<Box> windows = boxes(now.apply("windows"));
-        List<Box> screens = boxes(now.apply("screens"));
-        if (screens.isEmpty() || !screens.getFirst().title().startsWith("screen")) {
-            ShowMe drawn = new ShowMe(windows, screens, then, () -> {
+        Layout layout = Layout.of(now.apply("windows"), now.apply("screens"));
+        if (layout.screens().isEmpty() || !layout.screens().getFirst().title().startsWith("screen")) {
+            ShowMe drawn = new ShowMe(layout, then, () -> {
             });
             drawn.outlines(by);
             return;
@@ -82,31 +72,15 @@ final class ShowMe {
         PauseTransition wait = new PauseTransition(OUT_OF_THE_WAY);
         wait.setOnFinished(_ -> {
             String own = stage == null ? "" : String.valueOf(stage.getTitle());
-            ShowMe seen = new ShowMe(windows.stream().filter(w -> !w.title().equals(own)).toList(), screens, then,
-                    () -> {
-                        if (stage != null) {
-                            stage.setIconified(false);
-                            stage.toFront();
-                        }
-                    });
+            ShowMe seen = new ShowMe(layout.without(own), then, () -> {
+                if (stage != null) {
+                    stage.setIconified(false);
+                    stage.toFront();
+                }
+            });
             seen.screens();
         });
         wait.play();
-    }
-
-    private static List<Box> boxes(@Nullable Value listed) {
-        List<Box> all = new ArrayList<>();
-        if (listed instanceof Value.Choices c) {
-            c.choices().forEach(choice -> {
-                String[] words = choice.id().split(" ", 5);
-                double[] n = new double[4];
-                for (int i = 0; i < 4; i++) {
-                    n[i] = Double.parseDouble(words[i]);
-                }
-                all.add(new Box(n[0], n[1], n[2], n[3], words.length > 4 ? words[4] : "", choice.name()));
-            });
-        }
-        return all;
     }
 
     private void screens() {
@@ -122,10 +96,12 @@ final class ShowMe {
 
     /** The windows of a computer whose screen cannot be seen, as its readings tell of them. */
     private void outlines(Window by) {
-        Box screen = screens.isEmpty() ? new Box(0, 0, 1280, 800, "", "") : screens.getFirst();
+        Layout.Box screen = layout.screens().isEmpty()
+                ? new Layout.Box(0, 0, 1280, 800, "", "")
+                : layout.screens().getFirst();
         Pane drawn = new Pane();
         drawn.getStyleClass().add("outlines");
-        for (Box w : windows.reversed()) {
+        for (Layout.Box w : layout.windows().reversed()) {
             Label title = Styles.label(w.title(), "gear-name");
             Region box = new Region();
             box.getStyleClass().add("outline");
@@ -163,7 +139,7 @@ final class ShowMe {
             double x = (picture == null ? 0 : bounds.getMinX() * scale) + e.getX() * scale;
             double y = (picture == null ? 0 : bounds.getMinY() * scale) + e.getY() * scale;
             close();
-            then.accept(new Shown(places(x, y, picture == null
+            then.accept(new Shown(layout.places(x, y, picture == null
                     ? null
                     : seen(picture, e.getX() / bounds.getWidth(), e.getY() / bounds.getHeight())), picture == null
                             ? null
@@ -202,30 +178,6 @@ final class ShowMe {
                 javafx.scene.image.PixelFormat.getIntArgbInstance(),
                 pixels, 0, width);
         return PictureFile.of("place", width, height, pixels);
-    }
-
-    /** A pixel of all screens together as a place: in the window that lies there, and on its screen. */
-    private List<Place> places(double x, double y, @Nullable String seen) {
-        List<Place> all = new ArrayList<>();
-        windows.stream().filter(w -> w.holds(x, y)).findFirst().ifPresent(w -> {
-            Corner nearest = x < w.x() + w.width() / 2
-                    ? y < w.y() + w.height() / 2 ? Corner.UPPER_LEFT : Corner.LOWER_LEFT
-                    : y < w.y() + w.height() / 2 ? Corner.UPPER_RIGHT : Corner.LOWER_RIGHT;
-            List<Corner> corners = new ArrayList<>(List.of(Corner.values()));
-            corners.remove(nearest);
-            corners.addFirst(nearest);
-            corners.forEach(c -> all.add(new Place.InWindow(w.of(), c, (int) Math.round(c.right()
-                    ? w.x() + w.width() - 1 - x
-                    : x - w.x()), (int) Math.round(c.lower() ? w.y() + w.height() - 1 - y : y - w.y()), seen)));
-        });
-        for (int i = 0; i < Math.max(1, screens.size()); i++) {
-            Box s = screens.isEmpty() ? new Box(0, 0, Double.MAX_VALUE, Double.MAX_VALUE, "", "") : screens.get(i);
-            if (s.holds(x, y)) {
-                all.add(new Place.OnScreen(i + 1, (int) Math.round(x - s.x()), (int) Math.round(y - s.y()), seen));
-                break;
-            }
-        }
-        return all.isEmpty() ? List.of(new Place.OnScreen(1, (int) x, (int) y, seen)) : all;
     }
 
     private void close() {

@@ -87,7 +87,7 @@ public final class MainWindow {
         StepEdits steps = new StepEdits(bench);
         page = new PageView(desk, buttons, notices::show);
         gear = new GearPopover(desk, touches, practice, player::known, page.adding()::addFirst, secrets);
-        rack = new RackView(desk, player::known, page, gear, hints.of(Hint.GEAR));
+        rack = new RackView(desk, player::known, page, gear, hints.of(Hint.GEAR), touches);
         ScoreView score = new ScoreView(desk, steps, player::known, page::editFace);
         page.adding().whenAdded(score::focusFinder);
         score.whenAbandoned(page.adding()::abandon);

@@ -1,0 +1,160 @@
+package rombix.app.view.rack;
+
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+import javafx.stage.Stage;
+import org.jspecify.annotations.Nullable;
+import rombix.app.deck.Touches;
+import rombix.app.view.common.Desk;
+import rombix.app.view.common.Fields;
+import rombix.app.view.common.Space;
+import rombix.app.view.common.Styles;
+import rombix.core.card.Twin;
+import rombix.core.chain.Step;
+import rombix.core.computer.Input;
+import rombix.core.computer.Layout;
+import rombix.core.forecast.Recording;
+import rombix.core.forecast.Recording.Clicks;
+import rombix.core.forecast.Recording.Pauses;
+
+/** What the operator's hands do at this computer while they are shadowed, in every window but Rombix's own. */
+final class ShadowedHands {
+    /** The keys that end it, whatever is in front. */
+    static final String END = "Ctrl+Alt+S";
+
+    private final Desk desk;
+    private final Touches touches;
+    private final Set<String> down = new HashSet<>();
+    private @Nullable Recording recording;
+    private long beganEnd;
+    private String computer = "";
+
+    ShadowedHands(Desk desk, Touches touches) {
+        this.desk = desk;
+        this.touches = touches;
+    }
+
+    /** Begins, where a gear of the board is this computer. @param ended done when the keys that end it are pressed */
+    void begin(Runnable ended) {
+        Twin computer = desk.bench().rig().twins().values().stream().filter(t -> t.card().command("press-keys")
+                .isPresent() && screens(t).screens().stream().anyMatch(s -> s.title().startsWith("screen"))).findFirst()
+                .orElse(null);
+        if (computer == null) {
+            return;
+        }
+        Recording started = new Recording(computer.gear());
+        recording = started;
+        this.computer = computer.gear();
+        down.clear();
+        touches.record(input -> {
+            if (recording == started) {
+                take(started, input, computer, ended);
+            }
+        });
+    }
+
+    boolean recording() {
+        return recording != null;
+    }
+
+    /** Whether a gear is this computer, whose readings then only say what its hands do. */
+    boolean records(String gear) {
+        return recording != null && gear.equals(computer);
+    }
+
+    private Layout screens(Twin twin) {
+        Twin.Readings now = desk.model().readings(twin.gear());
+        return Layout.of(now.apply("windows"), now.apply("screens"));
+    }
+
+    private void take(Recording to, Input input, Twin computer, Runnable ended) {
+        if (input instanceof Input.Key k) {
+            if (k.down()) {
+                if (down.isEmpty()) {
+                    beganEnd = k.atNanos();
+                }
+                down.add(k.key());
+                if (down.equals(Set.of("Ctrl", "Alt", "S"))) {
+                    to.cut(beganEnd);
+                    ended.run();
+                    return;
+                }
+            } else {
+                down.remove(k.key());
+            }
+        }
+        Layout layout = screens(computer);
+        boolean own = switch (input) {
+            case Input.Button b -> own(layout.titleAt(b.x(), b.y()));
+            case Input.Wheel w -> own(layout.titleAt(w.x(), w.y()));
+            case Input.Key _,Input.Typed _ -> javafx.stage.Window.getWindows().stream().anyMatch(
+                    javafx.stage.Window::isFocused);
+        };
+        if (!own) {
+            to.add(input, layout);
+        }
+    }
+
+    /** Whether a window is one of Rombix's own. */
+    private static boolean own(String title) {
+        return !title.isEmpty() && javafx.stage.Window.getWindows().stream().anyMatch(w -> w instanceof Stage s && title
+                .equals(s.getTitle()));
+    }
+
+    /** Ends it, and shows what was done, to be added to the chain in the way that is chosen. */
+    void end(Node by) {
+        touches.record(null);
+        Recording done = recording;
+        recording = null;
+        if (done == null || done.isEmpty() || !desk.bench().hasChain()) {
+            return;
+        }
+        ComboBox<Pauses> pauses = Fields.choice("recorded-pauses", List.of(Pauses.values()), Pauses.SQUEEZED,
+                Pauses::words, _ -> {
+                });
+        ComboBox<Clicks> clicks = Fields.choice("recorded-clicks", List.of(Clicks.values()), Clicks.WINDOW,
+                Clicks::words, _ -> {
+                });
+        Label count = Styles.label("", "gear-name");
+        Runnable show = () -> count.setText(steps(done, pauses, clicks).size() + " steps at this computer");
+        pauses.valueProperty().subscribe(show);
+        clicks.valueProperty().subscribe(show);
+        show.run();
+        Button add = Fields.plain("Add the steps", "");
+        add.setId("recorded-add");
+        add.setOnAction(_ -> {
+            List<Step> steps = steps(done, pauses, clicks);
+            desk.overlay().close();
+            desk.bench().add("shadow " + steps.size() + " steps at this computer", steps);
+        });
+        Button drop = Fields.plain("Drop them", "Esc");
+        drop.setOnAction(_ -> desk.overlay().close());
+        VBox box = new VBox(Space.S8, count, Fields.named("pauses between", pauses), Fields.named("clicks at", clicks));
+        if (done.typed()) {
+            Label typed = Fields
+                    .read("Text that was typed will stand in the board. If it was a password, drop the steps, or "
+                            + "delete that step and put a question in its place.");
+            typed.setPrefWidth(320);
+            box.getChildren().add(typed);
+        }
+        box.getChildren().add(new HBox(Space.S8, add, drop));
+        box.setId("recorded");
+        desk.overlay().show(box, by, () -> {
+        });
+        add.requestFocus();
+        if (by.getScene().getWindow() instanceof Stage stage) {
+            stage.toFront();
+        }
+    }
+
+    private static List<Step> steps(Recording of, ComboBox<Pauses> pauses, ComboBox<Clicks> clicks) {
+        return of.steps(pauses.getValue(), clicks.getValue());
+    }
+}
