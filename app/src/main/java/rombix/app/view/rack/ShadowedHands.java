@@ -94,8 +94,8 @@ final class ShadowedHands {
         boolean own = switch (input) {
             case Input.Button b -> own(layout.titleAt(b.x(), b.y()));
             case Input.Wheel w -> own(layout.titleAt(w.x(), w.y()));
-            case Input.Key _,Input.Typed _ -> javafx.stage.Window.getWindows().stream().anyMatch(
-                    javafx.stage.Window::isFocused);
+            case Input.Key _,Input.Typed _ -> own(String.valueOf(desk.model().readings(computer.gear()).apply(
+                    "window")));
         };
         if (!own) {
             to.add(input, layout);
