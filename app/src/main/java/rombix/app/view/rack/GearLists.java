@@ -30,6 +30,7 @@ import rombix.core.board.GearEdits;
 import rombix.core.card.Card;
 import rombix.core.card.Card.Item;
 import rombix.core.card.Protocol;
+import rombix.core.value.Value;
 
 /** The lists of a gear that its card leaves to the board: channels, lamps, locks, each with its numbers. */
 final class GearLists {
@@ -57,7 +58,8 @@ final class GearLists {
     /** Adds a gear's lists below it. */
     void show(Gear g, Card card, VBox to) {
         if (g.link().protocol().descriptor().reach() == Protocol.Reach.HERE) {
-            return; // Those of a computer are its card's.
+            unable(g, to);
+            return; // The lists of a computer are its card's.
         }
         HBox heads = new HBox(Space.S6);
         to.getChildren().add(heads);
@@ -80,6 +82,20 @@ final class GearLists {
                 to.getChildren().add(items(g, card, list, items, to));
             }
         });
+    }
+
+    /** What this computer cannot do, with what to do about it. */
+    private void unable(Gear g, VBox to) {
+        if (desk.model().readings(g.id()).apply("unable") instanceof Value.Choices unable && !unable.choices()
+                .isEmpty()) {
+            Label title = Styles.label("What this computer cannot do", "field-name");
+            to.getChildren().add(title);
+            unable.choices().forEach(c -> {
+                Label why = Fields.read(c.id() + ": " + c.name());
+                why.setId("gear-unable-" + c.id());
+                to.getChildren().add(why);
+            });
+        }
     }
 
     private Node items(Gear g, Card card, String list, List<Item> items, VBox box) {

@@ -46,8 +46,13 @@ final class GearStepForm extends StepFields {
         for (Param p : command.params()) {
             if (!p.id().equals(moving)) {
                 Arg now = args.getOrDefault(p.id(), Arg.of(p.preset() == null ? Value.of("") : p.preset()));
-                add(p.label(), new ArgField(desk, "arg-" + p.id(), twin, p, now, inner(), a -> changed.accept(p.id(),
-                        a)));
+                ArgField field = new ArgField(desk, "arg-" + p.id(), twin, p, now, inner(), a -> changed.accept(p.id(),
+                        a));
+                if (p.type() == ValueType.FLAG && now instanceof Arg.Constant) {
+                    nodes.add(field); // It says its name itself.
+                } else {
+                    add(p.label(), field);
+                }
             }
         }
     }
