@@ -25,6 +25,7 @@ public final class Bench {
     public static void main(String[] args) throws Exception {
         Map<String, Measured> all = new LinkedHashMap<>();
         all.put("press", new Press());
+        all.put("keys", new KeysOut());
         all.put("touch", new Touched());
         all.put("lateness", new Lateness());
         all.put("waiting", new Waiting());

@@ -109,7 +109,7 @@ final class OpenCommand implements Callable<Integer> {
         try (Session session = Session.open(read, wanted.addresses(), Session.logOf(board), _ -> {
         }, trust); Doorkeeper door = new Doorkeeper((args, out, err) -> answer(lines, session, args, out, err))) {
             Session.onInterface(() -> {
-                session.window().bench().mode(wanted.live() && missing.isEmpty() ? Mode.LIVE : Mode.BUILD);
+                session.window().bench().mode(Mode.BUILD);
                 Path[] last = new Path[1];
                 Runnable opened = () -> {
                     Path now = session.window().bench().file();
@@ -130,6 +130,9 @@ final class OpenCommand implements Callable<Integer> {
                 shown.accept(session);
                 return true;
             });
+            if (wanted.live() && missing.isEmpty()) {
+                session.goLive();
+            }
             session.await(forMillis);
         }
     }

@@ -13,6 +13,7 @@ import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import rombix.app.deck.Aftermath;
+import rombix.app.edit.Workbench.Mode;
 import rombix.app.edit.OpenedBoard;
 import rombix.app.edit.Trust;
 import rombix.app.edit.Workbench;
@@ -199,6 +200,12 @@ public final class Session implements AutoCloseable {
 
     public MainWindow window() {
         return window;
+    }
+
+    /** Goes live once the gear answers or is known not to: what the board does at the start is then sent to gear that is there. */
+    public void goLive() {
+        show.whenReached(onInterface(() -> window.bench().rig()), () -> Platform.runLater(() -> window.bench().mode(
+                Mode.LIVE)));
     }
 
     public Show show() {

@@ -40,8 +40,12 @@ class OpenDeckTest {
         Map<String, String> addresses = new HashMap<>(gear.addresses());
         addresses.put(Session.OSC, "0");
         session = Session.open(board, addresses, Session.logOf(board), null);
-        mode(Mode.LIVE);
-        await().until(() -> run("status").code() == 0);
+        session.goLive();
+        await().untilAsserted(() -> {
+            Result status = run("status");
+            assertThat(status.code()).as(status.out() + status.err()).isZero();
+            assertThat(status.out()).contains(", Live,");
+        });
     }
 
     @AfterAll

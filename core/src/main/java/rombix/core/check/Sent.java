@@ -1,13 +1,16 @@
 package rombix.core.check;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
 import rombix.core.board.Button;
 import rombix.core.board.Rig;
 import rombix.core.board.Trigger;
@@ -20,7 +23,9 @@ import rombix.core.chain.Arg;
 import rombix.core.chain.Condition;
 import rombix.core.chain.GearStep;
 import rombix.core.check.Finding.Kind;
+import rombix.core.computer.Power;
 import rombix.core.value.Value;
+import rombix.core.value.ValueType;
 
 /** What is wrong with what steps send: values that a card does not take, and triggers that fire each other. */
 final class Sent {
@@ -45,6 +50,7 @@ final class Sent {
             Twin twin = rig.twins().get(step.gear());
             Command command = twin == null ? null : twin.card().command(step.command()).orElse(null);
             if (twin != null && command != null) {
+                heard(spot, twin, command, step);
                 Map<String, Value> with = new LinkedHashMap<>();
                 step.with().forEach((id, arg) -> {
                     if (arg instanceof Arg.Constant c) {
@@ -58,6 +64,30 @@ final class Sent {
                 }
             }
         }
+    }
+
+    /** Keys that a step sends and a trigger waits for everywhere. */
+    private void heard(Walk.Spot spot, Twin twin, Command command, GearStep.Do step) {
+        boolean keys = command.send().getOrDefault(twin.protocol(), List.of()).stream().anyMatch(p -> twin.protocol()
+                .descriptor().power(p.to().toString()) == Power.KEYS);
+        for (Param p : keys ? command.params() : List.<Param>of()) {
+            if (p.type() == ValueType.KEYS && step.with().get(p.id()) instanceof Arg.Constant c) {
+                Set<String> sent = parts(c.value().toString());
+                rig.board().buttons().forEach(b -> b.triggers().forEach(t -> {
+                    if (t instanceof Trigger.Key k && k.everywhere() && parts(k.key()).equals(sent)) {
+                        findings.add(Finding.of(Kind.TAKEN, spot.owner(), spot.pointer(),
+                                ("sends “%s”, which presses “%s”"
+                                        + " when a hand does it: Rombix does not hear its own keys, so use that button instead")
+                                        .formatted(c.value(), b.name())));
+                    }
+                }));
+            }
+        }
+    }
+
+    private static Set<String> parts(String chord) {
+        return Arrays.stream(chord.toUpperCase(Locale.ROOT).split("\\+")).map(String::strip).collect(Collectors
+                .toSet());
     }
 
     private void range(Walk.Spot spot, Param p, double value) {

@@ -87,7 +87,7 @@ public final class GlobalKeys implements AutoCloseable {
             recorder = null;
         }
         if (to != null) {
-            recorder = new Recorder(to);
+            recorder = new Recorder(to, GlobalKeys::plain);
         }
         hook();
     }

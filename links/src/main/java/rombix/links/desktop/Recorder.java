@@ -8,18 +8,23 @@ import com.github.kwhat.jnativehook.mouse.NativeMouseInputListener;
 import com.github.kwhat.jnativehook.mouse.NativeMouseWheelEvent;
 import com.github.kwhat.jnativehook.mouse.NativeMouseWheelListener;
 import java.util.HashSet;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
+import java.util.function.Function;
 import rombix.core.computer.Input;
 
 /** Hears keys, buttons and the wheel, whatever window is in front, in their order. On the hook's thread. */
 final class Recorder implements NativeKeyListener, NativeMouseInputListener, NativeMouseWheelListener, AutoCloseable {
     private final Consumer<Input> to;
+    private final Function<NativeKeyEvent, Optional<String>> names;
     private final Set<String> down = new HashSet<>();
     private boolean open;
 
-    Recorder(Consumer<Input> to) {
+    /** @param names the name of a key as it is written; empty where it has none */
+    Recorder(Consumer<Input> to, Function<NativeKeyEvent, Optional<String>> names) {
         this.to = to;
+        this.names = names;
     }
 
     /** Begins, once the hook is there. */
@@ -34,12 +39,12 @@ final class Recorder implements NativeKeyListener, NativeMouseInputListener, Nat
 
     @Override
     public void nativeKeyPressed(NativeKeyEvent e) {
-        GlobalKeys.plain(e).filter(down::add).ifPresent(key -> to.accept(new Input.Key(key, true, System.nanoTime())));
+        names.apply(e).filter(down::add).ifPresent(key -> to.accept(new Input.Key(key, true, System.nanoTime())));
     }
 
     @Override
     public void nativeKeyReleased(NativeKeyEvent e) {
-        GlobalKeys.plain(e).filter(down::remove).ifPresent(key -> to.accept(new Input.Key(key, false, System
+        names.apply(e).filter(down::remove).ifPresent(key -> to.accept(new Input.Key(key, false, System
                 .nanoTime())));
     }
 

@@ -39,6 +39,8 @@ final class XMachine extends RealMachine {
     /** The key that went down for each name: the layout may change before it comes up. */
     private final Map<String, Integer> pressed = new HashMap<>();
 
+    private final X11.XEvent event = new X11.XEvent();
+
     private record Key(int code, boolean shift) {
     }
 
@@ -53,6 +55,17 @@ final class XMachine extends RealMachine {
 
     @Override
     public void ready() {
+        boolean changed = keys.isEmpty();
+        while (server.x.XPending(server.display) > 0) { // Nothing is asked for, so all that comes is about the layout.
+            server.x.XNextEvent(server.display, event);
+            changed |= event.type == X11.MappingNotify;
+        }
+        if (changed) {
+            layout();
+        }
+    }
+
+    private void layout() {
         IntByReference least = new IntByReference();
         IntByReference most = new IntByReference();
         server.x.XDisplayKeycodes(server.display, least, most);

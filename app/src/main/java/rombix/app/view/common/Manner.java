@@ -2,11 +2,17 @@ package rombix.app.view.common;
 
 import com.sun.jna.Library;
 import com.sun.jna.Native;
+import com.sun.jna.NativeLong;
 import com.sun.jna.Platform;
 import com.sun.jna.Pointer;
+import com.sun.jna.platform.unix.X11;
 import com.sun.jna.platform.win32.User32;
 import com.sun.jna.platform.win32.WinDef.HWND;
 import com.sun.jna.platform.win32.WinUser;
+import com.sun.jna.ptr.IntByReference;
+import com.sun.jna.ptr.NativeLongByReference;
+import com.sun.jna.ptr.PointerByReference;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import javafx.stage.Stage;
@@ -31,6 +37,8 @@ public final class Manner {
 
         void gdk_window_set_focus_on_map(Pointer window, int on);
 
+        NativeLong gdk_x11_window_get_xid(Pointer window);
+
         void gdk_window_set_keep_above(Pointer window, int on);
 
         void gdk_window_hide(Pointer window);
@@ -46,13 +54,7 @@ public final class Manner {
     public static Taking show(Stage stage) {
         if (Platform.isWindows()) {
             stage.show();
-            HWND window = User32.INSTANCE.FindWindow(null, stage.getTitle());
-            Taking taking = on -> {
-                int style = User32.INSTANCE.GetWindowLong(window, WinUser.GWL_EXSTYLE);
-                User32.INSTANCE.SetWindowLong(window, WinUser.GWL_EXSTYLE, on
-                        ? style & ~WITHOUT_ACTIVATION
-                        : style | WITHOUT_ACTIVATION);
-            };
+            Taking taking = windows(stage);
             taking.keyboard(false);
             return taking;
         }
@@ -80,6 +82,55 @@ public final class Manner {
             return _ -> {
             };
         }
+    }
+
+    /** What lets a window that is to be seen take the keyboard, or not. */
+    public static Taking of(Stage stage) {
+        if (Platform.isWindows()) {
+            return windows(stage);
+        }
+        if (Platform.isMac() || System.getenv("DISPLAY") == null || !stageIsNative()) {
+            return _ -> {
+            };
+        }
+        try {
+            Gdk gdk = Native.load("gdk-3", Gdk.class);
+            X11.Display display = X11.INSTANCE.XOpenDisplay(null);
+            List<Pointer> own = windows(gdk).stream().filter(w -> stage.getTitle().equals(title(display, gdk
+                    .gdk_x11_window_get_xid(w)))).toList();
+            X11.INSTANCE.XCloseDisplay(display);
+            return on -> own.forEach(w -> gdk.gdk_window_set_accept_focus(w, on ? 1 : 0));
+        } catch (UnsatisfiedLinkError e) {
+            return _ -> {
+            };
+        }
+    }
+
+    private static String title(X11.Display display, NativeLong window) {
+        X11.AtomByReference type = new X11.AtomByReference();
+        IntByReference format = new IntByReference();
+        NativeLongByReference count = new NativeLongByReference();
+        PointerByReference data = new PointerByReference();
+        X11.INSTANCE.XGetWindowProperty(display, new X11.Window(window.longValue()), X11.INSTANCE.XInternAtom(display,
+                "_NET_WM_NAME", false), new NativeLong(0), new NativeLong(256), false, new X11.Atom(0), type, format,
+                count, new NativeLongByReference(), data);
+        if (data.getValue() == null) {
+            return "";
+        }
+        String words = new String(data.getValue().getByteArray(0, (int) count.getValue().longValue()),
+                StandardCharsets.UTF_8);
+        X11.INSTANCE.XFree(data.getValue());
+        return words;
+    }
+
+    private static Taking windows(Stage stage) {
+        HWND window = User32.INSTANCE.FindWindow(null, stage.getTitle());
+        return on -> {
+            int style = User32.INSTANCE.GetWindowLong(window, WinUser.GWL_EXSTYLE);
+            User32.INSTANCE.SetWindowLong(window, WinUser.GWL_EXSTYLE, on
+                    ? style & ~WITHOUT_ACTIVATION
+                    : style | WITHOUT_ACTIVATION);
+        };
     }
 
     /** Whether a window takes the keyboard. */

@@ -16,6 +16,8 @@ final class SmallPlace {
     private static final double HEAD = 120;
     private static final String X = "small-window.x";
     private static final String Y = "small-window.y";
+    private static final String OF = "small-window.of.";
+    private static final String SIZE = "small-window.size";
 
     private final Settings settings;
 
@@ -54,8 +56,33 @@ final class SmallPlace {
         }
     }
 
-    /** Has it open here next time. */
-    void remember(double x, double y) {
-        settings.set(Map.of(X, String.valueOf(x), Y, String.valueOf(y)));
+    /**
+     * Has it open here next time.
+     *
+     * @param front the application that is in front now, for which it comes here again; empty where that is not known
+     */
+    void remember(double x, double y, String front) {
+        settings.set(front.isEmpty()
+                ? Map.of(X, String.valueOf(x), Y, String.valueOf(y))
+                : Map.of(X, String.valueOf(x), Y, String.valueOf(y), OF + front, x + " " + y));
+    }
+
+    /** Where it was put while an application was in front; empty where it never was. */
+    Optional<Point2D> of(String front) {
+        return front.isEmpty()
+                ? Optional.empty()
+                : settings.get(OF + front).filter(at -> at.matches(
+                        "-?[\\d.]+ -?[\\d.]+")).map(at -> new Point2D(Double.parseDouble(at.split(" ")[0]),
+                                Double
+                                        .parseDouble(at.split(" ")[1])));
+    }
+
+    /** How large it was made, as a factor. */
+    double size() {
+        return settings.get(SIZE).filter(s -> s.matches("\\d+\\.?\\d*")).map(Double::parseDouble).orElse(1.0);
+    }
+
+    void size(double factor) {
+        settings.set(Map.of(SIZE, String.valueOf(factor)));
     }
 }

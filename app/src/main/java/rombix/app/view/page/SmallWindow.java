@@ -4,6 +4,7 @@ import java.util.List;
 import javafx.geometry.Point2D;
 import javafx.geometry.Pos;
 import javafx.geometry.Rectangle2D;
+import javafx.scene.Cursor;
 import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.Scene;
@@ -41,6 +42,8 @@ public final class SmallWindow {
     private static final double WIDTH = 116;
     private static final double HEIGHT = 72;
     private static final double MARK = 52;
+    private static final double LEAST = 0.6;
+    private static final double MOST = 3;
     private static final double MIN_OPACITY = 0.35;
     private static final double START = 4;
 
@@ -57,6 +60,8 @@ public final class SmallWindow {
     private double grabY;
     private boolean dragged;
     private boolean takes;
+    private double scale = 1;
+    private String front = "";
     private Manner.Taking taking = _ -> {
     };
 
@@ -64,6 +69,7 @@ public final class SmallWindow {
     public SmallWindow(Desk desk, Scene main) {
         this.desk = desk;
         this.main = main;
+        scale = Math.clamp(place.size(), LEAST, MOST);
         stage.setAlwaysOnTop(true);
         stage.setTitle("Rombix, small window");
         root.getStyleClass().addAll("small-window");
@@ -85,6 +91,7 @@ public final class SmallWindow {
         desk.model().watch(_ -> {
             if (stage.isShowing() && grid != null) {
                 grid.refresh();
+                follow();
             }
         });
         desk.bench().watch(this::changed);
@@ -93,6 +100,22 @@ public final class SmallWindow {
     /** The screen that something is on. */
     private static Rectangle2D screen(Rectangle2D of) {
         return Screen.getScreensForRectangle(of).stream().findFirst().orElse(Screen.getPrimary()).getVisualBounds();
+    }
+
+    /** What came to the front has a place of its own for this window, where it was put while that was in front. */
+    private void follow() {
+        String now = desk.bench().rig().twins().keySet().stream().map(g -> desk.model().readings(g).apply("front"))
+                .filter(v -> v != null).map(String::valueOf).findFirst().orElse("");
+        if (now.equals(front)) {
+            return;
+        }
+        front = now;
+        place.of(front).ifPresent(at -> {
+            Point2D on = SmallPlace.clamped(at, screen(new Rectangle2D(at.getX(), at.getY(), 1, 1)), stage.getWidth(),
+                    stage.getHeight());
+            stage.setX(on.getX());
+            stage.setY(on.getY());
+        });
     }
 
     /** Shows a page; where it was put last, or beside the main window. */
@@ -163,9 +186,9 @@ public final class SmallWindow {
         }
         shown = page;
         mode();
-        grid = new TileGrid(desk, page, "small-", WIDTH, HEIGHT, () -> {
+        grid = new TileGrid(desk, page, "small-", WIDTH * scale, HEIGHT * scale, () -> {
         });
-        root.getChildren().setAll(head(page), grid);
+        root.getChildren().setAll(head(page), grid, grip(page));
     }
 
     private HBox head(Page page) {
@@ -205,6 +228,51 @@ public final class SmallWindow {
         drag(head, () -> {
         });
         return head;
+    }
+
+    /** The corner by which the window is made larger or smaller. */
+    private HBox grip(Page page) {
+        Label corner = new Label("◢");
+        corner.getStyleClass().add("where");
+        corner.setId("small-grip");
+        corner.setAccessibleText("Size of the small window");
+        corner.setCursor(Cursor.SE_RESIZE);
+        double[] from = new double[2];
+        corner.setOnMousePressed(e -> {
+            from[0] = e.getScreenX();
+            from[1] = scale;
+            e.consume();
+        });
+        corner.setOnMouseDragged(e -> {
+            double wide = Math.max(1, grid == null ? 1 : grid.getWidth() / scale);
+            double next = Math.clamp(from[1] + (e.getScreenX() - from[0]) / wide, LEAST, MOST);
+            if (Math.abs(next - scale) > 0.02) {
+                scale = next;
+                resize(page, corner);
+            }
+            e.consume();
+        });
+        corner.setOnMouseReleased(e -> {
+            place.size(scale);
+            fill(page);
+            stage.sizeToScene();
+            e.consume();
+        });
+        HBox foot = new HBox(corner);
+        foot.setAlignment(Pos.CENTER_RIGHT);
+        return foot;
+    }
+
+    /** The tiles take another size, while the hand stays on the corner. */
+    private void resize(Page page, Label corner) {
+        if (grid != null) {
+            grid.letGo();
+        }
+        grid = new TileGrid(desk, page, "small-", WIDTH * scale, HEIGHT * scale, () -> {
+        });
+        root.getChildren().set(1, grid);
+        corner.applyCss();
+        stage.sizeToScene();
     }
 
     private static Button small(String id, String sign, String words) {
@@ -260,7 +328,7 @@ public final class SmallWindow {
         });
         by.addEventHandler(MouseEvent.MOUSE_RELEASED, _ -> {
             if (dragged) {
-                place.remember(stage.getX(), stage.getY());
+                place.remember(stage.getX(), stage.getY(), front);
             } else {
                 click.run();
             }

@@ -6,6 +6,7 @@ import javafx.scene.input.KeyCombination;
 import javafx.stage.Stage;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
+import rombix.app.view.common.Manner;
 import rombix.app.view.common.Tokens;
 import rombix.app.view.page.SmallWindow;
 
@@ -22,6 +23,7 @@ public final class Stagework {
     private final Desk desk;
     private final Scene scene;
     private @Nullable SmallWindow small;
+    private boolean leaves;
 
     Stagework(Desk desk, Parent root) {
         this.desk = desk;
@@ -69,6 +71,19 @@ public final class Stagework {
         if (scene.getWindow() instanceof Stage stage) {
             stage.setFullScreen(!stage.isFullScreen());
         }
+    }
+
+    /** Leaves the keyboard to the program in front whenever the window is clicked, or takes it again. */
+    void leaveKeyboard() {
+        if (scene.getWindow() instanceof Stage stage) {
+            leaves = !leaves;
+            Manner.of(stage).keyboard(!leaves);
+        }
+    }
+
+    /** Whether a click in the window leaves the program in front in front. */
+    boolean leavesKeyboard() {
+        return leaves;
     }
 
     /** Shows the present page in a small window of its own, or takes that away; gives its scene. */

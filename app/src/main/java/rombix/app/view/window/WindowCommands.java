@@ -56,6 +56,10 @@ final class WindowCommands {
         add(Where.ALWAYS, "Live: press for real", () -> window.modes().mode(Mode.LIVE), "F6");
         add(Where.ALWAYS, "All commands and keys", () -> window.overview().commands(window.middle()), "F1", "Ctrl+K");
         add(Where.ALWAYS, "This page in a small window, always on top", window.stage()::smallWindow, "Ctrl+P");
+        commands.add(new Command(() -> window.stage().leavesKeyboard()
+                ? "Take the keyboard again when this window is clicked"
+                : "Leave the keyboard to the program in front when this window is clicked", List.of("Ctrl+Shift+P"),
+                Where.ALWAYS, window.stage()::leaveKeyboard));
         add(Where.ALWAYS, "Full screen, or a window again", window.stage()::fullScreen, "F11");
         add(Where.ALWAYS, "Next page", () -> page(1), "Ctrl+Page Down");
         add(Where.ALWAYS, "Previous page", () -> page(-1), "Ctrl+Page Up");

@@ -36,11 +36,22 @@ class SmallPlaceTest {
 
     @Test
     void itIsWhereItWasPutLastButOnTheScreen() throws Exception {
-        place().remember(200, 300);
+        place().remember(200, 300, "");
         assertThat(place().place(SCREEN, SCREEN, 400, 300)).isEqualTo(new Point2D(200, 300));
-        place().remember(5000, -80);
+        place().remember(5000, -80, "");
         assertThat(place().place(SCREEN, SCREEN, 400, 300)).isEqualTo(new Point2D(1520, 0));
         Files.writeString(folder.resolve("deep/settings.properties"), "small-window.x=nonsense");
         assertThat(place().place(SCREEN, SCREEN, 400, 300).getX()).isEqualTo(1508);
+    }
+
+    @Test
+    void eachApplicationInFrontHasAPlaceOfItsOwnForIt() {
+        place().remember(200, 300, "notes");
+        place().remember(20, 30, "slides");
+        assertThat(place().of("notes")).contains(new Point2D(200, 300));
+        assertThat(place().of("slides")).contains(new Point2D(20, 30));
+        assertThat(place().of("chart")).isEmpty();
+        place().size(1.5);
+        assertThat(place().size()).isEqualTo(1.5);
     }
 }

@@ -12,8 +12,10 @@ import rombix.app.edit.Workbench.Mode;
 import rombix.core.board.Board;
 import rombix.core.board.Edits;
 import rombix.core.board.GearEdits;
+import rombix.core.board.Rig;
 import rombix.core.board.Trigger;
 import rombix.core.store.BoardFile;
+import rombix.core.trust.Ask;
 import javafx.scene.control.Button;
 import javafx.scene.input.KeyCode;
 
@@ -62,6 +64,27 @@ class GuestTest extends AtTheWindow {
         assertThat(find("#notices").lookup("#guest-yes")).isNull();
         mode(Mode.LIVE);
         mode(Mode.BUILD);
+    }
+
+    @Test
+    void whatWouldWorkThisComputerIsListedAndMayBeAgreedToForThisTimeOnly() throws Exception {
+        robot.interact(() -> {
+            Board here = GearEdits.reached(bench().board(), "computer", bench().board().gear("computer").orElseThrow()
+                    .link().protocol(), "here");
+            Rig rig = bench().rig().with(here);
+            assertThat(trust().missing(rig)).filteredOn(a -> a.kind() == Ask.Kind.WORKS_HERE).extracting(Ask::name,
+                    Ask::words).contains(
+                            org.assertj.core.groups.Tuple.tuple("Star chart",
+                                    "opens files, folders and pages: Open star-chart.pdf"),
+                            org.assertj.core.groups.Tuple.tuple(
+                                    "Ctrl, once",
+                                    "presses keys and types: Hold Ctrl until the next key or click, Let go of Ctrl"));
+        });
+        soon(() -> find("#guest") != null);
+        fire("#guest-now");
+        soon(() -> gear.house().state(GATE).orElse("").equals("UNLOCKED"));
+        assertThat(session.window().guests().guest()).isFalse();
+        assertThat(trust().missing(bench().rig())).isNotEmpty();
     }
 
     @Test
