@@ -35,6 +35,7 @@ import rombix.core.chain.Step;
 import rombix.core.computer.Power;
 import rombix.core.store.Fingerprint;
 import rombix.core.trust.Ask.Kind;
+import rombix.core.value.ValueType;
 
 /** What a board asks of this computer and of what can be reached from it. Pure; safe to use from any thread. */
 public final class Asks {
@@ -155,13 +156,26 @@ public final class Asks {
                 .of())).orElse(List.of())) {
             Power power = twin.protocol().descriptor().power(packet.to().toString());
             if (power != null) {
-                return new Wants(owner, power, new StepWords(rig, _ -> _ -> null).of(step),
+                return new Wants(owner, power, power == Power.PROGRAMS || power == Power.FILES
+                        ? whole(twin, step)
+                        : new StepWords(rig, _ -> _ -> null).of(step),
                         step instanceof GearStep.Do d
                                 ? List.of(d.command(), new TreeMap<>(d.with()))
                                 : step);
             }
         }
         return null;
+    }
+
+    /** What is run or opened, in full: its name alone would not say which it is. */
+    private static String whole(Twin twin, Step step) {
+        return step instanceof GearStep.Do d
+                ? twin.card().command(d.command()).map(c -> c.params().stream().filter(p -> p.type() == ValueType.PATH
+                        || p.type() == ValueType.TEXT).map(p -> d.with().containsKey(p.id())
+                                ? d.with().get(p.id()).shown().toString()
+                                : "")
+                        .filter(v -> !v.isBlank()).collect(Collectors.joining(" "))).orElse(d.command())
+                : step.toString();
     }
 
     private void reaches(Gear gear) {

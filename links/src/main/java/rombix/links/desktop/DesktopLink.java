@@ -55,6 +55,8 @@ final class DesktopLink implements Link {
     private final Loop watching;
     private final Loop working;
     private volatile @Nullable Hands hands;
+    /** Not asked of the loops, which begin before this is made. */
+    private volatile boolean closed;
 
     DesktopLink(GearReport report, Opening opening, java.nio.file.@Nullable Path kept) {
         this.report = report;
@@ -76,7 +78,7 @@ final class DesktopLink implements Link {
             } else {
                 report.ready();
             }
-            while (!watching.closed()) {
+            while (!closed) {
                 look(machine);
                 Thread.sleep(LOOK_MILLIS);
             }
@@ -156,7 +158,7 @@ final class DesktopLink implements Link {
             Hands own = new Hands(machine, kept);
             hands = own;
             try {
-                while (!working.closed()) {
+                while (!closed) {
                     long wait = own.watching();
                     Task task = wait < 0 ? tasks.take() : tasks.poll(wait, TimeUnit.MILLISECONDS);
                     if (task != null) {
@@ -168,7 +170,9 @@ final class DesktopLink implements Link {
                 }
             } finally {
                 own.close();
-                ended.countDown();
+                if (closed) {
+                    ended.countDown();
+                }
             }
         } catch (Unable e) {
             Task task = tasks.poll(LOOK_MILLIS * 4, TimeUnit.MILLISECONDS);
@@ -232,7 +236,7 @@ final class DesktopLink implements Link {
 
     @Override
     public void send(long ticket, Order order) {
-        if (ended.getCount() == 0) {
+        if (closed) {
             report.failed(ticket, "is being closed");
             return;
         }
@@ -263,6 +267,7 @@ final class DesktopLink implements Link {
     public void close() {
         watching.close();
         stop();
+        closed = true;
         working.close();
         try { // What is held goes up before anything else ends.
             if (hands != null && !ended.await(CLOSE_MILLIS, TimeUnit.MILLISECONDS)) {

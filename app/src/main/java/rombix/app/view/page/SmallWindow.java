@@ -1,6 +1,9 @@
 package rombix.app.view.page;
 
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Set;
 import javafx.geometry.Point2D;
 import javafx.geometry.Pos;
 import javafx.geometry.Rectangle2D;
@@ -9,7 +12,9 @@ import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
+import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
 import javafx.scene.control.Slider;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
@@ -54,7 +59,9 @@ public final class SmallWindow {
     private final Label mode = new Label();
     private final SmallPlace place = new SmallPlace(new Settings());
     private @Nullable Page shown;
-    private @Nullable TileGrid grid;
+    /** A grid for each page that is shown: the first one's, and those beside it. */
+    private List<TileGrid> grids = List.of();
+    private final Set<String> beside = new LinkedHashSet<>();
     private boolean mark;
     private double grabX;
     private double grabY;
@@ -84,13 +91,13 @@ public final class SmallWindow {
         });
         stage.setScene(scene);
         stage.focusedProperty().addListener((_, _, focused) -> {
-            if (!focused && grid != null) {
-                grid.letGo();
+            if (!focused) {
+                letGo();
             }
         });
         desk.model().watch(_ -> {
-            if (stage.isShowing() && grid != null) {
-                grid.refresh();
+            if (stage.isShowing()) {
+                grids.forEach(TileGrid::refresh);
                 follow();
             }
         });
@@ -138,9 +145,7 @@ public final class SmallWindow {
     }
 
     public void close() {
-        if (grid != null) {
-            grid.letGo();
-        }
+        letGo();
         stage.close();
     }
 
@@ -160,7 +165,7 @@ public final class SmallWindow {
         }
         mode();
         desk.bench().rig().page(before.id()).ifPresentOrElse(p -> {
-            if (!p.equals(before)) {
+            if (!p.equals(before) || !beside.isEmpty()) {
                 fill(p);
                 stage.sizeToScene();
             }
@@ -181,14 +186,55 @@ public final class SmallWindow {
     }
 
     private void fill(Page page) {
-        if (grid != null) {
-            grid.letGo();
-        }
+        letGo();
         shown = page;
         mode();
-        grid = new TileGrid(desk, page, "small-", WIDTH * scale, HEIGHT * scale, () -> {
+        root.getChildren().setAll(head(page), pages(page), grip(page));
+    }
+
+    private void letGo() {
+        grids.forEach(TileGrid::letGo);
+    }
+
+    /** A page, and those that are shown beside it, each with its name. */
+    private HBox pages(Page page) {
+        HBox row = new HBox(Space.S12);
+        List<TileGrid> all = new ArrayList<>();
+        List<Page> shownNow = new ArrayList<>(List.of(page));
+        beside.stream().filter(id -> !id.equals(page.id())).forEach(id -> desk.bench().rig().page(id).ifPresent(
+                shownNow::add));
+        for (Page p : shownNow) {
+            TileGrid grid = new TileGrid(desk, p, "small-", WIDTH * scale, HEIGHT * scale, () -> {
+            });
+            all.add(grid);
+            Label name = new Label(p.name());
+            name.getStyleClass().add("where");
+            row.getChildren().add(shownNow.size() == 1 ? grid : new VBox(Space.S3, name, grid));
+        }
+        grids = List.copyOf(all);
+        return row;
+    }
+
+    /** Chooses the pages that are shown beside. */
+    private MenuButton others(Page page) {
+        MenuButton more = new MenuButton("+ page");
+        more.setId("small-pages");
+        more.getStyleClass().add("quiet-choice");
+        more.setAccessibleText("Pages shown beside this one");
+        more.setMinWidth(Region.USE_PREF_SIZE);
+        desk.bench().board().pages().stream().filter(p -> !p.id().equals(page.id())).forEach(p -> {
+            CheckMenuItem item = new CheckMenuItem(p.name());
+            item.setSelected(beside.contains(p.id()));
+            item.setOnAction(_ -> {
+                if (!beside.remove(p.id())) {
+                    beside.add(p.id());
+                }
+                fill(page);
+                stage.sizeToScene();
+            });
+            more.getItems().add(item);
         });
-        root.getChildren().setAll(head(page), grid, grip(page));
+        return more;
     }
 
     private HBox head(Page page) {
@@ -222,7 +268,7 @@ public final class SmallWindow {
         Button close = small("small-close", "×", "Close the small window");
         close.setOnAction(_ -> close());
         Node rhombus = Shapes.rhombus(16, "mark");
-        HBox head = new HBox(Space.S8, rhombus, name, mode, space, through, opacity, keys, shrink, close);
+        HBox head = new HBox(Space.S8, rhombus, name, mode, space, others(page), through, opacity, keys, shrink, close);
         head.setAlignment(Pos.CENTER_LEFT);
         head.setId("small-head");
         drag(head, () -> {
@@ -244,7 +290,7 @@ public final class SmallWindow {
             e.consume();
         });
         corner.setOnMouseDragged(e -> {
-            double wide = Math.max(1, grid == null ? 1 : grid.getWidth() / scale);
+            double wide = Math.max(1, root.getWidth() / scale);
             double next = Math.clamp(from[1] + (e.getScreenX() - from[0]) / wide, LEAST, MOST);
             if (Math.abs(next - scale) > 0.02) {
                 scale = next;
@@ -265,12 +311,8 @@ public final class SmallWindow {
 
     /** The tiles take another size, while the hand stays on the corner. */
     private void resize(Page page, Label corner) {
-        if (grid != null) {
-            grid.letGo();
-        }
-        grid = new TileGrid(desk, page, "small-", WIDTH * scale, HEIGHT * scale, () -> {
-        });
-        root.getChildren().set(1, grid);
+        letGo();
+        root.getChildren().set(1, pages(page));
         corner.applyCss();
         stage.sizeToScene();
     }
@@ -292,10 +334,8 @@ public final class SmallWindow {
         }
         mark = to;
         if (to) {
-            if (grid != null) {
-                grid.letGo();
-                grid = null;
-            }
+            letGo();
+            grids = List.of();
             StackPane only = new StackPane(Shapes.rhombus(28, "mark"));
             only.setId("small-mark");
             only.setPrefSize(MARK, MARK);

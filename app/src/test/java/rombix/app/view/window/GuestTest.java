@@ -75,7 +75,7 @@ class GuestTest extends AtTheWindow {
             assertThat(trust().missing(rig)).filteredOn(a -> a.kind() == Ask.Kind.WORKS_HERE).extracting(Ask::name,
                     Ask::words).contains(
                             org.assertj.core.groups.Tuple.tuple("Star chart",
-                                    "opens files, folders and pages: Open star-chart.pdf"),
+                                    "opens files, folders and pages: charts/star-chart.pdf"),
                             org.assertj.core.groups.Tuple.tuple(
                                     "Ctrl, once",
                                     "presses keys and types: Hold Ctrl until the next key or click, Let go of Ctrl"));
