@@ -91,7 +91,8 @@ final class DesktopLink implements Link {
     private void look(Machine machine) {
         machine.ready();
         Set<String> now = new TreeSet<>(seen);
-        machine.windows().forEach(w -> now.add(w.application()));
+        List<Machine.Window> windows = machine.windows();
+        windows.forEach(w -> now.add(w.application()));
         Optional<Machine.Window> window = machine.front();
         window.ifPresent(w -> now.add(w.application()));
         if (seen.addAll(now) || !told.containsKey("applications")) {
@@ -104,7 +105,7 @@ final class DesktopLink implements Link {
             tell("front", w.application());
             tell("window", w.title());
         });
-        places(machine);
+        places(machine, windows);
         held(machine);
         LocalDateTime clock = LocalDateTime.now(ZoneId.systemDefault());
         tell("time", "%02d:%02d".formatted(clock.getHour(), clock.getMinute()));
@@ -113,9 +114,9 @@ final class DesktopLink implements Link {
     }
 
     /** Where screens and windows are, the foremost first: so that a place can be shown. */
-    private void places(Machine machine) {
+    private void places(Machine machine, List<Machine.Window> there) {
         List<Value> windows = new ArrayList<>();
-        machine.windows().forEach(w -> windows.addAll(List.of(Value.of(words(w.box()) + " " + w.application()), Value
+        there.forEach(w -> windows.addAll(List.of(Value.of(words(w.box()) + " " + w.application()), Value
                 .of(w.title()))));
         List<Value> screens = new ArrayList<>();
         try {
@@ -183,14 +184,14 @@ final class DesktopLink implements Link {
     }
 
     private void work(Task task, Machine machine, Hands own) {
-        if (task.order().packets().isEmpty()) { // It was stopped.
+        if (task.order().packets().isEmpty()) { // It was stopped: what was asked for before that is over.
             own.letGo();
+            own.begin();
             return;
         }
         if (report.stale(task.ticket(), task.atNanos())) {
             return;
         }
-        own.begin();
         machine.ready();
         try {
             for (Order.Outgoing packet : task.order().packets()) {

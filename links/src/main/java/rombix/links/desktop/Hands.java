@@ -59,7 +59,7 @@ final class Hands {
         notifyAll();
     }
 
-    /** Begins something anew: what came before it was stopped, it is not. */
+    /** What is asked for from now on is not stopped. */
     synchronized void begin() {
         stopped = false;
     }
