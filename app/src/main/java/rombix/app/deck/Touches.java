@@ -34,6 +34,14 @@ public interface Touches {
     /** Hands all that hands do at this computer to another, on the interface's thread; null ends that. */
     void record(@Nullable Consumer<Input> to);
 
+    /**
+     * A key that works Rombix itself, whatever application is in front; it presses no button then.
+     *
+     * @param key as boards write it; empty for none
+     * @param pressed done on the interface's thread
+     */
+    void summon(String key, Runnable pressed);
+
     /** Whether nothing outside is listened to, whatever it says, for the boards that are loaded from now on. */
     void deaf(boolean on);
 
@@ -56,6 +64,11 @@ public interface Touches {
 
         @Override
         public void record(@Nullable Consumer<Input> to) {
+            // Nothing will come.
+        }
+
+        @Override
+        public void summon(String key, Runnable pressed) {
             // Nothing will come.
         }
 

@@ -36,6 +36,12 @@ final class Inputs implements Touches, AutoCloseable {
     private volatile Board board = Board.empty("");
     private volatile boolean learning;
     private volatile boolean deaf;
+    private volatile Summons summons = new Summons(null, () -> {
+    });
+
+    /** A key that works Rombix itself. */
+    private record Summons(@Nullable Trigger key, Runnable pressed) {
+    }
 
     /**
      * @param deck where presses are posted
@@ -49,8 +55,19 @@ final class Inputs implements Touches, AutoCloseable {
         controllers = new Controllers(this::touched, name -> made[0].arrived(name));
         feedback = new Feedback(controllers::send, Show.CLOCK::nanos);
         made[0] = feedback;
-        keys = new GlobalKeys(switchboard::take);
+        keys = new GlobalKeys(this::key);
         osc = new OscIn(switchboard::take);
+    }
+
+    private void key(Touch touch) {
+        Summons own = summons;
+        if (!learning && touch instanceof Touch.Key k && new Trigger.Key(k.key()).normal().equals(own.key)) {
+            if (k.down()) {
+                Platform.runLater(own.pressed);
+            }
+            return;
+        }
+        switchboard.take(touch);
     }
 
     private void touched(Touch touch) {
@@ -80,7 +97,8 @@ final class Inputs implements Touches, AutoCloseable {
         Board heard = deaf ? Board.empty("") : board;
         List<String> ports = Switchboard.ports(heard);
         controllers.use(ports, learning);
-        keys.listen(learning || Switchboard.any(heard, t -> t instanceof Trigger.Key k && k.everywhere()));
+        keys.listen(learning || summons.key != null
+                || Switchboard.any(heard, t -> t instanceof Trigger.Key k && k.everywhere()));
         osc.listen(learning || Switchboard.any(heard, Trigger.Osc.class::isInstance)
                 ? port == null ? board.listensAt() : port
                 : -1);
@@ -107,6 +125,12 @@ final class Inputs implements Touches, AutoCloseable {
     @Override
     public void record(@Nullable Consumer<Input> to) {
         opener.execute(() -> keys.record(to == null ? null : i -> Platform.runLater(() -> to.accept(i))));
+    }
+
+    @Override
+    public void summon(String key, Runnable pressed) {
+        summons = new Summons(key.isEmpty() ? null : new Trigger.Key(key).normal(), pressed);
+        opener.execute(this::open);
     }
 
     @Override

@@ -3,6 +3,7 @@ package rombix.app.view.sheet;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import java.util.function.Supplier;
 import javafx.animation.KeyFrame;
 import javafx.animation.PauseTransition;
 import javafx.animation.Timeline;
@@ -48,6 +49,7 @@ public final class TriggersView {
 
     private final Desk desk;
     private final Touches touches;
+    private final Supplier<Node> smallKey;
     private final TriggerEdits edits;
     private final TableView<Row> table = new TableView<>();
     private final VBox form = new VBox(Space.S10);
@@ -60,8 +62,10 @@ public final class TriggersView {
     private boolean filling;
     private Touches.Sources now = Touches.Sources.NONE;
 
-    public TriggersView(Desk desk, Touches touches) {
+    /** @param smallKey where the key of the small window is chosen */
+    public TriggersView(Desk desk, Touches touches, Supplier<Node> smallKey) {
         this.desk = desk;
+        this.smallKey = smallKey;
         this.touches = touches;
         this.edits = new TriggerEdits(desk.bench());
         timer.setCycleCount(Timeline.INDEFINITE);
@@ -123,8 +127,10 @@ public final class TriggersView {
 
     /** Opens it; on the triggers of the selected button if it has any. */
     public void open(Node by) {
+        Region gap = new Region();
+        HBox.setHgrow(gap, Priority.ALWAYS);
         HBox top = new HBox(Space.S10, Styles.label("Triggers", "gear-name"),
-                Fields.read("Triggers press in Live and in Rehearse."));
+                Fields.read("Triggers press in Live and in Rehearse."), gap, smallKey.get());
         top.setAlignment(Pos.CENTER_LEFT);
         ScrollPane scroll = new ScrollPane(form);
         scroll.setFitToWidth(true);

@@ -11,6 +11,7 @@ import rombix.app.deck.Touches;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Keys;
 import rombix.app.view.page.PageView;
+import rombix.app.view.page.SmallKey;
 import rombix.core.board.Button;
 import rombix.core.engine.Event;
 
@@ -24,18 +25,21 @@ final class Keyboard {
     private final Commands commands;
     private final PageView page;
     private final Touches touches;
+    private final SmallKey smallKey;
     private final BooleanSupplier escape;
     private final Map<KeyCode, String> held = new EnumMap<>(KeyCode.class);
     /** Whether the key that was pressed last was a command. */
     private boolean commanded;
 
     /** @param escape what Escape ends where no popover is open; whether there was anything */
-    Keyboard(Desk desk, Scene scene, Commands commands, PageView page, Touches touches, BooleanSupplier escape) {
+    Keyboard(Desk desk, Scene scene, Commands commands, PageView page, Touches touches, SmallKey smallKey,
+            BooleanSupplier escape) {
         this.desk = desk;
         this.scene = scene;
         this.commands = commands;
         this.page = page;
         this.touches = touches;
+        this.smallKey = smallKey;
         this.escape = escape;
         scene.addEventFilter(KeyEvent.KEY_PRESSED, this::pressed);
         scene.addEventFilter(KeyEvent.KEY_RELEASED, this::released);
@@ -49,7 +53,8 @@ final class Keyboard {
     private void pressed(KeyEvent e) {
         boolean typing = scene.getFocusOwner() instanceof TextInputControl;
         boolean ended = e.getCode() == KeyCode.ESCAPE && !desk.overlay().showing() && escape.getAsBoolean();
-        commanded = ended || commands.run(e, scene.getFocusOwner()) || !desk.building() && !typing && presses(e);
+        commanded = ended || smallKey.pressed(e) || commands.run(e, scene.getFocusOwner())
+                || !desk.building() && !typing && presses(e);
         if (commanded) {
             e.consume();
         }

@@ -27,6 +27,7 @@ import rombix.app.view.live.RehearsalBand;
 import rombix.app.view.page.PageTrail;
 import rombix.app.view.page.PageTurns;
 import rombix.app.view.page.PageView;
+import rombix.app.view.page.SmallKey;
 import rombix.app.view.rack.GearPopover;
 import rombix.app.view.rack.RackView;
 import rombix.app.view.score.ScoreView;
@@ -95,7 +96,8 @@ public final class MainWindow {
         AskPopover ask = new AskPopover(desk, page::tileOf);
         strips = new LiveStrips(desk, ask::open);
         logView = new LogView(desk, log, notices::show);
-        TriggersView triggers = new TriggersView(desk, touches);
+        SmallKey smallKey = new SmallKey(desk, touches, stagework::smallWindow);
+        TriggersView triggers = new TriggersView(desk, touches, smallKey::field);
         Overview overview = new Overview(desk, commands);
         masthead = new Masthead(desk,
                 new BoardsPopover(desk, files::open, files::make, files::choose,
@@ -115,7 +117,7 @@ public final class MainWindow {
         Scene scene = stagework.scene();
         new PageTurns(desk, page, trail, scene);
         scene.addEventFilter(MouseEvent.MOUSE_RELEASED, e -> page.hand().handOff("mouse", e.getTarget()));
-        keyboard = new Keyboard(desk, scene, commands, page, touches, modes::endTrial);
+        keyboard = new Keyboard(desk, scene, commands, page, touches, smallKey, modes::endTrial);
         bench.watch(this::load);
         beat = new Beat(this::pulse, this::second);
         model.whenFed(beat::wake);
