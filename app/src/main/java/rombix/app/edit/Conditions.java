@@ -50,7 +50,7 @@ public final class Conditions {
                         all.add(new Offered(start + " is below…",
                                 new Condition.OnReading(twin.gear(), known.id(), null, null, middle, Map.of())));
                     }
-                    case TEXT, COLOUR, KEYS, PLACE, PATH, LIST -> {
+                    case TEXT, COLOUR, KEYS, PLACE, PATH, SECRET, LIST -> {
                     }
                 }
             }

@@ -2,15 +2,23 @@ package rombix.app.edit;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.UUID;
 import rombix.core.board.Gear;
+import rombix.core.card.Twin;
 
 /**
  * Passwords and tokens of this user, by the names that boards know them by: in a file of their own beside the settings,
  * which nobody else may read. They are handed to links alone. Safe to use from any thread.
  */
 public final class Secrets {
+    private static final int MOST_ASKED = 16;
+    /** What was asked for at a press, by the names that stand for it; this process's alone, each used once. */
+    private static final Map<String, String> ASKED = new LinkedHashMap<>();
+
     private final NamedLines lines;
 
     /** Those of this user. */
@@ -24,6 +32,26 @@ public final class Secrets {
 
     public Optional<String> get(String name) {
         return lines.get(name);
+    }
+
+    /** Keeps a text in this process until it is taken; gives a name that stands for it. */
+    public static String asked(String text) {
+        synchronized (ASKED) {
+            String name = Twin.ASKED + UUID.randomUUID();
+            ASKED.put(name, text);
+            while (ASKED.size() > MOST_ASKED) {
+                ASKED.remove(ASKED.keySet().iterator().next());
+            }
+            return name;
+        }
+    }
+
+    /** The text for a name: one that was asked for is gone with that, one that is kept stays. */
+    public Optional<String> take(String name) {
+        synchronized (ASKED) {
+            String asked = ASKED.remove(name);
+            return asked == null ? get(name) : Optional.of(asked);
+        }
     }
 
     public boolean has(String name) {

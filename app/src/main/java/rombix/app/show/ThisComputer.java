@@ -21,7 +21,7 @@ record ThisComputer(Secrets secrets, Certificates certificates) implements Keyri
 
     @Override
     public Optional<String> secret(String name) {
-        return secrets.get(name);
+        return secrets.take(name);
     }
 
     @Override

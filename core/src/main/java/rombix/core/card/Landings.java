@@ -125,7 +125,7 @@ final class Landings {
                     ? Optional.empty()
                     : Optional.of(Value.of(v.asFlag()));
             case COLOUR -> v.toString().matches(COLOUR) ? Optional.of(v) : Optional.empty();
-            case TEXT, CHOICE, KEYS, PLACE, PATH -> Optional.of(Value.of(v.toString()));
+            case TEXT, CHOICE, KEYS, PLACE, PATH, SECRET -> Optional.of(Value.of(v.toString()));
             case LIST -> Optional.empty();
         };
     }

@@ -327,9 +327,13 @@ public final class Twin {
                     .text());
             case Value.Text t when p.type() == ValueType.PATH -> t.text().substring(t.text().replaceAll("[/\\\\]+$", "")
                     .lastIndexOf('/') + 1);
+            case Value.Text t when p.type() == ValueType.SECRET && t.text().startsWith(ASKED) -> "asked for";
             default -> v.toString();
         };
     }
+
+    /** How a name begins that stands for a secret that was asked for at a press. */
+    public static final String ASKED = "asked-";
 
     private static Value within(Param p, Value v) {
         if (p.type() == ValueType.COLOUR && !v.toString().matches(Landings.COLOUR)) {

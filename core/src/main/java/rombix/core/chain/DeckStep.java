@@ -34,7 +34,10 @@ public sealed interface DeckStep extends Step {
             @JsonProperty("choice")
             CHOICE, @JsonProperty("number")
             NUMBER, @JsonProperty("text")
-            TEXT
+            TEXT,
+            /** A text that nobody shall read: the answer is a name that stands for it until it is used, once. */
+            @JsonProperty("secret")
+            SECRET
         }
 
         public Ask {

@@ -297,6 +297,9 @@ public final class References {
                             : "a place", param.label(), e.getMessage());
                 }
             }
+            case SECRET -> value.toString().matches(Gear.Link.SECRET_NAME)
+                    ? null
+                    : "choose a secret for “%s”".formatted(param.label());
             case TEXT, PATH, LIST -> null;
         };
     }

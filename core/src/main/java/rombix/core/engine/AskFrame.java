@@ -76,6 +76,9 @@ final class AskFrame implements Run.Activity {
 
     private String spoken(Value answer) {
         int choice = op.step().kind() == DeckStep.Ask.AnswerType.CHOICE ? index(answer) : -1;
+        if (op.step().kind() == DeckStep.Ask.AnswerType.SECRET) {
+            return "given";
+        }
         return choice >= 0 ? op.options().get(choice) : answer.toString();
     }
 
@@ -83,7 +86,7 @@ final class AskFrame implements Run.Activity {
         return switch (op.step().kind()) {
             case CHOICE -> index(answer) >= 0 && index(answer) < op.chains().length;
             case NUMBER -> !Double.isNaN(answer.asNumber());
-            case TEXT -> true;
+            case TEXT, SECRET -> true;
         };
     }
 

@@ -178,7 +178,7 @@ final class GearOffers {
             case COLOUR -> Value.of("#FFFFFF");
             case PLACE -> Value.of("pointer");
             case KEYS -> Value.of("Enter");
-            case TEXT, CHOICE, PATH, LIST -> Value.of("");
+            case TEXT, CHOICE, PATH, SECRET, LIST -> Value.of("");
         };
     }
 }

@@ -247,7 +247,7 @@ public final class Forecaster {
             Value preset = a.preset();
             Value answer = preset != null
                     ? preset
-                    : a.kind() == DeckStep.Ask.AnswerType.TEXT
+                    : a.kind() == DeckStep.Ask.AnswerType.TEXT || a.kind() == DeckStep.Ask.AnswerType.SECRET
                             ? Value.of("")
                             : Value.of(a.options().isEmpty() ? 0 : chance.nextInt(a.options().size()));
             if (deck != null) {

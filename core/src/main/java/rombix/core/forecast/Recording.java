@@ -86,11 +86,6 @@ public final class Recording {
         return inputs.isEmpty();
     }
 
-    /** Whether any text was typed: it may hold a password. */
-    public boolean typed() {
-        return inputs.stream().anyMatch(s -> s.input() instanceof Input.Typed);
-    }
-
     /** The steps so far. */
     public List<Step> steps(Pauses pauses, Clicks clicks) {
         return new Writing(pauses, clicks).write();

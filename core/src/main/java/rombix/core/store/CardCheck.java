@@ -121,7 +121,7 @@ final class CardCheck {
             case NUMBER -> value instanceof Value.Num;
             case FLAG -> value instanceof Value.Flag;
             case COLOUR -> value.toString().matches("#[0-9A-Fa-f]{6}");
-            case TEXT, CHOICE, KEYS, PLACE, PATH -> value instanceof Value.Text;
+            case TEXT, CHOICE, KEYS, PLACE, PATH, SECRET -> value instanceof Value.Text;
             case LIST -> false;
         };
     }

@@ -109,7 +109,7 @@ public final class Asks {
     }
 
     /**
-     * The powers that steps want. A program, a file or a page is asked for by itself; of the rest a power with all steps
+     * The powers that steps want. A program, a file, a page or a secret is asked for by itself; of the rest a power with all steps
      * that want it, so that a step that changes is asked for anew.
      */
     private void powers(Collection<String> elsewhere) {
@@ -117,7 +117,7 @@ public final class Asks {
         Walk.steps(board, spot -> {
             String owner = spot.owner().button() == null ? "chains" : spot.owner().button().name();
             Wants wants = wants(owner, spot.step(), elsewhere);
-            if (wants != null && (wants.power() == Power.PROGRAMS || wants.power() == Power.FILES)) {
+            if (wants != null && (wants.alone() || wants.power() == Power.PROGRAMS || wants.power() == Power.FILES)) {
                 add(new Ask(Kind.WORKS_HERE, "power " + wants.power().id() + " " + Fingerprint.of(wants.what()), owner,
                         wants.power().words() + ": " + wants.words()));
             } else if (wants != null) {
@@ -132,8 +132,8 @@ public final class Asks {
         });
     }
 
-    /** What a step wants of this computer. */
-    private record Wants(String owner, Power power, String words, Object what) {
+    /** What a step wants of this computer. @param alone whether it is asked for by itself */
+    private record Wants(String owner, Power power, String words, Object what, boolean alone) {
     }
 
     private @Nullable Wants wants(String owner, Step step, Collection<String> elsewhere) {
@@ -161,7 +161,9 @@ public final class Asks {
                         : new StepWords(rig, _ -> _ -> null).of(step),
                         step instanceof GearStep.Do d
                                 ? List.of(d.command(), new TreeMap<>(d.with()))
-                                : step);
+                                : step,
+                        twin.card().command(command).stream().flatMap(c -> c.params().stream())
+                                .anyMatch(p -> p.type() == ValueType.SECRET));
             }
         }
         return null;

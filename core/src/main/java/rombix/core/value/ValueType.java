@@ -23,6 +23,9 @@ public enum ValueType {
     /** A program, a file or a folder of this computer, or the address of a page. */
     @JsonProperty("path")
     PATH,
+    /** The name of a text that this computer's owner keeps here, and that no board and no log ever shows. */
+    @JsonProperty("secret")
+    SECRET,
     /** A reading that lists choices; never a parameter. */
     @JsonProperty("list")
     LIST

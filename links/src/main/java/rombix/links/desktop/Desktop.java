@@ -25,10 +25,10 @@ public final class Desktop extends LinkType {
     @Override
     public Link open(GearReport report, Target target) {
         if (target.address().isBlank() || target.address().equals(HERE)) {
-            return new DesktopLink(report, Desktop::machine, target.keyring().kept("held-keys"));
+            return new DesktopLink(report, Desktop::machine, target.keyring().kept("held-keys"), target.keyring());
         }
         var at = HostPort.of(target.address());
-        return new DesktopLink(report, () -> new StandInMachine(at), null);
+        return new DesktopLink(report, () -> new StandInMachine(at), null, target.keyring());
     }
 
     /** That of this computer; where its desktop lets nobody work it, one that runs programs and says why. */

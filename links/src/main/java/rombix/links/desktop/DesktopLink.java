@@ -23,6 +23,7 @@ import rombix.core.engine.Gears;
 import rombix.core.engine.Status.Phase;
 import rombix.core.value.Value;
 import rombix.links.link.GearReport;
+import rombix.links.link.Keyring;
 import rombix.links.link.Link;
 import rombix.links.link.Loop;
 
@@ -45,6 +46,7 @@ final class DesktopLink implements Link {
     private final GearReport report;
     private final Opening opening;
     private final java.nio.file.@Nullable Path kept;
+    private final Keyring keyring;
     /** Applications that were seen; the watching loop's. */
     private final Set<String> seen = new TreeSet<>();
     private final Map<String, String> told = new ConcurrentHashMap<>();
@@ -58,10 +60,11 @@ final class DesktopLink implements Link {
     /** Not asked of the loops, which begin before this is made. */
     private volatile boolean closed;
 
-    DesktopLink(GearReport report, Opening opening, java.nio.file.@Nullable Path kept) {
+    DesktopLink(GearReport report, Opening opening, java.nio.file.@Nullable Path kept, Keyring keyring) {
         this.report = report;
         this.opening = opening;
         this.kept = kept;
+        this.keyring = keyring;
         watching = Loop.startOften("desktop", this::watch, report::troubled);
         working = Loop.startOften("hands", this::work, report::troubled);
     }
@@ -156,7 +159,7 @@ final class DesktopLink implements Link {
 
     private void work() throws InterruptedException {
         try (Machine machine = opening.open()) {
-            Hands own = new Hands(machine, kept);
+            Hands own = new Hands(machine, kept, keyring);
             hands = own;
             try {
                 while (!closed) {

@@ -63,6 +63,7 @@ final class Doings {
         ALL.put("keys press", (a, _, h, _) -> h.before(a.text(3), a.flag(4), () -> h.press(Keys.chord(a.text(0)),
                 (int) a.number(1), a.number(2))));
         ALL.put("keys type", (a, _, h, _) -> h.before(a.text(2), a.flag(3), () -> h.type(a.text(0), a.number(1))));
+        ALL.put("keys secret", (a, _, h, _) -> h.before(a.text(2), a.flag(3), () -> h.secret(a.text(0), a.number(1))));
         ALL.put("keys down", (a, _, h, _) -> h.hold(Keys.chord(a.text(0))));
         ALL.put("keys up", (a, _, h, _) -> h.release(Keys.chord(a.text(0))));
         ALL.put("keys stick", (a, _, h, _) -> h.stick(Hands.modifier(a.text(0)), a.text(1).equals("next"), a.text(1)

@@ -18,6 +18,7 @@ import rombix.core.thread.OwnedBy.Owner;
 import rombix.links.desktop.Machine.Box;
 import rombix.links.desktop.Machine.Point;
 import rombix.links.desktop.Machine.Window;
+import rombix.links.link.Keyring;
 
 /**
  * Hands at a computer: keys and pointer with their pace, what they hold, and modifiers that let go by themselves. One
@@ -41,14 +42,19 @@ final class Hands {
 
     private final Machine machine;
     private final HeldFile file;
+    private final Keyring keyring;
     /** What we hold down: keys, and buttons of the pointer as {@code button left}. */
     private final Set<String> held = new LinkedHashSet<>();
     private final Map<String, Sticky> sticky = new LinkedHashMap<>();
     private boolean stopped;
 
-    /** @param kept where what is held is kept, for the case that this process is killed */
-    Hands(Machine machine, @Nullable Path kept) {
+    /**
+     * @param kept where what is held is kept, for the case that this process is killed
+     * @param keyring where the texts are that no board may hold
+     */
+    Hands(Machine machine, @Nullable Path kept, Keyring keyring) {
         this.machine = machine;
+        this.keyring = keyring;
         this.file = new HeldFile(kept);
         file.found().reversed().forEach(this::up);
     }
@@ -180,6 +186,12 @@ final class Hands {
             machine.type(all[i]);
         }
         done();
+    }
+
+    /** Types what the owner keeps under a name, and no board may hold. */
+    void secret(String name, long pace) throws Unable, Stopped {
+        type(keyring.secret(name).orElseThrow(() -> new Unable(
+                "the secret “%s” is not on this computer: set it in the step".formatted(name))), pace);
     }
 
     /** Something was pressed, clicked or typed: what held a modifier for that alone lets go. */

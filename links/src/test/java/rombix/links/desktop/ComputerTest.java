@@ -40,6 +40,22 @@ import rombix.standins.Booth;
 class ComputerTest {
     @TempDir
     Path folder;
+    private final Keyring keeps = new Keyring() {
+        @Override
+        public Optional<String> secret(String name) {
+            return name.equals("stage-door") ? Optional.of("mööp 7") : Optional.empty();
+        }
+
+        @Override
+        public Optional<String> firstSeen(String address) {
+            return Optional.empty();
+        }
+
+        @Override
+        public void seen(String address, String fingerprint) {
+            // Nothing here is seen.
+        }
+    };
     private Booth booth;
     private Twin twin;
     private Link link;
@@ -54,7 +70,7 @@ class ComputerTest {
         Card card = CardLibrary.shipped().get("desktop");
         twin = new Twin("computer", "Booth", card, Protocol.of("desktop"), Map.of());
         link = new Desktop().open(new GearReport(twin, new MachineClock(), this::take), new Target("127.0.0.1:" + booth
-                .port(), new Gear.Link(Protocol.of("desktop"), "", Map.of()), Keyring.NONE));
+                .port(), new Gear.Link(Protocol.of("desktop"), "", Map.of()), keeps));
         soon(() -> phases.get("computer") == Phase.READY);
     }
 
@@ -102,6 +118,16 @@ class ComputerTest {
 
     private @Nullable Value now(String reading) {
         return readings.get(reading);
+    }
+
+    @Test
+    void aSecretIsTypedByItsNameAndNothingElseHoldsItsText() {
+        assertThat(done("type-secret", with("secret", "stage-door", "pace", 0))).isEqualTo("sent");
+        assertThat(booth.look().text()).isEqualTo("mööp 7");
+        assertThat(done("type-secret", with("secret", "elsewhere"))).isEqualTo(
+                "Booth: the secret “elsewhere” is not on this computer: set it in the step");
+        assertThat(twin.order(twin.card().command("type-secret").orElseThrow(), with("secret", "stage-door"), r -> null)
+                .toString()).doesNotContain("mööp");
     }
 
     @Test

@@ -5,8 +5,10 @@ import java.util.function.Function;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.PasswordField;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.VBox;
+import rombix.app.edit.Secrets;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
@@ -68,14 +70,17 @@ public final class AskPopover {
                 box.getChildren().add(b);
             }
         } else {
-            TextField field = new TextField(a.preset() == null ? "" : a.preset().toString());
+            boolean secret = a.kind() == DeckStep.Ask.AnswerType.SECRET;
+            TextField field = secret
+                    ? new PasswordField()
+                    : new TextField(a.preset() == null ? "" : a.preset().toString());
             field.setId("answer");
             field.setAccessibleText(a.text());
             Button done = Fields.plain("Answer", "Enter");
             done.getStyleClass().add("answer");
             Runnable tell = () -> answer(a, a.kind() == DeckStep.Ask.AnswerType.NUMBER
                     ? Value.of(Fields.parsed(field.getText(), Double.NaN))
-                    : Value.of(field.getText()));
+                    : Value.of(secret ? Secrets.asked(field.getText()) : field.getText()));
             field.setOnAction(_ -> tell.run());
             done.setOnAction(_ -> tell.run());
             box.getChildren().addAll(field, done);

@@ -128,7 +128,7 @@ final class GearBox extends VBox {
                 case FLAG -> flag(k, row(byItem, k));
                 case NUMBER -> number(k, row(byItem, k));
                 case COLOUR -> colour(k, row(byItem, k));
-                case TEXT, KEYS, PLACE, PATH -> text(k, row(byItem, k));
+                case TEXT, KEYS, PLACE, PATH, SECRET -> text(k, row(byItem, k));
                 case LIST -> {
                 }
             }

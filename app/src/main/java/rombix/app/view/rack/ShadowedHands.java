@@ -1,5 +1,6 @@
 package rombix.app.view.rack;
 
+import java.io.IOException;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
@@ -12,6 +13,7 @@ import javafx.scene.layout.VBox;
 import javafx.stage.Stage;
 import org.jspecify.annotations.Nullable;
 import rombix.app.deck.Touches;
+import rombix.app.edit.Secrets;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
@@ -129,22 +131,24 @@ final class ShadowedHands {
         show.run();
         Button add = Fields.plain("Add the steps", "");
         add.setId("recorded-add");
+        TypedTexts texts = new TypedTexts(steps(done, pauses, clicks), new Secrets());
+        Label trouble = Styles.label("", "trouble");
         add.setOnAction(_ -> {
-            List<Step> steps = steps(done, pauses, clicks);
-            desk.overlay().close();
-            desk.bench().add("shadow " + steps.size() + " steps at this computer", steps);
+            try {
+                List<Step> steps = texts.as(steps(done, pauses, clicks));
+                desk.overlay().close();
+                if (texts.asks()) {
+                    desk.bench().edit("add a value for what is asked for", TypedTexts::withValue);
+                }
+                desk.bench().add("shadow " + steps.size() + " steps at this computer", steps);
+            } catch (IOException e) {
+                trouble.setText("the secrets cannot be written: " + e.getMessage());
+            }
         });
         Button drop = Fields.plain("Drop them", "Esc");
         drop.setOnAction(_ -> desk.overlay().close());
         VBox box = new VBox(Space.S8, count, Fields.named("pauses between", pauses), Fields.named("clicks at", clicks));
-        if (done.typed()) {
-            Label typed = Fields
-                    .read("Text that was typed will stand in the board. If it was a password, drop the steps, or "
-                            + "delete that step and put a question in its place.");
-            typed.setPrefWidth(320);
-            box.getChildren().add(typed);
-        }
-        box.getChildren().add(new HBox(Space.S8, add, drop));
+        box.getChildren().addAll(texts, trouble, new HBox(Space.S8, add, drop));
         box.setId("recorded");
         desk.overlay().show(box, by, () -> {
         });

@@ -109,6 +109,7 @@ final class ArgField extends HBox {
             case KEYS -> new KeysField(name, v.toString(), keys -> value(Value.of(keys)));
             case PLACE -> new PlaceField(desk, name, twin, v.toString(), to -> value(Value.of(to)));
             case PATH -> new PathField(name, v.toString(), path -> value(Value.of(path)));
+            case SECRET -> new SecretField(name, v.toString(), secret -> value(Value.of(secret)));
             case TEXT, LIST -> Fields.text(name, v.toString(), t -> value(plain(t, p.type())));
         };
     }

@@ -200,6 +200,7 @@ final class FlowStepForm extends StepFields {
             case CHOICE -> "one of these";
             case NUMBER -> "a number";
             case TEXT -> "a text";
+            case SECRET -> "a secret, for a step that types it";
         }, k -> editAnew(DeckStep.Ask.class,
                 s -> new DeckStep.Ask(s.question(), k, s.choices(), s.into(), null, s.timeout(), s
                         .how(), s.extra()))));
@@ -235,7 +236,7 @@ final class FlowStepForm extends StepFields {
                             .question(), s.kind(), s.choices(), s.into(), Value.of(i), s.timeout(), s.how(),
                             s
                                     .extra()))));
-        } else if (a.timeout() != null) {
+        } else if (a.timeout() != null && a.kind() != DeckStep.Ask.AnswerType.SECRET) {
             add("take", Fields.text("arg-default", a.preset() == null ? "" : a.preset().toString(), text -> edit(
                     DeckStep.Ask.class, s -> new DeckStep.Ask(
                             s.question(), s.kind(), s.choices(), s.into(), text.isBlank()

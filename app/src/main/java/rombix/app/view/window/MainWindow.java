@@ -110,7 +110,8 @@ public final class MainWindow {
         WindowCommands.fill(commands, desk, new WindowCommands.Parts(stagework, modes, files, masthead, rack, page,
                 score, strips, trail, logView, triggers, gear, overview, layout), steps, buttons);
         files.whenBare(this::beginWithGear);
-        guests.whenTrusted(() -> Wants.tell(bench.board(), secrets, notices, g -> gear.showSecret(rack, g)));
+        guests.whenTrusted(() -> Wants.tell(bench.rig(), secrets, notices, g -> gear.showSecret(rack, g),
+                bench::select));
         masthead.whenModeChosen(modes::mode);
         score.whenTried(modes::tryOnTwins);
         score.head().whenTriggers(() -> triggers.open(layout));

@@ -2,16 +2,24 @@ package rombix.app.view.window;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.List;
 import java.util.Map;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.PasswordField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import javafx.stage.Window;
 import org.junit.jupiter.api.Test;
 import org.testfx.util.WaitForAsyncUtils;
+import rombix.app.log.LogStore;
+import rombix.app.show.Session;
+import rombix.core.board.Edits;
+import rombix.core.chain.Arg;
+import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
+import rombix.core.chain.StepOptions;
 import rombix.core.value.Value;
 
 /** Steps that work a computer, written and run by one who sits at the window. */
@@ -82,6 +90,30 @@ class ComputerStepsTest extends AtTheWindow {
         robot.type(KeyCode.ESCAPE);
         soon(() -> anywhere("#show-me") == null);
         assertThat(step().with().get("place").shown()).isEqualTo(Value.of("pointer"));
+    }
+
+    @Test
+    void aSecretThatIsAskedForAtThePressIsTypedOnceAndStandsNowhere() throws Exception {
+        soon(() -> session.window().deck().readings("computer").apply("windows") != null);
+        robot.interact(() -> bench().edit("test", b -> Edits.addValue(b, "asked", Value.of(""))));
+        chain("next-cue", new DeckStep.Ask("Password?", DeckStep.Ask.AnswerType.SECRET, List.of(), "asked", null, null,
+                StepOptions.PLAIN, Map.of()),
+                new GearStep.Do("computer", "type-secret", Map.of("secret",
+                        new Arg.Computed("{asked}"), "pace", Arg.of(Value.of(0))), null, StepOptions.PLAIN, Map.of()));
+        key(KeyCode.F6);
+        click(tile("next-cue"));
+        soon(() -> find("#answer") != null);
+        assertThat(find("#answer")).isInstanceOf(PasswordField.class);
+        type("#answer", "open-sesame-9");
+        soon(() -> gear.booth().look().text().endsWith("open-sesame-9"));
+        try (LogStore log = new LogStore(Session.logOf(file))) {
+            soon(() -> said(log).contains("Type the secret"));
+            assertThat(said(log)).contains("given").doesNotContain("open-sesame");
+        }
+    }
+
+    private static String said(LogStore log) throws LogStore.Trouble {
+        return log.find(LogStore.Query.newest(50)).toString();
     }
 
     @Test
