@@ -297,9 +297,9 @@ public final class References {
                             : "a place", param.label(), e.getMessage());
                 }
             }
-            case SECRET -> value.toString().matches(Gear.Link.SECRET_NAME)
+            case SECRET -> value.toString().isEmpty() || value.toString().matches(Gear.Link.SECRET_NAME)
                     ? null
-                    : "choose a secret for “%s”".formatted(param.label());
+                    : "expected the name of a secret for “%s”, not “%s”".formatted(param.label(), value);
             case TEXT, PATH, LIST -> null;
         };
     }

@@ -177,6 +177,9 @@ final class Hands {
     }
 
     void type(String text, long pace) throws Unable, Stopped {
+        if (machine.own()) {
+            throw new Unable("Rombix itself is in front, so nothing is typed: name the application in the step");
+        }
         clear();
         int[] all = text.replace("\r\n", "\n").codePoints().toArray();
         for (int i = 0; i < all.length; i++) {
@@ -190,6 +193,9 @@ final class Hands {
 
     /** Types what the owner keeps under a name, and no board may hold. */
     void secret(String name, long pace) throws Unable, Stopped {
+        if (name.isEmpty()) {
+            throw new Unable("no secret is chosen: choose one in the step");
+        }
         type(keyring.secret(name).orElseThrow(() -> new Unable(
                 "the secret “%s” is not on this computer: set it in the step".formatted(name))), pace);
     }

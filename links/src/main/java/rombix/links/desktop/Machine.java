@@ -86,6 +86,11 @@ interface Machine extends AutoCloseable {
     /** The window that has the keyboard; empty where none has. */
     Optional<Window> front();
 
+    /** Whether the window that has the keyboard is Rombix's own. */
+    default boolean own() {
+        return false;
+    }
+
     void bring(Window window) throws Unable;
 
     void close(Window window) throws Unable;

@@ -279,6 +279,11 @@ final class XMachine extends RealMachine {
     }
 
     @Override
+    public boolean own() {
+        return server.front().filter(w -> server.process(w) == ProcessHandle.current().pid()).isPresent();
+    }
+
+    @Override
     public void bring(Window window) {
         server.bring(window);
     }

@@ -134,6 +134,14 @@ final class XServer implements AutoCloseable {
                 window)));
     }
 
+    /** The process that a window is of; -1 where it does not say. */
+    long process(Window window) {
+        Pointer pid = property(new X11.Window(window.id()), "_NET_WM_PID");
+        long process = pid == null ? -1 : pid.getNativeLong(0).longValue();
+        free(pid);
+        return process;
+    }
+
     private Box box(X11.Window window) {
         IntByReference width = new IntByReference();
         IntByReference height = new IntByReference();

@@ -133,6 +133,7 @@ final class ShadowedHands {
         add.setId("recorded-add");
         TypedTexts texts = new TypedTexts(steps(done, pauses, clicks), new Secrets());
         Label trouble = Styles.label("", "trouble");
+        trouble.managedProperty().bind(trouble.textProperty().isNotEmpty());
         add.setOnAction(_ -> {
             try {
                 List<Step> steps = texts.as(steps(done, pauses, clicks));

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import javafx.geometry.Pos;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
@@ -59,7 +60,9 @@ final class TypedTexts extends VBox {
             Label words = Fields.read(masked(text));
             HBox.setHgrow(words, Priority.ALWAYS);
             words.setMaxWidth(Double.MAX_VALUE);
-            getChildren().add(new HBox(Space.S8, words, choice));
+            HBox row = new HBox(Space.S8, words, choice);
+            row.setAlignment(Pos.CENTER_LEFT);
+            getChildren().add(row);
         }
     }
 

@@ -39,7 +39,7 @@ final class Wants {
                     ? new Notices.Way[0]
                     : new Notices.Way[]{new Notices.Way("go-secret-" + s, "Go to the button", () -> go.accept(button
                             .id()))};
-            notices.show("“%s” types the secret “%s”, which is not on this computer.".formatted(spot.owner().words(),
+            notices.show("%s types the secret “%s”, which is not on this computer.".formatted(spot.owner().words(),
                     s), ways);
         }));
     }
