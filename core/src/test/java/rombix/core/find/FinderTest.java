@@ -36,6 +36,17 @@ class FinderTest {
         return found.isEmpty() ? "" : found.getFirst().title().replace('\u00a0', ' ');
     }
 
+    @Test
+    void whatAComputerCannotDoIsNotOffered() {
+        Readings none = id -> id.equals("unable")
+                ? new Value.Choices(List.of(new Value.Choice("pointer", "there is no desktop here")))
+                : null;
+        assertThat(new Finder(rig, _ -> SCENES).find("double click mouse", 5)).extracting(Found::title).anyMatch(t -> t
+                .contains("click"));
+        assertThat(new Finder(rig, g -> g.equals("computer") ? none : SCENES).find("double click mouse", 5)).extracting(
+                Found::title).noneMatch(t -> t.contains("click"));
+    }
+
     @ParameterizedTest
     @CsvSource({"mute host, Mute Host", "host mute, Mute Host", "mute ho, Mute Host", "unmute guest, Unmute Guest",
             "mtue host, Mute Host", "desk key 40%, Desk Key to 40 %", "desk key 3200 k, Desk Key at 3200 K",

@@ -121,6 +121,24 @@ class ComputerTest {
     }
 
     @Test
+    void stopAllEndsAProgramThatIsWaitedFor() throws Exception {
+        link.close();
+        link = new DesktopLink(new GearReport(twin, new MachineClock(), this::take), () -> new NoDesktop("none here"),
+                null, keeps);
+        Path began = folder.resolve("began");
+        Path endless = Files.writeString(folder.resolve("endless.sh"), "touch " + began
+                + "\nexec tail -f /dev/null\n");
+        long run = send("run", with("program", "/bin/sh", "arguments", endless.toString(), "wait", true));
+        soon(() -> Files.exists(began));
+        assertThat(answers).doesNotContainKey(run);
+        link.stop();
+        soon(() -> answers.containsKey(run));
+        assertThat(answers.get(run)).endsWith("stopped");
+        soon(() -> ProcessHandle.current().descendants().noneMatch(p -> p.info().commandLine().orElse("").contains(
+                "tail -f /dev/null")));
+    }
+
+    @Test
     void aSecretIsTypedByItsNameAndNothingElseHoldsItsText() {
         assertThat(done("type-secret", with("secret", "stage-door", "pace", 0))).isEqualTo("sent");
         assertThat(booth.look().text()).isEqualTo("mööp 7");
