@@ -199,7 +199,7 @@ final class DesktopLink implements Link {
         try {
             for (Order.Outgoing packet : task.order().packets()) {
                 if (packet.address().equals("programs run")) {
-                    program(task.ticket(), new Args(packet.args()), machine);
+                    program(task.ticket(), new Args(packet.args()), machine, own);
                 } else {
                     Doings.of(packet.address()).now(new Args(packet.args()), machine, own, this::tell);
                     report.sent(task.ticket());
@@ -212,7 +212,7 @@ final class DesktopLink implements Link {
         }
     }
 
-    private void program(long ticket, Args args, Machine machine) throws Unable {
+    private void program(long ticket, Args args, Machine machine, Hands own) throws Unable {
         List<String> command = new ArrayList<>(List.of(args.text(0)));
         command.addAll(Args.words(args.text(1)));
         Machine.Program program = machine.run(command, args.text(2));
@@ -221,6 +221,9 @@ final class DesktopLink implements Link {
             return;
         }
         running.add(program);
+        if (own.stopped() && running.remove(program)) { // It was stopped while it began.
+            program.stop();
+        }
         Thread.ofVirtual().name("program").start(() -> {
             try {
                 Machine.Program.End end = program.end();

@@ -59,6 +59,11 @@ final class Hands {
         file.found().reversed().forEach(this::up);
     }
 
+    /** Whether what is being done was ended. From any thread. */
+    synchronized boolean stopped() {
+        return stopped;
+    }
+
     /** Ends what is being done. From any thread. */
     synchronized void stop() {
         stopped = true;
