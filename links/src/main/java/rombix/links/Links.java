@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
+import org.jspecify.annotations.Nullable;
 import rombix.core.board.Gear;
 import rombix.core.board.Rig;
 import rombix.core.card.Order;
@@ -15,6 +16,8 @@ import rombix.core.engine.Event;
 import rombix.core.engine.Gears;
 import rombix.core.engine.Glide;
 import rombix.core.engine.Status;
+import rombix.core.sight.Pixels;
+import rombix.core.sight.Sights;
 import rombix.core.engine.Status.Phase;
 import rombix.links.link.GearReport;
 import rombix.links.link.Keyring;
@@ -96,6 +99,13 @@ public final class Links implements Gears, AutoCloseable {
             wired.remove(id);
             gone.close();
         });
+        wired.forEach((id, w) -> w.link().sights(Sights.of(rig.board(), id)));
+    }
+
+    /** What the screens of a gear show now; null where there is nothing to be seen. It may block. */
+    public @Nullable Pixels look(String gear) {
+        Wired of = wired.get(gear);
+        return of == null ? null : of.link().look();
     }
 
     private static Link open(GearReport report, Target target) {

@@ -97,7 +97,8 @@ public final class Booth implements AutoCloseable {
                         "\t").replace("\\\\", "\\")).toList();
                 String answer = answer(words).stream().map(w -> w.replace("\\", "\\\\").replace("\t", "\\t").replace(
                         "\n", "\\n")).collect(Collectors.joining("\t"));
-                if (!List.of("windows", "screen", "down", "pointer", "readings").contains(words.getFirst())) {
+                if (!List.of("windows", "screen", "picture", "down", "pointer", "readings")
+                        .contains(words.getFirst())) {
                     watching.run();
                 }
                 caller.getOutputStream().write((answer + "\n").getBytes(StandardCharsets.UTF_8));
@@ -131,6 +132,7 @@ public final class Booth implements AutoCloseable {
             case "button" -> button(words.get(1), words.get(2).equals("1"));
             case "wheel" -> note("wheel " + words.get(1));
             case "screen" -> answer.addAll(List.of(String.valueOf(WIDTH), String.valueOf(HEIGHT)));
+            case "picture" -> answer.add(BoothPicture.png(look()));
             case "windows" -> windows.forEach(w -> answer.addAll(List.of(String.valueOf(w.id()), w.application(), w
                     .title(), String.valueOf(w.area().x()), String.valueOf(w.area().y()),
                     String.valueOf(w.area()
@@ -270,6 +272,11 @@ public final class Booth implements AutoCloseable {
             }
         }
         note((what + " " + value).strip());
+    }
+
+    /** What it shows now: {@code 0xRRGGBB} for each pixel, row by row. */
+    public int[] picture() {
+        return BoothPicture.pixels(look());
     }
 
     /** How it is now. */

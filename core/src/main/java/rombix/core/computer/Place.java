@@ -5,13 +5,15 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
 /**
  * A place for the pointer, as boards write it: {@code pointer}; {@code screen 2 at 120 340}, in the screen's own pixels
  * from its upper left corner; {@code window notes from lower-right at 20 12}, in pixels inwards from a corner of the
  * foremost window of an application. What was to be seen there may follow: {@code seen} and the id of a picture of the
- * board.
+ * board. Or {@code region 1 100 200 300 150}, a part of a screen by its upper left corner and its size; or a picture of the
+ * board, wherever it is found: {@code picture ID in everywhere alike 90 take sole at middle wait 2000}.
  */
 public sealed interface Place {
     /** What people read. */
@@ -82,7 +84,95 @@ public sealed interface Place {
         }
     }
 
+    /** A part of a screen; for the pointer its middle. */
+    record Region(int screen, int x, int y, int width, int height) implements Place {
+        @Override
+        public String words() {
+            return "%d×%d at %d, %d of screen %d".formatted(width, height, x, y, screen);
+        }
+
+        @Override
+        public @Nullable String seen() {
+            return null;
+        }
+
+        @Override
+        public String toString() {
+            return "region %d %d %d %d %d".formatted(screen, x, y, width, height);
+        }
+    }
+
+    /** Which of several places where a picture is found. */
+    enum Which {
+        SOLE("the only one"), CLOSEST("the one most alike"), FIRST("the first from above"), EACH("every one in turn");
+
+        private final String words;
+
+        Which(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+
+        public String id() {
+            return name().toLowerCase(Locale.ROOT);
+        }
+    }
+
+    /**
+     * Where a picture is found.
+     *
+     * @param picture the id of a picture of the board
+     * @param within where it is looked for: {@code everywhere}, {@code screen 2}, {@code window notes} or a region
+     * @param alike how much alike it must be, in percent
+     * @param x the pixel of the picture that is meant, from its upper left corner; negative for its middle
+     * @param y the same
+     * @param millis for how long it may stay away
+     */
+    record OnPicture(String picture, String within, int alike, Which which, int x, int y, int millis) implements Place {
+        static final Pattern WITHIN = Pattern
+                .compile("everywhere|screen \\d{1,2}|window .+|region \\d{1,2}( -?\\d{1,6}){4}");
+
+        public OnPicture {
+            if (!WITHIN.matcher(within).matches() || alike < 50 || alike > 100) {
+                throw new IllegalArgumentException(
+                        "a picture is looked for everywhere, on a screen, in a window or in a"
+                                + " region, and must be alike by 50 to 100 %");
+            }
+        }
+
+        /** How the picture of this id is looked for where nothing else is said. */
+        public static OnPicture of(String picture) {
+            return new OnPicture(picture, "everywhere", 90, Which.SOLE, -1, -1, 2000);
+        }
+
+        @Override
+        public String words() {
+            return "where a picture is found" + (within.equals("everywhere")
+                    ? ""
+                    : within.startsWith("window ") ? " in “" + within.substring(7) + "”" : " on " + within);
+        }
+
+        @Override
+        public String seen() {
+            return picture;
+        }
+
+        @Override
+        public String toString() {
+            return "picture %s in %s alike %d take %s at %s wait %d".formatted(picture, within, alike, which.id(), x < 0
+                    ? "middle"
+                    : x + " " + y, millis);
+        }
+    }
+
     Place HERE = new Here();
+    Pattern PICTURE = Pattern.compile(
+            "picture (\\S+) in (.+) alike (\\d{1,3}) take (sole|closest|first|each) at (?:middle|(\\d{1,6}) (\\d{1,6})) wait"
+                    + " (\\d{1,7})");
+    Pattern REGION = Pattern.compile("region (\\d{1,2}) (-?\\d{1,6}) (-?\\d{1,6}) (\\d{1,6}) (\\d{1,6})");
     Pattern SCREEN = Pattern.compile("screen (\\d{1,2}) at (-?\\d{1,6}) (-?\\d{1,6})(?: seen (\\S+))?");
     Pattern WINDOW = Pattern.compile(
             "window (.+) from (upper|lower)-(left|right) at (-?\\d{1,6}) (-?\\d{1,6})(?: seen (\\S+))?");
@@ -107,6 +197,25 @@ public sealed interface Place {
                     .group(3))).findFirst().orElseThrow();
             return Optional.of(new InWindow(window.group(1), corner, Integer.parseInt(window.group(4)), Integer
                     .parseInt(window.group(5)), window.group(6)));
+        }
+        Matcher region = REGION.matcher(text.strip());
+        if (region.matches()) {
+            int[] n = IntStream.rangeClosed(1, 5).map(i -> Integer.parseInt(region.group(i))).toArray();
+            return Optional.of(new Region(n[0], n[1], n[2], n[3], n[4]));
+        }
+        Matcher picture = PICTURE.matcher(text.strip());
+        if (picture.matches() && OnPicture.WITHIN.matcher(picture.group(2)).matches()) {
+            int alike = Integer.parseInt(picture.group(3));
+            return alike < 50 || alike > 100
+                    ? Optional.empty()
+                    : Optional.of(new OnPicture(picture.group(1), picture.group(2), alike, Which.valueOf(picture.group(
+                            4).toUpperCase(Locale.ROOT)), picture.group(5) == null
+                                    ? -1
+                                    : Integer.parseInt(picture.group(5)),
+                            picture.group(6) == null
+                                    ? -1
+                                    : Integer.parseInt(picture.group(6)),
+                            Integer.parseInt(picture.group(7))));
         }
         return Optional.empty();
     }

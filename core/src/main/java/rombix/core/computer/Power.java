@@ -8,7 +8,8 @@ import java.util.Optional;
 public enum Power {
     KEYS("presses keys and types"), POINTER("moves the pointer and clicks"), PROGRAMS("runs programs"), FILES(
             "opens files, folders and pages"), WINDOWS("moves and closes windows"), CLIPBOARD(
-                    "reads and changes the clipboard"), SYSTEM("changes sound, screen and sleep of this computer");
+                    "reads and changes the clipboard"), SCREEN(
+                            "sees what is on the screen"), SYSTEM("changes sound, screen and sleep of this computer");
 
     private final String words;
 

@@ -28,6 +28,7 @@ import rombix.core.board.Walk;
 import rombix.core.card.Card;
 import rombix.core.card.Protocol.Reach;
 import rombix.core.card.Twin;
+import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
@@ -90,10 +91,7 @@ public final class Asks {
             if (used.stream()
                     .anyMatch(u -> u == owner.button() || u instanceof Board.NamedChain c && c.id().equals(owner
                             .chain()))) {
-                Wants wants = asks.wants("", spot.step(), elsewhere);
-                if (wants != null) {
-                    all.add(wants.power());
-                }
+                asks.wants("", spot.step(), elsewhere).forEach(w -> all.add(w.power()));
             }
         });
         return all;
@@ -116,12 +114,13 @@ public final class Asks {
         Map<Power, List<Wants>> wanted = new TreeMap<>();
         Walk.steps(board, spot -> {
             String owner = spot.owner().button() == null ? "chains" : spot.owner().button().name();
-            Wants wants = wants(owner, spot.step(), elsewhere);
-            if (wants != null && (wants.alone() || wants.power() == Power.PROGRAMS || wants.power() == Power.FILES)) {
-                add(new Ask(Kind.WORKS_HERE, "power " + wants.power().id() + " " + Fingerprint.of(wants.what()), owner,
-                        wants.power().words() + ": " + wants.words()));
-            } else if (wants != null) {
-                wanted.computeIfAbsent(wants.power(), _ -> new ArrayList<>()).add(wants);
+            for (Wants wants : wants(owner, spot.step(), elsewhere)) {
+                if (wants.alone()) {
+                    add(new Ask(Kind.WORKS_HERE, "power " + wants.power().id() + " " + Fingerprint.of(wants.what()),
+                            owner, wants.power().words() + ": " + wants.words()));
+                } else {
+                    wanted.computeIfAbsent(wants.power(), _ -> new ArrayList<>()).add(wants);
+                }
             }
         });
         wanted.forEach((power, all) -> {
@@ -136,7 +135,7 @@ public final class Asks {
     private record Wants(String owner, Power power, String words, Object what, boolean alone) {
     }
 
-    private @Nullable Wants wants(String owner, Step step, Collection<String> elsewhere) {
+    private List<Wants> wants(String owner, Step step, Collection<String> elsewhere) {
         String id = step instanceof GearStep.Do d
                 ? d.gear()
                 : step instanceof GearStep.Fade f
@@ -145,28 +144,39 @@ public final class Asks {
         Gear gear = id == null || elsewhere.contains(id) ? null : board.gear(id).orElse(null);
         Twin twin = gear == null || !here(gear) ? null : rig.twins().get(id);
         if (twin == null) {
-            return null;
+            return List.of();
         }
-        String command = step instanceof GearStep.Do d
+        String name = step instanceof GearStep.Do d
                 ? d.command()
                 : step instanceof GearStep.Fade f
                         ? f.command()
                         : ((GearStep.Nudge) step).command();
-        for (Card.Packet packet : twin.card().command(command).map(c -> c.send().getOrDefault(twin.protocol(), List
-                .of())).orElse(List.of())) {
+        Card.Command command = twin.card().command(name).orElse(null);
+        if (command == null) {
+            return List.of();
+        }
+        Set<Power> powers = new TreeSet<>();
+        for (Card.Packet packet : command.send().getOrDefault(twin.protocol(), List.of())) {
             Power power = twin.protocol().descriptor().power(packet.to().toString());
             if (power != null) {
-                return new Wants(owner, power, power == Power.PROGRAMS || power == Power.FILES
-                        ? whole(twin, step)
-                        : new StepWords(rig, _ -> _ -> null).of(step),
-                        step instanceof GearStep.Do d
-                                ? List.of(d.command(), new TreeMap<>(d.with()))
-                                : step,
-                        twin.card().command(command).stream().flatMap(c -> c.params().stream())
-                                .anyMatch(p -> p.type() == ValueType.SECRET));
+                powers.add(power);
             }
         }
-        return null;
+        if (step instanceof GearStep.Do d && command.params().stream().anyMatch(p -> p.type() == ValueType.PLACE
+                && looks(d.with().get(p.id())))) {
+            powers.add(Power.SCREEN);
+        }
+        Object what = step instanceof GearStep.Do d ? List.of(d.command(), new TreeMap<>(d.with())) : step;
+        boolean inFull = command.params().stream().anyMatch(p -> p.type() == ValueType.SECRET || p
+                .type() == ValueType.PATH);
+        return powers.stream().map(power -> new Wants(owner, power, inFull && powers.size() == 1 && power != Power.KEYS
+                ? whole(twin, step)
+                : new StepWords(rig, _ -> _ -> null).of(step), what, inFull)).toList();
+    }
+
+    /** Whether a place is where a picture is found, or may be. */
+    private static boolean looks(@Nullable Arg place) {
+        return place instanceof Arg.Computed || place != null && place.shown().toString().startsWith("picture ");
     }
 
     /** What is run or opened, in full: its name alone would not say which it is. */

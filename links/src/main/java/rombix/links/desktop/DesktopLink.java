@@ -21,6 +21,8 @@ import rombix.core.computer.Keys;
 import rombix.core.computer.Place;
 import rombix.core.engine.Gears;
 import rombix.core.engine.Status.Phase;
+import rombix.core.sight.Pixels;
+import rombix.core.sight.Sights;
 import rombix.core.value.Value;
 import rombix.links.link.GearReport;
 import rombix.links.link.Keyring;
@@ -57,6 +59,7 @@ final class DesktopLink implements Link {
     private final Loop watching;
     private final Loop working;
     private volatile @Nullable Hands hands;
+    private volatile Sights sights = Sights.NONE;
     /** Not asked of the loops, which begin before this is made. */
     private volatile boolean closed;
 
@@ -71,6 +74,7 @@ final class DesktopLink implements Link {
 
     private void watch() throws InterruptedException {
         try (Machine machine = opening.open()) {
+            Eyes eyes = new Eyes(machine);
             Map<String, String> unable = machine.unable();
             List<Value> pairs = new ArrayList<>();
             unable.forEach((group, why) -> pairs.addAll(List.of(Value.of(group), Value.of(why))));
@@ -83,6 +87,8 @@ final class DesktopLink implements Link {
             }
             while (!closed) {
                 look(machine);
+                eyes.sights(sights);
+                eyes.watched().forEach((id, seen) -> tell("seen/" + id, seen.toString()));
                 Thread.sleep(LOOK_MILLIS);
             }
         } catch (Unable e) {
@@ -159,12 +165,15 @@ final class DesktopLink implements Link {
 
     private void work() throws InterruptedException {
         try (Machine machine = opening.open()) {
-            Hands own = new Hands(machine, kept, keyring);
+            Eyes eyes = new Eyes(machine);
+            Hands own = new Hands(machine, eyes, kept, keyring);
             hands = own;
             try {
                 while (!closed) {
                     long wait = own.watching();
+                    eyes.sights(sights);
                     Task task = wait < 0 ? tasks.take() : tasks.poll(wait, TimeUnit.MILLISECONDS);
+                    eyes.sights(sights);
                     if (task != null) {
                         work(task, machine, own);
                     } else {
@@ -248,6 +257,25 @@ final class DesktopLink implements Link {
             return;
         }
         tasks.add(new Task(ticket, order, System.nanoTime()));
+    }
+
+    @Override
+    public void sights(Sights now) {
+        sights = now;
+        List<Value> pairs = new ArrayList<>();
+        now.names().forEach((id, name) -> pairs.addAll(List.of(Value.of(id), Value.of(name))));
+        if (!pairs.toString().equals(told.put("pictures", pairs.toString()))) {
+            report.landed("pictures", pairs);
+        }
+    }
+
+    @Override
+    public @Nullable Pixels look() {
+        try (Machine machine = opening.open()) {
+            return machine.picture(new Eyes(machine).everywhere());
+        } catch (Unable e) {
+            return null;
+        }
     }
 
     @Override

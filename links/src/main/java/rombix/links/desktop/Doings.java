@@ -6,7 +6,9 @@ import java.util.Map;
 import java.util.function.BiConsumer;
 import org.jspecify.annotations.Nullable;
 import rombix.core.computer.Keys;
+import rombix.core.computer.Place;
 import rombix.core.computer.Power;
+import rombix.core.sight.Match;
 import rombix.links.desktop.Machine.Box;
 import rombix.links.desktop.Machine.Window;
 
@@ -25,7 +27,7 @@ final class Doings {
                     Power.WINDOWS),
             Map.entry("clipboard", Power.CLIPBOARD), Map.entry("volume", Power.SYSTEM), Map
                     .entry("mute", Power.SYSTEM),
-            Map.entry("brightness", Power.SYSTEM), Map.entry("lock",
+            Map.entry("brightness", Power.SYSTEM), Map.entry("screen", Power.SCREEN), Map.entry("lock",
                     Power.SYSTEM),
             Map.entry("sleep", Power.SYSTEM), Map.entry("note", Power.SYSTEM));
     private static final Map<String, Doing> ALL = new HashMap<>();
@@ -46,6 +48,21 @@ final class Doings {
             told.accept("clipboard", m.clipboard());
         });
         ALL.put("clipboard paste", (_, _, h, _) -> h.press(List.of("Ctrl", "V"), 1, 0));
+        ALL.put("screen look", (a, _, h, told) -> {
+            Place.OnPicture sought = picture(a.place(0));
+            if (a.text(1).equals("go")) {
+                h.eyes().go(sought, h::pause);
+                told.accept("matches", "0");
+                return;
+            }
+            told.accept("matches", "0");
+            List<Match> found = h.eyes().come(sought, h::pause);
+            told.accept("matches", String.valueOf(found.size()));
+            told.accept("found", h.eyes().words(h.eyes().at(sought, h::pause).getFirst()));
+        });
+        ALL.put("screen colour", (a, _, h, told) -> told.accept("colour", h.eyes().colour(a.place(0), h::pause)));
+        ALL.put("screen save", (a, _, h, _) -> PngPixels.write(h.eyes().seen(a.place(1), a.text(0), h::pause), a.text(
+                2)));
         for (String side : new String[]{"output", "input"}) {
             ALL.put("volume " + side, (a, m, _, _) -> m.system("volume " + side, String.valueOf(a.number(0))));
             ALL.put("mute " + side, (a, m, _, _) -> m.system("mute " + side, a.flag(0) ? "1" : "0"));
@@ -57,6 +74,13 @@ final class Doings {
     }
 
     private Doings() {
+    }
+
+    private static Place.OnPicture picture(Place place) {
+        if (place instanceof Place.OnPicture p) {
+            return p;
+        }
+        throw new IllegalArgumentException("no picture is chosen: frame one in the step");
     }
 
     private static void keys() {
@@ -81,9 +105,9 @@ final class Doings {
     }
 
     private static void windows() {
-        ALL.put("windows bring", (a, _, h, _) -> h.bring(h.window(a.text(0), a.text(1))));
-        ALL.put("windows close", (a, m, h, _) -> m.close(h.window(a.text(0), a.text(1))));
-        ALL.put("windows minimise", (a, m, h, _) -> m.minimise(h.window(a.text(0), a.text(1))));
+        ALL.put("windows bring", (a, _, h, _) -> h.bring(h.eyes().window(a.text(0), a.text(1))));
+        ALL.put("windows close", (a, m, h, _) -> m.close(h.eyes().window(a.text(0), a.text(1))));
+        ALL.put("windows minimise", (a, m, h, _) -> m.minimise(h.eyes().window(a.text(0), a.text(1))));
         ALL.put("windows place", (a, m, h, _) -> {
             List<Box> screens = m.screens();
             int n = (int) a.number(2);
@@ -91,7 +115,7 @@ final class Doings {
                 throw new Unable("there is no screen %d now".formatted(n));
             }
             Box screen = screens.get(n - 1);
-            Window window = h.window(a.text(0), a.text(1));
+            Window window = h.eyes().window(a.text(0), a.text(1));
             m.place(window, new Box(screen.x() + (int) a.number(3), screen.y() + (int) a.number(4), (int) a.number(5),
                     (int) a.number(6)));
         });

@@ -43,6 +43,7 @@ final class Hands {
     private final Machine machine;
     private final HeldFile file;
     private final Keyring keyring;
+    private final Eyes eyes;
     /** What we hold down: keys, and buttons of the pointer as {@code button left}. */
     private final Set<String> held = new LinkedHashSet<>();
     private final Map<String, Sticky> sticky = new LinkedHashMap<>();
@@ -50,13 +51,19 @@ final class Hands {
 
     /**
      * @param kept where what is held is kept, for the case that this process is killed
+     * @param eyes find places and windows
      * @param keyring where the texts are that no board may hold
      */
-    Hands(Machine machine, @Nullable Path kept, Keyring keyring) {
+    Hands(Machine machine, Eyes eyes, @Nullable Path kept, Keyring keyring) {
         this.machine = machine;
+        this.eyes = eyes;
         this.keyring = keyring;
         this.file = new HeldFile(kept);
         file.found().reversed().forEach(this::up);
+    }
+
+    Eyes eyes() {
+        return eyes;
     }
 
     /** Whether what is being done was ended. From any thread. */
@@ -241,28 +248,25 @@ final class Hands {
     }
 
     /** The pixel where a place is now. */
-    Point at(Place place) throws Unable {
-        return switch (place) {
-            case Place.Here _ -> machine.pointer();
-            case Place.OnScreen s -> {
-                List<Box> screens = machine.screens();
-                if (s.screen() < 1 || s.screen() > screens.size()) {
-                    throw new Unable("there is no screen %d now".formatted(s.screen()));
-                }
-                Box screen = screens.get(s.screen() - 1);
-                yield new Point(screen.x() + s.x(), screen.y() + s.y());
-            }
-            case Place.InWindow w -> {
-                Box box = window(w.application(), "").box();
-                yield new Point(w.corner().right() ? box.x() + box.width() - 1 - w.x() : box.x() + w.x(),
-                        w.corner().lower() ? box.y() + box.height() - 1 - w.y() : box.y() + w.y());
-            }
-        };
+    private Point at(Place place) throws Unable, Stopped {
+        return eyes.at(place, this::pause).getFirst();
     }
 
     void click(String button, int times, Place place, boolean back) throws Unable, Stopped {
         Point before = machine.pointer();
-        move(place);
+        for (Point at : eyes.at(place, this::pause)) {
+            if (!(place instanceof Place.Here)) {
+                machine.move(at);
+            }
+            click(button, times);
+        }
+        done();
+        if (back) {
+            machine.move(before);
+        }
+    }
+
+    private void click(String button, int times) throws Unable, Stopped {
         for (int i = 0; i < times; i++) {
             if (i > 0) {
                 pause(DOUBLE_MILLIS);
@@ -274,24 +278,20 @@ final class Hands {
                 up("button " + button);
             }
         }
-        done();
-        if (back) {
-            machine.move(before);
-        }
     }
 
-    void move(Place place) throws Unable {
+    void move(Place place) throws Unable, Stopped {
         if (!(place instanceof Place.Here)) {
             machine.move(at(place));
         }
     }
 
-    void hold(String button, Place place) throws Unable {
+    void hold(String button, Place place) throws Unable, Stopped {
         move(place);
         down("button " + button);
     }
 
-    void release(String button, Place place) throws Unable {
+    void release(String button, Place place) throws Unable, Stopped {
         if (held.contains("button " + button)) {
             try {
                 move(place);
@@ -335,19 +335,6 @@ final class Hands {
         done();
     }
 
-    /** The foremost window of an application, with a text in its title; each may be blank for any. */
-    Window window(String application, String title) throws Unable {
-        if (application.isBlank() && title.isBlank()) {
-            return machine.front().orElseThrow(() -> new Unable("no window is in front"));
-        }
-        return machine.windows().stream().filter(w -> (application.isBlank() || w.application().equalsIgnoreCase(
-                application)) && w.title().toLowerCase(java.util.Locale.ROOT).contains(title.toLowerCase(
-                        java.util.Locale.ROOT)))
-                .findFirst().orElseThrow(() -> new Unable(title.isBlank()
-                        ? "“" + application + "” has no window now: open it first"
-                        : "no window has “" + title + "” in its title now"));
-    }
-
     /** Brings a window to the front and waits until it is there. Gives back what was there before. */
     Optional<Window> bring(Window window) throws Unable, Stopped {
         Optional<Window> before = machine.front();
@@ -375,7 +362,7 @@ final class Hands {
             what.now();
             return;
         }
-        Window window = window(application, "");
+        Window window = eyes.window(application, "");
         Optional<Window> before = bring(window);
         try {
             what.now();

@@ -5,6 +5,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
+import rombix.core.sight.Pixels;
 import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
 
@@ -85,6 +86,9 @@ interface Machine extends AutoCloseable {
 
     /** The window that has the keyboard; empty where none has. */
     Optional<Window> front();
+
+    /** What is to be seen in a part of its screens. */
+    Pixels picture(Box part) throws Unable;
 
     /** Whether the window that has the keyboard is Rombix's own. */
     default boolean own() {

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import rombix.core.sight.Pixels;
 import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
 
@@ -19,7 +20,7 @@ final class NoDesktop extends RealMachine {
     @Override
     public Map<String, String> unable() {
         Map<String, String> all = super.unable();
-        List.of("keys", "pointer", "windows", "clipboard").forEach(group -> all.put(group, why));
+        List.of("keys", "pointer", "windows", "clipboard", "screen").forEach(group -> all.put(group, why));
         return all;
     }
 
@@ -34,6 +35,11 @@ final class NoDesktop extends RealMachine {
 
     @Override
     public void type(int codePoint) throws Unable {
+        throw unavailable();
+    }
+
+    @Override
+    public Pixels picture(Box part) throws Unable {
         throw unavailable();
     }
 

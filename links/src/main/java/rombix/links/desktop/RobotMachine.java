@@ -27,6 +27,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rombix.core.computer.Keys;
+import rombix.core.sight.Pixels;
 import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
 
@@ -65,6 +66,12 @@ final class RobotMachine extends RealMachine {
                     ? "macOS has given no permission yet: allow Rombix under Privacy, Accessibility, and start it anew"
                     : "this desktop lets no program work another");
         }
+    }
+
+    @Override
+    public Pixels picture(Box part) {
+        return PngPixels.pixels(robot.createScreenCapture(new Rectangle(part.x(), part.y(), part.width(), part
+                .height())));
     }
 
     private static Map<String, Integer> codes() {

@@ -13,6 +13,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
+import rombix.core.sight.Pixels;
 import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
 
@@ -134,6 +135,11 @@ final class StandInMachine implements Machine {
     public List<Box> screens() throws Unable {
         List<String> size = ask("screen");
         return List.of(new Box(0, 0, Integer.parseInt(size.get(0)), Integer.parseInt(size.get(1))));
+    }
+
+    @Override
+    public Pixels picture(Box part) throws Unable {
+        return PngPixels.of(ask("picture").getFirst()).part(part.x(), part.y(), part.width(), part.height());
     }
 
     @Override

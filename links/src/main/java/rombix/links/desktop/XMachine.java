@@ -15,6 +15,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rombix.core.computer.Keys;
+import rombix.core.sight.Pixels;
 import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
 
@@ -276,6 +277,11 @@ final class XMachine extends RealMachine {
     @Override
     public Optional<Window> front() {
         return server.front();
+    }
+
+    @Override
+    public Pixels picture(Box part) throws Unable {
+        return server.picture(part);
     }
 
     @Override

@@ -13,6 +13,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import rombix.core.sight.Pixels;
 import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.links.desktop.Machine.Box;
@@ -132,6 +133,10 @@ final class XServer implements AutoCloseable {
         String named = title == null ? "" : title;
         return Optional.of(new Window(window.longValue(), application == null ? named : application, named, box(
                 window)));
+    }
+
+    Pixels picture(Box part) throws Unable {
+        return XPicture.of(display, root, part);
     }
 
     /** The process that a window is of; -1 where it does not say. */

@@ -1,7 +1,10 @@
 package rombix.links.link;
 
+import org.jspecify.annotations.Nullable;
 import rombix.core.card.Order;
 import rombix.core.engine.Glide;
+import rombix.core.sight.Pixels;
+import rombix.core.sight.Sights;
 
 /** The transport to one gear. It looks after itself: it connects, reports, and comes back when the gear does. */
 public interface Link extends AutoCloseable {
@@ -21,6 +24,16 @@ public interface Link extends AutoCloseable {
     /** See {@link rombix.core.engine.Gears#stop}. */
     default void stop() {
         // Nothing goes on by itself here.
+    }
+
+    /** What the board has it look for, from now on. From any thread. */
+    default void sights(Sights sights) {
+        // There is nothing to be seen here.
+    }
+
+    /** What its screens show now; null where there is nothing to be seen. It may block. From any thread. */
+    default @Nullable Pixels look() {
+        return null;
     }
 
     /** Lets go of everything. Orders not answered yet are answered with a fault. */

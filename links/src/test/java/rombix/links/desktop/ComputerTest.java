@@ -7,10 +7,12 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.Base64;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
@@ -23,9 +25,12 @@ import rombix.core.board.Gear;
 import rombix.core.card.Card;
 import rombix.core.card.Protocol;
 import rombix.core.card.Twin;
+import rombix.core.computer.Place;
 import rombix.core.computer.Power;
 import rombix.core.engine.Event;
 import rombix.core.engine.Status.Phase;
+import rombix.core.sight.Pixels;
+import rombix.core.sight.Sights;
 import rombix.core.store.CardLibrary;
 import rombix.core.value.Value;
 import rombix.links.MachineClock;
@@ -118,6 +123,74 @@ class ComputerTest {
 
     private @Nullable Value now(String reading) {
         return readings.get(reading);
+    }
+
+    /** Has the booth's button for the next slide be looked for. */
+    private static String next(String how) {
+        return "picture pnext in " + how;
+    }
+
+    private Pixels screen() {
+        return new Pixels(Booth.WIDTH, Booth.HEIGHT, booth.picture());
+    }
+
+    private void sights(String... watched) throws Exception {
+        Path file = folder.resolve("next.png");
+        PngPixels.write(screen().part(180, 400, 30, 24), file.toString());
+        link.sights(new Sights(Map.of("pnext", Base64.getEncoder().encodeToString(Files.readAllBytes(file))), Map.of(
+                "pnext", Place.OnPicture.of("pnext")), Map.of("pnext", "Next"), Set.of(watched)));
+    }
+
+    @Test
+    void aPictureIsFoundAndClickedWhereverItsWindowIs() throws Exception {
+        sights();
+        assertThat(done("click", with("place", next("everywhere alike 95 take sole at middle wait 0")))).isEqualTo(
+                "sent");
+        assertThat(booth.look().slides()).isEqualTo(1);
+        done("place-window", with("app", "booth", "x", 640, "y", 300, "width", 360, "height", 420));
+        assertThat(done("click", with("place", next("window booth alike 100 take closest at 2 3 wait 0")))).isEqualTo(
+                "sent");
+        assertThat(booth.look().slides()).isEqualTo(2);
+        assertThat(booth.look().pointerX()).isEqualTo(640 + 80 + 2);
+        assertThat(done("click", with("place", next("region 1 0 0 300 300 alike 95 take sole at middle wait 0"))))
+                .isEqualTo("Booth: “Next” is not to be seen there");
+    }
+
+    @Test
+    void aPictureThatIsThereOftenIsAFaultThatSaysSoAndEachOfThemIsClickedInTurn() throws Exception {
+        Path file = folder.resolve("hole.png");
+        PngPixels.write(screen().part(346, 402, 9, 8), file.toString());
+        link.sights(new Sights(Map.of("phole", Base64.getEncoder().encodeToString(Files.readAllBytes(file))), Map.of(),
+                Map.of("phole", "Hole"), Set.of()));
+        String how = "picture phole in window booth alike 100 take %s at middle wait 0";
+        assertThat(done("look-for", with("place", how.formatted("sole"), "until", "come"))).matches(
+                "Booth: “Hole” is there \\d+ times: choose in the step which of them is meant");
+        assertThat(done("click", with("place", how.formatted("each")))).isEqualTo("sent");
+        assertThat(booth.look().clips()).isGreaterThan(2);
+    }
+
+    @Test
+    void aPictureIsWaitedForUntilItComesAndUntilItGoes() throws Exception {
+        sights("pnext");
+        soon(() -> Value.of(true).equals(now("seen/pnext")));
+        done("minimise", with("app", "booth"));
+        soon(() -> Value.of(false).equals(now("seen/pnext")));
+        assertThat(done("look-for", with("place", next("everywhere alike 95 take sole at middle wait 0")))).isEqualTo(
+                "Booth: “Next” is not to be seen");
+        link.close();
+        booth.close();
+    }
+
+    @Test
+    void aColourIsReadAndAPictureOfAWindowIsKept() throws Exception {
+        assertThat(done("read-colour", with("place", "screen 1 at 5 5"))).isEqualTo("sent");
+        soon(() -> Value.of("#101614").equals(now("colour")));
+        Path file = folder.resolve("new/shown 21:30.png");
+        assertThat(done("take-picture", with("of", "place", "place", "window booth from upper-left at 9 9", "file", file
+                .toString()))).isEqualTo("sent");
+        var image = javax.imageio.ImageIO.read(file.toFile());
+        assertThat(image.getWidth()).isEqualTo(360);
+        assertThat(image.getHeight()).isEqualTo(420);
     }
 
     @Test

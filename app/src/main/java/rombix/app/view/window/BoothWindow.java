@@ -1,13 +1,16 @@
 package rombix.app.view.window;
 
+import java.util.Arrays;
 import java.util.List;
 import javafx.application.Platform;
 import javafx.geometry.Rectangle2D;
 import javafx.scene.Scene;
 import javafx.scene.control.Label;
+import javafx.scene.image.ImageView;
+import javafx.scene.image.PixelFormat;
+import javafx.scene.image.WritableImage;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
-import javafx.scene.shape.Rectangle;
 import javafx.stage.Screen;
 import javafx.stage.Stage;
 import rombix.app.view.common.Shapes;
@@ -62,7 +65,13 @@ public final class BoothWindow {
 
     private void draw() {
         Booth.Look now = booth.look();
-        screen.getChildren().clear();
+        WritableImage shown = new WritableImage(Booth.WIDTH, Booth.HEIGHT);
+        shown.getPixelWriter().setPixels(0, 0, Booth.WIDTH, Booth.HEIGHT, PixelFormat.getIntArgbInstance(), Arrays
+                .stream(booth.picture()).map(p -> p | 0xFF000000).toArray(), 0, Booth.WIDTH);
+        ImageView picture = new ImageView(shown);
+        picture.setFitWidth(Booth.WIDTH * SCALE);
+        picture.setPreserveRatio(true);
+        screen.getChildren().setAll(picture);
         for (Booth.Window w : now.windows().reversed()) {
             window(w, now);
         }
@@ -80,7 +89,6 @@ public final class BoothWindow {
 
     private void window(Booth.Window w, Booth.Look now) {
         Booth.Area a = w.area();
-        box("outline", a.x(), a.y(), a.width(), a.height());
         Label title = Styles.label(w.title() + (now.windows().getFirst() == w ? ", in front" : ""), "gear-name");
         title.relocate(a.x() * SCALE + 6, a.y() * SCALE + 4);
         screen.getChildren().add(title);
@@ -90,27 +98,18 @@ public final class BoothWindow {
         Label text = Styles.label(now.text(), "booth-text");
         text.setWrapText(true);
         put(text, a.x() + 20, a.y() + 50, a.width() - 40, 230);
-        button("Next slide: " + now.slides(), Booth.NEXT, a);
-        button("Start clip: " + now.clips(), Booth.CLIP, a);
-        box("booth-button", a.x() + Booth.SLIDER.x(), a.y() + Booth.SLIDER.y(), Booth.SLIDER.width(), Booth.SLIDER
-                .height());
-        Rectangle level = new Rectangle(Booth.SLIDER.width() * SCALE * now.slider() / 100.0, Booth.SLIDER.height()
-                * SCALE);
-        level.getStyleClass().add("hint-mark");
-        level.relocate((a.x() + Booth.SLIDER.x()) * SCALE, (a.y() + Booth.SLIDER.y()) * SCALE);
+        above("slide " + now.slides(), Booth.NEXT, a);
+        above("clip " + now.clips(), Booth.CLIP, a);
         Label brightness = Styles.label("Brightness " + now.slider(), "where");
         brightness.relocate((a.x() + Booth.SLIDER.x()) * SCALE, (a.y() + Booth.SLIDER.y() - 40) * SCALE);
-        screen.getChildren().addAll(level, brightness);
+        screen.getChildren().add(brightness);
     }
 
-    private void button(String words, Booth.Area area, Booth.Area in) {
-        put(Styles.label(words, "booth-button"), in.x() + area.x(), in.y() + area.y(), area.width(), area.height());
-    }
-
-    private void box(String style, double x, double y, double width, double height) {
-        Region box = new Region();
-        box.getStyleClass().add(style);
-        put(box, x, y, width, height);
+    /** Words above a button. */
+    private void above(String words, Booth.Area area, Booth.Area in) {
+        Label label = Styles.label(words, "where");
+        label.relocate((in.x() + area.x()) * SCALE, (in.y() + area.y() - 34) * SCALE);
+        screen.getChildren().add(label);
     }
 
     private void put(Region what, double x, double y, double width, double height) {

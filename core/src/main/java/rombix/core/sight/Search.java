@@ -1,0 +1,301 @@
+package rombix.core.sight;
+
+import boofcv.alg.template.TemplateMatchingIntensity;
+import boofcv.factory.template.FactoryTemplateMatching;
+import boofcv.factory.template.TemplateScoreType;
+import boofcv.struct.image.GrayF32;
+import boofcv.struct.image.GrayU8;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Collection;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.PriorityQueue;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Finds a picture in a larger one. Pixel for pixel that takes little longer than reading all pixels once. By
+ * what is alike, both are made smaller, and the likeliest places of the small one are looked at closely. Safe to use from any
+ * thread; nothing is kept.
+ */
+public final class Search {
+    /** Of how many places of the small picture every pixel is looked at. */
+    private static final int LIKELY = 32;
+    /** The shorter side of the picture that is sought is made no smaller than this. */
+    private static final int LEAST_SIDE = 6;
+    private static final int MOST_SMALLER = 6;
+    private static final double EXACT = 0.9999;
+    /** A picture with less in it than this is taken to have that much: else nothing would be like a plain one. */
+    private static final double LEAST_CONTRAST = 12;
+
+    /** In a picture of so many pixels some of them say where it is most alike. */
+    private static final int MANY = 600;
+    private static final int SOME = 3;
+    private static final double SLACK = 1.3;
+
+    private final Pixels screen;
+    private final Pixels sought;
+
+    private Search(Pixels screen, Pixels sought) {
+        this.screen = screen;
+        this.sought = sought;
+    }
+
+    /**
+     * Where a picture is to be seen, in reading order: from above, then from the left. Places that cover more than half of
+     * each other count as one.
+     *
+     * @param alike from 0 to 1: how much alike it must be; 1 for the same in every pixel
+     * @param most how many at most
+     */
+    public static List<Match> all(Pixels screen, Pixels sought, double alike, int most) {
+        if (sought.width() > screen.width() || sought.height() > screen.height()) {
+            return List.of();
+        }
+        Search search = new Search(screen, sought);
+        List<Match> found = alike < EXACT ? apart(search.alike(alike, most), most) : List.of();
+        if (found.isEmpty()) {
+            found = search.exact(most);
+        }
+        return found.stream().sorted(Comparator.comparingInt(Match::y).thenComparingInt(Match::x)).toList();
+    }
+
+    /** Those that do not cover each other, the first of the list first. */
+    private static List<Match> apart(List<Match> all, int most) {
+        List<Match> apart = new ArrayList<>();
+        for (Match m : all) {
+            if (apart.size() < most && apart.stream().noneMatch(a -> covers(a, m))) {
+                apart.add(m);
+            }
+        }
+        return apart;
+    }
+
+    private static boolean covers(Match a, Match b) {
+        return Math.abs(a.x() - b.x()) * 2 < a.width() && Math.abs(a.y() - b.y()) * 2 < a.height();
+    }
+
+    /** Looks for two pixels beside each other that are rare in the picture, and compares all where they stand. */
+    List<Match> exact(int most) {
+        int probe = probe();
+        int px = probe % sought.width();
+        int py = probe / sought.width();
+        int[] rgb = screen.rgb();
+        int first = sought.rgb()[probe];
+        int second = sought.rgb()[probe + (sought.width() > 1 ? 1 : 0)];
+        int next = sought.width() > 1 ? 1 : 0;
+        List<Match> found = new ArrayList<>();
+        for (int y = 0; y <= screen.height() - sought.height(); y++) {
+            int from = (y + py) * screen.width() + px;
+            int to = from + screen.width() - sought.width();
+            for (int i = from; i <= to; i++) {
+                if (rgb[i] == first && rgb[i + next] == second && same(i - from, y)) {
+                    Match m = new Match(i - from, y, sought.width(), sought.height(), 1);
+                    if (found.stream().noneMatch(f -> covers(f, m))) {
+                        found.add(m);
+                        if (found.size() >= most) {
+                            return found;
+                        }
+                    }
+                }
+            }
+        }
+        return found;
+    }
+
+    private boolean same(int x, int y) {
+        int width = sought.width();
+        for (int row = 0; row < sought.height(); row++) {
+            int from = (y + row) * screen.width() + x;
+            if (Arrays.mismatch(screen.rgb(), from, from + width, sought.rgb(), row * width, (row + 1)
+                    * width) >= 0) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    /** Where in the picture two pixels stand beside each other, other than each other, the first of a rare colour. */
+    private int probe() {
+        Map<Integer, Integer> counts = new HashMap<>();
+        for (int c : sought.rgb()) {
+            counts.merge(c, 1, Integer::sum);
+        }
+        int best = 0;
+        int fewest = Integer.MAX_VALUE;
+        for (int i = 0; i < sought.rgb().length; i++) {
+            boolean last = i % sought.width() == sought.width() - 1;
+            if (last && sought.width() > 1) {
+                continue;
+            }
+            int count = counts.getOrDefault(sought.rgb()[i], 0)
+                    + (last || sought.rgb()[i] != sought.rgb()[i + 1] ? 0 : 1 << 20);
+            if (count < fewest) {
+                fewest = count;
+                best = i;
+            }
+        }
+        return best;
+    }
+
+    /** What is alike, the most alike first; places may cover each other. */
+    private List<Match> alike(double least, int most) {
+        int smaller = Math.clamp(Math.min(sought.width(), sought.height()) / LEAST_SIDE, 1, MOST_SMALLER);
+        double contrast = contrast();
+        List<Match> found = new ArrayList<>();
+        for (Likely l : likely(smaller, Math.max(LIKELY, most))) {
+            Match m = near(l.x * smaller, l.y * smaller, smaller / 2 + 1, least, contrast);
+            if (m != null) {
+                found.add(m);
+            }
+        }
+        found.sort(Comparator.comparingDouble(Match::alike).reversed());
+        return found;
+    }
+
+    /** A place of the small picture, with how far it is off. */
+    private record Likely(int x, int y, float off) {
+    }
+
+    /** The places of the small picture that are less off than all around them, the least off of them. */
+    private Collection<Likely> likely(int smaller, int most) {
+        TemplateMatchingIntensity<GrayU8> matching = FactoryTemplateMatching.createIntensity(
+                TemplateScoreType.SUM_ABSOLUTE_DIFFERENCE, GrayU8.class);
+        GrayU8 small = small(screen, smaller);
+        GrayU8 template = small(sought, smaller);
+        matching.setInputImage(small);
+        matching.process(template);
+        GrayF32 off = matching.getIntensity();
+        int left = matching.getBorderX0();
+        int top = matching.getBorderY0();
+        int right = left + small.width - template.width;
+        int bottom = top + small.height - template.height;
+        PriorityQueue<Likely> best = new PriorityQueue<>(Comparator.comparing(Likely::off).reversed());
+        for (int y = top; y <= bottom; y++) {
+            for (int x = left; x <= right; x++) {
+                float now = off.unsafe_get(x, y);
+                if ((best.size() < most || now < best.element().off) && least(off, x, y, left, top, right, bottom)) {
+                    best.add(new Likely(x - left, y - top, now));
+                    if (best.size() > most) {
+                        best.remove();
+                    }
+                }
+            }
+        }
+        return best;
+    }
+
+    /** Whether all around it are off by more, or by as much and come after it. */
+    private static boolean least(GrayF32 off, int x, int y, int left, int top, int right, int bottom) {
+        float now = off.unsafe_get(x, y);
+        for (int ny = Math.max(top, y - 1); ny <= Math.min(bottom, y + 1); ny++) {
+            for (int nx = Math.max(left, x - 1); nx <= Math.min(right, x + 1); nx++) {
+                float other = off.unsafe_get(nx, ny);
+                boolean before = ny < y || ny == y && nx < x;
+                if (other < now || before && other == now) {
+                    return false;
+                }
+            }
+        }
+        return true;
+    }
+
+    /** A smaller picture in shades of grey; what is left over at the right and below is left out. */
+    private static GrayU8 small(Pixels of, int smaller) {
+        GrayU8 small = new GrayU8(of.width() / smaller, of.height() / smaller);
+        int[] rgb = of.rgb();
+        int[] redBlue = new int[small.width]; // Two sums in each: no more than 36 times 255 comes to either.
+        int[] green = new int[small.width];
+        for (int y = 0; y < small.height; y++) {
+            Arrays.fill(redBlue, 0);
+            Arrays.fill(green, 0);
+            for (int line = 0; line < smaller; line++) {
+                int i = (y * smaller + line) * of.width();
+                for (int x = 0; x < redBlue.length; x++) {
+                    int rb = redBlue[x];
+                    int g = green[x];
+                    for (int end = i + smaller; i < end; i++) {
+                        rb += rgb[i] & 0xFF00FF;
+                        g += rgb[i] >> 8 & 0xFF;
+                    }
+                    redBlue[x] = rb;
+                    green[x] = g;
+                }
+            }
+            for (int x = 0; x < redBlue.length; x++) {
+                small.data[y * redBlue.length + x] = (byte) (((redBlue[x] >>> 16) + 2 * green[x] + (redBlue[x]
+                        & 0xFFFF)) / (4 * smaller * smaller));
+            }
+        }
+        return small;
+    }
+
+    /** How far the picture's pixels are from their mean, summed over pixels and colours. */
+    private double contrast() {
+        long[] sums = new long[3];
+        for (int c : sought.rgb()) {
+            sums[0] += c >> 16 & 255;
+            sums[1] += c >> 8 & 255;
+            sums[2] += c & 255;
+        }
+        int n = sought.rgb().length;
+        double all = 0;
+        for (int c : sought.rgb()) {
+            all += Math.abs((c >> 16 & 255) - (double) sums[0] / n) + Math.abs((c >> 8 & 255) - (double) sums[1] / n)
+                    + Math.abs((c & 255) - (double) sums[2] / n);
+        }
+        return Math.max(all, 3 * LEAST_CONTRAST * n);
+    }
+
+    /** The place near another where the picture is most alike; null where it is nowhere alike enough. */
+    private @Nullable Match near(int aboutX, int aboutY, int reach, double least, double contrast) {
+        int apart = sought.rgb().length < MANY ? 1 : SOME;
+        long limit = (long) ((1 - least) * contrast) + 1;
+        long best = (long) (limit * (apart == 1 ? 1 : SLACK) / (apart * apart));
+        int x = -1;
+        int y = -1;
+        for (int ty = Math.max(0, aboutY - reach); ty <= Math.min(screen.height() - sought.height(), aboutY
+                + reach); ty++) {
+            for (int tx = Math.max(0, aboutX - reach); tx <= Math.min(screen.width() - sought.width(), aboutX
+                    + reach); tx++) {
+                long off = off(tx, ty, best, apart);
+                if (off < best) {
+                    best = off;
+                    x = tx;
+                    y = ty;
+                }
+            }
+        }
+        long off = x < 0 ? limit : off(x, y, limit, 1);
+        return off >= limit
+                ? null
+                : new Match(x, y, sought.width(), sought.height(), Math.max(0, 1 - off
+                        / contrast));
+    }
+
+    /**
+     * How far the pixels at a place are from the picture's; any number from the limit on where it is no less than that.
+     *
+     * @param apart every how manieth pixel of each row and column is looked at
+     */
+    private long off(int x, int y, long limit, int apart) {
+        long off = 0;
+        int width = sought.width();
+        int[] there = screen.rgb();
+        int[] here = sought.rgb();
+        for (int row = 0; row < sought.height() && off < limit; row += apart) {
+            int a = (y + row) * screen.width() + x;
+            int b = row * width;
+            for (int i = 0; i < width; i += apart) {
+                int c = there[a + i];
+                int d = here[b + i];
+                off += Math.abs((c >> 16 & 255) - (d >> 16 & 255)) + Math.abs((c >> 8 & 255) - (d >> 8 & 255))
+                        + Math.abs(
+                                (c & 255) - (d & 255));
+            }
+        }
+        return off;
+    }
+}
