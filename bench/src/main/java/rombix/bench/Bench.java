@@ -26,6 +26,7 @@ public final class Bench {
         Map<String, Measured> all = new LinkedHashMap<>();
         all.put("press", new Press());
         all.put("keys", new KeysOut());
+        all.put("seeing", new Seeing());
         all.put("touch", new Touched());
         all.put("lateness", new Lateness());
         all.put("waiting", new Waiting());
