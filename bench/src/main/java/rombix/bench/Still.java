@@ -6,6 +6,7 @@ import rombix.app.edit.Workbench;
 import rombix.core.board.Rig;
 import rombix.core.engine.Event;
 import rombix.core.engine.Known;
+import rombix.core.sight.Pixels;
 
 /** Plays nothing: the interface alone is measured. */
 final class Still implements Player {
@@ -47,5 +48,10 @@ final class Still implements Player {
     @Override
     public Known known() {
         return Known.NOTHING;
+    }
+
+    @Override
+    public @Nullable Pixels look(String gear) {
+        return null;
     }
 }

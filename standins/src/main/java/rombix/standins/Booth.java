@@ -20,37 +20,14 @@ import java.util.stream.Collectors;
  * same calls as a real one, a line each over a connection, and keeps a log of what came in. Safe to use from any thread.
  */
 public final class Booth implements AutoCloseable {
-    /** The size of its only screen, in pixels. */
-    public static final int WIDTH = 1280;
-    public static final int HEIGHT = 800;
-
     private static final int MOST_LINES = 200;
-
-    /** A rectangle of pixels on its screen. */
-    public record Area(int x, int y, int width, int height) {
-        private boolean holds(int px, int py) {
-            return px >= x && py >= y && px < x + width && py < y + height;
-        }
-    }
-
-    /** A window; what is in it has places of its own from its upper left corner. */
-    public record Window(int id, String application, String title, Area area) {
-    }
-
-    /** What stands in the window with the notes, from its upper left corner. */
-    public static final Area NEXT = new Area(20, 300, 150, 44);
-    public static final Area CLIP = new Area(190, 300, 150, 44);
-    public static final Area SLIDER = new Area(20, 370, 320, 24);
-
-    /** How it is now. @param windows the foremost first */
-    public record Look(String text, int slides, int clips, int slider, List<Window> windows, int pointerX, int pointerY,
-            Set<String> down, String clipboard, List<String> log) {
-    }
 
     private final ServerSocket server;
     private final Set<Socket> callers = java.util.concurrent.ConcurrentHashMap.newKeySet();
-    private final List<Window> windows = new ArrayList<>(List.of(new Window(1, "booth", "Booth notes", new Area(100, 90,
-            360, 420)), new Window(2, "chart", "Star chart", new Area(700, 120, 420, 320))));
+    private final List<BoothLook.Window> windows = new ArrayList<>(List.of(
+            new BoothLook.Window(1, "booth", "Booth notes", new BoothLook.Area(100, 90,
+                    360, 420)),
+            new BoothLook.Window(2, "chart", "Star chart", new BoothLook.Area(700, 120, 420, 320))));
     private final Set<String> down = new LinkedHashSet<>();
     private final List<String> log = new ArrayList<>();
     private String text = "";
@@ -58,8 +35,8 @@ public final class Booth implements AutoCloseable {
     private int slides;
     private int clips;
     private int slider = 40;
-    private int x = WIDTH / 2;
-    private int y = HEIGHT / 2;
+    private int x = BoothLook.WIDTH / 2;
+    private int y = BoothLook.HEIGHT / 2;
     private String[] sound = {"60", "false", "80", "false"};
 
     private volatile Runnable watching = () -> {
@@ -131,7 +108,7 @@ public final class Booth implements AutoCloseable {
             }
             case "button" -> button(words.get(1), words.get(2).equals("1"));
             case "wheel" -> note("wheel " + words.get(1));
-            case "screen" -> answer.addAll(List.of(String.valueOf(WIDTH), String.valueOf(HEIGHT)));
+            case "screen" -> answer.addAll(List.of(String.valueOf(BoothLook.WIDTH), String.valueOf(BoothLook.HEIGHT)));
             case "picture" -> answer.add(BoothPicture.png(look()));
             case "windows" -> windows.forEach(w -> answer.addAll(List.of(String.valueOf(w.id()), w.application(), w
                     .title(), String.valueOf(w.area().x()), String.valueOf(w.area().y()),
@@ -142,7 +119,7 @@ public final class Booth implements AutoCloseable {
             case "open" -> {
                 note("opened " + words.get(1));
                 if (words.get(1).contains("chart")) {
-                    bring(new Window(2, "chart", "Star chart", new Area(700, 120, 420, 320)));
+                    bring(new BoothLook.Window(2, "chart", "Star chart", new BoothLook.Area(700, 120, 420, 320)));
                 }
             }
             case "run" -> {
@@ -222,9 +199,9 @@ public final class Booth implements AutoCloseable {
             bring(w);
             int px = x - w.area().x();
             int py = y - w.area().y();
-            if (w.id() == 1 && NEXT.holds(px, py)) {
+            if (w.id() == 1 && BoothLook.NEXT.holds(px, py)) {
                 slides++;
-            } else if (w.id() == 1 && CLIP.holds(px, py)) {
+            } else if (w.id() == 1 && BoothLook.CLIP.holds(px, py)) {
                 clips++;
             }
         });
@@ -235,8 +212,9 @@ public final class Booth implements AutoCloseable {
         windows.stream().filter(w -> w.id() == 1).findFirst().ifPresent(w -> {
             int px = x - w.area().x();
             int py = y - w.area().y();
-            if (windows.getFirst() == w && py >= SLIDER.y() && py < SLIDER.y() + SLIDER.height()) {
-                slider = Math.clamp(Math.round(100.0 * (px - SLIDER.x()) / SLIDER.width()), 0, 100);
+            if (windows.getFirst() == w && py >= BoothLook.SLIDER.y()
+                    && py < BoothLook.SLIDER.y() + BoothLook.SLIDER.height()) {
+                slider = Math.clamp(Math.round(100.0 * (px - BoothLook.SLIDER.x()) / BoothLook.SLIDER.width()), 0, 100);
             }
         });
     }
@@ -249,15 +227,16 @@ public final class Booth implements AutoCloseable {
                 case "close" -> windows.remove(w);
                 default -> {
                     int[] n = words.subList(2, 6).stream().mapToInt(Integer::parseInt).toArray();
-                    windows.set(windows.indexOf(w), new Window(id, w.application(), w.title(), new Area(n[0], n[1],
-                            n[2], n[3])));
+                    windows.set(windows.indexOf(w),
+                            new BoothLook.Window(id, w.application(), w.title(), new BoothLook.Area(n[0], n[1],
+                                    n[2], n[3])));
                 }
             }
             note(words.getFirst() + " " + w.title());
         });
     }
 
-    private void bring(Window window) {
+    private void bring(BoothLook.Window window) {
         windows.removeIf(w -> w.id() == window.id());
         windows.addFirst(window);
     }
@@ -280,8 +259,8 @@ public final class Booth implements AutoCloseable {
     }
 
     /** How it is now. */
-    public synchronized Look look() {
-        return new Look(text, slides, clips, slider, List.copyOf(windows), x, y, Set.copyOf(down), clipboard, List
+    public synchronized BoothLook look() {
+        return new BoothLook(text, slides, clips, slider, List.copyOf(windows), x, y, Set.copyOf(down), clipboard, List
                 .copyOf(log));
     }
 

@@ -22,20 +22,22 @@ final class BoothPicture {
     private static final int TEXT_LINE = 16;
 
     private final Graphics2D g;
-    private final BufferedImage image = new BufferedImage(Booth.WIDTH, Booth.HEIGHT, BufferedImage.TYPE_INT_RGB);
+    private final BufferedImage image = new BufferedImage(BoothLook.WIDTH, BoothLook.HEIGHT,
+            BufferedImage.TYPE_INT_RGB);
 
-    private BoothPicture(Booth.Look look) {
+    private BoothPicture(BoothLook look) {
         g = image.createGraphics();
         g.setColor(GROUND);
-        g.fillRect(0, 0, Booth.WIDTH, Booth.HEIGHT);
+        g.fillRect(0, 0, BoothLook.WIDTH, BoothLook.HEIGHT);
         g.setStroke(new BasicStroke(2));
         look.windows().reversed().forEach(w -> window(w, look));
         g.dispose();
     }
 
     /** {@code 0xRRGGBB} for each pixel, row by row. */
-    static int[] pixels(Booth.Look look) {
-        int[] rgb = new BoothPicture(look).image.getRGB(0, 0, Booth.WIDTH, Booth.HEIGHT, null, 0, Booth.WIDTH);
+    static int[] pixels(BoothLook look) {
+        int[] rgb = new BoothPicture(look).image.getRGB(0, 0, BoothLook.WIDTH, BoothLook.HEIGHT, null, 0,
+                BoothLook.WIDTH);
         for (int i = 0; i < rgb.length; i++) {
             rgb[i] &= 0xFFFFFF;
         }
@@ -43,7 +45,7 @@ final class BoothPicture {
     }
 
     /** PNG in Base64. */
-    static String png(Booth.Look look) {
+    static String png(BoothLook look) {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         try {
             ImageIO.write(new BoothPicture(look).image, "png", out);
@@ -53,8 +55,8 @@ final class BoothPicture {
         return Base64.getEncoder().encodeToString(out.toByteArray());
     }
 
-    private void window(Booth.Window w, Booth.Look look) {
-        Booth.Area a = w.area();
+    private void window(BoothLook.Window w, BoothLook look) {
+        BoothLook.Area a = w.area();
         g.setColor(WINDOW);
         g.fillRect(a.x(), a.y(), a.width(), a.height());
         g.setColor(LINE);
@@ -67,7 +69,7 @@ final class BoothPicture {
         }
     }
 
-    private void notes(Booth.Area a, Booth.Look look) {
+    private void notes(BoothLook.Area a, BoothLook look) {
         g.setColor(INK);
         int x = 0;
         int y = 0;
@@ -82,15 +84,15 @@ final class BoothPicture {
             }
             x += c == '\n' ? 0 : LETTER;
         }
-        int nx = a.x() + Booth.NEXT.x();
-        int ny = a.y() + Booth.NEXT.y();
-        button(nx, ny, Booth.NEXT);
+        int nx = a.x() + BoothLook.NEXT.x();
+        int ny = a.y() + BoothLook.NEXT.y();
+        button(nx, ny, BoothLook.NEXT);
         g.setColor(LIT);
         g.fillPolygon(new int[]{nx + 62, nx + 86, nx + 62}, new int[]{ny + 10, ny + 22, ny + 34}, 3);
         g.fillRect(nx + 90, ny + 10, 5, 24);
-        int cx = a.x() + Booth.CLIP.x();
-        int cy = a.y() + Booth.CLIP.y();
-        button(cx, cy, Booth.CLIP);
+        int cx = a.x() + BoothLook.CLIP.x();
+        int cy = a.y() + BoothLook.CLIP.y();
+        button(cx, cy, BoothLook.CLIP);
         g.setColor(INK);
         g.fillRect(cx + 56, cy + 12, 38, 20);
         g.setColor(BUTTON);
@@ -98,13 +100,14 @@ final class BoothPicture {
             g.fillRect(cx + 59 + 9 * hole, cy + 14, 5, 4);
             g.fillRect(cx + 59 + 9 * hole, cy + 26, 5, 4);
         }
-        button(a.x() + Booth.SLIDER.x(), a.y() + Booth.SLIDER.y(), Booth.SLIDER);
+        button(a.x() + BoothLook.SLIDER.x(), a.y() + BoothLook.SLIDER.y(), BoothLook.SLIDER);
         g.setColor(LIT);
-        g.fillRect(a.x() + Booth.SLIDER.x(), a.y() + Booth.SLIDER.y(), Booth.SLIDER.width() * look.slider() / 100,
-                Booth.SLIDER.height());
+        g.fillRect(a.x() + BoothLook.SLIDER.x(), a.y() + BoothLook.SLIDER.y(),
+                BoothLook.SLIDER.width() * look.slider() / 100,
+                BoothLook.SLIDER.height());
     }
 
-    private void button(int x, int y, Booth.Area area) {
+    private void button(int x, int y, BoothLook.Area area) {
         g.setColor(BUTTON);
         g.fillRect(x, y, area.width(), area.height());
         g.setColor(LINE);
@@ -112,7 +115,7 @@ final class BoothPicture {
     }
 
     /** Some stars. */
-    private void chart(Booth.Area a) {
+    private void chart(BoothLook.Area a) {
         g.setColor(INK);
         for (int i = 0; i < 60; i++) {
             int size = 2 + i % 4;

@@ -5,6 +5,7 @@ import rombix.app.edit.Workbench.Mode;
 import rombix.core.board.Rig;
 import rombix.core.engine.Event;
 import rombix.core.engine.Known;
+import rombix.core.sight.Pixels;
 
 /** What plays a board: on its gear, or in rehearsal on twins. Safe to use from any thread. */
 public interface Player {
@@ -33,6 +34,10 @@ public interface Player {
 
     /** Runs a chain on twins while the gear goes on as it does; null ends that, and shows the gear again. */
     void tryOnTwins(Event.@Nullable Try tried);
+
+    /** What the screens of a gear show now; null where there is nothing to be seen. It may block. */
+    @Nullable
+    Pixels look(String gear);
 
     /** What is known of the gear now. */
     Known known();

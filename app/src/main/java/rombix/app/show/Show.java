@@ -23,6 +23,7 @@ import rombix.core.engine.FastClock;
 import rombix.core.engine.Happening;
 import rombix.core.engine.Knowledge;
 import rombix.core.engine.Known;
+import rombix.core.sight.Pixels;
 import rombix.core.engine.Status;
 import rombix.core.engine.TwinGears;
 import rombix.links.Links;
@@ -128,6 +129,11 @@ public final class Show implements Player, AutoCloseable {
             now.post(load);
             reachable(next, now);
         }
+    }
+
+    @Override
+    public @Nullable Pixels look(String gear) {
+        return links.look(gear);
     }
 
     @Override

@@ -216,7 +216,7 @@ final class DesktopLink implements Link {
             }
         } catch (Unable | IllegalArgumentException e) {
             report.failed(task.ticket(), String.valueOf(e.getMessage()));
-        } catch (Hands.Stopped e) {
+        } catch (Stopped e) {
             report.failed(task.ticket(), "stopped");
         }
     }

@@ -18,7 +18,7 @@ final class Doings {
     interface Doing {
         /** @param told told of readings that are known by it, by their address */
         void now(Args args, Machine machine, Hands hands, BiConsumer<String, String> told) throws Unable,
-                Hands.Stopped;
+                Stopped;
     }
 
     private static final Map<String, Power> POWERS = Map.ofEntries(Map.entry("keys", Power.KEYS), Map.entry("pointer",

@@ -32,7 +32,7 @@ final class Eyes {
 
     /** Waits; ends where what is done is stopped. */
     interface Pause {
-        void now(long millis) throws Hands.Stopped;
+        void now(long millis) throws Stopped;
     }
 
     private final Machine machine;
@@ -75,7 +75,7 @@ final class Eyes {
     }
 
     /** The pixels where a place is now: one, but for every place of a picture in turn. */
-    List<Point> at(Place place, Pause pause) throws Unable, Hands.Stopped {
+    List<Point> at(Place place, Pause pause) throws Unable, Stopped {
         return switch (place) {
             case Place.Here _ -> List.of(machine.pointer());
             case Place.OnScreen s -> {
@@ -174,7 +174,7 @@ final class Eyes {
     }
 
     /** Waits until it is there, as long as it may stay away. Empty where it did not come. */
-    private List<Match> found(Place.OnPicture p, Pause pause) throws Unable, Hands.Stopped {
+    private List<Match> found(Place.OnPicture p, Pause pause) throws Unable, Stopped {
         long until = System.nanoTime() + p.millis() * 1_000_000L;
         for (int i = 0;; i++) {
             List<Match> found = now(p, i % SCALED_EVERY == 0);
@@ -206,14 +206,14 @@ final class Eyes {
     }
 
     /** Waits for a picture to come; gives all its places. Fails where it does not come, or is not what was chosen. */
-    List<Match> come(Place.OnPicture p, Pause pause) throws Unable, Hands.Stopped {
+    List<Match> come(Place.OnPicture p, Pause pause) throws Unable, Stopped {
         List<Match> found = found(p, pause);
         chosen(p, found);
         return found;
     }
 
     /** Waits for a picture to go. Fails where it stays. */
-    void go(Place.OnPicture p, Pause pause) throws Unable, Hands.Stopped {
+    void go(Place.OnPicture p, Pause pause) throws Unable, Stopped {
         long until = System.nanoTime() + p.millis() * 1_000_000L;
         while (!now(p, false).isEmpty()) {
             if (System.nanoTime() - until >= 0) {
@@ -240,7 +240,7 @@ final class Eyes {
     }
 
     /** What is to be seen at a place: of a region that, of another the window or the screen that it lies in. */
-    Pixels seen(Place place, String of, Pause pause) throws Unable, Hands.Stopped {
+    Pixels seen(Place place, String of, Pause pause) throws Unable, Stopped {
         Box all = everywhere();
         if (of.equals("everything")) {
             return machine.picture(all);
@@ -260,7 +260,7 @@ final class Eyes {
     }
 
     /** The colour at a place, as {@code #RRGGBB}. */
-    String colour(Place place, Pause pause) throws Unable, Hands.Stopped {
+    String colour(Place place, Pause pause) throws Unable, Stopped {
         Point at = at(place, pause).getFirst();
         return "#%06X".formatted(machine.picture(clipped(new Box(at.x(), at.y(), 1, 1), everywhere())).at(0, 0));
     }

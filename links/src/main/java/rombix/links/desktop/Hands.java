@@ -35,11 +35,6 @@ final class Hands {
     private record Sticky(boolean next, long untilNanos, boolean touched) {
     }
 
-    /** What is being done was stopped. */
-    static final class Stopped extends Exception {
-        private static final long serialVersionUID = 1L;
-    }
-
     private final Machine machine;
     private final HeldFile file;
     private final Keyring keyring;

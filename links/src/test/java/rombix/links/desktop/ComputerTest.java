@@ -39,6 +39,7 @@ import rombix.links.link.Keyring;
 import rombix.links.link.Link;
 import rombix.links.link.Target;
 import rombix.standins.Booth;
+import rombix.standins.BoothLook;
 
 /** A computer as gear, against the stand-in of one. */
 @Timeout(60)
@@ -131,7 +132,7 @@ class ComputerTest {
     }
 
     private Pixels screen() {
-        return new Pixels(Booth.WIDTH, Booth.HEIGHT, booth.picture());
+        return new Pixels(BoothLook.WIDTH, BoothLook.HEIGHT, booth.picture());
     }
 
     private void sights(String... watched) throws Exception {
@@ -286,7 +287,7 @@ class ComputerTest {
         assertThat(done("click", with("place", "window booth from upper-left at 90 322", "back", true))).isEqualTo(
                 "sent");
         assertThat(booth.look().slides()).isEqualTo(1);
-        assertThat(booth.look().pointerX()).isEqualTo(Booth.WIDTH / 2);
+        assertThat(booth.look().pointerX()).isEqualTo(BoothLook.WIDTH / 2);
         done("place-window", with("app", "booth", "x", 300, "y", 200, "width", 500, "height", 500));
         done("click", with("place", "window booth from lower-left at 200 180", "times", 2));
         assertThat(booth.look().clips()).isEqualTo(2);

@@ -3,15 +3,19 @@ package rombix.app.view.common;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
+import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
 import rombix.app.deck.DeckModel;
 import rombix.app.deck.FaceWords;
 import rombix.app.edit.Workbench;
 import rombix.core.board.Board;
 import rombix.core.engine.Event;
+import rombix.core.sight.Pixels;
 import rombix.core.value.Value;
 
-/** What every view works with: the board under the hand, the deck as it is, the way to the deck, and what lies over. */
-public record Desk(Workbench bench, DeckModel model, Overlay overlay, Consumer<Event> post) {
+/** What every view works with: the board under the hand, the deck as it is, the way to the deck, what lies over, and what screens show. */
+public record Desk(Workbench bench, DeckModel model, Overlay overlay, Consumer<Event> post,
+        Function<String, @Nullable Pixels> look) {
 
     /** A hand begins to press a button, with the mouse or a key. */
     public void press(String button, String source) {

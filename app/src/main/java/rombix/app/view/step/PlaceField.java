@@ -21,6 +21,7 @@ import rombix.core.board.Board;
 import rombix.core.board.Edits;
 import rombix.core.card.Twin;
 import rombix.core.computer.Place;
+import rombix.core.sight.Pixels;
 
 /** A place for the pointer: shown on the screen, never typed. */
 final class PlaceField extends VBox {
@@ -35,25 +36,28 @@ final class PlaceField extends VBox {
         this.twin = twin;
         this.name = id;
         this.changed = changed;
-        show(Place.parse(now).orElse(Place.HERE), List.of());
+        show(Place.parse(now).orElse(Place.HERE), List.of(), null);
     }
 
     /** @param same other ways to say the same place, as it was just shown */
-    private void show(Place place, List<Place> same) {
+    private void show(Place place, List<Place> same, @Nullable Pixels screen) {
         Label words = Styles.label(place.words(), "read");
         words.setId(name + "-words");
         words.setWrapText(true);
         Button show = Fields.plain("Show me…", "");
         show.setId(name + "-show");
-        show.setOnAction(_ -> ShowMe.place(desk, twin, getScene().getWindow(), this::shown));
+        show.setOnAction(_ -> ShowMe.place(desk, twin, getScene().getWindow(), false, this::shown));
         Button here = Fields.plain("Where it is", "");
         here.setId(name + "-here");
         here.setDisable(place instanceof Place.Here);
-        here.setOnAction(_ -> become(Place.HERE, List.of()));
-        HBox row = new HBox(Space.S6, show, here);
+        here.setOnAction(_ -> become(Place.HERE, List.of(), null));
+        Button find = Fields.plain("Find a picture…", "");
+        find.setId(name + "-find");
+        find.setOnAction(_ -> ShowMe.place(desk, twin, getScene().getWindow(), true, this::framed));
+        HBox row = new HBox(Space.S6, show, here, find);
         row.setAlignment(Pos.CENTER_LEFT);
         String seen = place.seen();
-        if (seen != null) {
+        if (seen != null && !(place instanceof Place.OnPicture)) {
             desk.picture(seen).ifPresent(p -> {
                 ImageView picture = new ImageView(new Image(new ByteArrayInputStream(Base64.getDecoder().decode(p
                         .data()))));
@@ -64,8 +68,14 @@ final class PlaceField extends VBox {
             });
         }
         getChildren().setAll(words, row);
+        if (place instanceof Place.OnPicture p) {
+            getChildren().add(new FindField(desk, name, twin, p, screen, next -> {
+                changed.accept(next.toString());
+                words.setText(next.words());
+            }));
+        }
         if (same.size() > 1) {
-            ComboBox<Place> as = Fields.choice(name + "-as", same, place, Place::words, p -> become(p, same));
+            ComboBox<Place> as = Fields.choice(name + "-as", same, place, Place::words, p -> become(p, same, null));
             as.setMaxWidth(Double.MAX_VALUE);
             as.setAccessibleText("Reckoned from");
             getChildren().add(new VBox(Space.S3, Styles.label("reckoned from", "field-name"), as));
@@ -77,11 +87,19 @@ final class PlaceField extends VBox {
         if (picture != null) {
             desk.bench().edit("keep what was to be seen", b -> Edits.addPicture(b, picture));
         }
-        become(shown.places().getFirst(), shown.places());
+        become(shown.places().getFirst(), shown.places(), null);
     }
 
-    private void become(Place place, List<Place> same) {
+    private void framed(ShowMe.Shown shown) {
+        Board.Picture picture = shown.picture();
+        if (picture != null) {
+            desk.bench().edit("frame a picture", b -> Edits.addPicture(b, picture));
+            become(Place.OnPicture.of(picture.id()), List.of(), shown.screen());
+        }
+    }
+
+    private void become(Place place, List<Place> same, @Nullable Pixels screen) {
         changed.accept(place.toString());
-        show(place, same);
+        show(place, same, screen);
     }
 }

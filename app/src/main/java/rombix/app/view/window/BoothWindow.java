@@ -18,6 +18,7 @@ import rombix.app.view.common.Styles;
 import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.standins.Booth;
+import rombix.standins.BoothLook;
 
 /** The screen of the booth's stand-in computer, half as large, with a log of what came in beside it. */
 @OwnedBy(Owner.INTERFACE)
@@ -38,7 +39,7 @@ public final class BoothWindow {
         this.booth = booth;
         stage.setTitle("Booth, a stand-in computer");
         screen.getStyleClass().addAll("booth", "night");
-        screen.setPrefSize(Booth.WIDTH * SCALE + LOG, Booth.HEIGHT * SCALE);
+        screen.setPrefSize(BoothLook.WIDTH * SCALE + LOG, BoothLook.HEIGHT * SCALE);
         Scene scene = new Scene(screen);
         scene.getStylesheets().setAll(main.getStylesheets());
         stage.setScene(scene);
@@ -64,15 +65,17 @@ public final class BoothWindow {
     }
 
     private void draw() {
-        Booth.Look now = booth.look();
-        WritableImage shown = new WritableImage(Booth.WIDTH, Booth.HEIGHT);
-        shown.getPixelWriter().setPixels(0, 0, Booth.WIDTH, Booth.HEIGHT, PixelFormat.getIntArgbInstance(), Arrays
-                .stream(booth.picture()).map(p -> p | 0xFF000000).toArray(), 0, Booth.WIDTH);
+        BoothLook now = booth.look();
+        WritableImage shown = new WritableImage(BoothLook.WIDTH, BoothLook.HEIGHT);
+        shown.getPixelWriter().setPixels(0, 0, BoothLook.WIDTH, BoothLook.HEIGHT, PixelFormat.getIntArgbInstance(),
+                Arrays
+                        .stream(booth.picture()).map(p -> p | 0xFF000000).toArray(),
+                0, BoothLook.WIDTH);
         ImageView picture = new ImageView(shown);
-        picture.setFitWidth(Booth.WIDTH * SCALE);
+        picture.setFitWidth(BoothLook.WIDTH * SCALE);
         picture.setPreserveRatio(true);
         screen.getChildren().setAll(picture);
-        for (Booth.Window w : now.windows().reversed()) {
+        for (BoothLook.Window w : now.windows().reversed()) {
             window(w, now);
         }
         var mark = Shapes.rhombus(12, "hint-mark");
@@ -81,14 +84,14 @@ public final class BoothWindow {
         List<String> lines = now.log();
         log.setText("What came in\n" + String.join("\n", lines.subList(Math.max(0, lines.size() - LINES), lines.size()))
                 + (now.down().isEmpty() ? "" : "\n\nDown now: " + String.join(", ", now.down())));
-        log.relocate(Booth.WIDTH * SCALE + 10, 10);
+        log.relocate(BoothLook.WIDTH * SCALE + 10, 10);
         log.setPrefWidth(LOG - 20);
         log.setWrapText(true);
         screen.getChildren().add(log);
     }
 
-    private void window(Booth.Window w, Booth.Look now) {
-        Booth.Area a = w.area();
+    private void window(BoothLook.Window w, BoothLook now) {
+        BoothLook.Area a = w.area();
         Label title = Styles.label(w.title() + (now.windows().getFirst() == w ? ", in front" : ""), "gear-name");
         title.relocate(a.x() * SCALE + 6, a.y() * SCALE + 4);
         screen.getChildren().add(title);
@@ -98,15 +101,15 @@ public final class BoothWindow {
         Label text = Styles.label(now.text(), "booth-text");
         text.setWrapText(true);
         put(text, a.x() + 20, a.y() + 50, a.width() - 40, 230);
-        above("slide " + now.slides(), Booth.NEXT, a);
-        above("clip " + now.clips(), Booth.CLIP, a);
+        above("slide " + now.slides(), BoothLook.NEXT, a);
+        above("clip " + now.clips(), BoothLook.CLIP, a);
         Label brightness = Styles.label("Brightness " + now.slider(), "where");
-        brightness.relocate((a.x() + Booth.SLIDER.x()) * SCALE, (a.y() + Booth.SLIDER.y() - 40) * SCALE);
+        brightness.relocate((a.x() + BoothLook.SLIDER.x()) * SCALE, (a.y() + BoothLook.SLIDER.y() - 40) * SCALE);
         screen.getChildren().add(brightness);
     }
 
     /** Words above a button. */
-    private void above(String words, Booth.Area area, Booth.Area in) {
+    private void above(String words, BoothLook.Area area, BoothLook.Area in) {
         Label label = Styles.label(words, "where");
         label.relocate((in.x() + area.x()) * SCALE, (in.y() + area.y() - 34) * SCALE);
         screen.getChildren().add(label);

@@ -77,7 +77,7 @@ public final class MainWindow {
         BorderPane layout = new BorderPane();
         Overlay overlay = new Overlay();
         Notices notices = new Notices();
-        desk = new Desk(bench, model, overlay, player::post);
+        desk = new Desk(bench, model, overlay, player::post, player::look);
         commands = new Commands(desk);
         stagework = new Stagework(desk, new StackPane(layout, overlay));
         Secrets secrets = new Secrets();

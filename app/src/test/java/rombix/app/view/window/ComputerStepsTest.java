@@ -69,16 +69,59 @@ class ComputerStepsTest extends AtTheWindow {
         Point2D at = WaitForAsyncUtils.waitForAsyncFx(5000, () -> all.localToScreen(190, 412));
         robot.moveTo(at);
         robot.press(MouseButton.PRIMARY).release(MouseButton.PRIMARY);
-        soon(() -> step().with().get("place").shown().toString().equals("window booth from lower-left at 90 97"));
+        soon(() -> step().with().get("place").shown().toString()
+                .startsWith("window booth from lower-left at 90 97 seen p"));
         soon(() -> anywhere("#show-me") == null);
         assertThat(label("#arg-place-words")).isEqualTo("90, 97 from the lower left of “booth”");
         choose("#arg-place-as", "190, 412 of screen 1");
-        assertThat(step().with().get("place").shown()).isEqualTo(Value.of("screen 1 at 190 412"));
+        assertThat(step().with().get("place").shown()).asString().startsWith(
+                "screen 1 at 190 412 seen p");
         robot.type(KeyCode.ESCAPE);
 
         key(KeyCode.F6);
         click(tile("next-cue"));
         soon(() -> gear.booth().look().slides() == 1);
+    }
+
+    private void dragOnTheScreen(double fromX, double fromY, double toX, double toY) {
+        Node all = anywhere("#show-me");
+        robot.moveTo(WaitForAsyncUtils.waitForAsyncFx(5000, () -> all.localToScreen(fromX, fromY)));
+        robot.press(MouseButton.PRIMARY).moveTo(WaitForAsyncUtils.waitForAsyncFx(5000, () -> all.localToScreen(toX,
+                toY))).release(MouseButton.PRIMARY);
+        soon(() -> anywhere("#show-me") == null);
+    }
+
+    private String place() {
+        return step().with().get("place").shown().toString();
+    }
+
+    @Test
+    void aPictureIsFramedFoundAtOnceAndClickedInLive() {
+        open("next-cue", new GearStep.Do("computer", "click", Map.of("place", Value.of("pointer"))));
+        fire("#arg-place-find");
+        soon(() -> anywhere("#show-me") != null);
+        dragOnTheScreen(176, 396, 222, 430);
+        soon(() -> place().matches("picture p\\w+ in everywhere alike 90 take sole at middle wait 2000"));
+        soon(() -> label("#arg-place-found").equals("Found once: 100 %."));
+        choose("#arg-place-within", "in the window of “chart”");
+        soon(() -> place().contains("in window chart"));
+        choose("#arg-place-within", "in the window of “booth”");
+        choose("#arg-place-which", "the first from above");
+        type("#arg-place-called", "The next slide");
+        assertThat(bench().board().pictures()).anyMatch(p -> p.name().equals("The next slide"));
+        robot.type(KeyCode.ESCAPE);
+        key(KeyCode.F6);
+        click(tile("next-cue"));
+        soon(() -> gear.booth().look().slides() == 1);
+    }
+
+    @Test
+    void aPartOfTheScreenIsShownByADrag() {
+        open("next-cue", new GearStep.Do("computer", "take-picture", Map.of("place", Value.of("pointer"))));
+        fire("#arg-place-show");
+        soon(() -> anywhere("#show-me") != null);
+        dragOnTheScreen(100, 90, 300, 190);
+        soon(() -> place().equals("region 1 100 90 200 100"));
     }
 
     @Test
