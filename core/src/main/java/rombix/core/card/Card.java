@@ -251,10 +251,12 @@ public record Card(int card, String id, String title, String icon, Map<String, L
      * @param words more words to find it by
      * @param send what goes out, by protocol
      * @param takes how long it usually takes to have its effect, in milliseconds
+     * @param waits whether a chain goes on only when it is done, or has failed
      */
     @JsonInclude(JsonInclude.Include.NON_EMPTY)
     public record Command(String id, Template title, List<String> words, List<Param> params,
-            Map<Protocol, List<Packet>> send, List<Change> changes, @Nullable Undo undo, @Nullable Long takes) {
+            Map<Protocol, List<Packet>> send, List<Change> changes, @Nullable Undo undo, @Nullable Long takes,
+            boolean waits) {
         public Command {
             Objects.requireNonNull(id, "a command needs an \"id\"");
             title = Objects.requireNonNullElse(title, new Template(id));

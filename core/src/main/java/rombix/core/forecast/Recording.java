@@ -48,7 +48,8 @@ public final class Recording {
 
     /** What a click is bound to. */
     public enum Clicks {
-        WINDOW("its place in the window"), SCREEN("its place on the screen"), POINTER("where the pointer is");
+        WINDOW("its place in the window"), SCREEN("its place on the screen"), POINTER("where the pointer is"), PICTURE(
+                "a picture of what was clicked");
 
         private final String words;
 
@@ -66,6 +67,7 @@ public final class Recording {
 
     private final String gear;
     private final List<Seen> inputs = new ArrayList<>();
+    private final Map<Long, Place.OnPicture> pictures = new HashMap<>();
 
     /** @param gear the id of the gear that is this computer */
     public Recording(String gear) {
@@ -75,6 +77,11 @@ public final class Recording {
     /** Something was done. @param layout where windows were then */
     public void add(Input input, Layout layout) {
         inputs.add(new Seen(input, layout));
+    }
+
+    /** What was to be seen where a button went down, at that moment: its picture is nowhere else on the screen. */
+    public void seen(long atNanos, Place.OnPicture place) {
+        pictures.put(atNanos, place);
     }
 
     /** Takes back what was done from a moment on: what ended the recording is no part of it. */
@@ -193,12 +200,13 @@ public final class Recording {
             }
         }
 
-        private Value place(double x, double y, Layout layout) {
+        private Value place(double x, double y, long atNanos, Layout layout) {
             List<Place> all = layout.places(x, y, null);
             Place place = switch (clicks) {
                 case WINDOW -> all.getFirst();
                 case SCREEN -> all.stream().filter(Place.OnScreen.class::isInstance).findFirst().orElse(all.getFirst());
                 case POINTER -> Place.HERE;
+                case PICTURE -> pictures.get(atNanos) instanceof Place.OnPicture p ? p : all.getFirst();
             };
             return Value.of(place.toString());
         }
@@ -216,8 +224,8 @@ public final class Recording {
             }
             if (Math.hypot(b.x() - from.x(), b.y() - from.y()) > DRAG_PIXELS) {
                 Map<String, Value> with = new LinkedHashMap<>();
-                with.put("from", place(from.x(), from.y(), layout));
-                with.put("place", place(b.x(), b.y(), layout));
+                with.put("from", place(from.x(), from.y(), from.atNanos(), layout));
+                with.put("place", place(b.x(), b.y(), b.atNanos(), layout));
                 with.put("button", Value.of(b.button()));
                 with.put("ms", Value.of(Math.max(50, (b.atNanos() - from.atNanos()) / MILLION / 10 * 10)));
                 add(from.atNanos(), "drag", with);
@@ -231,7 +239,7 @@ public final class Recording {
                     && steps.getLast() instanceof GearStep.Do d && d.command().equals("click") && !d.with().containsKey(
                             "times");
             Map<String, Value> with = new LinkedHashMap<>();
-            with.put("place", place(from.x(), from.y(), layout));
+            with.put("place", place(from.x(), from.y(), from.atNanos(), layout));
             with.put("button", Value.of(b.button()));
             if (twice) {
                 steps.removeLast();
@@ -261,7 +269,8 @@ public final class Recording {
         }
 
         private Map<String, Value> turn(Input.Wheel w, Layout layout) {
-            return Map.of("wheel", Value.of(w.way()), "clicks", Value.of(turned), "place", place(w.x(), w.y(), layout));
+            return Map.of("wheel", Value.of(w.way()), "clicks", Value.of(turned), "place",
+                    place(w.x(), w.y(), w.atNanos(), layout));
         }
     }
 }

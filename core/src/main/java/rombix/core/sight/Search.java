@@ -12,6 +12,7 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.PriorityQueue;
 import org.jspecify.annotations.Nullable;
 
@@ -34,6 +35,11 @@ public final class Search {
     private static final int MANY = 600;
     private static final int SOME = 3;
     private static final double SLACK = 1.3;
+
+    /** How far what is cut out around a pixel goes. */
+    private static final int LEAST_HALF = 18;
+    private static final int MOST_HALF = 72;
+    private static final double SOLE = 0.9;
 
     private final Pixels screen;
     private final Pixels sought;
@@ -60,6 +66,26 @@ public final class Search {
             found = search.exact(most);
         }
         return found.stream().sorted(Comparator.comparingInt(Match::y).thenComparingInt(Match::x)).toList();
+    }
+
+    /**
+     * The smallest part around a pixel that is to be seen nowhere else on the screen; empty where there is none of a
+     * useful size.
+     */
+    public static Optional<Match> sole(Pixels screen, int x, int y) {
+        for (int half = LEAST_HALF; half <= MOST_HALF; half *= 2) {
+            int left = Math.max(0, x - half);
+            int top = Math.max(0, y - half * 2 / 3);
+            int width = Math.min(screen.width(), x + half) - left;
+            int height = Math.min(screen.height(), y + half * 2 / 3) - top;
+            if (width > 0 && height > 0) {
+                Pixels part = screen.part(left, top, width, height);
+                if (all(screen, part, 1, 2).size() == 1 && all(screen, part, SOLE, 2).size() == 1) {
+                    return Optional.of(new Match(left, top, width, height, 1));
+                }
+            }
+        }
+        return Optional.empty();
     }
 
     /** Those that do not cover each other, the first of the list first. */

@@ -9,6 +9,7 @@ import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 import rombix.core.computer.Input;
 import rombix.core.computer.Layout;
+import rombix.core.computer.Place;
 import rombix.core.forecast.Recording.Clicks;
 import rombix.core.forecast.Recording.Pauses;
 
@@ -117,5 +118,15 @@ class RecordingTest {
         key("Ctrl", true).key("Alt", true).key("S", true);
         recording.cut(end);
         assertThat(steps(Pauses.KEPT, Clicks.WINDOW)).containsExactly("press-keys [F1]");
+    }
+
+    @Test
+    void aClickIsBoundToThePictureOfWhatWasClickedWhereThereIsOne() {
+        Place.OnPicture picture = new Place.OnPicture("pnext", "everywhere", 90, Place.Which.SOLE, 4, 5, 2000);
+        recording.seen(now, picture);
+        button("left", true, 120, 80).rest(20).button("left", false, 120, 80).rest(2000);
+        button("left", true, 130, 90).rest(20).button("left", false, 130, 90);
+        assertThat(steps(Pauses.DROPPED, Clicks.PICTURE)).containsExactly("click [left, " + picture + "]",
+                "click [left, window notes from upper-left at 30 40]");
     }
 }

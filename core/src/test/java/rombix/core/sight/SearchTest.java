@@ -98,4 +98,15 @@ class SearchTest {
         assertThat(Search.all(screen(5), new Pixels(10, 10, one), 0.9, 5)).isNotEmpty();
         assertThat(Search.all(screen(5), screen(5).part(3, 3, 1, 1), 1, 1)).hasSize(1);
     }
+
+    @Test
+    void whatIsCutOutAroundAPixelIsToBeSeenNowhereElse() {
+        Pixels screen = with(with(screen(5), stamp(), 300, 20), stamp(), 10, 20);
+        Match around = Search.sole(screen, 320, 35).orElseThrow();
+        assertThat(around.width()).isGreaterThan(40); // The stamp itself is there twice.
+        assertThat(Search.all(screen, screen.part(around.x(), around.y(), around.width(), around.height()), 0.9, 9))
+                .hasSize(1);
+        int[] plain = new int[400 * 300];
+        assertThat(Search.sole(new Pixels(400, 300, plain), 100, 100)).isEmpty();
+    }
 }

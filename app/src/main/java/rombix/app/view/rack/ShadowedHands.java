@@ -1,9 +1,12 @@
 package rombix.app.view.rack;
 
 import java.io.IOException;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
+import javafx.application.Platform;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
@@ -13,18 +16,25 @@ import javafx.scene.layout.VBox;
 import javafx.stage.Stage;
 import org.jspecify.annotations.Nullable;
 import rombix.app.deck.Touches;
+import rombix.app.edit.PictureFile;
 import rombix.app.edit.Secrets;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
+import rombix.core.board.Board;
+import rombix.core.board.Board.Picture;
+import rombix.core.board.Edits;
 import rombix.core.card.Twin;
 import rombix.core.chain.Step;
 import rombix.core.computer.Input;
 import rombix.core.computer.Layout;
+import rombix.core.computer.Place;
 import rombix.core.forecast.Recording;
 import rombix.core.forecast.Recording.Clicks;
 import rombix.core.forecast.Recording.Pauses;
+import rombix.core.sight.Pixels;
+import rombix.core.sight.Search;
 
 /** What the operator's hands do at this computer while they are shadowed, in every window but Rombix's own. */
 final class ShadowedHands {
@@ -34,6 +44,7 @@ final class ShadowedHands {
     private final Desk desk;
     private final Touches touches;
     private final Set<String> down = new HashSet<>();
+    private final Map<String, Picture> framed = new HashMap<>();
     private @Nullable Recording recording;
     private long beganEnd;
     private String computer = "";
@@ -55,6 +66,7 @@ final class ShadowedHands {
         recording = started;
         this.computer = computer.gear();
         down.clear();
+        framed.clear();
         touches.record(input -> {
             if (recording == started) {
                 take(started, input, computer, ended);
@@ -101,7 +113,30 @@ final class ShadowedHands {
         };
         if (!own) {
             to.add(input, layout);
+            if (input instanceof Input.Button b && b.down()) {
+                frame(to, b);
+            }
         }
+    }
+
+    /** Cuts out what is clicked, before the click has changed it, where that is to be seen nowhere else. */
+    private void frame(Recording of, Input.Button click) {
+        String gear = computer;
+        Thread.ofVirtual().name("frame").start(() -> {
+            Pixels seen = desk.look().apply(gear);
+            if (seen == null) {
+                return;
+            }
+            Search.sole(seen, (int) click.x(), (int) click.y()).ifPresent(m -> {
+                Pixels part = seen.part(m.x(), m.y(), m.width(), m.height());
+                Picture picture = PictureFile.of("Clicked", m.width(), m.height(), part.rgb());
+                Platform.runLater(() -> {
+                    framed.put(picture.id(), picture);
+                    of.seen(click.atNanos(), new Place.OnPicture(picture.id(), "everywhere", 90, Place.Which.SOLE,
+                            (int) click.x() - m.x(), (int) click.y() - m.y(), 2000));
+                });
+            });
+        });
     }
 
     /** Whether a window is one of Rombix's own. */
@@ -140,6 +175,15 @@ final class ShadowedHands {
                 desk.overlay().close();
                 if (texts.asks()) {
                     desk.bench().edit("add a value for what is asked for", TypedTexts::withValue);
+                }
+                if (clicks.getValue() == Clicks.PICTURE) {
+                    desk.bench().edit("frame what was clicked", b -> {
+                        Board all = b;
+                        for (Picture p : framed.values()) {
+                            all = Edits.addPicture(all, p);
+                        }
+                        return all;
+                    });
                 }
                 desk.bench().add("shadow " + steps.size() + " steps at this computer", steps);
             } catch (IOException e) {

@@ -63,6 +63,13 @@ final class FindField extends VBox {
         found.setId(id + "-found");
         found.setWrapText(true);
         build();
+        if (screen == null && twin != null && !ShowMe.hides(desk, twin)) { // Looked at without anything in the way.
+            sceneProperty().addListener((_, _, scene) -> {
+                if (scene != null && this.screen == null) {
+                    look();
+                }
+            });
+        }
         search();
     }
 
@@ -114,7 +121,7 @@ final class FindField extends VBox {
             view.setSmooth(false);
             view.setFitWidth(image.getWidth() * scale);
             view.setFitHeight(image.getHeight() * scale);
-            var mark = Shapes.rhombus(10, "hint-mark");
+            var mark = Shapes.rhombus(10, "found-mark");
             mark.setMouseTransparent(true);
             mark.relocate((now.x() < 0 ? image.getWidth() / 2 : now.x()) * scale - 5, (now.y() < 0
                     ? image.getHeight() / 2

@@ -100,6 +100,11 @@ final class ShowMe {
         return !layout.screens().isEmpty() && layout.screens().getFirst().title().startsWith("screen");
     }
 
+    /** Whether the window that asks must get out of the way, as it would be in what is seen. */
+    static boolean hides(Desk desk, Twin twin) {
+        return here(layout(desk, twin));
+    }
+
     /** Takes what was seen. */
     interface Seeing {
         /** @param back brings the window that asked back */
