@@ -99,7 +99,7 @@ public final class Links implements Gears, AutoCloseable {
             wired.remove(id);
             gone.close();
         });
-        wired.forEach((id, w) -> w.link().sights(Sights.of(rig.board(), id)));
+        wired.forEach((id, w) -> w.link().sights(() -> Sights.of(rig.board(), id)));
     }
 
     /** What the screens of a gear show now; null where there is nothing to be seen. It may block. */

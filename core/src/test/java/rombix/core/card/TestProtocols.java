@@ -1,6 +1,8 @@
 package rombix.core.card;
 
+import org.jspecify.annotations.Nullable;
 import rombix.core.card.Protocol.Reach;
+import rombix.core.computer.Power;
 
 /** Stands for what the links bring, of which the core's tests have none: as much of it as boards and cards need. */
 public abstract class TestProtocols implements Protocol.Descriptor {
@@ -86,6 +88,11 @@ public abstract class TestProtocols implements Protocol.Descriptor {
     public static final class Desktop extends TestProtocols {
         public Desktop() {
             super("desktop", "[a-z]+( [a-z]+| \\{[a-z-]+})?|held/.*|seen/.*|volume/.*|mute/.*", 10, Reach.HERE, "here");
+        }
+
+        @Override
+        public @Nullable Power power(String address) {
+            return Power.of(address.substring(0, Math.max(0, address.indexOf(' ')))).orElse(null);
         }
     }
 }

@@ -154,4 +154,19 @@ class FailureTest {
         assertThat(t.deck.idle()).isTrue();
         assertThat(t.faults()).isEmpty();
     }
+
+    @Test
+    void aCommandThatWaitsHoldsItsChainUntilItIsDoneOrHasFailed() {
+        TestDeck t = TestDeck.running(new GearStep.Do("gear", "look", Map.of()), on("a"));
+        for (String fault : new String[]{null, "not to be seen"}) {
+            t.looking.clear();
+            int before = t.lines().size();
+            t.press("b");
+            t.pass(5000);
+            assertThat(t.lines()).hasSize(before);
+            t.post(new Event.OrderDone(t.looking.getFirst(), t.clock.nanos(), fault));
+            assertThat(t.lines().getLast()).startsWith("A on @");
+        }
+        assertThat(t.faults()).containsExactly("not to be seen");
+    }
 }

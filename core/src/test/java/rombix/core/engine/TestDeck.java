@@ -45,6 +45,7 @@ public final class TestDeck {
                 "send": {"osc": [{"to": "/level", "args": ["{level}"]}]},
                 "changes": [{"reading": "level", "to": "{level}"}],
                 "undo": {"command": "level", "with": {"level": "before"}}},
+               {"id": "look", "title": "Look", "waits": true, "send": {"osc": [{"to": "/look"}]}},
                {"id": "ping", "title": "Ping", "send": {"osc": [{"to": "/ping"}]}}]}
             """;
     public static final Step PING = new GearStep.Do("gear", "ping", Map.of());
@@ -54,6 +55,8 @@ public final class TestDeck {
     final SimulatedClock clock = new SimulatedClock();
     final List<Happening> happened = new ArrayList<>();
     final Set<String> deaf = new HashSet<>();
+    /** Tickets of orders that take their time. */
+    final List<Long> looking = new ArrayList<>();
     private final List<String> sentOrders = new ArrayList<>();
     boolean obeys = true;
     final Deck deck = new Deck(clock, new java.util.Random(7), this::send, happened::add, Trace.NONE);
@@ -133,6 +136,10 @@ public final class TestDeck {
     private void send(long ticket, rombix.core.card.Order order) {
         sentOrders.add(order.packets().getFirst().address() + order.packets().getFirst().args() + " @"
                 + clock.nanos() / 1_000_000);
+        if (order.command().id().equals("look")) {
+            looking.add(ticket);
+            return;
+        }
         if (deaf.contains(order.command().id())) {
             deck.take(new Event.OrderDone(ticket, clock.nanos(), "did not hear"), clock.nanos());
             return;

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import org.junit.jupiter.api.BeforeAll;
@@ -17,10 +18,13 @@ import rombix.core.board.Rig;
 import rombix.core.board.Trigger;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.StepOptions;
+import rombix.core.computer.Place;
 import rombix.core.store.BoardFile;
 import rombix.core.trust.Ask.Kind;
+import rombix.core.value.Value;
 
 /** What a board asks for, and what of it is new after a change. */
 class AsksTest {
@@ -106,5 +110,22 @@ class AsksTest {
     @Test
     void aKeyThatWouldEndALineCannotBringASecondOne() {
         assertThat(new Ask(Kind.REACHES, "reaches a\nreaches b", "x", "y").key()).doesNotContain("\n");
+    }
+
+    private static UnaryOperator<Board> steps(String address, GearStep.Do step) {
+        return b -> Edits.chain(b.withGear(b.gear().stream().map(g -> g.id().equals("computer")
+                ? g.withLink(g.link().reached(g.link().protocol(), address))
+                : g).toList()), "next-cue", 0, Gesture.PRESS, _ -> Chain.of(step));
+    }
+
+    @Test
+    void aSecretIsAskedForByItsNameAndAPlaceThatIsAPictureWantsTheScreenToo() {
+        GearStep.Do secret = new GearStep.Do("computer", "type-secret", Map.of("secret", Value.of("bank")));
+        assertThat(fresh(steps("here", secret))).anyMatch(w -> w.contains("Type the secret “bank”"));
+        assertThat(fresh(steps("127.0.0.1:9", secret))).noneMatch(w -> w.contains("bank"));
+        GearStep.Do click = new GearStep.Do("computer", "click", Map.of("place", Value.of(Place.OnPicture.of("p1")
+                .toString())));
+        assertThat(fresh(steps("here", click))).anyMatch(w -> w.contains("sees what is on the screen") && w.contains(
+                "where a picture is found"));
     }
 }

@@ -15,6 +15,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Order;
 import rombix.core.computer.Keys;
@@ -59,7 +60,9 @@ final class DesktopLink implements Link {
     private final Loop watching;
     private final Loop working;
     private volatile @Nullable Hands hands;
-    private volatile Sights sights = Sights.NONE;
+    private volatile Supplier<Sights> wanted = () -> Sights.NONE;
+    private @Nullable Supplier<Sights> reckoned;
+    private Sights sights = Sights.NONE;
     /** Not asked of the loops, which begin before this is made. */
     private volatile boolean closed;
 
@@ -87,7 +90,7 @@ final class DesktopLink implements Link {
             }
             while (!closed) {
                 look(machine);
-                eyes.sights(sights);
+                eyes.sights(sights());
                 eyes.watched().forEach((id, seen) -> tell("seen/" + id, seen.toString()));
                 Thread.sleep(LOOK_MILLIS);
             }
@@ -171,9 +174,8 @@ final class DesktopLink implements Link {
             try {
                 while (!closed) {
                     long wait = own.watching();
-                    eyes.sights(sights);
                     Task task = wait < 0 ? tasks.take() : tasks.poll(wait, TimeUnit.MILLISECONDS);
-                    eyes.sights(sights);
+                    eyes.sights(sights());
                     if (task != null) {
                         work(task, machine, own);
                     } else {
@@ -260,13 +262,23 @@ final class DesktopLink implements Link {
     }
 
     @Override
-    public void sights(Sights now) {
-        sights = now;
-        List<Value> pairs = new ArrayList<>();
-        now.names().forEach((id, name) -> pairs.addAll(List.of(Value.of(id), Value.of(name))));
-        if (!pairs.toString().equals(told.put("pictures", pairs.toString()))) {
-            report.landed("pictures", pairs);
+    public void sights(Supplier<Sights> now) {
+        wanted = now;
+    }
+
+    /** What is to be looked for now, reckoned once for each board. */
+    private synchronized Sights sights() {
+        Supplier<Sights> now = wanted;
+        if (now != reckoned) {
+            reckoned = now;
+            sights = now.get();
+            List<Value> pairs = new ArrayList<>();
+            sights.names().forEach((id, name) -> pairs.addAll(List.of(Value.of(id), Value.of(name))));
+            if (!pairs.toString().equals(told.put("pictures", pairs.toString()))) {
+                report.landed("pictures", pairs);
+            }
         }
+        return sights;
     }
 
     @Override

@@ -1,5 +1,6 @@
 package rombix.links.link;
 
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Order;
 import rombix.core.engine.Glide;
@@ -26,8 +27,8 @@ public interface Link extends AutoCloseable {
         // Nothing goes on by itself here.
     }
 
-    /** What the board has it look for, from now on. From any thread. */
-    default void sights(Sights sights) {
+    /** What the board has it look for, from now on; asked for on the link's own thread, as it takes a while. */
+    default void sights(Supplier<Sights> sights) {
         // There is nothing to be seen here.
     }
 

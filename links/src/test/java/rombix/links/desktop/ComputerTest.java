@@ -138,8 +138,11 @@ class ComputerTest {
     private void sights(String... watched) throws Exception {
         Path file = folder.resolve("next.png");
         PngPixels.write(screen().part(180, 400, 30, 24), file.toString());
-        link.sights(new Sights(Map.of("pnext", Base64.getEncoder().encodeToString(Files.readAllBytes(file))), Map.of(
-                "pnext", Place.OnPicture.of("pnext")), Map.of("pnext", "Next"), Set.of(watched)));
+        Sights sights = new Sights(Map.of("pnext", Base64.getEncoder().encodeToString(Files.readAllBytes(file))),
+                Map.of(
+                        "pnext", Place.OnPicture.of("pnext")),
+                Map.of("pnext", "Next"), Set.of(watched));
+        link.sights(() -> sights);
     }
 
     @Test
@@ -161,8 +164,10 @@ class ComputerTest {
     void aPictureThatIsThereOftenIsAFaultThatSaysSoAndEachOfThemIsClickedInTurn() throws Exception {
         Path file = folder.resolve("hole.png");
         PngPixels.write(screen().part(346, 402, 9, 8), file.toString());
-        link.sights(new Sights(Map.of("phole", Base64.getEncoder().encodeToString(Files.readAllBytes(file))), Map.of(),
-                Map.of("phole", "Hole"), Set.of()));
+        Sights sights = new Sights(Map.of("phole", Base64.getEncoder().encodeToString(Files.readAllBytes(file))),
+                Map.of(),
+                Map.of("phole", "Hole"), Set.of());
+        link.sights(() -> sights);
         String how = "picture phole in window booth alike 100 take %s at middle wait 0";
         assertThat(done("look-for", with("place", how.formatted("sole"), "until", "come"))).matches(
                 "Booth: “Hole” is there \\d+ times: choose in the step which of them is meant");
