@@ -97,7 +97,8 @@ class ArchitectureTest {
             List.of("rombix.core.chain.Chain", "rombix.core.chain.ChainJson", "rombix.core.chain.StepOptions",
                     "rombix.core.chain.(Gear|Deck)?Step"),
             List.of("rombix.core.card.WireValue", "rombix.core.card.WireValueJson"),
-            List.of("rombix.core.engine.Deck", "rombix.core.engine.(Run|Runs|Hands|Orders|Levels|Picker|Watches|Armed)",
+            List.of("rombix.core.engine.Deck",
+                    "rombix.core.engine.(Run|Runs|Hands|Rows|Orders|Levels|Picker|Watches|Armed)",
                     "rombix.core.engine.(Follows|Telling|StepStart|ButtonPlay|Buttons|Ending|Echoes)",
                     "rombix.core.engine.\\w+Frame"));
 

@@ -11,11 +11,16 @@ import org.jspecify.annotations.Nullable;
 /** What a button is beside something that is pushed: turned, pulled or dragged, it moves levels, and follows them. */
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "control")
 @JsonSubTypes({@JsonSubTypes.Type(Control.Dial.class), @JsonSubTypes.Type(Control.Fader.class),
-        @JsonSubTypes.Type(Control.Pad.class)})
+        @JsonSubTypes.Type(Control.Pad.class), @JsonSubTypes.Type(Control.Row.class)})
 public sealed interface Control {
 
     /** The levels that it moves, the first of a pad being the one across. */
     List<Axis> axes();
+
+    /** Whether a hand that goes down on it presses the button, before it is known what else it will do. */
+    default boolean pressed() {
+        return true;
+    }
 
     /** A level: a numeric reading of a gear that its card has a command for. */
     record Axis(String gear, String reading) {
@@ -35,6 +40,11 @@ public sealed interface Control {
     @JsonTypeName("dial")
     @JsonInclude(JsonInclude.Include.NON_DEFAULT)
     record Dial(@Nullable Axis level, double coarse, double fine) implements Control {
+        @Override
+        public boolean pressed() {
+            return false;
+        }
+
         @Override
         public List<Axis> axes() {
             return level == null ? List.of() : List.of(level);
@@ -70,6 +80,23 @@ public sealed interface Control {
         @Override
         public List<Axis> axes() {
             return List.of(across, up);
+        }
+    }
+
+    /**
+     * The button's states side by side: the hand slides along to the one that is wanted and lets go there, which runs that
+     * state's press chain and shows it.
+     */
+    @JsonTypeName("row")
+    record Row() implements Control {
+        @Override
+        public List<Axis> axes() {
+            return List.of();
+        }
+
+        @Override
+        public boolean pressed() {
+            return false;
         }
     }
 }

@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Button;
+import rombix.core.board.Control;
 import rombix.core.board.Contrast;
 import rombix.core.board.Face;
 import rombix.core.board.Gear;
@@ -179,7 +180,8 @@ public final class Check {
                 }
             }
         }
-        for (int i = 0; i < states.size(); i++) {
+        boolean chosen = button.control() instanceof Control.Row; // By hand, whichever it is.
+        for (int i = 0; i < states.size() && !chosen; i++) {
             if (!reached.contains(i)) {
                 add(Kind.UNREACHABLE_STATE, button, states.get(i), at + "/states/" + i, button.follows()
                         ? "is never shown: the button follows its gear, and this state has no condition"

@@ -57,6 +57,7 @@ public final class Deck {
     final Watches watches = new Watches(this);
     final Levels levels = new Levels(this);
     final Hands hands = new Hands(this);
+    final Rows rows = new Rows(this);
     final Follows follows = new Follows(this, hands);
     private final Armed armed = new Armed(this);
     private final Ending ending = new Ending(this);
@@ -223,6 +224,7 @@ public final class Deck {
             case Event.Pressed p -> on(p.button(), b -> hands.press(b, at, p.source()));
             case Event.Released r -> on(r.button(), b -> hands.release(b, at, r.source()));
             case Event.Turned t -> on(t.button(), b -> hands.turn(b, t.detents(), t.fine(), at, t.source()));
+            case Event.Chosen c -> on(c.button(), b -> rows.choose(b, c.state(), at, c.source()));
             case Event.Moved m -> on(m.button(), b -> levels.move(b, m.axis(), m.value(), at, m.source()));
             case Event.Perform p -> on(p.button(), b -> hands.perform(b, p.gesture(), at, p.source()));
             case Event.Try t -> on(t.button(), b -> runs.start(b, t.name(),

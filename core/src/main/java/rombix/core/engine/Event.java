@@ -26,6 +26,10 @@ public sealed interface Event {
     record Turned(String button, int detents, boolean fine, String source) implements Event {
     }
 
+    /** One of the states of a row is chosen, counted from 0. */
+    record Chosen(String button, int state, String source) implements Event {
+    }
+
     /** A level of a dial, a fader or a pad is moved to a value, in its unit; {@code axis} is 1 for the one up a pad. */
     record Moved(String button, int axis, double value, String source) implements Event {
     }

@@ -3,6 +3,7 @@ package rombix.core.engine;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Button.Guard;
+import rombix.core.board.Control;
 import rombix.core.board.State;
 import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
@@ -217,7 +218,9 @@ final class Hands {
             deck.runs.start(b, (chain == null ? Gesture.TURN : Gesture.TURN_FINE).id(), turned,
                     Scope.of(b.button.id()).with("turn", Value.of(detents)), at, source);
         }
-        if (turned == null) {
+        if (turned == null && b.button.control() instanceof Control.Row) {
+            deck.rows.turn(b, detents, at, source);
+        } else if (turned == null) {
             deck.levels.turn(b, detents, fine, at, source);
         }
         return turned != null;
@@ -309,7 +312,8 @@ final class Hands {
         }
     }
 
-    private void awaitFollow(ButtonPlay b, Run run, long at) {
+    /** What the button follows is awaited from the end of a run on. */
+    void awaitFollow(ButtonPlay b, Run run, long at) {
         if (b.onItsWay < 0) {
             return;
         }

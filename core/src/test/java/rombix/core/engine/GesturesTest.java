@@ -23,6 +23,7 @@ import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
 import rombix.core.board.Button;
 import rombix.core.board.Button.Guard;
+import rombix.core.board.Control;
 import rombix.core.board.Face;
 import rombix.core.board.State;
 import rombix.core.chain.Arg;
@@ -230,5 +231,44 @@ class GesturesTest {
             assertThat(ran.get(i)).as("line %d of %s", i, ran).isEqualTo(i % 2 == 0 ? "1" : "2");
         }
         assertThat(ran.size() % 2).isZero();
+    }
+
+    private static int shown(TestDeck t) {
+        return t.happened.stream().filter(Happening.Shows.class::isInstance).map(Happening.Shows.class::cast).toList()
+                .getLast().state();
+    }
+
+    private static Button row(Button.Busy busy) {
+        return new Button("b", "b", 0, 0, 3, 1, busy,
+                List.of(state("one", null, Chain.of(TestDeck.on("a")), Chain.EMPTY), state(
+                        "two", null, Chain.of(pause(100), TestDeck.on("b")), Chain.EMPTY),
+                        state("three", null, Chain.of(PING),
+                                Chain.EMPTY)),
+                Map.of()).withControl(new Control.Row());
+    }
+
+    @Test
+    void oneOfARowIsChosenAndShownWhicheverItIs() {
+        TestDeck t = TestDeck.with(row(Button.Busy.RESTART));
+        t.post(new Event.Chosen("b", 2, "mouse"));
+        assertThat(t.lines()).containsExactly("Ping @0");
+        assertThat(shown(t)).isEqualTo(2);
+        t.post(new Event.Chosen("b", 1, "mouse"));
+        t.post(new Event.Chosen("b", 0, "mouse"));
+        t.pass(500);
+        assertThat(t.lines()).as("the second one was stopped by the third").containsExactly("Ping @0", "A on @0");
+        assertThat(shown(t)).isZero();
+        t.post(new Event.Chosen("b", 7, "mouse"));
+        assertThat(shown(t)).isZero();
+    }
+
+    @Test
+    void aRowIsTurnedToItsNeighboursAndNoFurther() {
+        TestDeck t = TestDeck.with(row(Button.Busy.OVERLAP));
+        t.post(new Event.Turned("b", -1, false, "knob"));
+        assertThat(t.lines()).isEmpty();
+        t.post(new Event.Turned("b", 5, false, "knob"));
+        assertThat(t.lines()).containsExactly("Ping @0");
+        assertThat(shown(t)).isEqualTo(2);
     }
 }

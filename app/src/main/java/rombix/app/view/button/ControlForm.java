@@ -29,7 +29,7 @@ final class ControlForm {
     }
 
     private enum Sort {
-        PUSH("push button"), DIAL("dial"), FADER("fader"), PAD("two-axis pad");
+        PUSH("push button"), DIAL("dial"), FADER("fader"), PAD("two-axis pad"), ROW("row: slide along, choose a state");
 
         private final String words;
 
@@ -47,6 +47,7 @@ final class ControlForm {
                 case Control.Dial _ -> DIAL;
                 case Control.Fader _ -> FADER;
                 case Control.Pad _ -> PAD;
+                case Control.Row _ -> ROW;
             };
         }
     }
@@ -75,6 +76,8 @@ final class ControlForm {
                                     x -> set(new Control.Dial(d.level(), d.coarse(), x)))));
                 }
             }
+            case Control.Row _ -> content.getChildren().add(Fields.read(
+                    "Each state is a choice, with its own press chain. Make the button wide, or tall."));
             case Control.Fader f -> content.getChildren().add(level("control-level", "Level it controls", levels, f
                     .level(), x -> set(new Control.Fader(x))));
             case Control.Pad p -> content.getChildren().addAll(
@@ -106,6 +109,7 @@ final class ControlForm {
         Axis second = had.size() > 1 ? had.get(1) : levels.size() > 1 ? levels.get(1).axis() : first;
         return switch (sort) {
             case PUSH -> null;
+            case ROW -> new Control.Row();
             case DIAL -> new Control.Dial(first, 0, 0);
             case FADER -> first == null ? before : new Control.Fader(first);
             case PAD -> first == null || second == null ? before : new Control.Pad(first, second, false);

@@ -260,9 +260,9 @@ public final class PageView extends Pane implements Cells {
 
     private void mousePressed(Tile tile, MouseEvent e) {
         tile.requestFocus();
-        // Only when it is let go it is known whether a dial was pressed or turned.
-        if (e.getButton() == MouseButton.PRIMARY && !desk.building() && !(tile.button()
-                .control() instanceof Control.Dial)) {
+        // Only when it is let go it is known whether a dial was pressed or turned, and what of a row was chosen.
+        Control control = tile.button().control();
+        if (e.getButton() == MouseButton.PRIMARY && !desk.building() && (control == null || control.pressed())) {
             hand.press(tile, "mouse");
         }
     }

@@ -15,7 +15,7 @@ import rombix.core.engine.Event;
 import rombix.core.value.Value;
 
 /**
- * A hand on a dial, a fader or a pad, outside Build. A level never jumps to where it is touched: it goes by as far as
+ * A hand on a dial, a fader, a pad or a row, outside Build. A level never jumps to where it is touched: it goes by as far as
  * the hand does, and a tenth of that with Shift. The wheel and Ctrl with the arrow keys move it step by step.
  */
 public final class ControlHand {
@@ -58,6 +58,7 @@ public final class ControlHand {
         lastX = e.getX();
         lastY = e.getY();
         take(control);
+        tile.choice(e.getX(), e.getY());
     }
 
     /**
@@ -104,6 +105,7 @@ public final class ControlHand {
                     ? dx / span.getX() * rate
                     : dy / span.getY() * rate, 0);
             case Control.Pad p -> move(p.axes(), dx / span.getX() * rate, dy / span.getY() * rate);
+            case Control.Row _ -> tile.choice(e.getX(), e.getY());
         }
     }
 
@@ -132,6 +134,13 @@ public final class ControlHand {
         }
         down = false;
         tile.outOfHand();
+        if (control instanceof Control.Row) {
+            int chosen = tile.choice(e.getX(), e.getY());
+            tile.choice(-1, -1);
+            if (chosen >= 0) {
+                desk.post().accept(new Event.Chosen(tile.button().id(), chosen, "mouse"));
+            }
+        }
         if (control instanceof Control.Dial && travelled < CLICK) {
             desk.press(tile.button().id(), "mouse");
             desk.release(tile.button().id(), "mouse");
@@ -148,8 +157,8 @@ public final class ControlHand {
     }
 
     private void step(Control control, int axis, int by, boolean fine) {
-        if (control instanceof Control.Dial) {
-            turn(by, fine);
+        if (control instanceof Control.Dial || control instanceof Control.Row) {
+            turn(control instanceof Control.Row && axis == 1 ? -by : by, fine);
             return;
         }
         if (!down) {
@@ -175,7 +184,8 @@ public final class ControlHand {
             case UP, RIGHT -> 1;
             default -> -1;
         };
-        step(control, control instanceof Control.Pad && upright ? 1 : 0, by, e.isShiftDown());
+        step(control, upright && !(control instanceof Control.Dial || control instanceof Control.Fader) ? 1 : 0, by,
+                e.isShiftDown());
         e.consume();
     }
 }

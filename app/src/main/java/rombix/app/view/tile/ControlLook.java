@@ -48,6 +48,7 @@ final class ControlLook extends Region {
             case Control.Dial _ -> List.of(ticks, round, done, grip);
             case Control.Fader _ -> List.of(ticks, way, part, grip);
             case Control.Pad _ -> List.of(field, ticks, grip);
+            case Control.Row _ -> List.of();
         });
     }
 
@@ -86,6 +87,8 @@ final class ControlLook extends Region {
             case Control.Dial _ -> dial();
             case Control.Fader _ -> fader();
             case Control.Pad _ -> pad();
+            case Control.Row _ -> {
+            }
         }
     }
 

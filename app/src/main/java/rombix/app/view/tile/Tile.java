@@ -19,6 +19,7 @@ import rombix.app.view.common.Desk;
 import rombix.app.view.common.Shapes;
 import rombix.app.view.common.Styles;
 import rombix.core.board.Button;
+import rombix.core.board.Control;
 import rombix.core.board.Face;
 import rombix.core.board.Face.Image.Fit;
 import rombix.core.board.State;
@@ -105,7 +106,8 @@ public final class Tile extends Region {
         chosen = picked;
         Face face = now.face();
         Styles.set(this, "tile", face.fill().name().toLowerCase(java.util.Locale.ROOT));
-        Styles.text(parts.label, now.label());
+        boolean row = shown.control() instanceof Control.Row; // Its states say what they are themselves.
+        Styles.text(parts.label, row ? shown.name() : now.label());
         Styles.text(parts.second, now.second());
         Face.Tally lit = now.tally();
         Styles.text(parts.tally, lit == null ? "" : lit.word());
@@ -120,9 +122,13 @@ public final class Tile extends Region {
         boolean pictured = parts.art.getImage() != null && image != null && image.fit() != Fit.ICON;
         parts.scrim.setVisible(pictured);
         pseudoClassStateChanged(PICTURED, pictured);
-        parts.icon(parts.art.getImage() == null ? face.icon() : null);
+        parts.icon(parts.art.getImage() == null && !row ? face.icon() : null);
         parts.mark.setContent(Shapes.mark(face.mark()));
-        parts.pips(now.states(), now.state(), now.coming());
+        parts.pips(row ? 0 : now.states(), now.state(), now.coming());
+        parts.row = row ? Objects.requireNonNullElseGet(parts.row, RowLook::new) : null;
+        if (parts.row != null) {
+            parts.row.show(shown, now.state(), now.coming());
+        }
         Styles.text(parts.fault, now.fault() == null ? "" : "FAULT");
         parts.notch.setVisible(now.fault() != null);
         colours(now, pictured);
@@ -156,6 +162,16 @@ public final class Tile extends Region {
     /** The hand has let go; what it did is shown until the gear has had time to say so. */
     void outOfHand() {
         levels.outOfHand();
+    }
+
+    /** Which state of a row lies at a point, which then stands out; -1 where none does. */
+    int choice(double x, double y) {
+        RowLook row = parts.row;
+        int at = row == null ? -1 : row.at(x, y);
+        if (row != null) {
+            row.under(at);
+        }
+        return at;
     }
 
     /** How far the hand goes for the whole way, across and up. */

@@ -11,7 +11,6 @@ import javafx.scene.layout.GridPane;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
 import rombix.core.board.Button;
-import rombix.core.board.Control;
 import rombix.core.board.Page;
 import rombix.core.engine.Event;
 
@@ -55,7 +54,8 @@ public final class TileGrid extends GridPane {
     private void handle(Tile tile) {
         new ControlHand(desk, tile);
         tile.addEventHandler(MouseEvent.MOUSE_PRESSED, e -> {
-            if (e.getButton() == MouseButton.PRIMARY && !(tile.button().control() instanceof Control.Dial)) {
+            if (e.getButton() == MouseButton.PRIMARY
+                    && (tile.button().control() == null || tile.button().control().pressed())) {
                 press(tile, "mouse");
             }
         });

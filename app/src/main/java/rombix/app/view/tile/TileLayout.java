@@ -97,7 +97,9 @@ final class TileLayout {
         }
         double head = x > pad ? pad + iconSize + UNDER_ICON : pad;
         ControlLook look = p.levels.look();
-        if (look == null) {
+        if (p.row != null) {
+            row(p.row, w, h, pad);
+        } else if (look == null) {
             words(w, h, labelSize(w, h), pad, head);
         } else {
             control(look, w, h, pad, iconSize, small);
@@ -139,6 +141,14 @@ final class TileLayout {
         return LabelSize.fitting(p.label.getText(), size, width, h - pad - top - (p.second.getText().isEmpty()
                 ? 0
                 : size));
+    }
+
+    /** Lays a row out: its name above its states. */
+    private void row(RowLook shown, double w, double h, double pad) {
+        double size = Math.min(labelSize(w, h), 18);
+        double head = pad + size * 1.3;
+        words(w, head + pad / 2, size, pad, 0);
+        shown.resizeRelocate(pad, head + 4, w - 2 * pad, Math.max(20, h - head - 4 - pad));
     }
 
     /** Lays a dial, a fader or a pad out: its level at the top, its name at the foot. */

@@ -39,6 +39,9 @@ final class TileParts {
     final Label fault = styled(new Label(), "tile-fault");
     final HBox pips = new HBox(Space.S3);
     final TileLevels levels;
+    /** The states side by side; null where the button is no row. */
+    @Nullable
+    RowLook row;
     private @Nullable FontIcon icon;
     private @Nullable String iconLiteral;
     /** What the icon's own style says: its font. */
@@ -132,6 +135,9 @@ final class TileParts {
         add(seen, notch, notch.isVisible());
         if (icon != null) {
             seen.add(icon);
+        }
+        if (row != null) {
+            seen.add(row);
         }
         ControlLook look = levels.look();
         if (look != null) {

@@ -7,8 +7,11 @@ import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.TextField;
+import javafx.geometry.Point2D;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.Test;
+import org.testfx.util.WaitForAsyncUtils;
 import rombix.core.board.Control;
 import rombix.core.board.Control.Axis;
 import rombix.core.board.Schedule;
@@ -45,9 +48,26 @@ class ControlsTest extends AtTheWindow {
         assertThat(button("tea-urn").control())
                 .isEqualTo(new Control.Pad(new Axis("desk", "level/host"), new Axis("lamps",
                         "level/walkway"), true));
+        choose("#control-sort", "row: slide along, choose a state");
+        assertThat(button("tea-urn").control()).isEqualTo(new Control.Row());
         robot.type(KeyCode.ESCAPE);
         undoAll();
         assertThat(button("tea-urn")).isEqualTo(before);
+    }
+
+    @Test
+    void oneOfARowIsChosenBySlidingToIt() {
+        key(KeyCode.F6);
+        robot.interact(() -> bench().showPage("booth"));
+        soon(() -> find("#tile-targets") != null);
+        Point2D middle = middle(find("#tile-targets"));
+        double cell = WaitForAsyncUtils.waitForAsyncFx(5000, () -> tile("targets").getWidth() / 9);
+        robot.moveTo(middle).press(MouseButton.PRIMARY).moveTo(middle.add(3 * cell, 12)).release(MouseButton.PRIMARY);
+        soon(() -> session.window().deck().play("targets").state() == 7);
+        key(KeyCode.LEFT, KeyCode.CONTROL);
+        soon(() -> session.window().deck().play("targets").state() == 6);
+        robot.moveTo(middle).press(MouseButton.PRIMARY).moveTo(middle.add(0, 400)).release(MouseButton.PRIMARY);
+        assertThat(session.window().deck().play("targets").state()).as("let go beside it").isEqualTo(6);
     }
 
     @Test
