@@ -47,6 +47,9 @@ public final class GlobalKeys implements AutoCloseable {
 
     private final Consumer<Touch> touched;
     private final Listener listener = new Listener();
+    private final MouseKeys mouse = new MouseKeys(this::mouse);
+    /** The name with which each button of the mouse went down. */
+    private final Map<String, String> mouseDown = new HashMap<>();
     /** The name with which each key went down: its modifiers may be let go before it. */
     private final Map<Integer, String> down = new HashMap<>();
     private boolean listening;
@@ -116,6 +119,7 @@ public final class GlobalKeys implements AutoCloseable {
             GlobalScreen.setEventDispatcher(new OnItsThread());
             GlobalScreen.registerNativeHook();
             GlobalScreen.addNativeKeyListener(listener);
+            mouse.open();
             listening = true;
             trouble = "";
         } catch (NativeHookException | UnsatisfiedLinkError | RuntimeException e) {
@@ -138,6 +142,7 @@ public final class GlobalKeys implements AutoCloseable {
 
     private void end() {
         GlobalScreen.removeNativeKeyListener(listener);
+        mouse.close();
         try {
             GlobalScreen.unregisterNativeHook();
         } catch (NativeHookException e) {
@@ -145,6 +150,7 @@ public final class GlobalKeys implements AutoCloseable {
         }
         listening = false;
         down.clear();
+        mouseDown.clear();
         touched.accept(new Touch.Gone(""));
     }
 
@@ -175,6 +181,12 @@ public final class GlobalKeys implements AutoCloseable {
         if (MODIFIERS.contains(constant) || media == null && constant.equals("UNDEFINED")) {
             return Optional.empty();
         }
+        return Optional.of(with(modifiers, (location == NativeKeyEvent.KEY_LOCATION_NUMPAD ? "Numpad " : "")
+                + (media != null ? media : NAMES.getOrDefault(constant, words(constant)))));
+    }
+
+    /** A key with its modifiers before it. */
+    private static String with(int modifiers, String key) {
         List<String> parts = new ArrayList<>();
         if ((modifiers & NativeKeyEvent.CTRL_MASK) != 0) {
             parts.add("Ctrl");
@@ -188,10 +200,22 @@ public final class GlobalKeys implements AutoCloseable {
         if ((modifiers & NativeKeyEvent.META_MASK) != 0) {
             parts.add("Meta");
         }
-        parts.add((location == NativeKeyEvent.KEY_LOCATION_NUMPAD ? "Numpad " : "") + (media != null
-                ? media
-                : NAMES.getOrDefault(constant, words(constant))));
-        return Optional.of(String.join("+", parts));
+        parts.add(key);
+        return String.join("+", parts);
+    }
+
+    /** A button of the mouse, or its wheel tilted. */
+    private void mouse(String name, int modifiers, boolean on) {
+        if (Own.heard(name, on)) {
+            return; // What Rombix sends itself presses none of its triggers.
+        }
+        String whole = on ? with(modifiers, name) : mouseDown.remove(name);
+        if (on) {
+            mouseDown.put(name, whole);
+        }
+        if (whole != null) {
+            touched.accept(new Touch.Key(whole, on));
+        }
     }
 
     /** A key by its plain name, modifiers each by their side; empty where it has none. */

@@ -31,6 +31,15 @@ final class Own {
         times.addLast(System.nanoTime());
     }
 
+    /** The wheel is about to be turned; only across it could be a trigger. */
+    static void wheel(String way) {
+        if (way.equals("left") || way.equals("right")) {
+            String name = way.equals("left") ? "Wheel Left" : "Wheel Right";
+            sent(name, true);
+            sent(name, false);
+        }
+    }
+
     /** Whether a key that was heard is one that was sent; each is known once. */
     static synchronized boolean heard(String key, boolean down) {
         Deque<Long> times = SENT.get(of(key, down));

@@ -219,6 +219,7 @@ final class RobotMachine extends RealMachine {
 
     @Override
     public void wheel(String way) throws Unable {
+        Own.wheel(way);
         if (way.equals("left") || way.equals("right")) {
             throw new Unable("this system sends no wheel to the side");
         }

@@ -258,6 +258,7 @@ final class XMachine extends RealMachine {
 
     @Override
     public void wheel(String way) {
+        Own.wheel(way);
         int button = WHEEL.getOrDefault(way, 5);
         test.XTestFakeButtonEvent(server.display, button, true, NOW);
         test.XTestFakeButtonEvent(server.display, button, false, NOW);
