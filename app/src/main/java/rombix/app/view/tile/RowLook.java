@@ -38,7 +38,7 @@ final class RowLook extends Region {
         }
         for (int i = 0; i < cells.size(); i++) {
             Label cell = cells.get(i);
-            Styles.text(cell, name(button.states().get(i), i == now ? "◆ " : ""));
+            Styles.text(cell, name(button.states().get(i)));
             cell.pseudoClassStateChanged(NOW, i == now);
             cell.pseudoClassStateChanged(COMING, i != now && i == coming);
             cell.pseudoClassStateChanged(UNDER, i == under);
@@ -49,10 +49,9 @@ final class RowLook extends Region {
         requestLayout();
     }
 
-    /** What a cell says; of the present one a sign as well, so that it is not told by its colour alone. */
-    private static String name(State state, String sign) {
+    private static String name(State state) {
         String label = state.face().label();
-        return sign + (label == null || label.isBlank() ? state.name() : label);
+        return label == null || label.isBlank() ? state.name() : label;
     }
 
     /** Has the cell under the hand stand out; none with -1. */

@@ -104,7 +104,7 @@ public final class BoothWindow {
         above("slide " + now.slides(), BoothLook.NEXT, a);
         above("clip " + now.clips(), BoothLook.CLIP, a);
         Label brightness = Styles.label("Brightness " + now.slider(), "where");
-        brightness.relocate((a.x() + BoothLook.SLIDER.x()) * SCALE, (a.y() + BoothLook.SLIDER.y() - 40) * SCALE);
+        brightness.relocate((a.x() + BoothLook.SLIDER.x()) * SCALE, (a.y() + BoothLook.SLIDER.y() + 26) * SCALE);
         screen.getChildren().add(brightness);
     }
 
