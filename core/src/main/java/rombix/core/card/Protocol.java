@@ -53,6 +53,11 @@ public final class Protocol implements Comparable<Protocol> {
             return null;
         }
 
+        /** Whether a message's step is asked for by itself, with what it carries in full: its title alone may say less. */
+        default boolean askedInFull(String address) {
+            return false;
+        }
+
         /** Why this computer cannot do what a message with this address asks, and what to do; null where it can. */
         default @Nullable String cannot(String address) {
             return null;

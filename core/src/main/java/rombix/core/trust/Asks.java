@@ -155,23 +155,24 @@ public final class Asks {
         if (command == null) {
             return List.of();
         }
-        Set<Power> powers = new TreeSet<>();
+        Map<Power, Boolean> powers = new TreeMap<>(); // With whether it is asked for in full, as the message says.
         for (Card.Packet packet : command.send().getOrDefault(twin.protocol(), List.of())) {
-            Power power = twin.protocol().descriptor().power(packet.to().toString());
+            String to = packet.to().toString();
+            Power power = twin.protocol().descriptor().power(to);
             if (power != null) {
-                powers.add(power);
+                powers.merge(power, twin.protocol().descriptor().askedInFull(to), Boolean::logicalOr);
             }
         }
         if (step instanceof GearStep.Do d && command.params().stream().anyMatch(p -> p.type() == ValueType.PLACE
                 && looks(d.with().get(p.id())))) {
-            powers.add(Power.SCREEN);
+            powers.putIfAbsent(Power.SCREEN, false);
         }
         Object what = step instanceof GearStep.Do d ? List.of(d.command(), new TreeMap<>(d.with())) : step;
-        boolean inFull = command.params().stream().anyMatch(p -> p.type() == ValueType.SECRET || p
-                .type() == ValueType.PATH);
-        return powers.stream().map(power -> new Wants(owner, power, inFull && powers.size() == 1 && power != Power.KEYS
-                ? whole(twin, step)
-                : new StepWords(rig, _ -> _ -> null).of(step), what, inFull)).toList();
+        List<Wants> all = new ArrayList<>();
+        powers.forEach((power, inFull) -> all.add(new Wants(owner, power, !inFull
+                ? new StepWords(rig, _ -> _ -> null).of(step)
+                : power == Power.KEYS ? "the secret “" + whole(twin, step) + "”" : whole(twin, step), what, inFull)));
+        return all;
     }
 
     /** Whether a place is where a picture is found, or may be. */
@@ -183,7 +184,8 @@ public final class Asks {
     private static String whole(Twin twin, Step step) {
         return step instanceof GearStep.Do d
                 ? twin.card().command(d.command()).map(c -> c.params().stream().filter(p -> p.type() == ValueType.PATH
-                        || p.type() == ValueType.TEXT).map(p -> d.with().containsKey(p.id())
+                        || p.type() == ValueType.TEXT || p.type() == ValueType.SECRET)
+                        .map(p -> d.with().containsKey(p.id())
                                 ? d.with().get(p.id()).shown().toString()
                                 : "")
                         .filter(v -> !v.isBlank()).collect(Collectors.joining(" "))).orElse(d.command())

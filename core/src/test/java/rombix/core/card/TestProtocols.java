@@ -94,5 +94,10 @@ public abstract class TestProtocols implements Protocol.Descriptor {
         public @Nullable Power power(String address) {
             return Power.of(address.substring(0, Math.max(0, address.indexOf(' ')))).orElse(null);
         }
+
+        @Override
+        public boolean askedInFull(String address) {
+            return address.matches("programs .*|files .*|keys secret|screen save");
+        }
     }
 }

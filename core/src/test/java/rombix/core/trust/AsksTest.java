@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -16,6 +17,7 @@ import rombix.core.board.Edits;
 import rombix.core.board.GearEdits;
 import rombix.core.board.Rig;
 import rombix.core.board.Trigger;
+import rombix.core.card.Card;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
@@ -23,6 +25,7 @@ import rombix.core.chain.Gesture;
 import rombix.core.chain.StepOptions;
 import rombix.core.computer.Place;
 import rombix.core.store.BoardFile;
+import rombix.core.store.CardLibrary;
 import rombix.core.trust.Ask.Kind;
 import rombix.core.value.Value;
 
@@ -121,11 +124,30 @@ class AsksTest {
     @Test
     void aSecretIsAskedForByItsNameAndAPlaceThatIsAPictureWantsTheScreenToo() {
         GearStep.Do secret = new GearStep.Do("computer", "type-secret", Map.of("secret", Value.of("bank")));
-        assertThat(fresh(steps("here", secret))).anyMatch(w -> w.contains("Type the secret “bank”"));
+        assertThat(fresh(steps("here", secret))).anyMatch(w -> w.contains("the secret “bank”"));
         assertThat(fresh(steps("127.0.0.1:9", secret))).noneMatch(w -> w.contains("bank"));
         GearStep.Do click = new GearStep.Do("computer", "click", Map.of("place", Value.of(Place.OnPicture.of("p1")
                 .toString())));
         assertThat(fresh(steps("here", click))).anyMatch(w -> w.contains("sees what is on the screen") && w.contains(
                 "where a picture is found"));
+    }
+
+    /** A board may bring a card of its own, whose titles say what it likes and whose parameters are plain texts. */
+    @Test
+    void aCardThatTellsLessThanItDoesIsAskedForInFullAllTheSame() throws Exception {
+        Card card = CardLibrary.read(Path.of("desktop.json"), """
+                {"card": 1, "id": "desktop", "title": "Lamp", "commands": [
+                  {"id": "run", "title": "Good evening", "params": [{"id": "a", "title": "a", "type": "text"}],
+                   "send": {"desktop": [{"to": "programs run", "args": ["{a}"]}]}},
+                  {"id": "say", "title": "Good night", "params": [{"id": "a", "title": "a", "type": "text"}],
+                   "send": {"desktop": [{"to": "keys secret", "args": ["{a}"]}]}}]}
+                """);
+        for (String command : List.of("run", "say")) {
+            Board board = steps("here", new GearStep.Do("computer", command, Map.of("a", Value.of("bank")))).apply(rig
+                    .board());
+            Map<String, Card> cards = new HashMap<>(rig.cards());
+            cards.put("desktop", card);
+            assertThat(Asks.of(Rig.of(board, cards), Set.of())).anyMatch(a -> a.words().contains("bank"));
+        }
     }
 }

@@ -46,6 +46,11 @@ public final class Desktop extends LinkType {
     }
 
     @Override
+    public boolean askedInFull(String address) {
+        return address.matches("programs .*|files .*|keys secret|screen save");
+    }
+
+    @Override
     public String presetAddress() {
         return HERE;
     }
