@@ -92,7 +92,7 @@ public final class Links implements Gears, AutoCloseable {
             boolean may = leave.test(gear.id());
             GearReport report = new GearReport(rig.twin(gear.id()).orElseThrow(), clock, deck);
             wired.put(gear.id(), new Wired(gear, address, may, report, may
-                    ? open(report, new Target(address, gear.link(), keyring))
+                    ? open(report, new Target(address, gear.link(), keyring, rig::file))
                     : guest(report)));
         }
         before.forEach((id, gone) -> {
@@ -164,6 +164,14 @@ public final class Links implements Gears, AutoCloseable {
         Wired to = wired.get(glide.ramp().gear());
         if (to != null) {
             to.link().halt(glide);
+        }
+    }
+
+    @Override
+    public void leave(long ticket, Order order) {
+        Wired to = wired.get(order.gear());
+        if (to != null) {
+            to.link().leave(ticket);
         }
     }
 

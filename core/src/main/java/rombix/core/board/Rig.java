@@ -1,5 +1,6 @@
 package rombix.core.board;
 
+import java.nio.file.Path;
 import java.util.Collections;
 import java.util.List;
 import java.util.ArrayList;
@@ -17,15 +18,17 @@ public final class Rig {
     private final Board board;
     private final Map<String, Card> cards;
     private final Map<String, Twin> twins;
+    private final @Nullable Path folder;
     private final Map<String, Page> pages = new HashMap<>();
     private final Map<String, Button> buttons = new HashMap<>();
     private final Map<String, Page> pagesOf = new HashMap<>();
     private final List<Button> valued = new ArrayList<>();
 
-    private Rig(Board board, Map<String, Card> cards, Map<String, Twin> twins) {
+    private Rig(Board board, Map<String, Card> cards, Map<String, Twin> twins, @Nullable Path folder) {
         this.board = board;
         this.cards = cards;
         this.twins = twins;
+        this.folder = folder;
         for (Page p : board.pages()) {
             pages.putIfAbsent(p.id(), p);
             for (Button b : p.buttons()) {
@@ -40,6 +43,10 @@ public final class Rig {
 
     /** Makes the twins; gear whose card is not among {@code cards} gets none. */
     public static Rig of(Board board, Map<String, Card> cards) {
+        return of(board, cards, null);
+    }
+
+    private static Rig of(Board board, Map<String, Card> cards, @Nullable Path folder) {
         Map<String, Twin> twins = new LinkedHashMap<>();
         for (Gear g : board.gear()) {
             Card card = cards.get(g.card());
@@ -47,12 +54,31 @@ public final class Rig {
                 twins.put(g.id(), new Twin(g.id(), g.name(), card, g.link().protocol(), g.lists()));
             }
         }
-        return new Rig(board, cards, Collections.unmodifiableMap(twins));
+        return new Rig(board, cards, Collections.unmodifiableMap(twins), folder);
     }
 
     /** The same cards with another board. Twins of unchanged gear are kept. */
     public Rig with(Board next) {
-        return next.gear().equals(board.gear()) ? new Rig(next, cards, twins) : of(next, cards);
+        return next.gear().equals(board.gear()) ? new Rig(next, cards, twins, folder) : of(next, cards, folder);
+    }
+
+    /** The same with a board that is kept in a file: what it names by halves is looked for beside that. */
+    public Rig at(Path file) {
+        return new Rig(board, cards, twins, file.toAbsolutePath().getParent());
+    }
+
+    /** Where a file lies that the board names: from the board's own folder, where it is not named in full. */
+    public Path file(String named) {
+        Path path = Path.of(named);
+        return folder == null ? path : folder.resolve(path);
+    }
+
+    /** How the board names a file: from its own folder where the file lies in that, so that both can be moved. */
+    public String named(Path file) {
+        Path whole = file.toAbsolutePath().normalize();
+        return folder != null && whole.startsWith(folder)
+                ? folder.relativize(whole).toString().replace('\\', '/')
+                : whole.toString();
     }
 
     public Board board() {

@@ -14,6 +14,8 @@ import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import rombix.core.value.Formula;
+import rombix.core.value.FormulaFault;
 import rombix.core.value.ValueType;
 import rombix.core.value.Template;
 import rombix.core.value.Value;
@@ -200,6 +202,17 @@ public record Card(int card, String id, String title, String icon, Map<String, L
         }
     }
 
+    private static void lasting(@Nullable String lasts) {
+        try {
+            if (lasts != null) {
+                var readable = new Formula(lasts);
+                Objects.requireNonNull(readable);
+            }
+        } catch (FormulaFault e) {
+            throw new IllegalArgumentException("\"lasts\" is no formula: " + e.getMessage(), e);
+        }
+    }
+
     private static void positive(@Nullable Double step) {
         if (step != null && !(step > 0)) {
             throw new IllegalArgumentException("a \"step\" is more than 0, not " + step);
@@ -251,12 +264,15 @@ public record Card(int card, String id, String title, String icon, Map<String, L
      * @param words more words to find it by
      * @param send what goes out, by protocol
      * @param takes how long it usually takes to have its effect, in milliseconds
-     * @param waits whether a chain goes on only when it is done, or has failed
+     * @param waits whether a chain goes on only when it is done, or has failed; may stand for a parameter
+     * @param lasts a formula of how long it goes on, in milliseconds, over its parameters and the fields of what they
+     *            choose; 0 where it goes on until it is stopped
+     * @param after what changes when that is over
      */
     @JsonInclude(JsonInclude.Include.NON_EMPTY)
     public record Command(String id, Template title, List<String> words, List<Param> params,
             Map<Protocol, List<Packet>> send, List<Change> changes, @Nullable Undo undo, @Nullable Long takes,
-            boolean waits) {
+            @Nullable WireValue waits, @Nullable String lasts, List<Change> after) {
         public Command {
             Objects.requireNonNull(id, "a command needs an \"id\"");
             title = Objects.requireNonNullElse(title, new Template(id));
@@ -264,6 +280,8 @@ public record Card(int card, String id, String title, String icon, Map<String, L
             params = List.copyOf(Objects.requireNonNullElse(params, List.of()));
             send = Map.copyOf(Objects.requireNonNullElse(send, Map.of()));
             changes = List.copyOf(Objects.requireNonNullElse(changes, List.of()));
+            after = List.copyOf(Objects.requireNonNullElse(after, List.of()));
+            lasting(lasts);
         }
 
         /** The parameter with this id. */

@@ -3,6 +3,7 @@ package rombix.core.card;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import rombix.core.value.Value;
 
 /**
@@ -13,9 +14,26 @@ import rombix.core.value.Value;
  * @param packets what to send, in order
  * @param changes the readings that it changes, and their new values
  * @param assumed those of the changed readings that the gear never reports, so that they are taken to be as sent
+ * @param waits whether its chain goes on only when it is done, or has failed
+ * @param going what goes on behind it; null where nothing does
  */
 public record Order(String gear, Card.Command command, Map<String, Value> args, String title, List<Outgoing> packets,
-        Map<String, Value> changes, Set<String> assumed) {
+        Map<String, Value> changes, Set<String> assumed, boolean waits, @Nullable Going going) {
+
+    /** One that is done at once. */
+    public Order(String gear, Card.Command command, Map<String, Value> args, String title, List<Outgoing> packets,
+            Map<String, Value> changes, Set<String> assumed) {
+        this(gear, command, args, title, packets, changes, assumed, false, null);
+    }
+
+    /**
+     * What goes on in the gear's own time.
+     *
+     * @param millis for how long; 0 where it goes on until it is stopped
+     * @param after what changes when it is over, and the new values
+     */
+    public record Going(double millis, Map<String, Value> after) {
+    }
 
     /** One packet for a link: an address in its protocol's form, and the values carried. */
     public record Outgoing(String address, List<Value> args, List<WireValue.As> forms) {

@@ -38,6 +38,11 @@ public final class Protocol implements Comparable<Protocol> {
 
         Reach reach();
 
+        /** The ports of this machine that there are now, where gear is reached at one. It may take some milliseconds. */
+        default List<String> ports() {
+            return List.of();
+        }
+
         /** Where gear is reached as long as nobody has said where; blank where that has to be said. */
         default String presetAddress() {
             return "";

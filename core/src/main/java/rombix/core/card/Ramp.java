@@ -67,6 +67,6 @@ public final class Ramp {
         Map<String, Value> args = new LinkedHashMap<>(first.args());
         args.put(param.id(), v);
         return new Order(first.gear(), first.command(), args, named ? title.apply(args) : first.title(), out, changes,
-                first.assumed());
+                first.assumed(), first.waits(), first.going());
     }
 }

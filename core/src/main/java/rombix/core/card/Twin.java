@@ -2,7 +2,6 @@ package rombix.core.card;
 
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -12,7 +11,6 @@ import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Item;
-import rombix.core.card.Card.Packet;
 import rombix.core.card.Card.Param;
 import rombix.core.card.Card.ReadingSpec;
 import rombix.core.computer.Keys;
@@ -181,34 +179,7 @@ public final class Twin {
      * @throws IllegalArgumentException in plain words, if an argument is missing or is not one of the choices
      */
     public Order order(Command command, Map<String, Value> args, Readings now) {
-        Map<String, Value> full = new LinkedHashMap<>();
-        for (Param p : command.params()) {
-            Value v = args.get(p.id()) != null ? args.get(p.id()) : p.preset();
-            if (v == null) {
-                throw new IllegalArgumentException(
-                        "“%s” of %s needs a value for “%s”".formatted(command.id(), title, p.label()));
-            }
-            full.put(p.id(), within(p, v));
-        }
-        Function<String, @Nullable Value> places = name -> resolve(command, full, name, now);
-        List<Order.Outgoing> packets = new ArrayList<>();
-        for (Packet packet : command.send().getOrDefault(protocol, List.of())) {
-            packets.add(packet(packet, places, command));
-        }
-        Map<String, Value> changes = new LinkedHashMap<>();
-        Set<String> assumed = new HashSet<>();
-        for (Card.Change change : command.changes()) {
-            Value to = change.to().out(places);
-            if (to != null) {
-                String reading = change.reading().fill(places);
-                changes.put(reading, to);
-                if (!landings.reports(change.reading())) {
-                    assumed.add(reading);
-                }
-            }
-        }
-        return new Order(gear, command, Map.copyOf(full), spokenTitle(command, full, now), List.copyOf(packets),
-                changes, assumed);
+        return new Filling(this, command, args, now).order();
     }
 
     /** The addresses at which readings arrive that are known in full: those of lists that the gear need not tell. */
@@ -219,6 +190,10 @@ public final class Twin {
     /** Whether the gear itself says what a reading is; else it is taken to be as last sent. */
     public boolean reports(String reading) {
         return reading(reading, Readings.NONE).filter(r -> r.spec().arrives().containsKey(protocol)).isPresent();
+    }
+
+    boolean reports(Card.Change change) {
+        return landings.reports(change.reading());
     }
 
     /** The addresses at which readings arrive, places included. */
@@ -235,8 +210,9 @@ public final class Twin {
     public Ramp ramp(Command command, Param param, Map<String, Value> args, Readings now) {
         Map<String, Value> full = new LinkedHashMap<>(args);
         full.putIfAbsent(param.id(), Value.of(param.min() == null ? 0 : param.min()));
-        Order first = order(command, full, now);
-        Function<String, @Nullable Value> places = name -> resolve(command, first.args(), name, now);
+        Filling filling = new Filling(this, command, full, now);
+        Order first = filling.order();
+        Function<String, @Nullable Value> places = filling::place;
         Map<String, WireValue> moving = new LinkedHashMap<>();
         for (Card.Change change : command.changes()) {
             boolean moves = switch (change.to()) {
@@ -254,26 +230,8 @@ public final class Twin {
 
     /** What to send at connection. */
     public List<Order.Outgoing> greeting() {
-        return card.greeting().getOrDefault(protocol, List.of()).stream().map(p -> packet(p, _ -> null, null)).toList();
-    }
-
-    private Order.Outgoing packet(Packet packet, Function<String, @Nullable Value> places, @Nullable Command command) {
-        List<Value> values = new ArrayList<>();
-        List<WireValue.As> forms = new ArrayList<>();
-        for (WireValue carry : packet.args()) {
-            Value v = carry.out(places);
-            if (v == null) {
-                throw new IllegalArgumentException("the card of %s leaves %s without a value in “%s”".formatted(title,
-                        packet.to(), command == null ? "greeting" : command.id()));
-            }
-            values.add(v);
-            forms.add(carry instanceof WireValue.Mapped m && m.as() != null ? m.as() : WireValue.As.FLOAT);
-        }
-        String address = packet.to().fill(places);
-        if (!protocol.descriptor().takes(address)) {
-            throw new IllegalArgumentException("“%s” is not %s".formatted(address, protocol.descriptor().expected()));
-        }
-        return new Order.Outgoing(address, List.copyOf(values), List.copyOf(forms));
+        return card.greeting().getOrDefault(protocol, List.of()).stream().map(p -> Filling.packet(this, p, _ -> null,
+                "greeting")).toList();
     }
 
     /** A command with the arguments that a step would hold; {@code moving} is the one that carries the reading. */
@@ -335,21 +293,6 @@ public final class Twin {
     /** How a name begins that stands for a secret that was asked for at a press. */
     public static final String ASKED = "asked-";
 
-    private static Value within(Param p, Value v) {
-        if (p.type() == ValueType.COLOUR && !v.toString().matches(Landings.COLOUR)) {
-            throw new IllegalArgumentException("“%s” takes a colour such as #B01010, not “%s”".formatted(p.label(), v));
-        }
-        if (p.type() != ValueType.NUMBER) {
-            return taken(p, v);
-        }
-        double n = v.asNumber();
-        if (!Double.isFinite(n)) {
-            throw new IllegalArgumentException("“%s” takes a number, not “%s”".formatted(p.label(), v));
-        }
-        double low = p.min() == null ? n : Math.max(p.min(), n);
-        return Value.of(p.max() == null ? low : Math.min(p.max(), low));
-    }
-
     /**
      * Keys and a place as a parameter takes them: as they are written everywhere.
      *
@@ -361,23 +304,6 @@ public final class Twin {
             case PLACE -> Value.of(Place.of(v.toString()).toString());
             default -> v;
         };
-    }
-
-    private @Nullable Value resolve(Command command, Map<String, Value> args, String name, Readings now) {
-        int dot = name.indexOf('.');
-        if (dot < 0) {
-            return args.get(name);
-        }
-        Value chosen = args.get(name.substring(0, dot));
-        Optional<Param> p = command.param(name.substring(0, dot));
-        if (chosen == null || p.isEmpty()) {
-            return null;
-        }
-        Optional<Item> item = item(p.get().list(), chosen.toString(), now);
-        if (item.isEmpty()) {
-            throw new IllegalArgumentException("%s has no %s “%s”".formatted(title, p.get().label(), chosen));
-        }
-        return item.get().field(name.substring(dot + 1));
     }
 
     private static Function<String, @Nullable Value> named(String family, Item item) {

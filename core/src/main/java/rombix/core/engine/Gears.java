@@ -24,6 +24,14 @@ public interface Gears {
         return false;
     }
 
+    /**
+     * The chain that waited for an order was stopped: what that began and still goes on is to end, and it is answered.
+     * Does not block.
+     */
+    default void leave(long ticket, Order order) {
+        // Nothing goes on by itself here.
+    }
+
     /** All that still goes on in the gear's own time is to end, and what it holds is let go. Does not block. */
     default void stop() {
         // Nothing goes on by itself here.

@@ -68,13 +68,13 @@ final class Orders {
     }
 
     private void go(SeqFrame frame, Order order, long due, long answerNanos) {
-        boolean waits = answerNanos >= 0 || order.command().waits() || frame.options().fail() != StepOptions.Fail.GO_ON;
+        boolean waits = answerNanos >= 0 || order.waits() || frame.options().fail() != StepOptions.Fail.GO_ON;
         String fault = send(frame.run, frame, frame.place(), order, due, waits ? answerNanos : Long.MIN_VALUE);
         if (fault != null || !waits) {
             frame.done(due, fault);
         } else {
-            frame.doing(() -> {
-            });
+            long ticket = lastTicket;
+            frame.doing(() -> gears.leave(ticket, order));
         }
     }
 

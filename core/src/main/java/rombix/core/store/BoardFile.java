@@ -47,7 +47,7 @@ public final class BoardFile {
     public static Draft draft(Path file) throws BadFile {
         Map<String, Card> cards = CardLibrary.beside(file);
         String text = text(file);
-        return new Draft(Rig.of(unchecked(file, text), cards), text);
+        return new Draft(Rig.of(unchecked(file, text), cards).at(file), text);
     }
 
     /** Reads a board and its cards. The file is never touched. */
@@ -61,7 +61,7 @@ public final class BoardFile {
                 throw bad.get(); // It says more than that there is no such card.
             }
         }
-        return Rig.of(checked(file, text, board, cards.good()), cards.good());
+        return Rig.of(checked(file, text, board, cards.good()), cards.good()).at(file);
     }
 
     /**

@@ -17,7 +17,7 @@ import rombix.core.card.Card;
 /** The cards that ship, and those in a folder {@code cards} beside a board. */
 public final class CardLibrary {
     private static final List<String> SHIPPED = List.of("studio", "sound-desk", "lamps", "house", "lamp-cues", "chat",
-            "desktop", "any-osc");
+            "desktop", "player", "any-osc");
 
     private CardLibrary() {
     }

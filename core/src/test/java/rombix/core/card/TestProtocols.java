@@ -85,6 +85,12 @@ public abstract class TestProtocols implements Protocol.Descriptor {
         }
     }
 
+    public static final class Sound extends TestProtocols {
+        public Sound() {
+            super("sound", "(play|stop|level|playing|left) \\S+|stop|level|outputs", 50, Reach.PORT, "");
+        }
+    }
+
     public static final class Desktop extends TestProtocols {
         public Desktop() {
             super("desktop", "[a-z]+( [a-z]+| \\{[a-z-]+})?|held/.*|seen/.*|volume/.*|mute/.*", 10, Reach.HERE, "here");

@@ -307,7 +307,8 @@ final class DesktopLink implements Link {
     }
 
     private static final Order LET_GO = new Order("", new rombix.core.card.Card.Command("let-go",
-            new rombix.core.value.Template("let go"), List.of(), List.of(), Map.of(), List.of(), null, null, false),
+            new rombix.core.value.Template("let go"), List.of(), List.of(), Map.of(), List.of(), null, null, null, null,
+            List.of()),
             Map.of(),
             "let go", List.of(), Map.of(), Set.of());
 

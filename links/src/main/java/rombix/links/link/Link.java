@@ -22,6 +22,11 @@ public interface Link extends AutoCloseable {
         // Nothing moves by itself here.
     }
 
+    /** See {@link rombix.core.engine.Gears#leave}. */
+    default void leave(long ticket) {
+        // Nothing goes on by itself here.
+    }
+
     /** See {@link rombix.core.engine.Gears#stop}. */
     default void stop() {
         // Nothing goes on by itself here.

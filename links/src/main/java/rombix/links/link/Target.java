@@ -3,6 +3,8 @@ package rombix.links.link;
 import java.io.IOException;
 import java.net.InetSocketAddress;
 import java.net.Socket;
+import java.nio.file.Path;
+import java.util.function.Function;
 import javax.net.ssl.SSLException;
 import javax.net.ssl.SSLSocket;
 import org.jspecify.annotations.Nullable;
@@ -14,8 +16,10 @@ import rombix.core.board.Gear.Tls;
  *
  * @param address in place of the link's own
  * @param link as the board says
+ * @param files where a file lies that the board names
  */
-public record Target(String address, Gear.Link link, Keyring keyring) {
+public record Target(String address, Gear.Link link, Keyring keyring, Function<String, Path> files) {
+
     /**
      * HOST:PORT, not looked up.
      *

@@ -76,7 +76,7 @@ class ComputerTest {
         Card card = CardLibrary.shipped().get("desktop");
         twin = new Twin("computer", "Booth", card, Protocol.of("desktop"), Map.of());
         link = new Desktop().open(new GearReport(twin, new MachineClock(), this::take), new Target("127.0.0.1:" + booth
-                .port(), new Gear.Link(Protocol.of("desktop"), "", Map.of()), keeps));
+                .port(), new Gear.Link(Protocol.of("desktop"), "", Map.of()), keeps, Path::of));
         soon(() -> phases.get("computer") == Phase.READY);
     }
 

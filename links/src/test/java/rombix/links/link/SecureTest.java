@@ -9,6 +9,7 @@ import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
 import java.security.KeyStore;
 import java.util.Base64;
 import java.util.HashMap;
@@ -105,7 +106,8 @@ class SecureTest {
 
     private static Target target(int port, Tls tls, Keyring keyring) {
         String address = "127.0.0.1:" + port;
-        return new Target(address, new Gear.Link(Protocol.of("irc"), address, Map.of()).withTls(tls), keyring);
+        return new Target(address, new Gear.Link(Protocol.of("irc"), address, Map.of()).withTls(tls), keyring,
+                Path::of);
     }
 
     private static int heard(Target target) throws IOException {
@@ -170,7 +172,8 @@ class SecureTest {
     @Test
     void aSecretThatIsNotHereIsSaidByNameBeforeAnybodyIsBothered() {
         Gear.Link link = new Gear.Link(Protocol.of("irc"), "127.0.0.1:9", Map.of()).withSecret("house");
-        assertThatThrownBy(() -> new Target("127.0.0.1:9", link, Keyring.NONE).secret()).isInstanceOf(Refused.class)
+        assertThatThrownBy(() -> new Target("127.0.0.1:9", link, Keyring.NONE, Path::of).secret())
+                .isInstanceOf(Refused.class)
                 .hasMessage("wants the secret “house”, which is not on this computer");
     }
 }

@@ -1,0 +1,133 @@
+package rombix.links.sound;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.TimeUnit;
+import java.util.function.Consumer;
+import java.util.stream.Stream;
+import javax.sound.sampled.AudioFormat;
+import javax.sound.sampled.AudioSystem;
+import javax.sound.sampled.DataLine;
+import javax.sound.sampled.LineUnavailableException;
+import javax.sound.sampled.Mixer;
+import javax.sound.sampled.SourceDataLine;
+import org.jspecify.annotations.Nullable;
+import rombix.core.sound.Clip;
+import rombix.core.sound.Mix;
+import rombix.links.link.Loop;
+
+/**
+ * One output of this machine, found by its name, and the thread that mixes for it: blocks of 10 ms, of which at most
+ * {@value #BLOCKS} wait in the line. Safe to use from any thread.
+ */
+final class Output implements AutoCloseable {
+    /** Frames a block. */
+    static final int BLOCK = Clip.RATE / 100;
+    private static final int BLOCKS = 4;
+    private static final int BITS = 16;
+    private static final long REST_MILLIS = 1000;
+    private static final AudioFormat FORMAT = new AudioFormat(Clip.RATE, BITS, Clip.CHANNELS, true, false);
+    private static final DataLine.Info LINE = new DataLine.Info(SourceDataLine.class, FORMAT);
+
+    /** What happens on it; called on its thread. */
+    interface Listener {
+        /** What plays now; said after each block. */
+        void playing(Output on, List<Mix.Playing> now, List<Long> ended);
+    }
+
+    private final String name;
+    private final Listener listener;
+    private final SourceDataLine line;
+    private final Mix mix = new Mix();
+    private final BlockingQueue<Consumer<Mix>> asked = new LinkedBlockingQueue<>();
+    private final float[] mixed = new float[BLOCK * Clip.CHANNELS];
+    private final byte[] bytes = new byte[BLOCK * Clip.CHANNELS * BITS / 8];
+    private final Loop loop;
+    private volatile boolean closed;
+    private volatile @Nullable String trouble;
+
+    /** The names of all outputs that are there now. */
+    static List<String> names() {
+        return infos().map(Mixer.Info::getName).distinct().sorted().toList();
+    }
+
+    private static Stream<Mixer.Info> infos() {
+        return Stream.of(AudioSystem.getMixerInfo()).filter(i -> AudioSystem.getMixer(i).isLineSupported(LINE));
+    }
+
+    private static Optional<Mixer.Info> info(String name) {
+        return infos().filter(i -> i.getName().equals(name)).findFirst();
+    }
+
+    /** @throws IOException in plain words where there is no such output, or somebody else has it alone */
+    Output(String name, Listener listener) throws IOException {
+        this.name = name;
+        this.listener = listener;
+        Mixer.Info info = info(name).orElseThrow(() -> new IOException("the output “" + name + "” is not there"));
+        try {
+            line = (SourceDataLine) AudioSystem.getMixer(info).getLine(LINE);
+            line.open(FORMAT, bytes.length * BLOCKS);
+        } catch (LineUnavailableException | IllegalArgumentException e) {
+            throw new IOException("the output “" + name + "” cannot be opened: " + e.getMessage(), e);
+        }
+        loop = Loop.startOften("sound " + name, this::turn, e -> trouble = String.valueOf(e.getMessage()));
+    }
+
+    /** Has something done to the mix before its next block. */
+    void ask(Consumer<Mix> what) {
+        asked.add(what);
+    }
+
+    /** Why it plays no more; null as long as it does. It may take some milliseconds. */
+    @Nullable
+    String gone() {
+        String why = trouble;
+        return why != null ? why : info(name).isEmpty() ? "the output “" + name + "” is gone" : null;
+    }
+
+    private void turn() throws InterruptedException {
+        if (trouble != null) {
+            Thread.sleep(REST_MILLIS); // Its owner finds that out.
+            return;
+        }
+        if (mix.idle()) {
+            Consumer<Mix> first = line.isRunning() ? asked.poll(REST_MILLIS, TimeUnit.MILLISECONDS) : asked.take();
+            if (first == null) {
+                line.stop(); // Silence takes nothing of the machine.
+                line.flush();
+                return;
+            }
+            first.accept(mix);
+        }
+        List<Consumer<Mix>> all = new ArrayList<>();
+        asked.drainTo(all);
+        all.forEach(what -> what.accept(mix));
+        if (mix.idle()) {
+            return;
+        }
+        if (!line.isRunning()) {
+            line.start();
+        }
+        List<Long> ended = mix.render(mixed, BLOCK);
+        for (int i = 0; i < mixed.length; i++) {
+            int sample = Math.round(Math.clamp(mixed[i], -1f, 1f) * Short.MAX_VALUE);
+            bytes[2 * i] = (byte) sample;
+            bytes[2 * i + 1] = (byte) (sample >> 8);
+        }
+        if (line.write(bytes, 0, bytes.length) < bytes.length && !closed) {
+            trouble = "the output “" + name + "” is gone";
+        }
+        listener.playing(this, mix.playing(), ended);
+    }
+
+    @Override
+    public void close() {
+        closed = true;
+        loop.close();
+        line.close();
+    }
+}

@@ -1,0 +1,26 @@
+package rombix.links.sound;
+
+import java.util.List;
+import rombix.core.card.Protocol.Reach;
+import rombix.links.link.GearReport;
+import rombix.links.link.Link;
+import rombix.links.link.LinkType;
+import rombix.links.link.Target;
+
+/** A player, reached at the name of the output that it plays through. */
+public final class Sound extends LinkType {
+    public Sound() {
+        super("sound", "sound", "(play|stop|level|playing|left) (clip|\\{clip}|[a-z0-9-]+)|stop|level|outputs",
+                "what is done or read, such as play {clip}, or outputs", 50, Reach.PORT);
+    }
+
+    @Override
+    public Link open(GearReport report, Target target) {
+        return new SoundLink(report, target.address(), target.files());
+    }
+
+    @Override
+    public List<String> ports() {
+        return Output.names();
+    }
+}

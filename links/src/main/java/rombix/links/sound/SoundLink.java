@@ -1,0 +1,319 @@
+package rombix.links.sound;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicLong;
+import java.util.function.Consumer;
+import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
+import rombix.core.card.Card;
+import rombix.core.card.Figures;
+import rombix.core.card.Order;
+import rombix.core.card.Twin.Readings;
+import rombix.core.engine.Gears;
+import rombix.core.engine.Status.Phase;
+import rombix.core.engine.Trouble;
+import rombix.core.sound.Clip;
+import rombix.core.sound.Cue;
+import rombix.core.sound.Mix;
+import rombix.core.value.Value;
+import rombix.links.link.Connected;
+import rombix.links.link.GearReport;
+import rombix.links.link.Link;
+
+/**
+ * A player. Its clips are read when it is opened. It plays through the output that its address names, or through another
+ * that a step names, and through none else: where that is gone, what plays there ends and says so.
+ */
+final class SoundLink implements Link {
+    private static final long WATCH_MILLIS = 1000;
+    private static final String CLIP = "clip";
+
+    /** A clip that was asked for, by the number that it has in the mix. */
+    private record Sounding(String clip, long ticket, boolean waited, Output on) {
+    }
+
+    private final GearReport report;
+    private final String name;
+    private final Function<String, Path> files;
+    private final Clips clips = new Clips();
+    private final Map<String, Path> named = new TreeMap<>();
+    private final AtomicLong last = new AtomicLong();
+    private final Map<Long, Sounding> sounding = new ConcurrentHashMap<>();
+    private final Map<String, Output> others = new ConcurrentHashMap<>();
+    private final Map<String, Value> told = new ConcurrentHashMap<>();
+    private final Connected<Output> connected;
+    private volatile @Nullable Output main;
+    private volatile boolean closed;
+
+    SoundLink(GearReport report, String name, Function<String, Path> files) {
+        this.report = report;
+        this.name = name;
+        this.files = files;
+        for (Card.Item item : report.twin().items(CLIP, Readings.NONE)) {
+            Value file = item.field("file");
+            if (file != null && !file.toString().isBlank()) {
+                named.put(item.id(), files.apply(file.toString()));
+            }
+        }
+        connected = new Connected<>(report, "sound", new Connected.Way<>() {
+            @Override
+            public Output connect() throws IOException {
+                outputs();
+                return new Output(SoundLink.this.name, SoundLink.this::playing);
+            }
+
+            @Override
+            public void serve(Output output) throws IOException, InterruptedException {
+                SoundLink.this.serve(output);
+            }
+        });
+    }
+
+    private void serve(Output output) throws IOException, InterruptedException {
+        main = output;
+        try {
+            tell("level", Value.of(0));
+            named.keySet().forEach(this::silent);
+            status();
+            for (String gone = output.gone(); gone == null; gone = output.gone()) {
+                outputs();
+                others.forEach(this::watch);
+                Thread.sleep(WATCH_MILLIS);
+            }
+            lost(output, String.valueOf(output.gone()));
+            throw new IOException(String.valueOf(output.gone()));
+        } finally {
+            main = null;
+        }
+    }
+
+    /** Reads all clips, and says which cannot be. */
+    private void status() {
+        report.ready();
+        named.forEach((id, file) -> clips.of(file).whenComplete((_, e) -> {
+            if (e != null && !closed) {
+                report.status(Phase.READY, Trouble.words(cause(e)),
+                        "Choose the file of the clip anew, or put it where it was.");
+            }
+        }));
+    }
+
+    private static Throwable cause(Throwable e) {
+        Throwable cause = e.getCause();
+        return cause == null ? e : cause;
+    }
+
+    private void outputs() {
+        List<Value> pairs = new ArrayList<>();
+        Output.names().forEach(n -> pairs.addAll(List.of(Value.of(n), Value.of(n))));
+        Value all = Value.of(pairs.toString());
+        if (!all.equals(told.put("outputs", all))) {
+            report.landed("outputs", pairs);
+        }
+    }
+
+    private void watch(String other, Output on) {
+        String gone = on.gone();
+        if (gone != null) {
+            others.remove(other, on);
+            lost(on, gone);
+            on.close();
+        }
+    }
+
+    /** An output is gone: what played there is over, and its steps say why. */
+    private void lost(Output on, String why) {
+        Set<String> over = new HashSet<>();
+        sounding.forEach((number, of) -> {
+            if (of.on() == on && sounding.remove(number, of)) {
+                over.add(of.clip());
+                report.failed(of.ticket(), why);
+            }
+        });
+        over.forEach(this::silent);
+    }
+
+    private void silent(String clip) {
+        tell("playing " + clip, Value.of(false));
+        tell("left " + clip, Value.of(0));
+        if (!told.containsKey("level " + clip)) {
+            tell("level " + clip, Value.of(0));
+        }
+    }
+
+    private void tell(String reading, Value now) {
+        if (!now.equals(told.put(reading, now))) {
+            report.landed(reading, List.of(now));
+        }
+    }
+
+    /** After each block: what ended is answered for, and what plays is told. */
+    private void playing(Output on, List<Mix.Playing> now, List<Long> ended) {
+        Set<String> maybeOver = new HashSet<>();
+        for (long number : ended) {
+            Sounding of = sounding.remove(number);
+            if (of != null) {
+                maybeOver.add(of.clip());
+                if (of.waited()) {
+                    report.sent(of.ticket());
+                }
+            }
+        }
+        Map<String, Long> left = new HashMap<>();
+        now.forEach(p -> left.merge(p.name(), p.left(), Math::max));
+        left.forEach((clip, frames) -> {
+            tell("playing " + clip, Value.of(true));
+            tell("left " + clip, Value.of(frames < 0 ? 0 : Math.ceil((double) frames / Clip.RATE)));
+        });
+        maybeOver.stream().filter(clip -> sounding.values().stream().noneMatch(s -> s.clip().equals(clip)))
+                .forEach(this::silent);
+    }
+
+    @Override
+    public void send(long ticket, Order order) {
+        Output output = main;
+        if (closed || output == null) {
+            report.failed(ticket, closed ? "is being closed" : "the output “" + name + "” is not there");
+            return;
+        }
+        try {
+            for (Order.Outgoing packet : order.packets()) {
+                packet(ticket, packet, output);
+            }
+        } catch (IllegalArgumentException | IndexOutOfBoundsException e) {
+            report.failed(ticket, Trouble.words(e));
+        }
+    }
+
+    private void packet(long ticket, Order.Outgoing packet, Output output) {
+        String[] words = packet.address().split(" ", 2);
+        List<Value> args = packet.args();
+        String clip = words.length > 1 ? words[1] : "";
+        switch (words[0]) {
+            case "play" -> {
+                play(ticket, clip, args, output);
+                return; // It answers when it plays, or has played.
+            }
+            case "stop" -> {
+                long frames = Math.max(Mix.SOON, Clip.frames(args.getFirst().asNumber()));
+                everywhere(mix -> {
+                    if (clip.isEmpty()) {
+                        mix.stopAll(frames);
+                    } else {
+                        mix.stop(clip, frames);
+                    }
+                });
+            }
+            case "level" -> {
+                double decibels = args.getFirst().asNumber();
+                everywhere(mix -> {
+                    if (clip.isEmpty()) {
+                        mix.level(decibels);
+                    } else {
+                        mix.level(clip, decibels);
+                    }
+                });
+                tell(packet.address(), Value.of(decibels));
+            }
+            default -> throw new IllegalArgumentException("a player knows no “" + packet.address() + "”");
+        }
+        report.sent(ticket);
+    }
+
+    private void everywhere(Consumer<Mix> what) {
+        Output output = main;
+        if (output != null) {
+            output.ask(what);
+        }
+        others.values().forEach(o -> o.ask(what));
+    }
+
+    private void play(long ticket, String clip, List<Value> args, Output usual) {
+        Path file = files.apply(args.get(0).toString());
+        CompletableFuture<Clip> read = clips.of(file);
+        if (read.isDone()) {
+            begin(ticket, clip, args, usual, read);
+            return;
+        }
+        long since = System.nanoTime();
+        long age = TimeUnit.MILLISECONDS.toNanos(report.twin().card().ageMillis());
+        read.whenComplete((_, _) -> {
+            if (System.nanoTime() - since > age) {
+                report.failed(ticket, "“" + file.getFileName() + "” was still being read; it is ready now. It took "
+                        + Figures.span((System.nanoTime() - since) / 1e6));
+            } else {
+                begin(ticket, clip, args, usual, read);
+            }
+        });
+    }
+
+    private void begin(long ticket, String clip, List<Value> args, Output usual, CompletableFuture<Clip> read) {
+        try {
+            Cue cue = new Cue(clip, read.join(), args.get(1).asNumber(), args.get(2).toString().equals("again"),
+                    frames(args, 5), frames(args, 6), frames(args, 3), frames(args, 4), args.get(7).asNumber());
+            boolean beside = args.get(8).toString().equals("beside");
+            boolean waited = args.get(10).asFlag() && ticket != Gears.NO_ANSWER;
+            Output on = args.get(9).toString().isEmpty() ? usual : other(args.get(9).toString(), usual);
+            long number = last.incrementAndGet();
+            sounding.put(number, new Sounding(clip, ticket, waited, on));
+            on.ask(mix -> mix.play(number, cue, beside));
+            tell("level " + clip, args.get(1));
+            if (!waited) {
+                report.sent(ticket);
+            }
+        } catch (IOException | RuntimeException e) {
+            report.failed(ticket, Trouble.words(e instanceof RuntimeException ? cause(e) : e));
+        }
+    }
+
+    private static long frames(List<Value> args, int index) {
+        return Clip.frames(args.get(index).asNumber());
+    }
+
+    private synchronized Output other(String wanted, Output usual) throws IOException {
+        if (wanted.equals(name)) {
+            return usual;
+        }
+        Output there = others.get(wanted);
+        if (there == null) {
+            there = new Output(wanted, this::playing);
+            others.put(wanted, there);
+        }
+        return there;
+    }
+
+    @Override
+    public void leave(long ticket) {
+        sounding.forEach((number, of) -> {
+            if (of.ticket() == ticket) {
+                of.on().ask(mix -> mix.leave(number));
+            }
+        });
+    }
+
+    @Override
+    public void stop() {
+        everywhere(mix -> mix.stopAll(Mix.SOON));
+    }
+
+    @Override
+    public void close() {
+        closed = true;
+        connected.close();
+        others.values().forEach(Output::close);
+        sounding.values().stream().filter(Sounding::waited).forEach(s -> report.failed(s.ticket(), "was closed"));
+        sounding.clear();
+        clips.close();
+    }
+}

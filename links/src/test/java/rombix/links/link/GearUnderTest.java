@@ -1,0 +1,111 @@
+package rombix.links.link;
+
+import static org.awaitility.Awaitility.await;
+
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.concurrent.Callable;
+import java.util.concurrent.ConcurrentHashMap;
+import org.jspecify.annotations.Nullable;
+import rombix.core.board.Gear;
+import rombix.core.card.Card.Item;
+import rombix.core.card.Protocol;
+import rombix.core.card.Twin;
+import rombix.core.engine.Event;
+import rombix.core.engine.Status;
+import rombix.core.engine.Status.Phase;
+import rombix.core.store.CardLibrary;
+import rombix.core.value.Value;
+import rombix.links.MachineClock;
+
+/** A gear behind its link: its commands are sent by hand, and what it tells is kept. */
+public final class GearUnderTest implements AutoCloseable {
+    private static final String ID = "gear";
+
+    private final Twin twin;
+    private final Link link;
+    private final Map<Long, String> answers = new ConcurrentHashMap<>();
+    private final Map<String, Value> readings = new ConcurrentHashMap<>();
+    private volatile Status status = Status.UNTRIED;
+    private long ticket;
+
+    public GearUnderTest(LinkType type, String card, String address, Map<String, List<Item>> lists, Keyring keyring) {
+        twin = new Twin(ID, "Gear", Objects.requireNonNull(CardLibrary.shipped().get(card)), Protocol.of(type.id()),
+                lists);
+        link = type.open(new GearReport(twin, new MachineClock(), this::take), new Target(address,
+                new Gear.Link(Protocol.of(type.id()), address, Map.of()), keyring, Path::of));
+    }
+
+    private void take(Event event) {
+        switch (event) {
+            case Event.OrderDone d -> answers.put(d.ticket(), d.fault() == null ? "sent" : d.fault());
+            case Event.Came c -> readings.put(c.reading(), c.value());
+            case Event.Linked l -> status = l.status();
+            default -> {
+            }
+        }
+    }
+
+    public static void soon(Callable<Boolean> so) {
+        await().atMost(Duration.ofSeconds(10)).pollInterval(Duration.ofMillis(5)).until(so);
+    }
+
+    public Link link() {
+        return link;
+    }
+
+    public Status status() {
+        return status;
+    }
+
+    public GearUnderTest ready() {
+        soon(() -> status.phase() == Phase.READY);
+        return this;
+    }
+
+    /** Sends a command; its ticket. */
+    public long send(String command, Object... args) {
+        long mine = ++ticket;
+        link.send(mine, twin.order(twin.card().command(command).orElseThrow(), with(args), readings::get));
+        return mine;
+    }
+
+    /** Sends a command; what became of it. */
+    public String done(String command, Object... args) {
+        return answer(send(command, args));
+    }
+
+    /** What became of an order; waited for. */
+    public String answer(long of) {
+        soon(() -> answers.containsKey(of));
+        return Objects.requireNonNull(answers.get(of));
+    }
+
+    public boolean answered(long of) {
+        return answers.containsKey(of);
+    }
+
+    public @Nullable Value now(String reading) {
+        return readings.get(reading);
+    }
+
+    /** Arguments, each behind its name. */
+    public static Map<String, Value> with(Object... pairs) {
+        Map<String, Value> all = new HashMap<>();
+        for (int i = 0; i < pairs.length; i += 2) {
+            all.put((String) pairs[i], pairs[i + 1] instanceof Number n
+                    ? Value.of(n.doubleValue())
+                    : pairs[i + 1] instanceof Boolean b ? Value.of(b) : Value.of((String) pairs[i + 1]));
+        }
+        return all;
+    }
+
+    @Override
+    public void close() {
+        link.close();
+    }
+}
