@@ -52,6 +52,8 @@ final class SoundLink implements Link {
     private final Map<Long, Sounding> sounding = new ConcurrentHashMap<>();
     private final Map<String, Output> others = new ConcurrentHashMap<>();
     private final Map<String, Value> told = new ConcurrentHashMap<>();
+    /** The tickets whose clip is still being read, and is wanted. */
+    private final Set<Long> beingRead = new HashSet<>();
     private final Connected<Output> connected;
     private volatile @Nullable Output main;
     private volatile boolean closed;
@@ -246,16 +248,25 @@ final class SoundLink implements Link {
             begin(ticket, clip, args, usual, read);
             return;
         }
+        synchronized (this) {
+            beingRead.add(ticket);
+        }
         long since = System.nanoTime();
         long age = TimeUnit.MILLISECONDS.toNanos(report.twin().card().ageMillis());
         read.whenComplete((_, _) -> {
-            if (System.nanoTime() - since > age) {
+            if (!stillWanted(ticket)) {
+                report.failed(ticket, "stopped");
+            } else if (System.nanoTime() - since > age) {
                 report.failed(ticket, "“" + file.getFileName() + "” was still being read; it is ready now. It took "
                         + Figures.span((System.nanoTime() - since) / 1e6));
             } else {
                 begin(ticket, clip, args, usual, read);
             }
         });
+    }
+
+    private synchronized boolean stillWanted(long ticket) {
+        return beingRead.remove(ticket);
     }
 
     private void begin(long ticket, String clip, List<Value> args, Output usual, CompletableFuture<Clip> read) {
@@ -295,6 +306,7 @@ final class SoundLink implements Link {
 
     @Override
     public void leave(long ticket) {
+        stillWanted(ticket);
         sounding.forEach((number, of) -> {
             if (of.ticket() == ticket) {
                 of.on().ask(mix -> mix.leave(number));
@@ -304,6 +316,9 @@ final class SoundLink implements Link {
 
     @Override
     public void stop() {
+        synchronized (this) {
+            beingRead.clear();
+        }
         everywhere(mix -> mix.stopAll(Mix.SOON));
     }
 

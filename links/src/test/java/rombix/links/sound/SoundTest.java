@@ -199,12 +199,26 @@ class SoundTest {
         try (GearUnderTest player = player()) {
             long bed = player.send("play", "clip", "bed", "round", "again");
             long rain = player.send("play", "clip", "rain", "round", "again");
-            soon(() -> house.kept().length > 1000);
+            soon(() -> Value.of(true).equals(player.now("playing/bed")) && Value.of(true).equals(player.now(
+                    "playing/rain")));
             player.link().leave(bed);
             assertThat(player.answer(bed)).isEqualTo("sent");
             assertThat(player.answered(rain)).isFalse();
             player.link().stop();
             assertThat(player.answer(rain)).isEqualTo("sent");
+        }
+    }
+
+    @Test
+    void stoppingAllEndsWhatIsStillBeingRead() throws Exception {
+        clip("bed", SECOND, _ -> 0.25);
+        clip("rain", 60 * SECOND, i -> Math.sin(i));
+        try (GearUnderTest player = player()) {
+            long rain = player.send("play", "clip", "rain");
+            player.link().stop();
+            assertThat(player.answer(rain)).isIn("Gear: stopped", "sent");
+            assertThat(player.done("play", "clip", "bed", "to", 0.01)).isEqualTo("sent");
+            assertThat(house.kept().length).isLessThan(2 * SECOND);
         }
     }
 
