@@ -27,6 +27,7 @@ public final class Bench {
         all.put("press", new Press());
         all.put("keys", new KeysOut());
         all.put("seeing", new Seeing());
+        all.put("sounding", new Sounding());
         all.put("touch", new Touched());
         all.put("lateness", new Lateness());
         all.put("waiting", new Waiting());

@@ -1,5 +1,6 @@
 package rombix.links;
 
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -92,7 +93,7 @@ public final class Links implements Gears, AutoCloseable {
             boolean may = leave.test(gear.id());
             GearReport report = new GearReport(rig.twin(gear.id()).orElseThrow(), clock, deck);
             wired.put(gear.id(), new Wired(gear, address, may, report, may
-                    ? open(report, new Target(address, gear.link(), keyring, rig::file))
+                    ? open(report, new Target(address, gear.link(), keyring, named -> Path.of(rig.file(named))))
                     : guest(report)));
         }
         before.forEach((id, gone) -> {

@@ -33,6 +33,7 @@ public final class Speaker implements Mixer, SourceDataLine {
     private int length;
     private long takenFrames;
     private long underruns;
+    private volatile long firstNanos;
     private int buffer = RATE / 10 * FORMAT.getFrameSize();
     private boolean open;
     private boolean running;
@@ -54,6 +55,12 @@ public final class Speaker implements Mixer, SourceDataLine {
     public synchronized void clear() {
         length = 0;
         underruns = 0;
+        firstNanos = 0;
+    }
+
+    /** When it was given its first sample since it was cleared, by {@link System#nanoTime()}; 0 as long as it was not. */
+    public long firstNanos() {
+        return firstNanos;
     }
 
     /** How often it had nothing to play in the midst of a stream. */
@@ -106,6 +113,9 @@ public final class Speaker implements Mixer, SourceDataLine {
     }
 
     private void keep(byte[] bytes, int off, int len) {
+        if (firstNanos == 0) {
+            firstNanos = System.nanoTime();
+        }
         for (int i = off; i + 1 < off + len && length < KEPT; i += 2) {
             if (length == kept.length) {
                 kept = Arrays.copyOf(kept, kept.length * 2);

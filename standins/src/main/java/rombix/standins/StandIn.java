@@ -12,7 +12,8 @@ import java.util.Set;
  */
 public record StandIn(String address, AutoCloseable gear) implements AutoCloseable {
     /** The cards that there is a stand-in for. */
-    public static final Set<String> CARDS = Set.of("studio", "sound-desk", "lamps", "lamp-cues", "house", "chat");
+    public static final Set<String> CARDS = Set.of("studio", "sound-desk", "lamps", "lamp-cues", "house", "chat",
+            "player");
 
     /**
      * Starts one for a card.
@@ -47,6 +48,9 @@ public record StandIn(String address, AutoCloseable gear) implements AutoCloseab
                 Chat gear = new Chat(0);
                 yield at(gear.port(), gear);
             }
+            case "player" -> new StandIn(Speakers.HOUSE, () -> {
+                // The loudspeaker is there as long as Rombix is.
+            });
             default -> throw new IllegalArgumentException("there is no stand-in for " + card);
         };
     }

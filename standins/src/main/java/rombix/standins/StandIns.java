@@ -53,6 +53,7 @@ public final class StandIns implements AutoCloseable {
         all.put("cues", "127.0.0.1:" + cues.port());
         all.put("house", "127.0.0.1:" + house.port());
         all.put("chat", "127.0.0.1:" + chat.port());
+        all.put("player", Speakers.HOUSE);
         all.put("computer", "127.0.0.1:" + booth.port());
         return all;
     }

@@ -32,6 +32,10 @@ public final class DeckModel {
 
     /** A chain that runs; {@code what} is the gesture's name or what else has run it. */
     public record Running(long run, String button, String what, long startNanos, long expectedNanos) {
+        /** The same, which will go on at least until a moment. */
+        Running until(long nanos) {
+            return new Running(run, button, what, startNanos, Math.max(expectedNanos, nanos - startNanos));
+        }
     }
 
     /** A button as it is: state shown, state on its way or -1. */
@@ -194,6 +198,14 @@ public final class DeckModel {
                 lastRuns.put(s.button(), last);
                 changes.buttons().add(s.button());
                 runsChanged = true;
+            }
+            case Happening.Lasts l -> {
+                Running run = runs.get(l.run());
+                if (run != null) {
+                    runs.put(l.run(), run.until(l.atNanos() + l.nanos()));
+                    changes.buttons().add(l.button());
+                    runsChanged = true;
+                }
             }
             case Happening.AtStep d -> {
                 if (runs.containsKey(d.run())) {

@@ -52,7 +52,7 @@ public record OpenedBoard(Path file, Rig saved, Rig rig, Optional<Stamp> stamp, 
             notices.add(
                     "The file is damaged (" + e.getMessage() + "). What was autosaved of it is open; saving it keeps "
                             + "the damaged file among the earlier versions.");
-            Rig rescued = Rig.of(unsaved.get(), cards).at(file);
+            Rig rescued = Rig.of(unsaved.get(), cards).in(BoardFile.folder(file));
             return new OpenedBoard(file, rescued.with(Board.empty("")), rescued, stamp, List.copyOf(notices));
         }
         if (damaged.isPresent()) {

@@ -9,16 +9,20 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.ToDoubleFunction;
+import org.jspecify.annotations.Nullable;
 import rombix.core.board.Paths;
 import rombix.core.board.Board;
 import rombix.core.board.Rig;
 import rombix.core.board.StepWords;
+import rombix.core.card.Card.Item;
+import rombix.core.card.Order;
 import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
+import rombix.core.value.Value;
 
 /**
  * A chain drawn against time, as data: a lane for each gear, marks in them, spans of waiting, and brackets around the
@@ -45,10 +49,16 @@ public record Score(List<Lane> lanes, List<Mark> waits, List<Mark> brackets, int
      *
      * @param path where it stands; see {@link Paths}
      * @param row the row in its lane or among the brackets, from 0
+     * @param outline how loud each part of it is, where it is sound: figures from 0 to f; else blank
      */
-    public record Mark(List<Integer> path, Step step, String text, double startMillis, double lengthMillis, int row) {
+    public record Mark(List<Integer> path, Step step, String text, double startMillis, double lengthMillis, int row,
+            String outline) {
+        Mark(List<Integer> path, Step step, String text, double startMillis, double lengthMillis, int row) {
+            this(path, step, text, startMillis, lengthMillis, row, "");
+        }
+
         Mark onRow(int next) {
-            return new Mark(path, step, text, startMillis, lengthMillis, next);
+            return new Mark(path, step, text, startMillis, lengthMillis, next, outline);
         }
     }
 
@@ -88,7 +98,7 @@ public record Score(List<Lane> lanes, List<Mark> waits, List<Mark> brackets, int
 
         private double step(Step step, List<Integer> path, double start) {
             double end = switch (step) {
-                case GearStep.Do d -> mark(d.gear(), path, step, start, 0);
+                case GearStep.Do d -> done(d, path, start);
                 case GearStep.Nudge n -> mark(n.gear(), path, step, start, 0);
                 case GearStep.Fade f -> mark(f.gear(), path, step, start, f.ms());
                 case DeckStep.Set _,DeckStep.Show _,DeckStep.Say _,DeckStep.Stop _ -> mark("", path, step, start, 0);
@@ -128,6 +138,52 @@ public record Score(List<Lane> lanes, List<Mark> waits, List<Mark> brackets, int
             lanes.computeIfAbsent(gear, _ -> new ArrayList<>())
                     .add(new Mark(path, step, text(step), start, length, 0));
             return start + length;
+        }
+
+        /** A command, which may go on for a while; the chain goes on with its end, or beside it. */
+        private double done(GearStep.Do d, List<Integer> path, double start) {
+            Order order = rig.twin(d.gear()).flatMap(t -> order(t, d)).orElse(null);
+            Order.Going going = order == null ? null : order.going();
+            if (order == null || going == null) {
+                return mark(d.gear(), path, d, start, 0);
+            }
+            double length = going.millis() > 0 ? going.millis() : OPEN_MILLIS;
+            lanes.computeIfAbsent(d.gear(), _ -> new ArrayList<>()).add(new Mark(path, d, text(d), start, length, 0,
+                    outline(d, order)));
+            return order.waits() ? start + length : start;
+        }
+
+        private static Optional<Order> order(Twin twin, GearStep.Do d) {
+            Map<String, Value> args = new LinkedHashMap<>();
+            d.with().forEach((name, arg) -> {
+                if (arg instanceof Arg.Constant c) {
+                    args.put(name, c.value());
+                }
+            });
+            try {
+                return twin.card().command(d.command()).map(c -> twin.order(c, args, Twin.Readings.NONE));
+            } catch (IllegalArgumentException e) {
+                return Optional.empty(); // What is missing is said where the step is.
+            }
+        }
+
+        /** The outline of what plays, from where to where it plays. */
+        private String outline(GearStep.Do d, Order order) {
+            Item clip = rig.twin(d.gear()).flatMap(t -> t.item(ClipFiles.CLIP, String.valueOf(order.args().get(
+                    ClipFiles.CLIP)), Twin.Readings.NONE)).orElse(null);
+            Object outline = clip == null ? null : clip.fields().get(ClipFiles.OUTLINE);
+            Object seconds = clip == null ? null : clip.fields().get(ClipFiles.SECONDS);
+            if (outline == null || !(seconds instanceof Number length) || length.doubleValue() <= 0) {
+                return "";
+            }
+            String whole = outline.toString();
+            int from = part(order.args().get("from"), length.doubleValue(), whole.length());
+            int to = part(order.args().get("to"), length.doubleValue(), whole.length());
+            return whole.substring(from, to <= from ? whole.length() : to);
+        }
+
+        private static int part(@Nullable Value seconds, double length, int parts) {
+            return seconds == null ? 0 : (int) Math.clamp(Math.round(seconds.asNumber() / length * parts), 0, parts);
         }
 
         private double wait(Step.Wait w, List<Integer> path, double start) {

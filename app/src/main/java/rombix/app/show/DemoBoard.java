@@ -7,23 +7,44 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /** The demo board that ships, and the copy of it that a person works on. */
 public final class DemoBoard {
     private static final String NAME = "star-night.json";
+    private static final Pattern SOUND = Pattern.compile("\"file\": \"(sounds/[^\"]+)\"");
 
     private DemoBoard() {
     }
 
     /** The board as it ships. */
     public static String text() {
-        try (InputStream in = DemoBoard.class.getResourceAsStream("/rombix/demo/" + NAME)) {
-            if (in == null) {
-                throw new IllegalStateException("the demo board does not ship");
-            }
+        try (InputStream in = shipped(NAME)) {
             return new String(in.readAllBytes(), StandardCharsets.UTF_8);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
+        }
+    }
+
+    private static InputStream shipped(String name) {
+        InputStream in = DemoBoard.class.getResourceAsStream("/rombix/demo/" + name);
+        if (in == null) {
+            throw new IllegalStateException("“" + name + "” of the demo does not ship");
+        }
+        return in;
+    }
+
+    /** Puts the clips that the board plays beside it, where they are not there yet. */
+    private static void sounds(String board, Path folder) throws IOException {
+        for (Matcher clip = SOUND.matcher(board); clip.find();) {
+            Path file = folder.resolve(clip.group(1));
+            if (!Files.exists(file)) {
+                Files.createDirectories(file.getParent());
+                try (InputStream in = shipped(clip.group(1))) {
+                    Files.copy(in, file);
+                }
+            }
         }
     }
 
@@ -51,6 +72,7 @@ public final class DemoBoard {
             Files.writeString(copy, text());
             Files.writeString(asShipped, text());
         }
+        sounds(text(), folder);
         return copy;
     }
 }

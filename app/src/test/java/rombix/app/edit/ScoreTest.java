@@ -55,6 +55,18 @@ class ScoreTest {
     }
 
     @Test
+    void aClipIsABarOfItsTrueLengthWithTheOutlineOfThePartThatPlays() {
+        Step play = new GearStep.Do("player", "play", Map.of("clip", Value.of("night-bed"), "from", Value.of(3), "to",
+                Value.of(9)));
+        Step beside = new GearStep.Do("player", "play", Map.of("clip", Value.of("star"), "wait", Value.of(false)));
+        Score s = score(Chain.of(play, beside, MUTE), 0);
+        assertThat(s.lanes().get(0).marks()).extracting(Score.Mark::startMillis).containsExactly(0.0, 6000.0);
+        assertThat(s.lanes().get(0).marks()).extracting(Score.Mark::lengthMillis).containsExactly(6000.0, 2400.0);
+        assertThat(s.lanes().get(0).marks()).extracting(m -> m.outline().length()).containsExactly(60, 120);
+        assertThat(s.lanes().get(1).marks().getFirst().startMillis()).as("one that is not waited for").isEqualTo(6000);
+    }
+
+    @Test
     void marksSpeakInWords() throws BadFile {
         Chain doors = BoardFile.read(Path.of("../demo/star-night.json")).board().button("doors-open").orElseThrow()
                 .states().getFirst().chain(Gesture.PRESS);

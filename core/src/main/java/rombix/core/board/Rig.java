@@ -1,6 +1,5 @@
 package rombix.core.board;
 
-import java.nio.file.Path;
 import java.util.Collections;
 import java.util.List;
 import java.util.ArrayList;
@@ -18,13 +17,13 @@ public final class Rig {
     private final Board board;
     private final Map<String, Card> cards;
     private final Map<String, Twin> twins;
-    private final @Nullable Path folder;
+    private final @Nullable String folder;
     private final Map<String, Page> pages = new HashMap<>();
     private final Map<String, Button> buttons = new HashMap<>();
     private final Map<String, Page> pagesOf = new HashMap<>();
     private final List<Button> valued = new ArrayList<>();
 
-    private Rig(Board board, Map<String, Card> cards, Map<String, Twin> twins, @Nullable Path folder) {
+    private Rig(Board board, Map<String, Card> cards, Map<String, Twin> twins, @Nullable String folder) {
         this.board = board;
         this.cards = cards;
         this.twins = twins;
@@ -46,7 +45,7 @@ public final class Rig {
         return of(board, cards, null);
     }
 
-    private static Rig of(Board board, Map<String, Card> cards, @Nullable Path folder) {
+    private static Rig of(Board board, Map<String, Card> cards, @Nullable String folder) {
         Map<String, Twin> twins = new LinkedHashMap<>();
         for (Gear g : board.gear()) {
             Card card = cards.get(g.card());
@@ -62,23 +61,20 @@ public final class Rig {
         return next.gear().equals(board.gear()) ? new Rig(next, cards, twins, folder) : of(next, cards, folder);
     }
 
-    /** The same with a board that is kept in a file: what it names by halves is looked for beside that. */
-    public Rig at(Path file) {
-        return new Rig(board, cards, twins, file.toAbsolutePath().getParent());
+    /** The same with a board that is kept in a folder: what it names by halves is looked for from there. */
+    public Rig in(String where) {
+        return new Rig(board, cards, twins, where.replace('\\', '/'));
     }
 
-    /** Where a file lies that the board names: from the board's own folder, where it is not named in full. */
-    public Path file(String named) {
-        Path path = Path.of(named);
-        return folder == null ? path : folder.resolve(path);
+    /** Where a file lies that the board names: from the board's own folder on, where it is not named in full. */
+    public String file(String named) {
+        return folder == null || named.matches("([A-Za-z]:)?[/\\\\].*") ? named : folder + "/" + named;
     }
 
-    /** How the board names a file: from its own folder where the file lies in that, so that both can be moved. */
-    public String named(Path file) {
-        Path whole = file.toAbsolutePath().normalize();
-        return folder != null && whole.startsWith(folder)
-                ? folder.relativize(whole).toString().replace('\\', '/')
-                : whole.toString();
+    /** How the board names a file: from its own folder on where the file lies in that, so that both can be moved. */
+    public String named(String file) {
+        String whole = file.replace('\\', '/');
+        return folder != null && whole.startsWith(folder + "/") ? whole.substring(folder.length() + 1) : whole;
     }
 
     public Board board() {

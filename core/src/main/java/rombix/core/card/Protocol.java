@@ -43,6 +43,11 @@ public final class Protocol implements Comparable<Protocol> {
             return List.of();
         }
 
+        /** What people call such a port. */
+        default String portWord() {
+            return "port";
+        }
+
         /** Where gear is reached as long as nobody has said where; blank where that has to be said. */
         default String presetAddress() {
             return "";

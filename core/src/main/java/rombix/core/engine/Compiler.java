@@ -12,6 +12,7 @@ import rombix.core.board.Board;
 import rombix.core.board.Rig;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Param;
+import rombix.core.card.Order;
 import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
@@ -21,6 +22,7 @@ import rombix.core.chain.Step;
 import rombix.core.chain.Condition;
 import rombix.core.value.Formula;
 import rombix.core.value.FormulaFault;
+import rombix.core.value.Value;
 
 /** Turns chains into what the conductor runs. */
 final class Compiler {
@@ -185,12 +187,42 @@ final class Compiler {
         return switch (step) {
             case Step.Wait w -> (w.ms() + (w.max() == null ? w.ms() : w.max())) / 2 * NANOS;
             case GearStep.Fade f -> f.ms() * NANOS;
+            case GearStep.Do d -> lasting(d);
+            // What a choice has that goes on in its own time is told when it is chosen.
+            case Step.Pick p -> p.inner().stream().mapToLong(c -> expected(c, uses) - lasting(c)).max().orElse(0);
             case Step.ForAWhile w -> Math.max(w.ms() * NANOS, expected(w.chain(), uses));
             case Step.Repeat r -> (r.times() instanceof Arg.Constant c ? Math.max(0, (long) c.value().asNumber()) : 1)
                     * Math.max(expected(r.chain(), uses), r.every() == null ? 0 : r.every() * NANOS);
             case DeckStep.Use u -> uses >= DEEPEST_USE ? 0 : expectedOfUsed(used(u), uses + 1);
             default -> step.inner().stream().mapToLong(c -> expected(c, uses)).max().orElse(0);
         };
+    }
+
+    private long lasting(Chain chain) {
+        return chain.steps().stream().mapToLong(s -> s instanceof GearStep.Do d && !d.how().off() ? lasting(d) : 0)
+                .sum();
+    }
+
+    /** How long a command goes on that its chain waits for, where that is constant. */
+    private long lasting(GearStep.Do d) {
+        Twin twin = rig.twin(d.gear()).orElse(null);
+        Command command = twin == null ? null : twin.card().command(d.command()).orElse(null);
+        if (twin == null || command == null || command.lasts() == null) {
+            return 0;
+        }
+        Map<String, Value> args = new LinkedHashMap<>();
+        for (Map.Entry<String, Arg> e : d.with().entrySet()) {
+            if (!(e.getValue() instanceof Arg.Constant c)) {
+                return 0;
+            }
+            args.put(e.getKey(), c.value());
+        }
+        try {
+            Order order = twin.order(command, args, Twin.Readings.NONE);
+            return order.going() == null || !order.waits() ? 0 : Math.round(order.going().millis() * NANOS);
+        } catch (IllegalArgumentException e) {
+            return 0; // It will say why when it is run.
+        }
     }
 
     /** A chain that many steps use is reckoned once at each depth, not once for each of them. */

@@ -64,6 +64,10 @@ public sealed interface Happening {
                 Happening {
     }
 
+    /** What its chain waits for goes on for so long from a moment on, as far as it is known. */
+    record Lasts(long run, String button, long atNanos, long nanos) implements Happening {
+    }
+
     /** A step that takes time goes on now; {@code step} is where it stands in its chain. */
     record AtStep(long run, String step) implements Happening {
     }

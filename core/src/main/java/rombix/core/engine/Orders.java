@@ -74,6 +74,10 @@ final class Orders {
             frame.done(due, fault);
         } else {
             long ticket = lastTicket;
+            if (order.going() != null && order.going().millis() > 0) {
+                deck.telling.tell(new Happening.Lasts(frame.run.id, frame.run.buttonId(), deck.clock.nanos(), Math
+                        .round(order.going().millis() * 1e6)));
+            }
             frame.doing(() -> gears.leave(ticket, order));
         }
     }
@@ -275,8 +279,8 @@ final class Orders {
         }
         deck.telling.ran(p.run(), p.place(), p.order(), p.dueNanos(), a.atNanos(), AsRun.Outcome.SENT, "");
         assumed(p.order());
-        if (frame != null && p.answerNanos() < 0) {
-            frame.done(p.dueNanos(), null);
+        if (frame != null && p.answerNanos() < 0) { // What takes its time ends when it ends, not when it was due to begin.
+            frame.done(p.order().waits() ? Math.max(p.dueNanos(), a.atNanos()) : p.dueNanos(), null);
         } else if (frame != null && !frame.stopped()) {
             awaitAnswer(frame, p);
         }

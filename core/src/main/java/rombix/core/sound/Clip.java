@@ -41,6 +41,13 @@ public final class Clip {
         return samples.get(frame * CHANNELS + channel);
     }
 
+    /** Adds so many of its frames to others. */
+    void add(float[] to, int count, int from, float gain) {
+        for (int i = 0, s = from * CHANNELS; i < count * CHANNELS; i++, s++) {
+            to[i] += samples.get(s) * gain;
+        }
+    }
+
     /**
      * How loud it is along its length: so many figures from 0 to f, each the highest of its part, f being full scale.
      * The scale is that of a square root, so that what is quiet can be seen.

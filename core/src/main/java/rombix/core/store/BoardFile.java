@@ -47,7 +47,12 @@ public final class BoardFile {
     public static Draft draft(Path file) throws BadFile {
         Map<String, Card> cards = CardLibrary.beside(file);
         String text = text(file);
-        return new Draft(Rig.of(unchecked(file, text), cards).at(file), text);
+        return new Draft(Rig.of(unchecked(file, text), cards).in(folder(file)), text);
+    }
+
+    /** The folder that a board lies in, in full. */
+    public static String folder(Path file) {
+        return String.valueOf(file.toAbsolutePath().normalize().getParent());
     }
 
     /** Reads a board and its cards. The file is never touched. */
@@ -61,7 +66,7 @@ public final class BoardFile {
                 throw bad.get(); // It says more than that there is no such card.
             }
         }
-        return Rig.of(checked(file, text, board, cards.good()), cards.good()).at(file);
+        return Rig.of(checked(file, text, board, cards.good()), cards.good()).in(folder(file));
     }
 
     /**

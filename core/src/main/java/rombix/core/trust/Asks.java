@@ -210,7 +210,7 @@ public final class Asks {
         StringBuilder key = new StringBuilder("reaches ").append(link.protocol().id()).append(' ').append(link.address()
                 .toLowerCase(Locale.ROOT));
         StringBuilder words = new StringBuilder(link.protocol().descriptor().reach() == Reach.PORT
-                ? "at the port “" + link.address() + "”, over " + over
+                ? "at the " + link.protocol().descriptor().portWord() + " “" + link.address() + "”, over " + over
                 : "at " + link.address() + ", over " + over);
         if (link.tls() != null) {
             key.append(" tls ").append(link.tls().trust().name().toLowerCase(Locale.ROOT));

@@ -98,6 +98,15 @@ class GoingOnTest {
     }
 
     @Test
+    void whatFollowsAClipIsDueWhenItEnds() {
+        running(play("sting"), TestDeck.pause(500), play("bed", "wait", false));
+        post(new Event.Pressed("b", "test"));
+        pass(6000);
+        assertThat(happened.stream().filter(Happening.Ran.class::isInstance).map(h -> ((Happening.Ran) h).line()
+                .dueNanos() / 1_000_000)).containsExactly(0L, 4500L);
+    }
+
+    @Test
     void aLoopPlaysUntilItIsStoppedAndThenItsChainGoesOn() {
         running(play("bed", "round", "again"));
         post(new Event.Pressed("b", "test"));

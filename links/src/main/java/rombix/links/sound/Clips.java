@@ -24,6 +24,12 @@ final class Clips implements AutoCloseable {
 
     /** The clip of a file, when it is read; done already where it was. Fails with words that say why it is not. */
     CompletableFuture<Clip> of(Path file) {
+        Read known = read.get(file);
+        return known == null || known.clip().isCompletedExceptionally() ? fresh(file) : known.clip();
+    }
+
+    /** As {@link #of}, once it was seen whether the file is still the one that was read. */
+    CompletableFuture<Clip> fresh(Path file) {
         FileTime changed = changed(file);
         return read.compute(file, (_, before) -> before != null && before.changed().equals(changed) && !before.clip()
                 .isCompletedExceptionally()

@@ -1,12 +1,12 @@
 package rombix.links.sound;
 
 import java.io.IOException;
-import java.util.ArrayList;
+import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
-import java.util.concurrent.BlockingQueue;
-import java.util.concurrent.LinkedBlockingQueue;
-import java.util.concurrent.TimeUnit;
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.concurrent.locks.LockSupport;
 import java.util.function.Consumer;
 import java.util.stream.Stream;
 import javax.sound.sampled.AudioFormat;
@@ -27,9 +27,10 @@ import rombix.links.link.Loop;
 final class Output implements AutoCloseable {
     /** Frames a block. */
     static final int BLOCK = Clip.RATE / 100;
+    private static final int FIRST = BLOCK / 10;
     private static final int BLOCKS = 4;
     private static final int BITS = 16;
-    private static final long REST_MILLIS = 1000;
+    private static final long REST_NANOS = 1_000_000_000L;
     private static final AudioFormat FORMAT = new AudioFormat(Clip.RATE, BITS, Clip.CHANNELS, true, false);
     private static final DataLine.Info LINE = new DataLine.Info(SourceDataLine.class, FORMAT);
 
@@ -43,7 +44,8 @@ final class Output implements AutoCloseable {
     private final Listener listener;
     private final SourceDataLine line;
     private final Mix mix = new Mix();
-    private final BlockingQueue<Consumer<Mix>> asked = new LinkedBlockingQueue<>();
+    private final Queue<Consumer<Mix>> asked = new ConcurrentLinkedQueue<>();
+    private volatile @Nullable Thread mixing;
     private final float[] mixed = new float[BLOCK * Clip.CHANNELS];
     private final byte[] bytes = new byte[BLOCK * Clip.CHANNELS * BITS / 8];
     private final Loop loop;
@@ -52,7 +54,12 @@ final class Output implements AutoCloseable {
 
     /** The names of all outputs that are there now. */
     static List<String> names() {
-        return infos().map(Mixer.Info::getName).distinct().sorted().toList();
+        return infos().map(Mixer.Info::getName).distinct().toList();
+    }
+
+    /** The names of all that could be outputs, which takes far less than to ask each whether it is one. */
+    static List<String> devices() {
+        return Stream.of(AudioSystem.getMixerInfo()).map(Mixer.Info::getName).toList();
     }
 
     private static Stream<Mixer.Info> infos() {
@@ -80,48 +87,65 @@ final class Output implements AutoCloseable {
     /** Has something done to the mix before its next block. */
     void ask(Consumer<Mix> what) {
         asked.add(what);
+        LockSupport.unpark(mixing);
     }
 
-    /** Why it plays no more; null as long as it does. It may take some milliseconds. */
+    /** Why it plays no more; null as long as it does. */
     @Nullable
-    String gone() {
+    String gone(List<String> devices) {
         String why = trouble;
-        return why != null ? why : info(name).isEmpty() ? "the output “" + name + "” is gone" : null;
+        return why != null ? why : devices.contains(name) ? null : "the output “" + name + "” is gone";
     }
 
     private void turn() throws InterruptedException {
         if (trouble != null) {
-            Thread.sleep(REST_MILLIS); // Its owner finds that out.
+            Thread.sleep(Duration.ofNanos(REST_NANOS)); // Its owner finds that out.
             return;
         }
-        if (mix.idle()) {
-            Consumer<Mix> first = line.isRunning() ? asked.poll(REST_MILLIS, TimeUnit.MILLISECONDS) : asked.take();
-            if (first == null) {
-                line.stop(); // Silence takes nothing of the machine.
-                line.flush();
-                return;
-            }
-            first.accept(mix);
+        boolean fresh = mix.idle();
+        if (fresh) {
+            rest();
         }
-        List<Consumer<Mix>> all = new ArrayList<>();
-        asked.drainTo(all);
-        all.forEach(what -> what.accept(mix));
+        for (Consumer<Mix> what = asked.poll(); what != null; what = asked.poll()) {
+            what.accept(mix);
+        }
         if (mix.idle()) {
             return;
         }
         if (!line.isRunning()) {
             line.start();
         }
-        List<Long> ended = mix.render(mixed, BLOCK);
-        for (int i = 0; i < mixed.length; i++) {
+        int frames = fresh ? FIRST : BLOCK; // The first goes out as soon as may be; the line is filled behind it.
+        int length = frames * FORMAT.getFrameSize();
+        List<Long> ended = mix.render(mixed, frames);
+        for (int i = 0; i < frames * Clip.CHANNELS; i++) {
             int sample = Math.round(Math.clamp(mixed[i], -1f, 1f) * Short.MAX_VALUE);
             bytes[2 * i] = (byte) sample;
             bytes[2 * i + 1] = (byte) (sample >> 8);
         }
-        if (line.write(bytes, 0, bytes.length) < bytes.length && !closed) {
+        if (line.write(bytes, 0, length) < length && !closed) {
             trouble = "the output “" + name + "” is gone";
         }
         listener.playing(this, mix.playing(), ended);
+    }
+
+    /** Waits until something is asked for; after a while the line rests, too: silence takes nothing of the machine. */
+    private void rest() throws InterruptedException {
+        mixing = Thread.currentThread();
+        long since = System.nanoTime();
+        while (asked.isEmpty()) {
+            if (!line.isRunning()) {
+                LockSupport.park(this);
+            } else if (System.nanoTime() - since < REST_NANOS) {
+                LockSupport.parkNanos(this, REST_NANOS);
+            } else {
+                line.stop();
+                line.flush();
+            }
+            if (Thread.interrupted()) {
+                throw new InterruptedException();
+            }
+        }
     }
 
     @Override

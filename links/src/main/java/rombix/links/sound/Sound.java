@@ -20,6 +20,11 @@ public final class Sound extends LinkType {
     }
 
     @Override
+    public String portWord() {
+        return "output";
+    }
+
+    @Override
     public List<String> ports() {
         return Output.names();
     }

@@ -48,6 +48,7 @@ final class SoundLink implements Link {
     private final Function<String, Path> files;
     private final Clips clips = new Clips();
     private final Map<String, Path> named = new TreeMap<>();
+    private final Map<String, Path> paths = new ConcurrentHashMap<>();
     private final AtomicLong last = new AtomicLong();
     private final Map<Long, Sounding> sounding = new ConcurrentHashMap<>();
     private final Map<String, Output> others = new ConcurrentHashMap<>();
@@ -88,13 +89,16 @@ final class SoundLink implements Link {
             tell("level", Value.of(0));
             named.keySet().forEach(this::silent);
             status();
-            for (String gone = output.gone(); gone == null; gone = output.gone()) {
-                outputs();
-                others.forEach(this::watch);
+            String gone = null;
+            while (gone == null) {
+                List<String> now = outputs();
+                gone = output.gone(now);
+                others.forEach((other, on) -> watch(other, on, now));
+                named.values().forEach(clips::fresh); // A file that was changed meanwhile is read anew.
                 Thread.sleep(WATCH_MILLIS);
             }
-            lost(output, String.valueOf(output.gone()));
-            throw new IOException(String.valueOf(output.gone()));
+            lost(output, gone);
+            throw new IOException(gone);
         } finally {
             main = null;
         }
@@ -116,17 +120,20 @@ final class SoundLink implements Link {
         return cause == null ? e : cause;
     }
 
-    private void outputs() {
-        List<Value> pairs = new ArrayList<>();
-        Output.names().forEach(n -> pairs.addAll(List.of(Value.of(n), Value.of(n))));
-        Value all = Value.of(pairs.toString());
+    /** Tells which outputs there are, where they have changed; the devices that are there now. */
+    private List<String> outputs() {
+        List<String> devices = Output.devices();
+        Value all = Value.of(devices.toString());
         if (!all.equals(told.put("outputs", all))) {
+            List<Value> pairs = new ArrayList<>();
+            Output.names().forEach(n -> pairs.addAll(List.of(Value.of(n), Value.of(n))));
             report.landed("outputs", pairs);
         }
+        return devices;
     }
 
-    private void watch(String other, Output on) {
-        String gone = on.gone();
+    private void watch(String other, Output on, List<String> devices) {
+        String gone = on.gone(devices);
         if (gone != null) {
             others.remove(other, on);
             lost(on, gone);
@@ -242,7 +249,7 @@ final class SoundLink implements Link {
     }
 
     private void play(long ticket, String clip, List<Value> args, Output usual) {
-        Path file = files.apply(args.get(0).toString());
+        Path file = paths.computeIfAbsent(args.get(0).toString(), files);
         CompletableFuture<Clip> read = clips.of(file);
         if (read.isDone()) {
             begin(ticket, clip, args, usual, read);

@@ -114,7 +114,10 @@ class SoundTest {
                 double shape = i < SECOND / 2 ? i / (SECOND / 2.0) : (SECOND * 1.5 - i) / SECOND;
                 assertThat(out[i]).as("sample " + i).isCloseTo(shape, within(2 * STEP));
             }
-            assertThat(house.kept()).as("nothing behind its end").hasSize(SECOND * 3);
+            short[] all = house.kept();
+            for (int i = SECOND * 3; i < all.length; i++) {
+                assertThat(all[i]).as("nothing behind its end").isZero();
+            }
         }
     }
 

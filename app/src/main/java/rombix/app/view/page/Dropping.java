@@ -2,9 +2,12 @@ package rombix.app.view.page;
 
 import java.io.File;
 import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.function.Consumer;
+import javafx.application.Platform;
 import javafx.css.PseudoClass;
 import javafx.scene.Cursor;
 import javafx.scene.Node;
@@ -12,6 +15,7 @@ import javafx.scene.input.DragEvent;
 import javafx.scene.input.TransferMode;
 import javafx.scene.layout.Pane;
 import org.jspecify.annotations.Nullable;
+import rombix.app.edit.ClipFiles;
 import rombix.app.edit.Grab;
 import rombix.app.edit.PictureFile;
 import rombix.app.view.common.Desk;
@@ -21,6 +25,9 @@ import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Edits;
 import rombix.core.board.Proposals;
+import rombix.core.board.Rig;
+import rombix.core.card.Card;
+import rombix.core.card.Protocol;
 
 /** What is carried over the page and dropped: a control of the rack, a picture from outside. */
 public final class Dropping {
@@ -61,10 +68,54 @@ public final class Dropping {
         target(-1, -1);
         List<File> files = e.getDragboard().getFiles();
         if (!files.isEmpty()) {
-            picture(files.getFirst(), e.getSceneX(), e.getSceneY());
+            files(files, e.getSceneX(), e.getSceneY());
         }
         e.setDropCompleted(!files.isEmpty());
         e.consume();
+    }
+
+    /** Files from outside are dropped: sounds to be played, or a picture. */
+    public void files(List<File> files, double sceneX, double sceneY) {
+        List<Path> sounds = files.stream().map(File::toPath).filter(ClipFiles::sound).toList();
+        if (sounds.isEmpty()) {
+            picture(files.getFirst(), sceneX, sceneY);
+            return;
+        }
+        Node at = cells.nodeAt(sceneX, sceneY);
+        Thread.ofVirtual().name("dropped sounds").start(() -> { // A long one takes seconds to be read.
+            try {
+                List<ClipFiles.Sound> read = new ArrayList<>();
+                for (Path sound : sounds) {
+                    read.add(ClipFiles.read(sound));
+                }
+                Platform.runLater(() -> sounds(read, at));
+            } catch (IOException e) {
+                Platform.runLater(() -> trouble.accept(String.valueOf(e.getMessage())));
+            }
+        });
+    }
+
+    private void sounds(List<ClipFiles.Sound> read, @Nullable Node at) {
+        Rig rig = desk.bench().rig();
+        String output = Protocol.of("sound").descriptor().ports().stream().findFirst().orElse("");
+        ClipFiles.Added added = ClipFiles.add(rig, read, output);
+        Card card = added.board().gear().stream().filter(g -> g.id().equals(added.player())).findFirst()
+                .map(g -> rig.cards().get(g.card())).orElseThrow();
+        String words = read.size() == 1 ? "play “" + added.clips().getFirst().name() + "”" : "play one of several";
+        if (at instanceof Tile tile) {
+            desk.bench().select(tile.button().id());
+            desk.bench().edit("add the clips", _ -> added.board());
+            desk.bench().add(words, List.of(ClipFiles.step(added)));
+        } else if (at != null && at.getUserData() instanceof int[] cell) {
+            Button made = ClipFiles.button(added, card, cell[0], cell[1]);
+            String on = desk.bench().page().id();
+            desk.bench().edit(words, _ -> Edits.addButton(added.board(), on, made));
+            desk.bench().select(made.id());
+        }
+        if (rig.twin(added.player()).isEmpty()) {
+            trouble.accept("The board has a player now, which plays through “" + output
+                    + "”. Its output is chosen where gear is set up, in the rack.");
+        }
     }
 
     /** A picture from outside is dropped: on a button it becomes its face's, on an empty cell a button is made of it. */

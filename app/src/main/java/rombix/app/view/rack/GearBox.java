@@ -135,13 +135,16 @@ final class GearBox extends VBox {
         }
     }
 
-    /** The row of the item that a reading is about; a level takes a row of its own where there is one already. */
+    /**
+     * The row of the item that a reading is about; a level takes a row of its own where there is one already, and so does
+     * a figure that nothing sets.
+     */
     private HBox row(Map<String, HBox> byItem, Reading k) {
         String item = k.spec().id().match(k.id()).filter(p -> !p.isEmpty())
                 .map(p -> p.values().iterator().next()).orElse(k.id());
         HBox row = byItem.get(item);
-        if (row != null && k.spec().type() == ValueType.NUMBER
-                && row.getChildren().stream().anyMatch(Slider.class::isInstance)) {
+        if (row != null && k.spec().type() == ValueType.NUMBER && (!worked(k) || row.getChildren().stream()
+                .anyMatch(Slider.class::isInstance))) {
             return newRow(k.title());
         }
         if (row == null) {
@@ -234,11 +237,15 @@ final class GearBox extends VBox {
         });
     }
 
+    private boolean worked(Reading k) {
+        return k.spec().min() != null && k.spec().max() != null && twin.toReach(k.id(), Value.of(0)).isPresent();
+    }
+
     private void number(Reading k, HBox row) {
         Label value = new Label();
         value.getStyleClass().add("rack-value");
         Optional<Twin.Call> can = twin.toReach(k.id(), Value.of(0));
-        boolean worked = can.isPresent() && k.spec().min() != null && k.spec().max() != null;
+        boolean worked = worked(k);
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         if (!worked) {

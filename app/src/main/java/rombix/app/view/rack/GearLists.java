@@ -19,6 +19,7 @@ import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
+import rombix.app.edit.ClipFiles;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
@@ -120,13 +121,23 @@ final class GearLists {
             grid.add(name, 0, i + 1);
             for (int f = 0; f < fields.size(); f++) {
                 String of = fields.get(f);
+                if (list.equals(ClipFiles.CLIP) && of.equals(ClipFiles.FILE)) {
+                    String id = at + item.id() + "-" + of;
+                    grid.add(new ClipFileField(id, desk.bench().rig(), item, why -> wrong(id, why, grid),
+                            next -> {
+                                listed(g, list, changed(items, index, next));
+                                shown.accept(id);
+                            }), f + 1, i + 1);
+                    continue;
+                }
                 TextField field = Fields.text(at + item.id() + "-" + of, String.valueOf(item.fields().getOrDefault(of,
                         "")), text -> {
                             if (wrong(g, list, with(item, of, text), of) == null) {
                                 listed(g, list, changed(items, index, with(item, of, text)));
                             }
                         });
-                field.textProperty().subscribe(text -> wrong(field, wrong(g, list, with(item, of, text), of), grid));
+                field.textProperty()
+                        .subscribe(text -> wrong(field.getId(), wrong(g, list, with(item, of, text), of), grid));
                 field.setPrefWidth(FIELD_WIDTH);
                 field.setAccessibleText(of + " of " + item.name());
                 grid.add(field, f + 1, i + 1);
@@ -154,8 +165,8 @@ final class GearLists {
     }
 
     /** Says below all items what is wrong with a field as it is typed: it is not taken until it is right. */
-    private static void wrong(TextField field, @Nullable String why, GridPane grid) {
-        String id = field.getId() + "-wrong";
+    private static void wrong(String field, @Nullable String why, GridPane grid) {
+        String id = field + "-wrong";
         grid.getChildren().removeIf(n -> id.equals(n.getId()));
         if (why != null) {
             Label said = Styles.label(why, "read", "trouble");
@@ -204,8 +215,9 @@ final class GearLists {
         String name = list.substring(0, 1).toUpperCase(Locale.ROOT) + list.substring(1).replace('-', ' ') + " " + (items
                 .size() + 1);
         Map<String, Object> numbers = new HashMap<>();
-        fields.forEach(f -> numbers.put(f, items.stream().map(i -> i.fields().get(f)).filter(Integer.class::isInstance)
-                .mapToInt(n -> (Integer) n + (f.equals("universe") ? 0 : 1)).max().orElse(1)));
+        fields.stream().filter(f -> !f.equals(ClipFiles.FILE)).forEach(
+                f -> numbers.put(f, items.stream().map(i -> i.fields().get(f)).filter(Integer.class::isInstance)
+                        .mapToInt(n -> (Integer) n + (f.equals("universe") ? 0 : 1)).max().orElse(1)));
         return new Item(Edits.freshId(name, list, id -> items.stream().anyMatch(i -> i.id().equals(id))), name,
                 numbers);
     }

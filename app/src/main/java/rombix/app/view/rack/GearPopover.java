@@ -294,14 +294,15 @@ public final class GearPopover {
         return switch (protocol.descriptor().reach()) {
             case HERE -> Styles.label("this computer", "read", "quiet");
             case PORT -> {
-                List<String> ports = new ArrayList<>(touches.sources().ports());
+                String word = protocol.descriptor().portWord();
+                List<String> ports = new ArrayList<>(protocol.descriptor().ports());
                 if (!g.link().address().isBlank() && !ports.contains(g.link().address())) {
                     ports.add(g.link().address());
                 }
                 var port = Fields.choice(id, ports, g.link().address().isBlank() ? null : g.link().address(), p -> p,
                         reached);
-                port.setPromptText(ports.isEmpty() ? "no port found" : "Port…");
-                port.setAccessibleText("Port of " + g.name());
+                port.setPromptText(ports.isEmpty() ? "no " + word + " found" : "Choose the " + word + "…");
+                port.setAccessibleText(word + " of " + g.name());
                 yield port;
             }
             case NETWORK -> {

@@ -10,6 +10,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.shape.Line;
+import javafx.scene.shape.Polygon;
 import org.jspecify.annotations.Nullable;
 import rombix.app.deck.DeckModel;
 import rombix.app.edit.Score;
@@ -146,6 +147,10 @@ final class ScorePainter {
             StackPane bar = new StackPane();
             bar.getStyleClass().add("fade-bar");
             double w = Math.max(6, m.lengthMillis() * perMilli);
+            if (!m.outline().isEmpty()) {
+                bar.getStyleClass().add("clip-bar");
+                bar.getChildren().add(outline(m.outline(), w, ROW - 6));
+            }
             bar.setMinSize(w, ROW - 4);
             bar.setPrefSize(w, ROW - 4);
             bar.setMaxSize(w, ROW - 4);
@@ -171,6 +176,23 @@ final class ScorePainter {
         node.setCache(true);
         works.on(node, m, trouble);
         return node;
+    }
+
+    /** How loud a clip is along its bar, drawn from the middle both ways. */
+    private static Polygon outline(String parts, double width, double height) {
+        Polygon shape = new Polygon();
+        List<Double> points = shape.getPoints();
+        double step = width / parts.length();
+        for (int way = 1; way >= -1; way -= 2) {
+            for (int i = 0; i < parts.length(); i++) {
+                int at = way > 0 ? i : parts.length() - 1 - i;
+                double half = Math.max(0.5, Character.digit(parts.charAt(at), 16) / 15.0 * height / 2);
+                points.addAll(List.of((at + 0.5) * step, height / 2 - way * half));
+            }
+        }
+        shape.getStyleClass().add("clip-outline");
+        shape.setMouseTransparent(true);
+        return shape;
     }
 
     private Node bracket(Mark m, double y) {

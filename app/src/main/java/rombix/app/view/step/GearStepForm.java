@@ -9,6 +9,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
+import rombix.core.board.Paths;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Param;
 import rombix.core.card.Twin;
@@ -63,6 +64,14 @@ final class GearStepForm extends StepFields {
     }
 
     private void doing(GearStep.Do d) {
+        Twin player = twin(d.gear());
+        if (player != null) {
+            player.card().command(d.command()).filter(ListenRow::can)
+                    .ifPresent(c -> nodes.add(new ListenRow(desk, player,
+                            c, () -> Paths.step(desk.bench().chain(), path).map(s -> s instanceof GearStep.Do now
+                                    ? now.with()
+                                    : null).orElse(d.with()))));
+        }
         params(d.gear(), d.command(), d.with(), null, (name, arg) -> edit(GearStep.Do.class, s -> s.with(name, arg)));
         HBox answer = new HBox(Space.S8,
                 Fields.check("arg-answer", "Wait for the gear to show it, at most", d.answer() != null,
