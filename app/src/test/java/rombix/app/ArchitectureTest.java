@@ -99,7 +99,7 @@ class ArchitectureTest {
             List.of("rombix.core.card.WireValue", "rombix.core.card.WireValueJson"),
             List.of("rombix.core.card.Twin", "rombix.core.card.Filling"),
             List.of("rombix.core.engine.Deck",
-                    "rombix.core.engine.(Run|Runs|Hands|Rows|Orders|Levels|Picker|Watches|Armed)",
+                    "rombix.core.engine.(Run|Runs|Hands|Rows|Strokes|Ways|Orders|Levels|Picker|Watches|Armed)",
                     "rombix.core.engine.(Follows|Telling|StepStart|ButtonPlay|Buttons|Ending|Echoes)",
                     "rombix.core.engine.\\w+Frame"));
 

@@ -4,14 +4,18 @@ import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import com.fasterxml.jackson.annotation.JsonTypeName;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Objects;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /** What a button is beside something that is pushed: turned, pulled or dragged, it moves levels, and follows them. */
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "control")
 @JsonSubTypes({@JsonSubTypes.Type(Control.Dial.class), @JsonSubTypes.Type(Control.Fader.class),
-        @JsonSubTypes.Type(Control.Pad.class), @JsonSubTypes.Type(Control.Row.class)})
+        @JsonSubTypes.Type(Control.Pad.class), @JsonSubTypes.Type(Control.Row.class),
+        @JsonSubTypes.Type(Control.PointerField.class), @JsonSubTypes.Type(Control.WheelStrip.class),
+        @JsonSubTypes.Type(Control.KeyPad.class)})
 public sealed interface Control {
 
     /** The levels that it moves, the first of a pad being the one across. */
@@ -89,6 +93,98 @@ public sealed interface Control {
      */
     @JsonTypeName("row")
     record Row() implements Control {
+        @Override
+        public List<Axis> axes() {
+            return List.of();
+        }
+
+        @Override
+        public boolean pressed() {
+            return false;
+        }
+    }
+
+    /**
+     * A surface that a hand slides over: the turn chain runs with how far it came {@code across} and {@code up}, in
+     * pixels times the pace. A tap presses and releases it.
+     *
+     * @param pace how many pixels the pointer goes for one of the hand
+     * @param holds whether it is pressed for as long as the hand slides, and a tap does nothing else
+     */
+    @JsonTypeName("pointer-field")
+    @JsonInclude(JsonInclude.Include.NON_DEFAULT)
+    record PointerField(double pace, boolean holds) implements Control {
+        public PointerField {
+            pace = pace <= 0 ? USUAL_PACE : pace;
+        }
+
+        private static final double USUAL_PACE = 1.5;
+
+        @Override
+        public List<Axis> axes() {
+            return List.of();
+        }
+
+        @Override
+        public boolean pressed() {
+            return false;
+        }
+    }
+
+    /**
+     * A wheel to be slid along: the turn chain runs with how many notches the hand came, in {@code turn}.
+     *
+     * @param both whether it goes across as well as up, with {@code across} and {@code up}
+     */
+    @JsonTypeName("wheel-strip")
+    @JsonInclude(JsonInclude.Include.NON_DEFAULT)
+    record WheelStrip(boolean both) implements Control {
+        @Override
+        public List<Axis> axes() {
+            return List.of();
+        }
+
+        @Override
+        public boolean pressed() {
+            return false;
+        }
+    }
+
+    /**
+     * Ways from the middle, of which each is a state of the button with a press and a release chain: up, right, down and
+     * left, where a diagonal holds both beside it; or those with the diagonals between them, clockwise from up.
+     *
+     * @param eight whether there are eight ways
+     */
+    @JsonTypeName("key-pad")
+    @JsonInclude(JsonInclude.Include.NON_DEFAULT)
+    record KeyPad(boolean eight) implements Control {
+        /** The names of the ways, in the order of the states. */
+        public List<String> ways() {
+            return eight
+                    ? List.of("up", "up right", "right", "down right", "down", "down left", "left", "up left")
+                    : List.of("up", "right", "down", "left");
+        }
+
+        /** The ways that are held when the hand is to the right (1) or the left (-1), and above (1) or below (-1). */
+        public Set<Integer> toward(int x, int y) {
+            if (x == 0 && y == 0) {
+                return Set.of();
+            }
+            if (eight) {
+                int eighth = (int) Math.rint(Math.atan2(x, y) / (Math.PI / 4));
+                return Set.of((eighth + 8) % 8);
+            }
+            Set<Integer> ways = new HashSet<>();
+            if (y != 0) {
+                ways.add(y > 0 ? 0 : 2);
+            }
+            if (x != 0) {
+                ways.add(x > 0 ? 1 : 3);
+            }
+            return ways;
+        }
+
         @Override
         public List<Axis> axes() {
             return List.of();

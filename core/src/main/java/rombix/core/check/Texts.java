@@ -22,7 +22,7 @@ final class Texts {
     /** A place that is no formula. */
     private static final Pattern PLACE = Pattern.compile("\\{([^{}=][^{}]*)}");
     /** What chains know without anybody having said so. */
-    private static final Set<String> ALWAYS = Set.of("turn", "answer", "value");
+    private static final Set<String> ALWAYS = Set.of("turn", "across", "up", "answer", "value");
 
     private final Rig rig;
     private final List<Finding> findings = new ArrayList<>();

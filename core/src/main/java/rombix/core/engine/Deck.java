@@ -12,6 +12,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import rombix.core.board.Board.NamedChain;
 import rombix.core.board.Board;
+import rombix.core.board.Control;
 import rombix.core.board.Rig;
 import rombix.core.board.StepPlaces;
 import rombix.core.board.StepWords;
@@ -58,6 +59,8 @@ public final class Deck {
     final Levels levels = new Levels(this);
     final Hands hands = new Hands(this);
     final Rows rows = new Rows(this);
+    final Strokes strokes = new Strokes(this);
+    final Ways ways = new Ways(this);
     final Follows follows = new Follows(this, hands);
     private final Armed armed = new Armed(this);
     private final Ending ending = new Ending(this);
@@ -225,7 +228,9 @@ public final class Deck {
             case Event.Released r -> on(r.button(), b -> hands.release(b, at, r.source()));
             case Event.Turned t -> on(t.button(), b -> hands.turn(b, t.detents(), t.fine(), at, t.source()));
             case Event.Chosen c -> on(c.button(), b -> rows.choose(b, c.state(), at, c.source()));
-            case Event.Moved m -> on(m.button(), b -> levels.move(b, m.axis(), m.value(), at, m.source()));
+            case Event.Stroked s -> on(s.button(), b -> strokes.stroke(b, s.across(), s.up(), at, s.source()));
+            case Event.Held h -> on(h.button(), b -> ways.hold(b, h.ways(), at, h.source()));
+            case Event.Moved m -> on(m.button(), b -> moved(b, m, at));
             case Event.Perform p -> on(p.button(), b -> hands.perform(b, p.gesture(), at, p.source()));
             case Event.Try t -> on(t.button(), b -> runs.start(b, t.name(),
                     compiler().seq(t.chain(), t.name()),
@@ -272,6 +277,14 @@ public final class Deck {
             case Event.End e -> ending.begin(e.then(), at);
             case Event.Recite _ -> telling.recite();
             case Event.Resume r -> telling.resume(r);
+        }
+    }
+
+    private void moved(ButtonPlay b, Event.Moved m, long at) {
+        switch (b.button.control()) {
+            case Control.PointerField _,Control.WheelStrip _ -> strokes.deflect(b, m.axis(), m.value(), at, m.source());
+            case Control.KeyPad _ -> ways.deflect(b, m.axis(), m.value(), at, m.source());
+            case null, default -> levels.move(b, m.axis(), m.value(), at, m.source());
         }
     }
 

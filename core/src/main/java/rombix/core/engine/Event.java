@@ -2,6 +2,7 @@ package rombix.core.engine;
 
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Rig;
 import rombix.core.chain.Gesture;
@@ -28,6 +29,17 @@ public sealed interface Event {
 
     /** One of the states of a row is chosen, counted from 0. */
     record Chosen(String button, int state, String source) implements Event {
+    }
+
+    /** A hand slid over a pointer field or a wheel strip: so far across and up, in pixels or in notches. */
+    record Stroked(String button, double across, double up, String source) implements Event {
+    }
+
+    /** These ways of a key pad are held from now on, counted from 0, and no others. */
+    record Held(String button, Set<Integer> ways, String source) implements Event {
+        public Held {
+            ways = Set.copyOf(ways);
+        }
     }
 
     /** A level of a dial, a fader or a pad is moved to a value, in its unit; {@code axis} is 1 for the one up a pad. */

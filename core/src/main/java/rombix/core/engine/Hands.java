@@ -155,6 +155,8 @@ final class Hands {
 
     /** Something other than the hand ends the hold; what the hand had not made up its mind about does not happen. */
     void letGo(ButtonPlay b, long at, String source) {
+        deck.strokes.letGo(b);
+        deck.ways.letGo(b, at, source);
         switch (b.phase) {
             case HELD, GUARDING -> release(b, at, source);
             case PRESSED_ONCE -> {

@@ -25,6 +25,8 @@ final class Run {
     boolean over;
     /** Whether it is what a hold or a chain says at its end: that is heard out. */
     boolean last;
+    /** Whether nothing of it is told but what goes wrong. */
+    boolean quiet;
     int faults;
     /** How many of its orders no link has yet said to have sent. */
     int awaited;

@@ -97,10 +97,21 @@ final class Runs {
         return run;
     }
 
+    /** Runs a chain of which nothing is told but what goes wrong. */
+    void quietly(ButtonPlay b, Op.Seq chain, Scope scope, long at, String source) {
+        Run run = new Run(++lastRun, deck, b, chain, scope, Map.of());
+        run.quiet = true;
+        b.running.add(run);
+        begin(run, Gesture.TURN.id(), source, at);
+    }
+
     private void begin(Run run, String what, String source, long at) {
         deck.stir();
         running.put(run.id, run);
-        deck.telling.tell(new Happening.Started(run.id, run.buttonId(), what, source, at, run.chain.expectedNanos()));
+        if (!run.quiet) {
+            deck.telling.tell(new Happening.Started(run.id, run.buttonId(), what, source, at, run.chain
+                    .expectedNanos()));
+        }
         run.start(at);
     }
 
@@ -113,7 +124,9 @@ final class Runs {
 
     void ended(Run run, long due, Happening.End end) {
         running.remove(run.id);
-        deck.telling.tell(new Happening.Ended(run.id, run.buttonId(), end, due));
+        if (!run.quiet) {
+            deck.telling.tell(new Happening.Ended(run.id, run.buttonId(), end, due));
+        }
         settle(run);
         ButtonPlay b = run.button;
         if (b == null) {

@@ -25,6 +25,9 @@ final class Telling {
     }
 
     void ran(@Nullable Run run, String place, Order order, long due, long at, AsRun.Outcome outcome, String message) {
+        if (run != null && run.quiet && outcome == AsRun.Outcome.SENT) {
+            return;
+        }
         tell(new Happening.Ran(new AsRun(due, at, run == null ? 0 : run.id, run == null ? "" : run.buttonId(), place,
                 run == null ? AsRun.RACK : "", order.gear(), order.command().id(), order.args(), order.title(), outcome,
                 message)));
@@ -71,7 +74,7 @@ final class Telling {
     }
 
     void shows(ButtonPlay b) {
-        tell(new Happening.Shows(b.button.id(), b.shown, b.onItsWay, b.held()));
+        tell(new Happening.Shows(b.button.id(), b.shown, b.onItsWay, b.held() || deck.ways.held(b)));
     }
 
     void tell(Happening happening) {

@@ -31,6 +31,8 @@ import rombix.core.value.Value;
  */
 public final class Switchboard {
     private static final int MAX_WAITING = 32;
+    /** A stick: held over to one side or to the other. */
+    private static final Scale STICK = new Scale(-1, 1, null);
 
     private final Consumer<Event> deck;
     private final Consumer<String> touched;
@@ -103,8 +105,13 @@ public final class Switchboard {
         Control control = b.control();
         return control == null
                 ? List.of()
-                : control.axes().stream().map(a -> rig.twin(a.gear()).flatMap(t -> Scale.of(t, a.reading())).orElse(
-                        new Scale(0, 1, null))).toList();
+                : control instanceof Control.PointerField || control instanceof Control.WheelStrip
+                        || control instanceof Control.KeyPad
+                                ? List.of(STICK, STICK)
+                                : control.axes().stream()
+                                        .map(a -> rig.twin(a.gear()).flatMap(t -> Scale.of(t, a.reading())).orElse(
+                                                new Scale(0, 1, null)))
+                                        .toList();
     }
 
     /** Whether touches press now. */

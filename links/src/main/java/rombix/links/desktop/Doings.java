@@ -100,6 +100,8 @@ final class Doings {
         ALL.put("pointer down", (a, _, h, _) -> h.hold(a.text(0), a.place(1)));
         ALL.put("pointer up", (a, _, h, _) -> h.release(a.text(0), a.place(1)));
         ALL.put("pointer move", (a, _, h, _) -> h.move(a.place(0)));
+        ALL.put("pointer by", (a, _, h, _) -> h.moveBy((int) a.number(0), (int) a.number(1)));
+        ALL.put("pointer roll", (a, _, h, _) -> h.roll((int) a.number(0), (int) a.number(1)));
         ALL.put("pointer drag", (a, _, h, _) -> h.drag(a.place(0), a.place(1), a.text(2), a.number(3), a.flag(4)));
         ALL.put("pointer wheel", (a, _, h, _) -> h.wheel(a.text(0), (int) a.number(1), a.place(2)));
     }

@@ -281,6 +281,22 @@ final class Hands {
         }
     }
 
+    /** Moves the pointer by so many pixels, to the right and up. */
+    void moveBy(int across, int up) throws Unable {
+        Point now = machine.pointer();
+        machine.move(new Point(now.x() + across, now.y() - up));
+    }
+
+    /** Turns the wheel by so many notches, to the right and up. */
+    void roll(int across, int up) throws Unable, Stopped {
+        if (up != 0) {
+            wheel(up > 0 ? "up" : "down", Math.abs(up), Place.HERE);
+        }
+        if (across != 0) {
+            wheel(across > 0 ? "right" : "left", Math.abs(across), Place.HERE);
+        }
+    }
+
     void hold(String button, Place place) throws Unable, Stopped {
         move(place);
         down("button " + button);

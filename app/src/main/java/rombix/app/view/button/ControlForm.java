@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.function.Consumer;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
+import rombix.app.edit.Controls;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.core.board.Control;
@@ -29,7 +30,9 @@ final class ControlForm {
     }
 
     private enum Sort {
-        PUSH("push button"), DIAL("dial"), FADER("fader"), PAD("two-axis pad"), ROW("row: slide along, choose a state");
+        PUSH("push button"), DIAL("dial"), FADER("fader"), PAD("two-axis pad"), ROW(
+                "row: slide along, choose a state"), POINTER(
+                        "pointer field"), STRIP("wheel strip"), KEYS("key pad field");
 
         private final String words;
 
@@ -48,6 +51,9 @@ final class ControlForm {
                 case Control.Fader _ -> FADER;
                 case Control.Pad _ -> PAD;
                 case Control.Row _ -> ROW;
+                case Control.PointerField _ -> POINTER;
+                case Control.WheelStrip _ -> STRIP;
+                case Control.KeyPad _ -> KEYS;
             };
         }
     }
@@ -78,6 +84,21 @@ final class ControlForm {
             }
             case Control.Row _ -> content.getChildren().add(Fields.read(
                     "Each state is a choice, with its own press chain. Make the button wide, or tall."));
+            case Control.PointerField p -> content.getChildren().addAll(
+                    Fields.named("Pace: pixels for each of the hand", Fields.number("control-pace", p.pace(), null,
+                            x -> set(new Control.PointerField(x, p.holds())))),
+                    Fields.check("control-holds", "Pressed for as long as the hand slides", p.holds(), on -> set(
+                            new Control.PointerField(p.pace(), on))),
+                    Fields.read("Sliding runs its turn chain; a tap runs its press chain."));
+            case Control.WheelStrip s -> content.getChildren().addAll(
+                    Fields.check("control-both", "Both ways: across as well", s.both(), on -> set(
+                            new Control.WheelStrip(on))),
+                    Fields.read("Sliding runs its turn chain, with how many notches it went."));
+            case Control.KeyPad p -> content.getChildren().addAll(
+                    Fields.check("control-eight", "Eight ways, the diagonals for themselves", p.eight(), on -> set(
+                            new Control.KeyPad(on))),
+                    Fields.read("Each state is a way, with its own press and release chain."
+                            + (p.eight() ? "" : " A diagonal presses both beside it.")));
             case Control.Fader f -> content.getChildren().add(level("control-level", "Level it controls", levels, f
                     .level(), x -> set(new Control.Fader(x))));
             case Control.Pad p -> content.getChildren().addAll(
@@ -110,6 +131,9 @@ final class ControlForm {
         return switch (sort) {
             case PUSH -> null;
             case ROW -> new Control.Row();
+            case POINTER -> new Control.PointerField(0, false);
+            case STRIP -> new Control.WheelStrip(false);
+            case KEYS -> new Control.KeyPad(false);
             case DIAL -> new Control.Dial(first, 0, 0);
             case FADER -> first == null ? before : new Control.Fader(first);
             case PAD -> first == null || second == null ? before : new Control.Pad(first, second, false);
@@ -118,7 +142,7 @@ final class ControlForm {
 
     private void set(@Nullable Control control) {
         desk.bench().button().ifPresent(b -> desk.bench().edit("change what “" + b.name() + "” is",
-                board -> Edits.button(board, b.id(), x -> x.withControl(control))));
+                board -> Edits.button(board, b.id(), x -> Controls.become(desk.bench().rig(), x, control))));
         anew.run();
     }
 

@@ -1,5 +1,7 @@
 package rombix.app.view.page;
 
+import java.util.HashSet;
+import java.util.Set;
 import java.util.function.Function;
 import javafx.scene.Node;
 import org.jspecify.annotations.Nullable;
@@ -14,6 +16,7 @@ import rombix.core.thread.OwnedBy.Owner;
 public final class PageHand {
     private final Desk desk;
     private final Function<String, @Nullable Tile> tiles;
+    private final Set<String> controls = new HashSet<>();
     private @Nullable String pressed;
     /** Whether the hold goes on though the page has changed under it. */
     private boolean through;
@@ -66,9 +69,20 @@ public final class PageHand {
         return false;
     }
 
+    /** A control is held down from now on, or no more. */
+    void control(String button, boolean held) {
+        if (held) {
+            controls.add(button);
+        } else {
+            controls.remove(button);
+        }
+    }
+
     /** Something other than the hand ends what is held here. */
     public void letGo() {
         through = false;
+        controls.forEach(b -> desk.post().accept(new Event.LetGo(b, "let go")));
+        controls.clear();
         if (pressed != null) {
             desk.post().accept(new Event.LetGo(pressed, "let go"));
             pressed = null;

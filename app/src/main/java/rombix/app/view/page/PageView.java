@@ -231,7 +231,7 @@ public final class PageView extends Pane implements Cells {
     private Tile tile(Button b) {
         Tile tile = new Tile(b, desk);
         new TileDrag(desk, edits, tile, this);
-        new ControlHand(desk, tile);
+        new ControlHand(desk, tile, hand::control);
         tile.setId("tile-" + b.id());
         tile.setManaged(false); // It is placed by its cells: what changes in it moves nothing else.
         tile.addEventHandler(MouseEvent.MOUSE_PRESSED, e -> mousePressed(tile, e));

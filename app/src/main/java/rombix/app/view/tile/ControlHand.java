@@ -1,11 +1,15 @@
 package rombix.app.view.tile;
 
 import java.util.List;
+import java.util.Set;
+import java.util.function.BiConsumer;
 import javafx.geometry.Point2D;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
+import javafx.scene.input.TouchEvent;
+import javafx.scene.input.TouchPoint;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
 import rombix.core.board.Control;
@@ -15,14 +19,17 @@ import rombix.core.engine.Event;
 import rombix.core.value.Value;
 
 /**
- * A hand on a dial, a fader, a pad or a row, outside Build. A level never jumps to where it is touched: it goes by as far as
+ * A hand on a control, outside Build. A level never jumps to where it is touched: it goes by as far as
  * the hand does, and a tenth of that with Shift. The wheel and Ctrl with the arrow keys move it step by step.
  */
 public final class ControlHand {
     private static final double PIXELS_A_DETENT = 9;
     private static final double STEP = 1.0 / Scale.DETENTS;
     private static final double FINER = 0.1;
+    private static final double PIXELS_A_NOTCH = 18;
+    private static final double KEY_PIXELS = 10;
     private static final double CLICK = 4;
+    private static final String MOUSE = "mouse";
 
     private final Desk desk;
     private final Tile tile;
@@ -31,14 +38,34 @@ public final class ControlHand {
     private double lastY;
     private double travelled;
     private double owed;
+    private double owedUp;
+    private Set<Integer> held = Set.of();
     private boolean down;
+    private final BiConsumer<String, Boolean> holds;
+    private int finger = -1;
+    private boolean fingers;
 
-    public ControlHand(Desk desk, Tile tile) {
+    /** @param holds told of what is held down from now on, or no more, so that it can be let go of */
+    public ControlHand(Desk desk, Tile tile, BiConsumer<String, Boolean> holds) {
+        this.holds = holds;
         this.desk = desk;
         this.tile = tile;
-        tile.addEventHandler(MouseEvent.MOUSE_PRESSED, this::pressed);
-        tile.addEventHandler(MouseEvent.MOUSE_DRAGGED, this::dragged);
-        tile.addEventHandler(MouseEvent.MOUSE_RELEASED, this::released);
+        tile.addEventHandler(MouseEvent.MOUSE_PRESSED, e -> {
+            if (own(e)) {
+                pressed(e.getX(), e.getY());
+            }
+        });
+        tile.addEventHandler(MouseEvent.MOUSE_DRAGGED, e -> {
+            if (!told(e)) {
+                dragged(e.getX(), e.getY(), e.isShiftDown());
+            }
+        });
+        tile.addEventHandler(MouseEvent.MOUSE_RELEASED, e -> {
+            if (own(e)) {
+                released(e.getX(), e.getY());
+            }
+        });
+        tile.addEventHandler(TouchEvent.ANY, this::touched);
         tile.addEventHandler(ScrollEvent.SCROLL, this::scrolled);
         tile.addEventHandler(KeyEvent.KEY_PRESSED, this::key);
     }
@@ -47,18 +74,69 @@ public final class ControlHand {
         return desk.building() ? null : tile.button().control();
     }
 
-    private void pressed(MouseEvent e) {
+    /** Where fingers are told as fingers, a mouse that is made of them tells the same again. */
+    private boolean told(MouseEvent e) {
+        return fingers && e.isSynthesized();
+    }
+
+    private boolean own(MouseEvent e) {
+        return e.getButton() == MouseButton.PRIMARY && !told(e);
+    }
+
+    /** A finger on this control; others may be on others. */
+    private void touched(TouchEvent e) {
+        TouchPoint point = e.getTouchPoint();
+        fingers = true;
+        if (e.getEventType() == TouchEvent.TOUCH_PRESSED && !down) {
+            finger = point.getId();
+            pressed(point.getX(), point.getY());
+        } else if (finger == point.getId() && e.getEventType() == TouchEvent.TOUCH_MOVED) {
+            dragged(point.getX(), point.getY(), e.isShiftDown());
+        } else if (finger == point.getId() && e.getEventType() == TouchEvent.TOUCH_RELEASED) {
+            finger = -1;
+            released(point.getX(), point.getY());
+        }
+    }
+
+    private void pressed(double x, double y) {
         Control control = control();
-        if (control == null || e.getButton() != MouseButton.PRIMARY) {
+        if (control == null) {
             return;
         }
         down = true;
         travelled = 0;
         owed = 0;
-        lastX = e.getX();
-        lastY = e.getY();
+        owedUp = 0;
+        lastX = x;
+        lastY = y;
         take(control);
-        tile.choice(e.getX(), e.getY());
+        held = Set.of();
+        switch (control) {
+            case Control.Row _ -> tile.chosen(x, y);
+            case Control.KeyPad _ -> hold(tile.chosen(x, y));
+            case Control.PointerField p when p.holds() -> {
+                holds.accept(tile.button().id(), true);
+                desk.press(tile.button().id(), MOUSE);
+            }
+            default -> {
+            }
+        }
+    }
+
+    /** These ways of a key pad are held now. */
+    private void hold(Set<Integer> ways) {
+        if (!ways.equals(held)) {
+            held = ways;
+            tile.under(ways);
+            holds.accept(tile.button().id(), !ways.isEmpty());
+            desk.post().accept(new Event.Held(tile.button().id(), ways, MOUSE));
+        }
+    }
+
+    private void stroke(double across, double up) {
+        if (across != 0 || up != 0) {
+            desk.post().accept(new Event.Stroked(tile.button().id(), across, up, MOUSE));
+        }
     }
 
     /**
@@ -79,39 +157,57 @@ public final class ControlHand {
         return desk.words().scale(axis).map(s -> now == null ? unknown : s.position(now.asNumber())).orElse(unknown);
     }
 
-    private void dragged(MouseEvent e) {
+    private void dragged(double x, double y, boolean fine) {
         Control control = control();
         if (!down || control == null) {
             return;
         }
-        double dx = e.getX() - lastX;
-        double dy = lastY - e.getY();
-        lastX = e.getX();
-        lastY = e.getY();
+        double dx = x - lastX;
+        double dy = lastY - y;
+        lastX = x;
+        lastY = y;
         travelled += Math.abs(dx) + Math.abs(dy);
         if (travelled < CLICK) {
             return;
         }
         Point2D span = tile.controlSpan();
-        double rate = e.isShiftDown() ? FINER : 1;
+        double rate = fine ? FINER : 1;
         switch (control) {
             case Control.Dial _ -> {
                 owed += (dx + dy) / PIXELS_A_DETENT;
                 int detents = (int) owed;
                 owed -= detents;
-                turn(detents, e.isShiftDown());
+                turn(detents, fine);
             }
             case Control.Fader f -> move(List.of(f.level()), tile.controlAlong()
                     ? dx / span.getX() * rate
                     : dy / span.getY() * rate, 0);
             case Control.Pad p -> move(p.axes(), dx / span.getX() * rate, dy / span.getY() * rate);
-            case Control.Row _ -> tile.choice(e.getX(), e.getY());
+            case Control.Row _ -> tile.chosen(x, y);
+            case Control.KeyPad _ -> hold(tile.chosen(x, y));
+            case Control.PointerField _ -> stroke(dx * rate, dy * rate);
+            case Control.WheelStrip s -> roll(s, dx, dy, fine);
+        }
+    }
+
+    /** A strip goes by whole notches; what is over counts for the next. */
+    private void roll(Control.WheelStrip strip, double dx, double dy, boolean fine) {
+        owed += strip.both() || tile.controlAlong() ? dx / PIXELS_A_NOTCH : 0;
+        owedUp += strip.both() || !tile.controlAlong() ? dy / PIXELS_A_NOTCH : 0;
+        int across = (int) owed;
+        int up = (int) owedUp;
+        owed -= across;
+        owedUp -= up;
+        if (strip.both()) {
+            stroke(across, up);
+        } else {
+            turn(across + up, fine);
         }
     }
 
     private void turn(int detents, boolean fine) {
         if (detents != 0) {
-            desk.post().accept(new Event.Turned(tile.button().id(), detents, fine, "mouse"));
+            desk.post().accept(new Event.Turned(tile.button().id(), detents, fine, MOUSE));
         }
     }
 
@@ -122,45 +218,68 @@ public final class ControlHand {
             if (scale != null && by[i] != 0) {
                 places[i] = Math.clamp(places[i] + by[i], 0, 1);
                 tile.inHand(i, places[i]);
-                desk.post().accept(new Event.Moved(tile.button().id(), i, scale.setting(places[i]), "mouse"));
+                desk.post().accept(new Event.Moved(tile.button().id(), i, scale.setting(places[i]), MOUSE));
             }
         }
     }
 
-    private void released(MouseEvent e) {
+    private void released(double x, double y) {
         Control control = control();
-        if (!down || e.getButton() != MouseButton.PRIMARY) {
+        if (!down) {
             return;
         }
         down = false;
         tile.outOfHand();
-        if (control instanceof Control.Row) {
-            int chosen = tile.choice(e.getX(), e.getY());
-            tile.choice(-1, -1);
-            if (chosen >= 0) {
-                desk.post().accept(new Event.Chosen(tile.button().id(), chosen, "mouse"));
+        switch (control) {
+            case Control.Row _ -> {
+                tile.chosen(x, y).forEach(state -> desk.post().accept(new Event.Chosen(tile.button()
+                        .id(), state, MOUSE)));
+                tile.under(Set.of());
             }
-        }
-        if (control instanceof Control.Dial && travelled < CLICK) {
-            desk.press(tile.button().id(), "mouse");
-            desk.release(tile.button().id(), "mouse");
+            case Control.KeyPad _ -> hold(Set.of());
+            case Control.PointerField p when p.holds() -> {
+                holds.accept(tile.button().id(), false);
+                desk.release(tile.button().id(), MOUSE);
+            }
+            case Control.Dial _,Control.PointerField _ -> {
+                if (travelled < CLICK) {
+                    desk.press(tile.button().id(), MOUSE);
+                    desk.release(tile.button().id(), MOUSE);
+                }
+            }
+            case null, default -> {
+            }
         }
     }
 
     private void scrolled(ScrollEvent e) {
         Control control = control();
         double notches = e.getDeltaY() + e.getDeltaX(); // With Shift, some systems scroll along.
-        if (control != null && notches != 0) {
-            step(control, 0, notches > 0 ? 1 : -1, e.isShiftDown());
+        if (control != null && notches != 0 && !(control instanceof Control.KeyPad)) {
+            boolean upright = control instanceof Control.WheelStrip || control instanceof Control.PointerField;
+            step(control, upright ? 1 : 0, notches > 0 ? 1 : -1, e.isShiftDown());
             e.consume();
         }
     }
 
     private void step(Control control, int axis, int by, boolean fine) {
-        if (control instanceof Control.Dial || control instanceof Control.Row) {
-            turn(control instanceof Control.Row && axis == 1 ? -by : by, fine);
-            return;
+        switch (control) {
+            case Control.Dial _ -> turn(by, fine);
+            case Control.Row _ -> turn(axis == 1 ? -by : by, fine);
+            case Control.WheelStrip s when s.both() -> stroke(axis == 0 ? by : 0, axis == 1 ? by : 0);
+            case Control.WheelStrip _ -> turn(by, fine);
+            case Control.PointerField _ -> stroke(axis == 0 ? by * (fine ? 1 : KEY_PIXELS) : 0, axis == 1
+                    ? by * (fine ? 1 : KEY_PIXELS)
+                    : 0);
+            case Control.KeyPad p -> {
+                hold(p.toward(axis == 0 ? by : 0, axis == 1 ? by : 0));
+                hold(Set.of());
+            }
+            case Control.Fader _,Control.Pad _ -> level(control, axis, by, fine);
         }
+    }
+
+    private void level(Control control, int axis, int by, boolean fine) {
         if (!down) {
             take(control);
         }

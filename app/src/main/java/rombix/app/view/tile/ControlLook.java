@@ -20,6 +20,7 @@ import rombix.core.board.Control;
  */
 final class ControlLook extends Region {
     private static final int TICKS = 8;
+    private static final int RIDGES = 7;
     private static final double SWEEP = 270;
     private static final double GRIP = 20;
 
@@ -48,7 +49,9 @@ final class ControlLook extends Region {
             case Control.Dial _ -> List.of(ticks, round, done, grip);
             case Control.Fader _ -> List.of(ticks, way, part, grip);
             case Control.Pad _ -> List.of(field, ticks, grip);
-            case Control.Row _ -> List.of();
+            case Control.PointerField _ -> List.of(field, ticks);
+            case Control.WheelStrip _ -> List.of(field, ticks);
+            case Control.Row _,Control.KeyPad _ -> List.of();
         });
     }
 
@@ -87,7 +90,9 @@ final class ControlLook extends Region {
             case Control.Dial _ -> dial();
             case Control.Fader _ -> fader();
             case Control.Pad _ -> pad();
-            case Control.Row _ -> {
+            case Control.PointerField _ -> surface();
+            case Control.WheelStrip s -> strip(s.both());
+            case Control.Row _,Control.KeyPad _ -> {
             }
         }
     }
@@ -151,6 +156,58 @@ final class ControlLook extends Region {
         done.setLength(-SWEEP * at);
         double angle = Math.toRadians(start - SWEEP * at);
         grip(x + r * Math.cos(angle), y - r * Math.sin(angle));
+    }
+
+    /** A surface: its corners, and a cross where a tap lands. */
+    private void surface() {
+        double w = getWidth();
+        double h = getHeight();
+        field.setWidth(w);
+        field.setHeight(h);
+        double arm = Math.min(14, Math.min(w, h) / 4);
+        for (double x : new double[]{6, w - 6}) {
+            for (double y : new double[]{6, h - 6}) {
+                tick(x, y, x + Math.copySign(arm, w / 2 - x), y);
+                tick(x, y, x, y + Math.copySign(arm, h / 2 - y));
+            }
+        }
+        tick(w / 2 - arm / 2, h / 2, w / 2 + arm / 2, h / 2);
+        tick(w / 2, h / 2 - arm / 2, w / 2, h / 2 + arm / 2);
+    }
+
+    /** A wheel seen from its edge: ridges, closer at the ends, and an arrow at each end. */
+    private void strip(boolean both) {
+        double w = getWidth();
+        double h = getHeight();
+        field.setWidth(w);
+        field.setHeight(h);
+        ridges(w, h, along);
+        if (both) {
+            ridges(w, h, !along);
+        }
+    }
+
+    private void ridges(double w, double h, boolean across) {
+        double length = across ? w : h;
+        double middle = (across ? h : w) / 2;
+        double reach = Math.min(middle * 0.5, 18);
+        for (int i = -RIDGES; i <= RIDGES; i++) {
+            double t = length / 2 + Math.sin(i * Math.PI / 2 / (RIDGES + 1)) * (length / 2 - 12);
+            segment(across, t, middle - reach, t, middle + reach);
+        }
+        for (double end : new double[]{5, length - 5}) {
+            double back = Math.copySign(5, length / 2 - end);
+            segment(across, end + back, middle - 5, end, middle);
+            segment(across, end, middle, end + back, middle + 5);
+        }
+    }
+
+    private void segment(boolean across, double a1, double b1, double a2, double b2) {
+        if (across) {
+            tick(a1, b1, a2, b2);
+        } else {
+            tick(b1, a1, b2, a2);
+        }
     }
 
     private void pad() {

@@ -106,7 +106,8 @@ public final class Tile extends Region {
         chosen = picked;
         Face face = now.face();
         Styles.set(this, "tile", face.fill().name().toLowerCase(java.util.Locale.ROOT));
-        boolean row = shown.control() instanceof Control.Row; // Its states say what they are themselves.
+        StatesLook states = states(shown); // They say themselves what they are.
+        boolean row = states != null;
         Styles.text(parts.label, row ? shown.name() : now.label());
         Styles.text(parts.second, now.second());
         Face.Tally lit = now.tally();
@@ -125,9 +126,10 @@ public final class Tile extends Region {
         parts.icon(parts.art.getImage() == null && !row ? face.icon() : null);
         parts.mark.setContent(Shapes.mark(face.mark()));
         parts.pips(row ? 0 : now.states(), now.state(), now.coming());
-        parts.row = row ? Objects.requireNonNullElseGet(parts.row, RowLook::new) : null;
-        if (parts.row != null) {
-            parts.row.show(shown, now.state(), now.coming());
+        parts.row = states;
+        if (states != null) {
+            boolean ways = states instanceof KeyPadLook;
+            states.show(shown, ways ? -1 : now.state(), ways ? -1 : now.coming());
         }
         Styles.text(parts.fault, now.fault() == null ? "" : "FAULT");
         parts.notch.setVisible(now.fault() != null);
@@ -136,6 +138,18 @@ public final class Tile extends Region {
         populate();
         setAccessibleText(now.spoken());
         requestLayout();
+    }
+
+    private @Nullable StatesLook states(Button shown) {
+        return switch (shown.control()) {
+            case Control.Row _ -> parts.row instanceof RowLook r ? r : new RowLook();
+            case Control.KeyPad p -> {
+                KeyPadLook look = parts.row instanceof KeyPadLook k ? k : new KeyPadLook();
+                look.pad(p);
+                yield look;
+            }
+            case null, default -> null;
+        };
     }
 
     /** A tint, an ink and an accent of the person's own. */
@@ -164,14 +178,19 @@ public final class Tile extends Region {
         levels.outOfHand();
     }
 
-    /** Which state of a row lies at a point, which then stands out; -1 where none does. */
-    int choice(double x, double y) {
-        RowLook row = parts.row;
-        int at = row == null ? -1 : row.at(x, y);
-        if (row != null) {
-            row.under(at);
-        }
+    /** Which states of a row or ways of a key pad a hand at a point means, which then stand out. */
+    Set<Integer> chosen(double x, double y) {
+        StatesLook states = parts.row;
+        Set<Integer> at = states == null ? Set.of() : states.at(x, y);
+        under(at);
         return at;
+    }
+
+    /** Has some of the states stand out. */
+    void under(Set<Integer> which) {
+        if (parts.row != null) {
+            parts.row.under(which);
+        }
     }
 
     /** How far the hand goes for the whole way, across and up. */

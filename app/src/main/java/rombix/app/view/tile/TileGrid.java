@@ -1,7 +1,9 @@
 package rombix.app.view.tile;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import javafx.scene.Node;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
@@ -24,6 +26,7 @@ public final class TileGrid extends GridPane {
     private final Desk desk;
     private final List<Tile> tiles = new ArrayList<>();
     private final Runnable released;
+    private final Set<String> controls = new HashSet<>();
     private @Nullable String pressed;
 
     /**
@@ -52,7 +55,13 @@ public final class TileGrid extends GridPane {
     }
 
     private void handle(Tile tile) {
-        new ControlHand(desk, tile);
+        new ControlHand(desk, tile, (id, held) -> {
+            if (held) {
+                controls.add(id);
+            } else {
+                controls.remove(id);
+            }
+        });
         tile.addEventHandler(MouseEvent.MOUSE_PRESSED, e -> {
             if (e.getButton() == MouseButton.PRIMARY
                     && (tile.button().control() == null || tile.button().control().pressed())) {
@@ -104,6 +113,8 @@ public final class TileGrid extends GridPane {
 
     /** Something other than the hand ends what is held here. */
     public void letGo() {
+        controls.forEach(b -> desk.post().accept(new Event.LetGo(b, "let go")));
+        controls.clear();
         if (pressed != null) {
             desk.post().accept(new Event.LetGo(pressed, "let go"));
             pressed = null;

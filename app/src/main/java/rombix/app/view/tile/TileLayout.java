@@ -144,7 +144,7 @@ final class TileLayout {
     }
 
     /** Lays a row out: its name above its states. */
-    private void row(RowLook shown, double w, double h, double pad) {
+    private void row(StatesLook shown, double w, double h, double pad) {
         double size = Math.min(labelSize(w, h), 18);
         double head = pad + size * 1.3;
         words(w, head + pad / 2, size, pad, 0);
@@ -171,7 +171,8 @@ final class TileLayout {
         }
         double under = tallied ? pad + small + 4 : pad + (iconSize - height) / 2;
         level.resizeRelocate(Math.max(pad, w - pad - (tallied ? 0 : CUT - 6) - width), under, width, height);
-        double top = Math.max(pad + iconSize, under + height) + 4;
+        boolean bare = p.icon() == null && p.art.getImage() == null && !tallied && level.getText().isEmpty();
+        double top = bare ? pad : Math.max(pad + iconSize, under + height) + 4;
         shown.resizeRelocate(pad, top, w - 2 * pad, Math.max(24, h - foot - top - 2));
         words(w, h, size, pad, h - foot);
     }

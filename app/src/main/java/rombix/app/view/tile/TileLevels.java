@@ -43,7 +43,7 @@ final class TileLevels {
 
     /** Shows where the levels of a control are now; where the hand holds one, there. */
     void show(@Nullable Control control, List<FaceNow.Level> levels) {
-        if (control == null || control instanceof Control.Row) {
+        if (control == null || control instanceof Control.Row || control instanceof Control.KeyPad) {
             look = null;
             Styles.text(label, "");
             return;

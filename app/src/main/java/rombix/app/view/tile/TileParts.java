@@ -39,9 +39,9 @@ final class TileParts {
     final Label fault = styled(new Label(), "tile-fault");
     final HBox pips = new HBox(Space.S3);
     final TileLevels levels;
-    /** The states side by side; null where the button is no row. */
+    /** The states, each in a cell of its own; null where the button shows one of them. */
     @Nullable
-    RowLook row;
+    StatesLook row;
     private @Nullable FontIcon icon;
     private @Nullable String iconLiteral;
     /** What the icon's own style says: its font. */
