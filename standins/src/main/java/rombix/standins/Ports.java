@@ -10,6 +10,7 @@ public final class Ports {
     public static final int CHAT = 9105;
     public static final int PADS = 9106;
     public static final int BOOTH = 9107;
+    public static final int GAMEPAD = 9108;
 
     private Ports() {
     }

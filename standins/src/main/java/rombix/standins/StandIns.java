@@ -5,9 +5,12 @@ import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /** All stand-ins of the observatory, running. */
 public final class StandIns implements AutoCloseable {
+    private static final int NONE = -1;
 
     private final Studio studio;
     private final SoundDesk desk;
@@ -17,9 +20,10 @@ public final class StandIns implements AutoCloseable {
     private final Chat chat;
     private final Pads pads;
     private final Booth booth;
+    private final @Nullable Gamepad gamepad;
 
     private StandIns(int studioPort, int deskPort, int lampsPort, int cuesPort, int housePort, int chatPort,
-            int padsPort, int boothPort) throws IOException {
+            int padsPort, int boothPort, int gamepadPort) throws IOException {
         studio = new Studio(studioPort);
         desk = new SoundDesk(deskPort);
         CableProvider.plug(CableProvider.SOUND_DESK,
@@ -30,18 +34,28 @@ public final class StandIns implements AutoCloseable {
         chat = new Chat(chatPort);
         pads = new Pads(padsPort);
         booth = new Booth(boothPort);
+        gamepad = gamepadPort < 0 ? null : gamepad(gamepadPort);
         CableProvider.plug(CableProvider.PADS, new InetSocketAddress(InetAddress.getLoopbackAddress(), pads.port()));
     }
 
     /** Starts them on the ports that the demo board names. Throws BindException if one is taken. */
     public static StandIns onTheirPorts() throws IOException {
         return new StandIns(Ports.STUDIO, Ports.SOUND_DESK, Ports.LAMPS, Ports.CUES, Ports.HOUSE, Ports.CHAT,
-                Ports.PADS, Ports.BOOTH);
+                Ports.PADS, Ports.BOOTH, Ports.GAMEPAD);
     }
 
-    /** Starts them on any free ports. */
+    /** Not every computer has the library that one can be plugged into; all else runs without. */
+    private static @Nullable Gamepad gamepad(int port) {
+        try {
+            return new Gamepad(port);
+        } catch (IOException e) {
+            return null;
+        }
+    }
+
+    /** Starts them on any free ports, without a gamepad: there is one set of those for all that run here. */
     public static StandIns onFreePorts() throws IOException {
-        return new StandIns(0, 0, 0, 0, 0, 0, 0, 0);
+        return new StandIns(0, 0, 0, 0, 0, 0, 0, 0, NONE);
     }
 
     /** Where each can be reached, by the id that the demo board's gear has. */
@@ -86,6 +100,11 @@ public final class StandIns implements AutoCloseable {
         return booth;
     }
 
+    /** Where the gamepad takes its lines; empty where none could be plugged in. */
+    public Optional<Integer> gamepadPort() {
+        return Optional.ofNullable(gamepad).map(Gamepad::port);
+    }
+
     public Pads pads() {
         return pads;
     }
@@ -94,6 +113,9 @@ public final class StandIns implements AutoCloseable {
     public void close() throws IOException {
         pads.close();
         booth.close();
+        if (gamepad != null) {
+            gamepad.close();
+        }
         studio.close();
         desk.close();
         lamps.close();

@@ -9,6 +9,7 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
 import rombix.standins.CableProvider;
+import rombix.standins.Speakers;
 import rombix.standins.StandIns;
 
 /** Runs the stand-ins alone. */
@@ -31,6 +32,9 @@ final class StandInsCommand implements Callable<Integer> {
             out.println("lamps       sACN    127.0.0.1:" + gear.lamps().port() + ", universe 1");
             out.println("house       MQTT    127.0.0.1:" + gear.house().port());
             out.println("chat        IRC     127.0.0.1:" + gear.chat().port() + ", channel #star-night");
+            out.println("player      sound   outputs “" + Speakers.HOUSE + "” and “" + Speakers.HEADPHONES + "”");
+            gear.gamepadPort().ifPresent(port -> out.println("gamepad     lines   127.0.0.1:" + port
+                    + ", such as “press 0” or “axis 2 0.5”"));
             out.flush();
             CountDownLatch stop = new CountDownLatch(1);
             if (forMillis == null) {

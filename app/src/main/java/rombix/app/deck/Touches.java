@@ -12,15 +12,17 @@ public interface Touches {
      * Where touches can come from now.
      *
      * @param open the MIDI ports that are listened to, and {@code ports} all that there are
+     * @param gamepads the gamepads and joysticks that are plugged in, as far as any is looked for
      * @param keysSeen whether keys are seen while another application is in front, and {@code keys} why not, in words
      * @param oscPort where OSC messages are awaited, -1 where they are not, and {@code osc} why not, in words
      * @param armed whether they press now: in Live and in Rehearse
      * @param dropped how many pushes came faster than they could be taken
      */
-    record Sources(Set<String> open, Set<String> ports, boolean keysSeen, String keys, int oscPort, String osc,
+    record Sources(Set<String> open, Set<String> ports, Set<String> gamepads, boolean keysSeen, String keys,
+            int oscPort, String osc,
             boolean armed, int dropped) {
         /** Where there is nothing. */
-        public static final Sources NONE = new Sources(Set.of(), Set.of(), false, "", -1, "", false, 0);
+        public static final Sources NONE = new Sources(Set.of(), Set.of(), Set.of(), false, "", -1, "", false, 0);
     }
 
     Sources sources();

@@ -55,6 +55,26 @@ public final class PictureFile {
         return new Picture(id(bytes), name, Base64.getEncoder().encodeToString(bytes));
     }
 
+    /**
+     * Reads a picture pixel for pixel, as one that is to be found on a screen.
+     *
+     * @throws IOException in plain words, if it is no picture that can be looked for
+     */
+    public static Picture exact(Path file) throws IOException {
+        String name = String.valueOf(file.getFileName());
+        byte[] bytes = bytes(file, name);
+        if (SvgPicture.is(bytes)) {
+            throw new IOException("“%s” has no pixels to be looked for; choose a PNG".formatted(name));
+        }
+        BufferedImage image = picture(bytes, name);
+        if (Math.max(image.getWidth(), image.getHeight()) > MAX_PIXELS) {
+            throw new IOException("“%s” has %d × %d pixels; cut out what is to be found, at most %d each way".formatted(
+                    name, image.getWidth(), image.getHeight(), MAX_PIXELS));
+        }
+        byte[] png = png(image);
+        return new Picture(id(png), name.replaceFirst("\\.[^.]+$", ""), Base64.getEncoder().encodeToString(png));
+    }
+
     private static byte[] bytes(Path file, String name) throws IOException {
         try {
             if (Files.size(file) > MAX_READ) {

@@ -65,6 +65,7 @@ public final class TriggerEdits {
             case Trigger.Key k -> k.key() + (k.everywhere() ? ", everywhere" : ", in this window");
             case Trigger.Midi m -> "%s %d, channel %d, %s".formatted(m.message().name().toLowerCase(Locale.ROOT), m
                     .number(), m.channel(), m.port());
+            case Trigger.Gamepad g -> g.part() + ", " + g.device();
             case Trigger.Osc o -> o.address();
             case Trigger.Clock c -> c.at().words() + (c.late() ? ", late if missed" : "");
             case Trigger.Becomes b -> new StepWords(bench.rig(), readings).of(b.condition());
@@ -79,6 +80,7 @@ public final class TriggerEdits {
         return switch (trigger) {
             case Trigger.Key _ -> "key";
             case Trigger.Midi _ -> "controller";
+            case Trigger.Gamepad _ -> "gamepad";
             case Trigger.Osc _ -> "OSC";
             case Trigger.Clock _ -> "clock";
             case Trigger.Becomes _ -> "reading";

@@ -16,6 +16,7 @@ import rombix.core.touch.Feedback;
 import rombix.core.touch.Switchboard;
 import rombix.core.touch.Touch;
 import rombix.links.desktop.GlobalKeys;
+import rombix.links.gamepad.Gamepads;
 import rombix.links.midi.Controllers;
 import rombix.links.osc.OscIn;
 
@@ -27,6 +28,7 @@ final class Inputs implements Touches, AutoCloseable {
     private final Switchboard switchboard;
     private final Feedback feedback;
     private final Controllers controllers;
+    private final Gamepads gamepads;
     private final GlobalKeys keys;
     private final OscIn osc;
     private final @Nullable Integer port;
@@ -55,6 +57,7 @@ final class Inputs implements Touches, AutoCloseable {
         controllers = new Controllers(this::touched, name -> made[0].arrived(name));
         feedback = new Feedback(controllers::send, Show.CLOCK::nanos);
         made[0] = feedback;
+        gamepads = new Gamepads(switchboard::take);
         keys = new GlobalKeys(this::key);
         osc = new OscIn(switchboard::take);
     }
@@ -97,6 +100,7 @@ final class Inputs implements Touches, AutoCloseable {
         Board heard = deaf ? Board.empty("") : board;
         List<String> ports = Switchboard.ports(heard);
         controllers.use(ports, learning);
+        gamepads.use(Switchboard.gamepads(heard), learning);
         keys.listen(learning || summons.key != null
                 || Switchboard.any(heard, t -> t instanceof Trigger.Key k && k.everywhere()));
         osc.listen(learning || Switchboard.any(heard, Trigger.Osc.class::isInstance)
@@ -106,8 +110,10 @@ final class Inputs implements Touches, AutoCloseable {
 
     @Override
     public Sources sources() {
-        return new Sources(controllers.open(), controllers.there(), keys.listening(), keys.trouble(), osc.port(), osc
-                .trouble(), switchboard.armed(), switchboard.dropped());
+        return new Sources(controllers.open(), controllers.there(), gamepads.there(), keys.listening(), keys.trouble(),
+                osc.port(), osc
+                        .trouble(),
+                switchboard.armed(), switchboard.dropped());
     }
 
     @Override
@@ -142,6 +148,7 @@ final class Inputs implements Touches, AutoCloseable {
     public void close() {
         opener.shutdownNow();
         controllers.close();
+        gamepads.close();
         keys.close();
         osc.close();
     }

@@ -23,6 +23,24 @@ import org.junit.jupiter.params.provider.ValueSource;
 import rombix.core.board.Board.Picture;
 
 class PictureFileTest {
+    @Test
+    void aPictureToBeFoundKeepsEachPixelAndIsNeitherDrawnNorMadeSmaller() throws IOException {
+        BufferedImage image = new BufferedImage(60, 40, BufferedImage.TYPE_INT_RGB);
+        image.setRGB(59, 39, 0x123456);
+        Path small = folder.resolve("next.png");
+        javax.imageio.ImageIO.write(image, "png", small.toFile());
+        Picture picture = PictureFile.exact(small);
+        assertThat(picture.name()).isEqualTo("next");
+        BufferedImage again = PictureFile.drawn(picture);
+        assertThat(again.getWidth()).isEqualTo(60);
+        assertThat(again.getRGB(59, 39) & 0xFFFFFF).isEqualTo(0x123456);
+        Path large = folder.resolve("large.png");
+        javax.imageio.ImageIO.write(new BufferedImage(900, 20, BufferedImage.TYPE_INT_RGB), "png", large.toFile());
+        assertThatThrownBy(() -> PictureFile.exact(large)).hasMessageContaining("900 × 20 pixels; cut out");
+        assertThatThrownBy(() -> PictureFile.exact(written("square.svg", RED_SQUARE))).hasMessageContaining(
+                "no pixels");
+    }
+
     private static final String RED_SQUARE = """
             <svg xmlns="http://www.w3.org/2000/svg" width="20" height="10"><rect width="20" height="10" fill="#ff0000"/></svg>
             """;

@@ -14,7 +14,9 @@ import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 import rombix.core.chain.Condition;
+import rombix.core.computer.Place;
 import rombix.core.value.Value;
+import rombix.core.value.ValueType;
 
 /** Steps in a few words, by the names that people gave to what they touch. */
 public final class StepWords {
@@ -180,13 +182,23 @@ public final class StepWords {
                 all.put(p.id(), p.preset());
             }
         });
-        with.forEach((k, v) -> all.put(k, v instanceof Arg.Computed c ? Value.of(formula(c.formula())) : v.shown()));
+        with.forEach((k, v) -> all.put(k, v instanceof Arg.Computed c
+                ? Value.of(formula(c.formula()))
+                : command.param(k).map(p -> named(p, v.shown())).orElse(v.shown())));
         return all;
     }
 
     private @Nullable Command commandOf(String gear, String id) {
         Twin twin = rig.twins().get(gear);
         return twin == null ? null : twin.card().command(id).orElse(null);
+    }
+
+    /** A place where a picture is found has the picture's name in it. */
+    private Value named(Param p, Value v) {
+        return p.type() == ValueType.PLACE && Place.parse(v.toString()).orElse(null) instanceof Place.OnPicture on
+                ? rig.board().picture(on.picture()).map(b -> Value.of(on.words().replace("a picture", "“" + b.name()
+                        + "”"))).orElse(v)
+                : v;
     }
 
     private String shown(Arg arg) {

@@ -20,7 +20,8 @@ import rombix.core.chain.Condition;
  */
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "trigger")
 @JsonSubTypes({@JsonSubTypes.Type(Trigger.Key.class), @JsonSubTypes.Type(Trigger.Midi.class),
-        @JsonSubTypes.Type(Trigger.Osc.class), @JsonSubTypes.Type(Trigger.Clock.class),
+        @JsonSubTypes.Type(Trigger.Gamepad.class), @JsonSubTypes.Type(Trigger.Osc.class),
+        @JsonSubTypes.Type(Trigger.Clock.class),
         @JsonSubTypes.Type(Trigger.Becomes.class), @JsonSubTypes.Type(Trigger.When.class)})
 public sealed interface Trigger {
 
@@ -181,6 +182,25 @@ public sealed interface Trigger {
      * An OSC message to the board's port. A number over 0, true, or nothing at all presses; 0 and false release. For a
      * fader it is where it goes, from 0 to 1; for a pad, the two of them.
      */
+    /**
+     * A part of a gamepad or a joystick: what is pushed presses and releases, sticks and triggers move levels.
+     *
+     * @param device its name, as it says itself
+     * @param part {@code lower button}, {@code left stick}; of a joystick {@code button 3}, {@code axis 2}, {@code hat 1}
+     */
+    @JsonTypeName("gamepad")
+    record Gamepad(String device, String part) implements Trigger {
+        public Gamepad {
+            Objects.requireNonNull(device, "a gamepad trigger needs a \"device\"");
+            Objects.requireNonNull(part, "a gamepad trigger needs a \"part\"");
+        }
+
+        @Override
+        public String words() {
+            return part + " of " + device;
+        }
+    }
+
     @JsonTypeName("osc")
     record Osc(String address) implements Trigger {
         public Osc {

@@ -45,7 +45,7 @@ public final class Taken {
         return switch (trigger) {
             case Trigger.Key k -> key(k, rig);
             case Trigger.Midi m -> midi(m, rig);
-            case Trigger.Osc _,Trigger.Clock _,Trigger.Becomes _,Trigger.When _ -> Optional.empty();
+            case Trigger.Gamepad _,Trigger.Osc _,Trigger.Clock _,Trigger.Becomes _,Trigger.When _ -> Optional.empty();
         };
     }
 

@@ -115,7 +115,7 @@ final class Armed {
                         Timed made = new Timed(button.id(), c, old == null ? deck.clock.wall() : old.last);
                         timed.put(button.id() + c.at().text(), made);
                     }
-                    case Trigger.Key _,Trigger.Midi _,Trigger.Osc _ -> {
+                    case Trigger.Key _,Trigger.Midi _,Trigger.Gamepad _,Trigger.Osc _ -> {
                         // These come from outside.
                     }
                 }

@@ -21,6 +21,9 @@ import tools.jackson.core.JsonToken;
 
 /** Takes from a board that is damaged what stands before the damage. */
 final class Rescue {
+    /** How many ends of whole objects and lists are tried before the damage. */
+    private static final int MOST = 64;
+
     private Rescue() {
     }
 
@@ -30,22 +33,27 @@ final class Rescue {
      * @return empty where nothing can be read, or it does not fit together
      */
     static Optional<Board> of(Path file, String damaged, Rig whole) {
-        try {
-            Board part = Json.read(file, readable(damaged), Board.class, false);
-            Board both = merged(whole, part);
-            return both.equals(whole.board()) || !References.flaws(whole.with(both)).isEmpty()
-                    ? Optional.empty()
-                    : Optional.of(both);
-        } catch (BadFile e) {
-            return Optional.empty();
+        for (String readable : readable(damaged)) {
+            try {
+                Board part = Json.read(file, readable, Board.class, false);
+                Board both = merged(whole, part);
+                return both.equals(whole.board()) || !References.flaws(whole.with(both)).isEmpty()
+                        ? Optional.empty()
+                        : Optional.of(both);
+            } catch (BadFile e) {
+                // What is open there misses something that stood behind the damage: it is left out, too.
+            }
         }
+        return Optional.empty();
     }
 
-    /** The text up to the end of the last object or list in it that is whole, with all closed that is open there. */
-    private static String readable(String text) {
+    /**
+     * The text up to the end of the last object or list in it that is whole, with all closed that is open there; then up
+     * to the one before, and so on.
+     */
+    private static List<String> readable(String text) {
         Deque<Character> open = new ArrayDeque<>();
-        int end = 0;
-        String closing = "";
+        Deque<String> all = new ArrayDeque<>();
         try (JsonParser in = Json.MAPPER.createParser(text)) {
             for (JsonToken token = in.nextToken(); token != null; token = in.nextToken()) {
                 switch (token) {
@@ -53,10 +61,12 @@ final class Rescue {
                     case START_ARRAY -> open.push(']');
                     case END_OBJECT, END_ARRAY -> {
                         open.pop();
-                        end = (int) in.currentLocation().getCharOffset();
                         StringBuilder rest = new StringBuilder();
                         open.forEach(rest::append);
-                        closing = rest.toString();
+                        all.push((int) in.currentLocation().getCharOffset() + " " + rest);
+                        if (all.size() > MOST) {
+                            all.removeLast();
+                        }
                     }
                     default -> {
                         // A value is part of what is around it.
@@ -66,7 +76,8 @@ final class Rescue {
         } catch (JacksonException e) {
             // Here is the damage.
         }
-        return text.substring(0, end) + closing;
+        return all.stream().map(end -> text.substring(0, Integer.parseInt(end.substring(0, end.indexOf(' ')))) + end
+                .substring(end.indexOf(' ') + 1)).toList();
     }
 
     private static Board merged(Rig rig, Board part) {

@@ -56,6 +56,7 @@ public final class Learning {
                 yield Optional.of(new Trigger.Midi(m.port(), m.message(), m.channel(), m.number(), turns, Map.of(),
                         motor));
             }
+            case Touch.Gamepad g -> Optional.of(new Trigger.Gamepad(g.device(), g.part()));
             case Touch.Gone _ -> Optional.empty();
         };
     }

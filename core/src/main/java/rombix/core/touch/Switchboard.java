@@ -31,6 +31,9 @@ import rombix.core.value.Value;
  */
 public final class Switchboard {
     private static final int MAX_WAITING = 32;
+    /** How far something has to go to press, and to come back to release. */
+    private static final double HALF = 0.5;
+    private static final double BACK = 0.4;
     /** A stick: held over to one side or to the other. */
     private static final Scale STICK = new Scale(-1, 1, null);
 
@@ -47,6 +50,9 @@ public final class Switchboard {
     }
 
     private record Knob(String port, Trigger.Midi.Message message, int channel, int number) {
+    }
+
+    private record Part(String device, String part) {
     }
 
     private record Held(Object source, String button, int axis) {
@@ -96,6 +102,7 @@ public final class Switchboard {
         return switch (t) {
             case Trigger.Key k when k.everywhere() -> k.normal();
             case Trigger.Midi m -> new Knob(m.port(), m.message(), m.channel(), m.number());
+            case Trigger.Gamepad g -> new Part(g.device(), g.part());
             case Trigger.Osc o -> o.address();
             case Trigger.Key _,Trigger.Clock _,Trigger.Becomes _,Trigger.When _ -> null;
         };
@@ -149,6 +156,7 @@ public final class Switchboard {
             case Touch.Midi m -> plugged(new Knob(m.port(), m.message(), m.channel(), m.number()),
                     p -> midi(p, m));
             case Touch.Osc o -> plugged(o.address(), p -> osc(p, o));
+            case Touch.Gamepad g -> plugged(new Part(g.device(), g.part()), p -> gamepad(p, g));
             case Touch.Gone g -> letGo(l -> g.port().equals(l.port), g.words());
         }
     }
@@ -158,6 +166,7 @@ public final class Switchboard {
             case Touch.Key k -> k.down();
             case Touch.Midi m -> m.value() > 0;
             case Touch.Osc _ -> true;
+            case Touch.Gamepad g -> Math.abs(g.x()) > HALF || Math.abs(g.y()) > HALF;
             case Touch.Gone _ -> false;
         };
     }
@@ -209,6 +218,31 @@ public final class Switchboard {
             push(p, false, o, null);
         } else {
             push(p, o.args().getFirst().asFlag(), o, null);
+        }
+    }
+
+    /** Sticks move two levels, or one by how far up they are; what is pulled moves one; else it presses beyond its half. */
+    private void gamepad(Plug p, Touch.Gamepad g) {
+        boolean stick = GamepadParts.twoWay(g.part());
+        int levels = p.scales().size();
+        if (levels > 0 && (stick || GamepadParts.pulled(g.part()) || GamepadParts.turned(g.part()))) {
+            Line line = line(p, 0);
+            line.port = g.device();
+            line.down = g.x() != 0 || g.y() != 0;
+            if (stick && levels > 1) {
+                level(p, 0, (g.x() + 1) / 2, g);
+                level(p, 1, (g.y() + 1) / 2, g);
+            } else if (stick) {
+                level(p, 0, (g.y() + 1) / 2, g);
+            } else {
+                level(p, 0, GamepadParts.pulled(g.part()) ? g.x() : (g.x() + 1) / 2, g);
+            }
+            return;
+        }
+        double far = Math.max(Math.abs(g.x()), Math.abs(g.y()));
+        boolean down = line(p, 0).down;
+        if (far > HALF && !down || far < BACK && down) {
+            push(p, far > HALF, g, g.device());
         }
     }
 
@@ -268,6 +302,12 @@ public final class Switchboard {
     public static List<String> ports(Board board) {
         return board.buttons().flatMap(b -> b.triggers().stream()).filter(Trigger.Midi.class::isInstance)
                 .map(t -> ((Trigger.Midi) t).port()).distinct().toList();
+    }
+
+    /** The gamepads that a board's triggers name. */
+    public static List<String> gamepads(Board board) {
+        return board.buttons().flatMap(b -> b.triggers().stream()).filter(Trigger.Gamepad.class::isInstance)
+                .map(t -> ((Trigger.Gamepad) t).device()).distinct().toList();
     }
 
     /** Whether a board has triggers of a kind. */

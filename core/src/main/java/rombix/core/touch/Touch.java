@@ -38,11 +38,34 @@ public sealed interface Touch {
         }
     }
 
-    /** A controller, or what sees keys, is gone: what it held is let go. {@code port} is empty for the keys. */
-    record Gone(String port) implements Touch {
+    /**
+     * A part of a gamepad or a joystick moved.
+     *
+     * @param x for what is pushed, 1 or 0; for what is pulled, from 0 to 1; else across, from -1 to 1
+     * @param y up, from -1 to 1
+     */
+    record Gamepad(String device, String part, double x, double y) implements Touch {
         @Override
         public String words() {
-            return port.isEmpty() ? "keys lost" : "MIDI " + port + " gone";
+            return part + " of " + device;
+        }
+    }
+
+    /**
+     * A controller, or what sees keys, is gone: what it held is let go.
+     *
+     * @param port empty for the keys
+     * @param kind what it was, in a word
+     */
+    record Gone(String port, String kind) implements Touch {
+        /** A MIDI port is gone, or the keys are. */
+        public Gone(String port) {
+            this(port, "MIDI");
+        }
+
+        @Override
+        public String words() {
+            return port.isEmpty() ? "keys lost" : kind + " " + port + " gone";
         }
     }
 }

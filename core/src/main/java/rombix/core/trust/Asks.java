@@ -240,6 +240,8 @@ public final class Asks {
             switch (t) {
                 case Trigger.Midi m -> add(new Ask(Kind.HEARS, "hears midi " + m.port(), m.port(),
                         "presses buttons, and is lit by them"));
+                case Trigger.Gamepad g -> add(new Ask(Kind.HEARS, "hears gamepad " + g.device(), g.device(),
+                        "presses buttons, whatever program is in front"));
                 case Trigger.Osc _ -> add(new Ask(Kind.HEARS, "hears osc " + board.listensAt(), "OSC messages",
                         "from programs on this computer, at port " + board.listensAt()));
                 case Trigger.Key k when k.everywhere() -> add(new Ask(Kind.HEARS, "hears key " + k.normal().key(), k

@@ -75,6 +75,37 @@ class SwitchboardTest {
         assertThat(taken()).containsExactly("press a", "release a");
     }
 
+    private void part(String part, double x, double y) {
+        board.take(new Touch.Gamepad("Pad", part, x, y));
+    }
+
+    @Test
+    void aGamepadsButtonPressesAndReleasesAndATriggerDoesBeyondItsHalf() {
+        load(button("a", new Trigger.Gamepad("Pad", "lower button")), button("b", new Trigger.Gamepad("Pad",
+                "left trigger")));
+        part("lower button", 1, 0);
+        part("lower button", 0, 0);
+        part("left trigger", 0.3, 0);
+        part("left trigger", 0.7, 0);
+        part("left trigger", 0.45, 0);
+        part("left trigger", 0.1, 0);
+        assertThat(taken()).containsExactly("press a", "release a", "press b", "release b");
+    }
+
+    @Test
+    void aStickHoldsAKeyPadAndAPointerFieldOverAndPullingItOutLetsGo() {
+        load(button("keys", new Trigger.Gamepad("Pad", "left stick")).withControl(new Control.KeyPad(false)), button(
+                "field", new Trigger.Gamepad("Pad", "right stick")).withControl(new Control.PointerField(1, false)));
+        part("left stick", 0, 1);
+        assertThat(taken()).containsExactly("move keys 0 0.0", "move keys 1 1.0");
+        part("right stick", -0.5, 0.25);
+        assertThat(taken()).containsExactly("move field 0 -0.5", "move field 1 0.25");
+        part("right stick", 0, 0);
+        assertThat(taken()).containsExactly("move field 0 0.0", "move field 1 0.0");
+        board.take(new Touch.Gone("Pad", "gamepad"));
+        assertThat(taken()).as("what is back in the middle holds nothing").containsExactly("let go keys");
+    }
+
     @Test
     void aKeySeenEverywhereHoldsHoweverOftenItIsRepeated() {
         load(button("a", new Trigger.Key("Shift+Ctrl+F13", true)), button("b", new Trigger.Key("F14")));

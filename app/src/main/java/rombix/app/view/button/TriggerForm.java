@@ -34,6 +34,7 @@ import rombix.core.board.Trigger.When.What;
 import rombix.core.board.Trigger;
 import rombix.core.card.Twin;
 import rombix.core.chain.Condition;
+import rombix.core.touch.GamepadParts;
 
 /** The fields of one trigger, by its kind. */
 public final class TriggerForm {
@@ -71,6 +72,7 @@ public final class TriggerForm {
         return switch (row.trigger()) {
             case Trigger.Key k -> key(k);
             case Trigger.Midi m -> midi(m, row);
+            case Trigger.Gamepad g -> gamepad(g);
             case Trigger.Osc o -> osc(o);
             case Trigger.Clock c -> clock(c);
             case Trigger.Becomes b -> List.of(Fields.named("Press when this becomes true", new ConditionField(desk,
@@ -97,6 +99,26 @@ public final class TriggerForm {
                                         desk.bench().edit("change the OSC port", b -> b.withOscPort(port));
                                     }
                                 })));
+    }
+
+    private List<Node> gamepad(Trigger.Gamepad g) {
+        List<String> devices = new ArrayList<>(sources.gamepads());
+        if (!devices.contains(g.device())) {
+            devices.add(g.device());
+        }
+        List<String> parts = new ArrayList<>(GamepadParts.BUTTONS);
+        parts.addAll(List.of(GamepadParts.LEFT_STICK, GamepadParts.RIGHT_STICK, GamepadParts.LEFT_TRIGGER,
+                GamepadParts.RIGHT_TRIGGER));
+        if (!parts.contains(g.part())) {
+            parts.add(g.part());
+        }
+        return List.of(Fields.named("Gamepad", Fields.choice("trigger-gamepad", devices, g.device(), d -> d,
+                d -> change(Trigger.Gamepad.class, x -> new Trigger.Gamepad(d, x.part())))), Fields.named("Part",
+                        Fields
+                                .choice("trigger-part", parts, g.part(), p -> p, p -> change(Trigger.Gamepad.class,
+                                        x -> new Trigger.Gamepad(x.device(), p)))),
+                Fields.read("What is pushed presses and releases. A stick moves a pad, a pointer field or a key pad; a"
+                        + " trigger moves a fader."));
     }
 
     private List<Node> key(Trigger.Key k) {

@@ -120,6 +120,7 @@ public final class TriggersView {
         return switch (row.trigger()) {
             case Trigger.Key k when k.everywhere() -> now.keysSeen() ? "seen" : "not seen";
             case Trigger.Midi m -> now.open().contains(m.port()) ? "plugged in" : "not there";
+            case Trigger.Gamepad g -> now.gamepads().contains(g.device()) ? "plugged in" : "not there";
             case Trigger.Osc _ -> now.oscPort() >= 0 ? "listening" : "not heard";
             case Trigger.Key _,Trigger.Clock _,Trigger.Becomes _,Trigger.When _ -> "ready";
         };
@@ -311,6 +312,8 @@ public final class TriggersView {
                         new Made("a reading", new Trigger.Becomes(c))));
         touches.sources().ports().stream().findFirst().ifPresent(p -> kinds.add(1, new Made("a controller",
                 new Trigger.Midi(p, Trigger.Midi.Message.NOTE, 1, 60, null, java.util.Map.of(), false))));
+        touches.sources().gamepads().stream().findFirst().ifPresent(d -> kinds.add(1, new Made("a gamepad",
+                new Trigger.Gamepad(d, rombix.core.touch.GamepadParts.BUTTONS.getFirst()))));
         ComboBox<Made> add = Fields.choice("trigger-add", kinds, null, Made::words,
                 m -> desk.bench().button().ifPresent(
                         b -> {

@@ -1,6 +1,8 @@
 package rombix.app.view.step;
 
 import java.io.ByteArrayInputStream;
+import java.io.File;
+import java.io.IOException;
 import java.util.Base64;
 import java.util.List;
 import java.util.function.Consumer;
@@ -12,7 +14,9 @@ import javafx.scene.image.Image;
 import javafx.scene.image.ImageView;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
+import javafx.stage.FileChooser;
 import org.jspecify.annotations.Nullable;
+import rombix.app.edit.PictureFile;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
@@ -54,7 +58,15 @@ final class PlaceField extends VBox {
         Button find = Fields.plain("Find a picture…", "");
         find.setId(name + "-find");
         find.setOnAction(_ -> ShowMe.place(desk, twin, getScene().getWindow(), true, this::framed));
-        HBox row = new HBox(Space.S6, show, here, find);
+        Button file = Fields.plain("From a file…", "");
+        file.setId(name + "-file");
+        file.setOnAction(_ -> {
+            File chosen = new FileChooser().showOpenDialog(getScene().getWindow());
+            if (chosen != null) {
+                fromFile(chosen);
+            }
+        });
+        HBox row = new HBox(Space.S6, show, here, find, file);
         row.setAlignment(Pos.CENTER_LEFT);
         String seen = place.seen();
         if (seen != null && !(place instanceof Place.OnPicture)) {
@@ -95,6 +107,17 @@ final class PlaceField extends VBox {
         if (picture != null) {
             desk.bench().edit("frame a picture", b -> Edits.addPicture(b, picture));
             become(Place.OnPicture.of(picture.id()), List.of(), shown.screen());
+        }
+    }
+
+    /** A picture from a file is looked for. */
+    void fromFile(File chosen) {
+        try {
+            Board.Picture picture = PictureFile.exact(chosen.toPath());
+            desk.bench().edit("look for a picture from a file", b -> Edits.addPicture(b, picture));
+            become(Place.OnPicture.of(picture.id()), List.of(), null);
+        } catch (IOException e) {
+            getChildren().add(Fields.read(String.valueOf(e.getMessage())));
         }
     }
 

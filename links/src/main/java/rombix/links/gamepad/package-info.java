@@ -1,0 +1,5 @@
+/** Gamepads and joysticks, as something that presses. */
+@NullMarked
+package rombix.links.gamepad;
+
+import org.jspecify.annotations.NullMarked;
