@@ -2,6 +2,7 @@ package rombix.app.view.sheet;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import java.util.Objects;
 import java.util.function.Supplier;
 import javafx.animation.KeyFrame;
@@ -108,6 +109,17 @@ public final class TriggersView {
         });
     }
 
+    /** Which of those that the board wants are plugged in. */
+    private static Node plugged(String title, List<String> wanted, Set<String> there, String none) {
+        List<String> missing = wanted.stream().filter(p -> !there.contains(p)).toList();
+        return source(title, wanted.isEmpty()
+                ? "none used"
+                : missing.isEmpty()
+                        ? String.join(", ", wanted) + " plugged in"
+                        : none + " “" + String.join("”, “", missing) + "”",
+                missing.isEmpty());
+    }
+
     private String words(Row row) {
         return TriggerEdits.words(row.trigger(), desk.bench(), g -> desk.model().readings(g));
     }
@@ -176,14 +188,11 @@ public final class TriggersView {
         all.add(source("Keys everywhere", now.keysSeen()
                 ? "seen"
                 : now.keys().isEmpty() ? "not used" : now.keys(), now.keys().isEmpty()));
-        List<String> wanted = Switchboard.ports(desk.bench().board());
-        List<String> missing = wanted.stream().filter(p -> !now.open().contains(p)).toList();
-        all.add(source("Controllers", wanted.isEmpty()
-                ? "none used"
-                : missing.isEmpty()
-                        ? String.join(", ", wanted) + " plugged in"
-                        : "no port “" + String.join("”, “", missing) + "”",
-                missing.isEmpty()));
+        all.add(plugged("Controllers", Switchboard.ports(desk.bench().board()), now.open(), "no port"));
+        List<String> gamepads = Switchboard.gamepads(desk.bench().board());
+        if (!gamepads.isEmpty()) {
+            all.add(plugged("Gamepads", gamepads, now.gamepads(), "no gamepad"));
+        }
         all.add(source("OSC", now.oscPort() >= 0
                 ? "listens at 127.0.0.1:" + now.oscPort()
                 : now.osc().isEmpty() ? "not used" : now.osc(), now.osc().isEmpty()));

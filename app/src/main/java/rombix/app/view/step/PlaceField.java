@@ -6,13 +6,12 @@ import java.io.IOException;
 import java.util.Base64;
 import java.util.List;
 import java.util.function.Consumer;
-import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.image.Image;
 import javafx.scene.image.ImageView;
-import javafx.scene.layout.HBox;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
 import org.jspecify.annotations.Nullable;
@@ -66,8 +65,7 @@ final class PlaceField extends VBox {
                 fromFile(chosen);
             }
         });
-        HBox row = new HBox(Space.S6, show, here, find, file);
-        row.setAlignment(Pos.CENTER_LEFT);
+        FlowPane row = new FlowPane(Space.S6, Space.S6, show, here, find, file);
         String seen = place.seen();
         if (seen != null && !(place instanceof Place.OnPicture)) {
             desk.picture(seen).ifPresent(p -> {

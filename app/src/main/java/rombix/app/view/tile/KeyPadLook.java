@@ -2,6 +2,7 @@ package rombix.app.view.tile;
 
 import java.util.List;
 import java.util.Set;
+import rombix.app.view.common.Styles;
 import rombix.core.board.Control;
 import rombix.core.board.State;
 
@@ -11,6 +12,10 @@ final class KeyPadLook extends StatesLook {
     /** How far from the middle a hand presses nothing yet, of the way to the nearer edge. */
     private static final double REST = 0.28;
     private static final double SECTOR = Math.PI / 4;
+    /** The letters' size, of a cell's height. */
+    private static final double LETTER = 0.5;
+    private static final double SMALLEST = 9;
+    private static final double LARGEST = 20;
     private static final List<String> ARROWS = List.of("↑", "↗", "→", "↘", "↓", "↙", "←", "↖");
     /** Where each of eight ways lies, in columns and rows of three, clockwise from up. */
     private static final int[][] CELLS = {{1, 0}, {2, 0}, {2, 1}, {2, 2}, {1, 2}, {0, 2}, {0, 1}, {0, 0}};
@@ -49,7 +54,9 @@ final class KeyPadLook extends StatesLook {
     protected void layoutChildren() {
         double w = (getWidth() + GAP) / 3;
         double h = (getHeight() + GAP) / 3;
+        double size = Math.clamp(h * LETTER, SMALLEST, LARGEST);
         for (int i = 0; i < cells.size(); i++) {
+            Styles.size(cells.get(i), size, "");
             int[] cell = CELLS[eighth(i) % CELLS.length];
             double x = Math.rint(cell[0] * w);
             double y = Math.rint(cell[1] * h);
