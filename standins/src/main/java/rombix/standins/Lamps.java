@@ -7,6 +7,8 @@ import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.nio.ByteBuffer;
 import java.util.List;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
 import rombix.wire.Malformed;
 import rombix.wire.dmx.SacnPacket;
 
@@ -32,11 +34,23 @@ public final class Lamps implements AutoCloseable {
     private int lastSequence = -1;
     private long packets;
     private long ignored;
+    private long ends;
+    private @Nullable UUID source;
 
     /** @param port 0 for any free one */
     public Lamps(int port) throws IOException {
         socket = new DatagramSocket(new InetSocketAddress(InetAddress.getLoopbackAddress(), port));
         Thread.ofVirtual().name("lamps").start(this::serve);
+    }
+
+    /** How often it was said that the universe ends. */
+    public synchronized long ends() {
+        return ends;
+    }
+
+    /** Whose packet came last, by its identity. */
+    public synchronized @Nullable UUID source() {
+        return source;
     }
 
     public int port() {
@@ -80,6 +94,12 @@ public final class Lamps implements AutoCloseable {
         int behind = (byte) (packet.sequence() - lastSequence);
         if (packet.universe() != 1 || lastSequence >= 0 && behind <= 0 && behind > -20) {
             ignored++;
+            return;
+        }
+        source = packet.source();
+        if (packet.ended()) { // Whoever comes next counts from anywhere.
+            ends++;
+            lastSequence = -1;
             return;
         }
         lastSequence = packet.sequence();

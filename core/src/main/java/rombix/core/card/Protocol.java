@@ -129,6 +129,9 @@ public final class Protocol implements Comparable<Protocol> {
         if (address.isBlank()) {
             return "has no address: set where it is reached";
         }
+        if (descriptor.reach() == Reach.NETWORK && address.contains("@")) {
+            return "has a user or a password in its address: set the user and the secret beside it";
+        }
         return descriptor.reach() != Reach.NETWORK || descriptor.addressWords().contains(address)
                 || address.matches("\\S+:\\d{1,5}")
                         ? null

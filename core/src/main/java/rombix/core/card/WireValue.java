@@ -112,13 +112,22 @@ public sealed interface WireValue {
                 if (same(yes, wire)) {
                     return Optional.of(Value.of(true));
                 }
-                return same(no, wire) ? Optional.of(Value.of(false)) : Optional.empty();
+                return same(no, wire) ? Optional.of(Value.of(false)) : between(wire.asNumber());
             }
             if (from != null && to != null) {
                 double n = wire.asNumber();
                 return Double.isNaN(n) ? Optional.empty() : Optional.of(Value.of(scale(n, to, from)));
             }
             return Optional.of(wire);
+        }
+
+        /** A number between those for yes and for no means the nearer one: not all that is pushed sends the same. */
+        private Optional<Value> between(double wire) {
+            double on = yes == null ? Double.NaN : yes.asNumber();
+            double off = no == null ? Double.NaN : no.asNumber();
+            return wire > Math.min(on, off) && wire < Math.max(on, off)
+                    ? Optional.of(Value.of(Math.abs(wire - on) <= Math.abs(wire - off)))
+                    : Optional.empty();
         }
 
         private static boolean same(Value said, Value wire) {

@@ -211,7 +211,7 @@ public final class Asks {
                 .toLowerCase(Locale.ROOT));
         StringBuilder words = new StringBuilder(link.protocol().descriptor().reach() == Reach.PORT
                 ? "at the " + link.protocol().descriptor().portWord() + " “" + link.address() + "”, over " + over
-                : "at " + link.address() + ", over " + over);
+                : "at " + link.address().replaceAll(".*@", "…@") + ", over " + over);
         if (link.tls() != null) {
             key.append(" tls ").append(link.tls().trust().name().toLowerCase(Locale.ROOT));
             if (link.tls().certificate() != null) {

@@ -28,6 +28,14 @@ class TwinTest {
         return twin.order(twin.card().command(command).orElseThrow(), args, Readings.NONE);
     }
 
+    @org.junit.jupiter.params.ParameterizedTest
+    @org.junit.jupiter.params.provider.CsvSource({"127, 127, 0, true", "100, 127, 0, true", "64, 127, 0, true",
+            "63, 127, 0, false", "0, 127, 0, false", "128, 127, 0, ", "9, 3, 5, ", "0.6, 1, 0, true"})
+    void aFlagThatComesBetweenYesAndNoIsTheNearerOfBoth(double wire, double yes, double no, Boolean flag) {
+        WireValue mapped = new WireValue.Mapped(null, null, null, Value.of(yes), Value.of(no), null);
+        assertThat(mapped.in(Value.of(wire))).isEqualTo(java.util.Optional.ofNullable(flag).map(Value::of));
+    }
+
     @Test
     void aCommandIsMadeOutWithItsAddressesChangesAndWords() {
         Order mute = order(desk, "mute", Map.of("channel", Value.of("dome")));
@@ -60,8 +68,8 @@ class TwinTest {
 
     @Test
     void packetsThatAreNotWhatTheCardSaysAreToldOf() {
-        assertThat(desk.land("control 1 20", List.of(Value.of(64)))).singleElement()
-                .satisfies(l -> assertThat(l.problem()).contains("64", "does not expect"));
+        assertThat(desk.land("control 1 20", List.of(Value.of(200)))).singleElement()
+                .satisfies(l -> assertThat(l.problem()).contains("200", "does not expect"));
         assertThat(house.land("house/lock/gate", List.of(Value.of("AJAR")))).singleElement()
                 .satisfies(l -> assertThat(l.problem()).contains("AJAR"));
         assertThat(house.land("house/heater/temperature", List.of(Value.of("warm")))).singleElement()

@@ -38,6 +38,13 @@ class LearningTest {
         assertThat(key.trigger(PUSH)).contains(new Trigger.Key("Ctrl+F13", true));
     }
 
+    @Test
+    void aPartOfAGamepadIsKnownAtOnce() {
+        Learning learning = new Learning();
+        assertThat(learning.add(new Touch.Gamepad("Pad", "left stick", 0.8, 0))).isTrue();
+        assertThat(learning.trigger(PUSH)).contains(new Trigger.Gamepad("Pad", "left stick"));
+    }
+
     @ParameterizedTest
     @CsvSource({"fader, 60 61 62 64, ABSOLUTE", "dial, 1 1 2 1 127, TWOS_COMPLEMENT", "dial, 1 1 65 66, SIGNED_BIT",
             "push, 1 1 1 127, TWOS_COMPLEMENT", "push, 127, ", "push, 127 0, ", "dial, 40 41 42, ABSOLUTE",

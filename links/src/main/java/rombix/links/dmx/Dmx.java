@@ -19,7 +19,7 @@ public final class Dmx extends LinkType {
 
     @Override
     public Link open(GearReport report, Target target) {
-        return new DmxLink(report, target.address());
+        return new DmxLink(report, target.address(), target.keyring());
     }
 
     @Override

@@ -5,6 +5,8 @@ import java.net.InetSocketAddress;
 import java.net.PortUnreachableException;
 import java.nio.ByteBuffer;
 import java.nio.channels.DatagramChannel;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -20,6 +22,7 @@ import rombix.core.engine.Glide;
 import rombix.core.engine.Status.Phase;
 import rombix.links.link.GearReport;
 import rombix.links.link.HostPort;
+import rombix.links.link.Keyring;
 import rombix.links.link.Link;
 import rombix.links.link.Loop;
 import rombix.wire.dmx.SacnPacket;
@@ -28,7 +31,7 @@ import rombix.wire.dmx.SacnPacket;
  * Streaming ACN (E1.31) out. Levels of a universe are gathered and sent as one packet: at once after a pause, and at
  * most 44 times a second, which is as often as DMX itself goes round. A universe is first sent when a level of it was
  * first set, so that joining in does not black out a rig; from then on it is sent again every 800 ms, as the standard
- * asks. The address is HOST:PORT, or {@code multicast}.
+ * asks; at the end it says that it ends. The address is HOST:PORT, or {@code multicast}.
  */
 final class DmxLink implements Link {
     private static final long FRAME_NANOS = 1_000_000_000L / 44;
@@ -36,6 +39,8 @@ final class DmxLink implements Link {
     private static final long TOGETHER_NANOS = FRAME_NANOS / 4;
     private static final long KEEP_ALIVE_NANOS = 800_000_000L;
     private static final long LOOK_UP_MILLIS = 2000;
+    /** How often it is said that a universe ends (E1.31, 6.2.6). */
+    private static final int GOODBYES = 3;
     private static final String MULTICAST = "multicast";
     /** E1.31-2018, section 9.1.1. */
     private static final int LAST_UNIVERSE = 63_999;
@@ -66,7 +71,7 @@ final class DmxLink implements Link {
 
     private final GearReport report;
     private final @Nullable InetSocketAddress unicast;
-    private final UUID identity = UUID.randomUUID();
+    private final UUID identity;
     private final DatagramChannel channel;
     private final ReentrantLock lock = new ReentrantLock();
     private final Condition changed = lock.newCondition();
@@ -79,8 +84,9 @@ final class DmxLink implements Link {
     /** What was said last; the link's thread alone. */
     private String said = "";
 
-    DmxLink(GearReport report, String address) {
+    DmxLink(GearReport report, String address, Keyring keyring) {
         this.report = report;
+        this.identity = identity(keyring);
         this.unicast = address.equals(MULTICAST) ? null : HostPort.of(address);
         try {
             channel = DatagramChannel.open();
@@ -94,6 +100,25 @@ final class DmxLink implements Link {
             report.ready();
         }
         loop = Loop.startOften("dmx " + report.twin().gear(), this::run, report::troubled);
+    }
+
+    /** One for this computer, as long as it keeps one: a new one at each start would be one more source (E1.31, 5.6). */
+    private static UUID identity(Keyring keyring) {
+        Path kept = keyring.kept("sacn-identity");
+        if (kept == null) {
+            return UUID.randomUUID();
+        }
+        try {
+            if (Files.exists(kept)) {
+                return UUID.fromString(Files.readString(kept).strip());
+            }
+            UUID fresh = UUID.randomUUID();
+            Files.createDirectories(kept.toAbsolutePath().getParent());
+            Files.writeString(kept, fresh.toString());
+            return fresh;
+        } catch (IOException | IllegalArgumentException e) {
+            return UUID.randomUUID(); // What cannot be kept is new each time.
+        }
     }
 
     private boolean reaches() {
@@ -132,7 +157,7 @@ final class DmxLink implements Link {
                 } else {
                     for (Universe u : universes.values()) {
                         if (u.left(now) <= TOGETHER_NANOS) {
-                            frames.add(frame(u, now));
+                            frames.add(frame(u, now, false));
                         }
                     }
                 }
@@ -143,9 +168,9 @@ final class DmxLink implements Link {
         }
     }
 
-    private Frame frame(Universe u, long now) {
+    private Frame frame(Universe u, long now, boolean ended) {
         u.moving.move(now, u.levels);
-        Frame frame = new Frame(u, new SacnPacket(identity, "Rombix", 100, u.sequence++ & 0xFF, false, u.number,
+        Frame frame = new Frame(u, new SacnPacket(identity, "Rombix", 100, u.sequence++ & 0xFF, ended, u.number,
                 u.levels).encode(), List.copyOf(u.tickets));
         u.tickets.clear();
         u.dirty = false;
@@ -304,7 +329,7 @@ final class DmxLink implements Link {
         }
     }
 
-    /** What was set and has not gone out yet goes out now: a hold that ended must not stay on the lamps. */
+    /** What was set and has not gone out yet goes out now: a hold that ended must not stay on the lamps. Then it ends. */
     @Override
     public void close() {
         List<Frame> last = new ArrayList<>();
@@ -316,7 +341,10 @@ final class DmxLink implements Link {
             closed = true;
             for (Universe u : universes.values()) {
                 if (u.dirty) {
-                    last.add(frame(u, System.nanoTime()));
+                    last.add(frame(u, System.nanoTime(), false));
+                }
+                for (int i = 0; i < GOODBYES; i++) {
+                    last.add(frame(u, System.nanoTime(), true));
                 }
             }
         } finally {

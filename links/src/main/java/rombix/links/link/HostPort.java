@@ -41,6 +41,10 @@ public final class HostPort {
         if (address.isBlank()) {
             throw new IllegalArgumentException("no address yet");
         }
+        if (address.contains("@")) { // It is not repeated: what stands before it may be a password.
+            throw new IllegalArgumentException("its address has a user or a password in it; set the user and the"
+                    + " secret beside the address, which is HOST:PORT");
+        }
         int colon = address.lastIndexOf(':');
         try {
             int port = Integer.parseInt(address.substring(colon + 1));

@@ -175,12 +175,17 @@ final class MqttLink implements Link {
         }
     }
 
+    /** A value as text; yes and no are words of ours, which no gear knows. */
+    static String payload(Value value) {
+        return value instanceof Value.Flag flag ? String.valueOf(flag.on()) : value.toString();
+    }
+
     @Override
     public void send(long ticket, Order order) {
         long age = report.twin().card().ageMillis();
         CompletableFuture<?>[] all = order.packets().stream().map(p -> client.publishWith().topic(p.address())
                 .qos(MqttQos.AT_LEAST_ONCE)
-                .payload((p.args().isEmpty() ? "" : p.args().getFirst().toString()).getBytes(StandardCharsets.UTF_8))
+                .payload((p.args().isEmpty() ? "" : payload(p.args().getFirst())).getBytes(StandardCharsets.UTF_8))
                 .send()).toArray(CompletableFuture[]::new);
         // A broker that does not answer is left: what waits for it is dropped then, and does not go out later.
         CompletableFuture.allOf(all).orTimeout(age, TimeUnit.MILLISECONDS).whenComplete((_, e) -> {

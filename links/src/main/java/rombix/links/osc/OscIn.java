@@ -76,8 +76,10 @@ public final class OscIn implements AutoCloseable {
 
     private void take(OscPacket packet) {
         switch (packet) {
-            case OscPacket.Message m -> touched.accept(new Touch.Osc(m.address(), OscLink.values(m.args())));
-            case OscPacket.Bundle b -> b.packets().forEach(this::take);
+            // An impulse is something that happens, without a value: it presses and releases.
+            case OscPacket.Message m -> touched.accept(new Touch.Osc(m.address(), OscLink.values(m.args().stream()
+                    .filter(a -> !(a instanceof OscPacket.Impulse)).toList())));
+            case OscPacket.Bundle b -> OscLink.whenDue(b, this::take);
         }
     }
 

@@ -6,9 +6,14 @@ import java.net.PortUnreachableException;
 import java.nio.BufferOverflowException;
 import java.nio.ByteBuffer;
 import java.nio.channels.DatagramChannel;
+import java.time.Instant;
 import java.util.ArrayList;
+import java.util.HexFormat;
 import java.util.List;
 import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.TimeUnit;
+import java.util.function.Consumer;
 import rombix.core.card.WireValue;
 import rombix.core.card.Order;
 import rombix.core.engine.Status.Phase;
@@ -30,6 +35,8 @@ import rombix.wire.osc.OscPacket;
  * Orders are sent on the conductor's own thread: handing a datagram to the system does not wait for anybody.
  */
 final class OscLink implements Link {
+    /** What is dated further ahead than this is taken for a clock that is wrong, and dropped. */
+    private static final long LATEST_MILLIS = 3_600_000;
     private static final int LARGEST = 65_507;
     private static final long GREETING_MILLIS = 2000;
     private static final long PATIENCE_MILLIS = 300;
@@ -116,20 +123,38 @@ final class OscLink implements Link {
     private void take(OscPacket packet) {
         switch (packet) {
             case OscPacket.Message m -> report.landed(m.address(), values(m.args()));
-            case OscPacket.Bundle b -> b.packets().forEach(this::take);
+            case OscPacket.Bundle b -> whenDue(b, this::take);
         }
     }
 
-    static List<Value> values(List<Object> args) {
+    /** Hands on what a bundle holds when its time tag says, and at once where that has gone by. */
+    static void whenDue(OscPacket.Bundle bundle, Consumer<OscPacket> to) {
+        long millis = bundle.time().millisFrom(Instant.now());
+        if (millis == 0) {
+            bundle.packets().forEach(to);
+        } else if (millis <= LATEST_MILLIS) {
+            CompletableFuture.delayedExecutor(millis, TimeUnit.MILLISECONDS).execute(() -> bundle.packets().forEach(
+                    to));
+        }
+    }
+
+    /** What a message carries, in its order; what stands in arrays, too. */
+    static List<Value> values(List<?> args) {
         List<Value> values = new ArrayList<>(args.size());
         for (Object arg : args) {
-            values.add(switch (arg) {
-                case Number n -> Value.of(n.doubleValue());
-                case Boolean b -> Value.of(b);
-                case OscPacket.Symbol s -> Value.of(s.text());
-                case OscPacket.Rgba c -> Value.of("#%06X".formatted(c.bits() >>> 8));
-                default -> Value.of(arg.toString());
-            });
+            switch (arg) {
+                case List<?> array -> values.addAll(values(array));
+                case Number n -> values.add(Value.of(n.doubleValue()));
+                case Boolean b -> values.add(Value.of(b));
+                case OscPacket.Symbol s -> values.add(Value.of(s.text()));
+                case OscPacket.Rgba c -> values.add(Value.of("#%06X".formatted(c.bits() >>> 8)));
+                case OscPacket.Impulse _ -> values.add(Value.of(true));
+                case OscPacket.Nil _ -> values.add(Value.of(""));
+                case OscPacket.TimeTag t -> values.add(Value.of(t.bits() >>> 32));
+                case OscPacket.Midi m -> values.add(Value.of("%08X".formatted(m.bits())));
+                case byte[] blob -> values.add(Value.of(HexFormat.of().formatHex(blob)));
+                default -> values.add(Value.of(arg.toString()));
+            }
         }
         return values;
     }

@@ -1,10 +1,12 @@
 package rombix.links.dmx;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static rombix.links.link.GearUnderTest.soon;
 
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.LinkedBlockingQueue;
@@ -13,6 +15,7 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import rombix.core.card.Order;
@@ -23,11 +26,35 @@ import rombix.core.store.BoardFile;
 import rombix.core.value.Value;
 import rombix.links.MachineClock;
 import rombix.links.link.GearReport;
+import rombix.links.link.Keyring;
 import rombix.standins.Lamps;
 
 /** What has no place on the wire is refused as a whole; what is still waiting when the link closes is answered. */
 @Timeout(30)
 class DmxRangesTest {
+    @TempDir
+    Path folder;
+    private final Keyring keyring = new Keyring() {
+        @Override
+        public Optional<String> secret(String name) {
+            return Optional.empty();
+        }
+
+        @Override
+        public Optional<String> firstSeen(String address) {
+            return Optional.empty();
+        }
+
+        @Override
+        public void seen(String address, String fingerprint) {
+            // Nothing here is seen.
+        }
+
+        @Override
+        public Path kept(String name) {
+            return folder.resolve(name);
+        }
+    };
     private final BlockingQueue<Event.OrderDone> done = new LinkedBlockingQueue<>();
     private Lamps lamps;
     private DmxLink link;
@@ -41,13 +68,31 @@ class DmxRangesTest {
             if (e instanceof Event.OrderDone d) {
                 done.add(d);
             }
-        }), "127.0.0.1:" + lamps.port());
+        }), "127.0.0.1:" + lamps.port(), keyring);
     }
 
     @AfterEach
     void close() {
         link.close();
         lamps.close();
+    }
+
+    /** Two starts were two sources of one priority, which a receiver mixes or takes turns with. */
+    @Test
+    void itSaysThatItEndsAndIsTheSameSourceAtTheNextStart() throws Exception {
+        answer(1, packet("1 7", As.FLOAT, Value.of(200)));
+        soon(() -> lamps.source() != null);
+        var first = lamps.source();
+        link.close();
+        soon(() -> lamps.ends() == 3);
+        link = new DmxLink(new GearReport(twin, new MachineClock(), e -> {
+            if (e instanceof Event.OrderDone d) {
+                done.add(d);
+            }
+        }), "127.0.0.1:" + lamps.port(), keyring);
+        answer(2, packet("1 7", As.FLOAT, Value.of(90)));
+        soon(() -> lamps.slot(7) == 90);
+        assertThat(lamps.source()).isEqualTo(first);
     }
 
     private static Order.Outgoing packet(String address, As as, Value value) {

@@ -1,5 +1,6 @@
 package rombix.wire.osc;
 
+import java.time.Instant;
 import java.util.List;
 
 /** What an OSC datagram holds (OSC 1.0 specification, "OSC Packets"). */
@@ -32,6 +33,24 @@ public sealed interface OscPacket {
     /** Seconds since 1900 in the upper 32 bits, fractions of a second in the lower; the value 1 means at once. */
     record TimeTag(long bits) {
         public static final TimeTag IMMEDIATELY = new TimeTag(1);
+        /** From 1900 to 1970. */
+        private static final long TO_EPOCH_SECONDS = 2_208_988_800L;
+        private static final double FRACTIONS = 1L << 32;
+
+        /** The tag of a moment. */
+        public static TimeTag of(Instant moment) {
+            return new TimeTag(moment.getEpochSecond() + TO_EPOCH_SECONDS << 32 | (long) (moment.getNano() / 1e9
+                    * FRACTIONS) & 0xFFFF_FFFFL);
+        }
+
+        /** How long until then, in milliseconds; 0 where that is now or was before. */
+        public long millisFrom(Instant now) {
+            if (bits == IMMEDIATELY.bits) {
+                return 0;
+            }
+            double then = ((bits >>> 32) - TO_EPOCH_SECONDS) + (bits & 0xFFFF_FFFFL) / FRACTIONS;
+            return Math.max(0, Math.round((then - now.getEpochSecond()) * 1000 - now.getNano() / 1e6));
+        }
     }
 
     /** No value. */

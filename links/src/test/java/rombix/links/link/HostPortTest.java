@@ -1,0 +1,19 @@
+package rombix.links.link;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import org.junit.jupiter.api.Test;
+import rombix.core.card.Protocol;
+
+class HostPortTest {
+    /** A password that was written into an address was tried as a host, and stood in the fault and the log. */
+    @Test
+    void aPasswordInAnAddressIsRefusedAndNotRepeated() {
+        assertThatThrownBy(() -> HostPort.of("guard:s3same@gate.local:1883")).hasMessageContaining(
+                "set the user and the secret beside the address").hasMessageNotContaining("s3same");
+        assertThat(Protocol.of("mqtt").wrongAddress("guard:s3same@gate.local:1883")).contains("beside it")
+                .doesNotContain("s3same");
+        assertThat(HostPort.words(HostPort.of("gate.local:1883"))).isEqualTo("gate.local:1883");
+    }
+}
