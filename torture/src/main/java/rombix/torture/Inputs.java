@@ -100,7 +100,7 @@ final class Inputs implements Trial {
                 new Inputs("irc", 1, b -> IrcLine.decode(text(b)), List.of(bytes(
                         ":a!b@c PRIVMSG #room :hello there"), bytes("@tag=1 :s 324 me #room +nt"))),
                 new Inputs("readings", 1, b -> studio.land(text(b), List.of(Value.of(text(b)), Value.of(b.length))),
-                        studio.arrivals().stream().map(Inputs::bytes).toList()),
+                        studio.fixedArrivals().stream().sorted().map(Inputs::bytes).toList()),
                 new Inputs("templates", 1, b -> {
                     Template template = new Template(text(b));
                     template.match("a/b/c");

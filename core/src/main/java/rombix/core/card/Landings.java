@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Card.Arrival;
 import rombix.core.card.Card.Item;
@@ -23,7 +24,6 @@ final class Landings {
     private final Map<String, List<Landing>> fixed = new HashMap<>();
     private final List<Landing> open = new ArrayList<>();
     private final Set<Template> reported = new HashSet<>();
-    private final List<String> addresses = new ArrayList<>();
 
     private record Landing(ReadingSpec spec, Arrival arrival, Template id) {
     }
@@ -34,7 +34,6 @@ final class Landings {
             Arrival arrival = spec.arrives().get(protocol);
             if (arrival != null) {
                 reported.add(spec.id());
-                addresses.add(arrival.from().toString());
                 place(spec, arrival, lists);
             }
         }
@@ -49,8 +48,9 @@ final class Landings {
         return Set.copyOf(fixed.keySet());
     }
 
-    List<String> addresses() {
-        return List.copyOf(addresses);
+    /** Those of families whose items the gear has yet to list, places included. */
+    Set<Template> open() {
+        return open.stream().map(l -> l.arrival().from()).collect(Collectors.toSet());
     }
 
     private void place(ReadingSpec spec, Arrival arrival, Map<String, List<Item>> lists) {

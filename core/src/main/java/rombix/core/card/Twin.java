@@ -15,6 +15,7 @@ import rombix.core.card.Card.Param;
 import rombix.core.card.Card.ReadingSpec;
 import rombix.core.computer.Keys;
 import rombix.core.computer.Place;
+import rombix.core.value.Template;
 import rombix.core.value.ValueType;
 import rombix.core.value.Value;
 
@@ -187,6 +188,11 @@ public final class Twin {
         return landings.fixed();
     }
 
+    /** The addresses at which readings of families arrive whose items the gear has yet to list, places included. */
+    public Set<Template> openArrivals() {
+        return landings.open();
+    }
+
     /** Whether the gear itself says what a reading is; else it is taken to be as last sent. */
     public boolean reports(String reading) {
         return reading(reading, Readings.NONE).filter(r -> r.spec().arrives().containsKey(protocol)).isPresent();
@@ -194,11 +200,6 @@ public final class Twin {
 
     boolean reports(Card.Change change) {
         return landings.reports(change.reading());
-    }
-
-    /** The addresses at which readings arrive, places included. */
-    public List<String> arrivals() {
-        return landings.addresses();
     }
 
     /** The readings that a packet from the gear brings; empty if the card knows no such packet. */

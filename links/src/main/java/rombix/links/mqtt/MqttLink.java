@@ -13,15 +13,19 @@ import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
 import java.util.UUID;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
+import java.util.regex.Pattern;
 import javax.net.ssl.SSLException;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Figures;
 import rombix.core.card.Order;
+import rombix.core.card.Twin;
 import rombix.core.value.Value;
 import rombix.links.link.Connected;
 import rombix.links.link.GearReport;
@@ -132,11 +136,24 @@ final class MqttLink implements Link {
         return new IOException("no broker at " + where, e);
     }
 
+    /**
+     * The topics to be followed: those that are known in full, whatever stands in their places, and for items that the
+     * gear has yet to list whatever stands at their level. None is followed twice.
+     */
+    static Set<String> topics(Twin twin) {
+        Set<String> topics = new TreeSet<>();
+        twin.openArrivals().forEach(t -> topics.add(t.toString().replaceAll("\\{[^}]*}", "+")));
+        List<Pattern> open = topics.stream().map(t -> Pattern.compile(Pattern.quote(t).replace("+", "\\E[^/]*\\Q")))
+                .toList();
+        twin.fixedArrivals().stream().filter(t -> open.stream().noneMatch(o -> o.matcher(t).matches())).forEach(
+                topics::add);
+        return topics;
+    }
+
     /** Follows all topics of the card by one message. */
     private void subscribe() throws IOException, InterruptedException {
-        List<Mqtt3Subscription> topics = report.twin().arrivals().stream().map(t -> t.replaceAll("\\{[^}]*}", "+"))
-                .distinct().map(t -> Mqtt3Subscription.builder().topicFilter(t).qos(MqttQos.AT_LEAST_ONCE).build())
-                .toList();
+        List<Mqtt3Subscription> topics = topics(report.twin()).stream().map(t -> Mqtt3Subscription.builder()
+                .topicFilter(t).qos(MqttQos.AT_LEAST_ONCE).build()).toList();
         if (topics.isEmpty()) {
             return;
         }
