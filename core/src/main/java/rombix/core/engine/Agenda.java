@@ -16,7 +16,7 @@ final class Agenda {
     static final class Entry implements Comparable<Entry> {
         private final long dueNanos;
         private final long order;
-        private final Task task;
+        private @org.jspecify.annotations.Nullable Task task;
         private boolean cancelled;
 
         Entry(long dueNanos, long order, Task task) {
@@ -29,8 +29,10 @@ final class Agenda {
             return dueNanos;
         }
 
+        /** What it was to do is let go of at once: it may be due in hours. */
         void cancel() {
             cancelled = true;
+            task = null;
         }
 
         @Override
@@ -58,7 +60,10 @@ final class Agenda {
     }
 
     static void run(Entry entry) {
-        entry.task.due(entry.dueNanos);
+        Task task = entry.task;
+        if (task != null) {
+            task.due(entry.dueNanos);
+        }
     }
 
     /** How long until the next entry; {@link Long#MAX_VALUE} if there is none. */

@@ -141,6 +141,17 @@ class GoingOnTest {
         assertThat(runs()).isFalse();
     }
 
+    /** Each press of a button that is pressed over and over kept its run until its clip would have ended. */
+    @Test
+    void aClipThatIsBegunAnewSettlesTheRunBeforeAtOnce() {
+        running(play("sting"));
+        for (int i = 0; i < 50; i++) {
+            post(new Event.Pressed("b", "test"));
+            post(new Event.Released("b", "test"));
+        }
+        assertThat(happened.stream().filter(Happening.Settled.class::isInstance)).hasSize(49);
+    }
+
     @Test
     void aClipWithoutAFileSaysWhichAndWhatItWants() {
         running(play("rain"));
