@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.PriorityQueue;
 import java.util.function.Consumer;
 import rombix.core.card.Order;
 import rombix.core.thread.OwnedBy;
@@ -18,14 +17,8 @@ import rombix.core.thread.OwnedBy.Owner;
 public final class TwinGears implements Gears {
     private final Clock clock;
     private final Consumer<Event> deck;
-    /** What goes on, by its ticket; and what of it has an end, the next one first. */
+    /** What goes on, by its ticket. */
     private final Map<Long, Order> going = new HashMap<>();
-    private final PriorityQueue<End> ends = new PriorityQueue<>((a, b) -> Long.signum(a.dueNanos() - b.dueNanos()));
-    private boolean armed;
-    private long armedNanos;
-
-    private record End(long dueNanos, long ticket) {
-    }
 
     /** @param deck the way to the deck that sends */
     public TwinGears(Clock clock, Consumer<Event> deck) {
@@ -48,36 +41,12 @@ public final class TwinGears implements Gears {
         if (goes != null && ticket != NO_ANSWER) {
             going.put(ticket, order);
             if (goes.millis() > 0) {
-                ends.add(new End(clock.nanos() + Math.round(goes.millis() * 1e6), ticket));
-                arm();
+                deck.accept(new Event.Later(Math.round(goes.millis() * 1e6), new Event.Latest(() -> {
+                    over(ticket);
+                    return null;
+                })));
             }
         }
-    }
-
-    /** Has the next end told of when it is due: one at a time, so that what is over before leaves nothing behind. */
-    private void arm() {
-        End next = ends.peek();
-        if (next == null || armed && next.dueNanos() - armedNanos >= 0) {
-            return;
-        }
-        long due = next.dueNanos();
-        armed = true;
-        armedNanos = due;
-        deck.accept(new Event.Later(Math.max(0, due - clock.nanos()), new Event.Latest(() -> {
-            ended(due);
-            return null;
-        })));
-    }
-
-    private void ended(long due) {
-        if (armedNanos == due) {
-            armed = false;
-        }
-        for (End e = ends.peek(); e != null && e.dueNanos() - due <= 0; e = ends.peek()) {
-            ends.remove();
-            over(e.ticket());
-        }
-        arm();
     }
 
     /** What goes on ends where another order changes what would change at its end. */
@@ -94,7 +63,6 @@ public final class TwinGears implements Gears {
     }
 
     private void over(long ticket) {
-        ends.removeIf(e -> e.ticket() == ticket);
         Order order = going.remove(ticket);
         Order.Going goes = order == null ? null : order.going();
         if (order == null || goes == null) {

@@ -141,7 +141,6 @@ class GoingOnTest {
         assertThat(runs()).isFalse();
     }
 
-    /** Each press of a button that is pressed over and over kept its run until its clip would have ended. */
     @Test
     void aClipThatIsBegunAnewSettlesTheRunBeforeAtOnce() {
         running(play("sting"));
