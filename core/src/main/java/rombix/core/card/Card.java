@@ -137,31 +137,6 @@ public record Card(int card, String id, String title, String icon, Map<String, L
         }
     }
 
-    /** One packet: where it goes, in the protocol's own form, and what it carries. */
-    public record Packet(Template to, List<WireValue> args) {
-        public Packet {
-            Objects.requireNonNull(to, "a packet needs \"to\"");
-            args = List.copyOf(Objects.requireNonNullElse(args, List.of()));
-        }
-    }
-
-    /**
-     * How a reading arrives.
-     *
-     * @param from the address, with places for the items of families
-     * @param arg which argument of the packet has the value, counted from 0
-     * @param value how the value is carried; as it is when absent
-     */
-    @JsonInclude(JsonInclude.Include.NON_NULL)
-    public record Arrival(Template from, int arg, @Nullable WireValue value) {
-        public Arrival {
-            Objects.requireNonNull(from, "an arrival needs \"from\"");
-            if (arg < 0) {
-                throw new IllegalArgumentException("\"arg\" counts from 0, so it is not " + arg);
-            }
-        }
-    }
-
     /** How alarming a value is, told on faces with its word. */
     public enum Tone {
         @JsonProperty("air")

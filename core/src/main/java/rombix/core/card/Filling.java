@@ -11,7 +11,6 @@ import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Item;
-import rombix.core.card.Card.Packet;
 import rombix.core.card.Card.Param;
 import rombix.core.value.Formula;
 import rombix.core.value.FormulaFault;

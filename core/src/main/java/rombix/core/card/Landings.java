@@ -10,7 +10,6 @@ import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
-import rombix.core.card.Card.Arrival;
 import rombix.core.card.Card.Item;
 import rombix.core.card.Card.ReadingSpec;
 import rombix.core.value.ValueType;

@@ -13,13 +13,13 @@ import rombix.core.value.Value;
 public final class Ramp {
     private final Order first;
     private final Card.Param param;
-    private final List<Card.Packet> packets;
+    private final List<Packet> packets;
     private final Map<String, WireValue> moving;
     private final Function<String, @Nullable Value> places;
     private final Function<Map<String, Value>, String> title;
 
     /** @param moving the changed readings whose value the parameter gives, and how */
-    Ramp(Order first, Card.Param param, List<Card.Packet> packets, Map<String, WireValue> moving,
+    Ramp(Order first, Card.Param param, List<Packet> packets, Map<String, WireValue> moving,
             Function<String, @Nullable Value> places, Function<Map<String, Value>, String> title) {
         this.first = first;
         this.param = param;

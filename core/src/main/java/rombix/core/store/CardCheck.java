@@ -8,7 +8,7 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Card;
 import rombix.core.card.Card.Command;
-import rombix.core.card.Card.Packet;
+import rombix.core.card.Packet;
 import rombix.core.card.Card.Param;
 import rombix.core.card.Card.ReadingSpec;
 import rombix.core.card.Protocol;

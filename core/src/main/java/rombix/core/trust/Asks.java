@@ -26,6 +26,7 @@ import rombix.core.board.StepWords;
 import rombix.core.board.Trigger;
 import rombix.core.board.Walk;
 import rombix.core.card.Card;
+import rombix.core.card.Packet;
 import rombix.core.card.Protocol.Reach;
 import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
@@ -156,7 +157,7 @@ public final class Asks {
             return List.of();
         }
         Map<Power, Boolean> powers = new TreeMap<>(); // With whether it is asked for in full, as the message says.
-        for (Card.Packet packet : command.send().getOrDefault(twin.protocol(), List.of())) {
+        for (Packet packet : command.send().getOrDefault(twin.protocol(), List.of())) {
             String to = packet.to().toString();
             Power power = twin.protocol().descriptor().power(to);
             if (power != null) {

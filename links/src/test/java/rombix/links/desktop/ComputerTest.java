@@ -23,6 +23,7 @@ import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import rombix.core.board.Gear;
 import rombix.core.card.Card;
+import rombix.core.card.Packet;
 import rombix.core.card.Protocol;
 import rombix.core.card.Twin;
 import rombix.core.computer.Place;
@@ -337,7 +338,7 @@ class ComputerTest {
     @Test
     void everyCommandOfTheCardIsKnownAndTakesAPower() throws Exception {
         for (Card.Command command : twin.card().commands()) {
-            for (Card.Packet packet : command.send().get(twin.protocol())) {
+            for (Packet packet : command.send().get(twin.protocol())) {
                 String address = packet.to().toString().replace("{side}", "output");
                 assertThat(Doings.power(address)).as(command.id()).isNotNull();
                 assertThat(address.equals("programs run") || Doings.of(address) != null).isTrue();
