@@ -11,6 +11,10 @@ public final class Ports {
     public static final int PADS = 9106;
     public static final int BOOTH = 9107;
     public static final int GAMEPAD = 9108;
+    public static final int PROJECTOR = 9109;
+    public static final int CAMERA = 9111;
+    public static final int MUSIC = 9112;
+    public static final int RELAYS = 9113;
 
     private Ports() {
     }

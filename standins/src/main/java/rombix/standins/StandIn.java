@@ -13,7 +13,7 @@ import java.util.Set;
 public record StandIn(String address, AutoCloseable gear) implements AutoCloseable {
     /** The cards that there is a stand-in for. */
     public static final Set<String> CARDS = Set.of("studio", "sound-desk", "lamps", "lamp-cues", "house", "chat",
-            "player");
+            "player", "projector", "camera-head", "music", "relay-box");
 
     /**
      * Starts one for a card.
@@ -47,6 +47,22 @@ public record StandIn(String address, AutoCloseable gear) implements AutoCloseab
             case "chat" -> {
                 Chat gear = new Chat(0);
                 yield at(gear.port(), gear);
+            }
+            case "projector" -> {
+                Projector gear = new Projector(0);
+                yield at(gear.port(), gear);
+            }
+            case "camera-head" -> {
+                CameraHead gear = new CameraHead(0);
+                yield at(gear.port(), gear);
+            }
+            case "music" -> {
+                Music gear = new Music(0);
+                yield at(gear.port(), gear);
+            }
+            case "relay-box" -> {
+                RelayBox gear = new RelayBox(null, 0);
+                yield new StandIn(gear.address(), gear);
             }
             case "player" -> new StandIn(Speakers.HOUSE, () -> {
                 // The loudspeaker is there as long as Rombix is.

@@ -3,6 +3,7 @@ package rombix.standins;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
+import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
@@ -10,7 +11,8 @@ import org.jspecify.annotations.Nullable;
 
 /** All stand-ins of the observatory, running. */
 public final class StandIns implements AutoCloseable {
-    private static final int NONE = -1;
+    /** Where the demo board finds the serial port of the relays. */
+    private static final Path RELAYS = Path.of(System.getProperty("java.io.tmpdir"), "larkmoor-relays");
 
     private final Studio studio;
     private final SoundDesk desk;
@@ -19,29 +21,35 @@ public final class StandIns implements AutoCloseable {
     private final House house;
     private final Chat chat;
     private final Pads pads;
+    private final Projector projector;
+    private final CameraHead camera;
+    private final Music music;
+    private final RelayBox relays;
     private final Booth booth;
     private final @Nullable Gamepad gamepad;
 
-    private StandIns(int studioPort, int deskPort, int lampsPort, int cuesPort, int housePort, int chatPort,
-            int padsPort, int boothPort, int gamepadPort) throws IOException {
-        studio = new Studio(studioPort);
-        desk = new SoundDesk(deskPort);
+    private StandIns(boolean known) throws IOException {
+        studio = new Studio(known ? Ports.STUDIO : 0);
+        desk = new SoundDesk(known ? Ports.SOUND_DESK : 0);
         CableProvider.plug(CableProvider.SOUND_DESK,
                 new InetSocketAddress(InetAddress.getLoopbackAddress(), desk.port()));
-        lamps = new Lamps(lampsPort);
-        cues = new Cues(cuesPort);
-        house = new House(housePort);
-        chat = new Chat(chatPort);
-        pads = new Pads(padsPort);
-        booth = new Booth(boothPort);
-        gamepad = gamepadPort < 0 ? null : gamepad(gamepadPort);
+        lamps = new Lamps(known ? Ports.LAMPS : 0);
+        cues = new Cues(known ? Ports.CUES : 0);
+        house = new House(known ? Ports.HOUSE : 0);
+        chat = new Chat(known ? Ports.CHAT : 0);
+        pads = new Pads(known ? Ports.PADS : 0);
+        booth = new Booth(known ? Ports.BOOTH : 0);
+        gamepad = known ? gamepad(Ports.GAMEPAD) : null;
+        projector = new Projector(known ? Ports.PROJECTOR : 0);
+        camera = new CameraHead(known ? Ports.CAMERA : 0);
+        music = new Music(known ? Ports.MUSIC : 0);
+        relays = new RelayBox(known ? RELAYS : null, known ? Ports.RELAYS : 0);
         CableProvider.plug(CableProvider.PADS, new InetSocketAddress(InetAddress.getLoopbackAddress(), pads.port()));
     }
 
     /** Starts them on the ports that the demo board names. Throws BindException if one is taken. */
     public static StandIns onTheirPorts() throws IOException {
-        return new StandIns(Ports.STUDIO, Ports.SOUND_DESK, Ports.LAMPS, Ports.CUES, Ports.HOUSE, Ports.CHAT,
-                Ports.PADS, Ports.BOOTH, Ports.GAMEPAD);
+        return new StandIns(true);
     }
 
     /** Not every computer has the library that one can be plugged into; all else runs without. */
@@ -55,7 +63,7 @@ public final class StandIns implements AutoCloseable {
 
     /** Starts them on any free ports, without a gamepad: there is one set of those for all that run here. */
     public static StandIns onFreePorts() throws IOException {
-        return new StandIns(0, 0, 0, 0, 0, 0, 0, 0, NONE);
+        return new StandIns(false);
     }
 
     /** Where each can be reached, by the id that the demo board's gear has. */
@@ -69,6 +77,10 @@ public final class StandIns implements AutoCloseable {
         all.put("chat", "127.0.0.1:" + chat.port());
         all.put("player", Speakers.HOUSE);
         all.put("computer", "127.0.0.1:" + booth.port());
+        all.put("projector", "127.0.0.1:" + projector.port());
+        all.put("camera", "127.0.0.1:" + camera.port());
+        all.put("music", "127.0.0.1:" + music.port());
+        all.put("relays", relays.address());
         return all;
     }
 
@@ -109,6 +121,22 @@ public final class StandIns implements AutoCloseable {
         return pads;
     }
 
+    public Projector projector() {
+        return projector;
+    }
+
+    public CameraHead camera() {
+        return camera;
+    }
+
+    public Music music() {
+        return music;
+    }
+
+    public RelayBox relays() {
+        return relays;
+    }
+
     @Override
     public void close() throws IOException {
         pads.close();
@@ -122,5 +150,9 @@ public final class StandIns implements AutoCloseable {
         cues.close();
         house.close();
         chat.close();
+        projector.close();
+        camera.close();
+        music.close();
+        relays.close();
     }
 }

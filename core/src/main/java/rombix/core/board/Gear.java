@@ -5,6 +5,7 @@ import com.fasterxml.jackson.annotation.JsonAnySetter;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonProperty;
 import io.soabase.recordbuilder.core.RecordBuilder;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -12,6 +13,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.card.Card.Item;
 import rombix.core.card.Protocol;
 import rombix.core.value.Extra;
+import rombix.core.value.Value;
 
 /**
  * Something outside that can be commanded.
@@ -32,10 +34,12 @@ public record Gear(String id, String name, String card, Link link, Map<String, L
      * @param user the name it knows us by; none where it asks for none
      * @param secret the name of the password or token that it wants, which is kept on this computer, never here
      * @param tls how the connection is kept from others; not at all when null
+     * @param settings what else is set for it, by the ids of its card's and its protocol's settings
      */
     @JsonInclude(JsonInclude.Include.NON_NULL)
     public record Link(Protocol protocol, String address, @Nullable String user, @Nullable String secret,
-            @Nullable Tls tls, @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) {
+            @Nullable Tls tls, @JsonInclude(JsonInclude.Include.NON_EMPTY) Map<String, Value> settings,
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) {
         /** What the name of a secret may be made of. */
         public static final String SECRET_NAME = "[A-Za-z0-9][A-Za-z0-9._-]{0,63}";
 
@@ -46,28 +50,42 @@ public record Gear(String id, String name, String card, Link link, Map<String, L
                 throw new IllegalArgumentException("a \"secret\" is a name of letters, digits, dots and dashes;"
                         + " the secret itself is kept apart from the board");
             }
+            settings = Map.copyOf(Objects.requireNonNullElse(settings, Map.of()));
             extra = Extra.kept(extra);
         }
 
         public Link(Protocol protocol, String address, Map<String, Object> extra) {
-            this(protocol, address, null, null, null, extra);
+            this(protocol, address, null, null, null, Map.of(), extra);
         }
 
         /** Reached another way; who we are there stays, where the protocol does. */
         public Link reached(Protocol over, String at) {
-            return over.equals(protocol) ? new Link(over, at, user, secret, tls, extra) : new Link(over, at, extra);
+            return over.equals(protocol)
+                    ? new Link(over, at, user, secret, tls, settings, extra)
+                    : new Link(over, at, extra);
         }
 
         public Link withUser(@Nullable String next) {
-            return new Link(protocol, address, next, secret, tls, extra);
+            return new Link(protocol, address, next, secret, tls, settings, extra);
         }
 
         public Link withSecret(@Nullable String next) {
-            return new Link(protocol, address, user, next, tls, extra);
+            return new Link(protocol, address, user, next, tls, settings, extra);
+        }
+
+        /** With something set; as where nothing is set when null. */
+        public Link withSetting(String id, @Nullable Value next) {
+            Map<String, Value> all = new HashMap<>(settings);
+            if (next == null) {
+                all.remove(id);
+            } else {
+                all.put(id, next);
+            }
+            return new Link(protocol, address, user, secret, tls, all, extra);
         }
 
         public Link withTls(@Nullable Tls next) {
-            return new Link(protocol, address, user, secret, next, extra);
+            return new Link(protocol, address, user, secret, next, settings, extra);
         }
     }
 

@@ -2,6 +2,7 @@ package rombix.core.card;
 
 import com.fasterxml.jackson.annotation.JsonAnyGetter;
 import com.fasterxml.jackson.annotation.JsonAnySetter;
+import com.fasterxml.jackson.annotation.JsonFormat;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonProperty;
 import java.util.LinkedHashMap;
@@ -32,14 +33,17 @@ import rombix.core.value.Value;
  * @param commands what it can be told
  * @param hotkeys keys that it listens to itself on this machine, whatever is in front
  * @param greeting what to send at connection, so that it tells its readings
+ * @param polls what to ask it again and again
+ * @param settings what is set for such a gear beside its address; its commands have them as {@code {gear.ID}}
  * @param age for how long an order may wait until it can be sent, in milliseconds; 2,000 when absent
  */
 @JsonInclude(JsonInclude.Include.NON_EMPTY)
 public record Card(int card, String id, String title, String icon, Map<String, List<Item>> lists,
         List<ReadingSpec> readings, List<Command> commands, List<String> hotkeys,
-        Map<Protocol, List<Packet>> greeting, @Nullable Long age) {
+        Map<Protocol, List<Packet>> greeting, Map<Protocol, List<Poll>> polls, List<Setting> settings,
+        @Nullable Long age) {
     /** The card format that this version of Rombix writes. */
-    public static final int FORMAT = 1;
+    public static final int FORMAT = 2;
     private static final long USUAL_AGE = 2000;
     private static final long SHORTEST_AGE = 100;
     private static final long LONGEST_AGE = 600_000;
@@ -53,6 +57,8 @@ public record Card(int card, String id, String title, String icon, Map<String, L
         commands = List.copyOf(Objects.requireNonNullElse(commands, List.of()));
         hotkeys = List.copyOf(Objects.requireNonNullElse(hotkeys, List.of()));
         greeting = Map.copyOf(Objects.requireNonNullElse(greeting, Map.of()));
+        polls = Map.copyOf(Objects.requireNonNullElse(polls, Map.of()));
+        settings = List.copyOf(Objects.requireNonNullElse(settings, List.of()));
         if (age != null && (age < SHORTEST_AGE || age > LONGEST_AGE)) {
             throw new IllegalArgumentException("\"age\" is a time from %d to %d ms".formatted(SHORTEST_AGE,
                     LONGEST_AGE));
@@ -91,15 +97,14 @@ public record Card(int card, String id, String title, String icon, Map<String, L
                     .map(Param::id).collect(Collectors.toSet());
             command.send().getOrDefault(protocol, List.of()).forEach(packet -> {
                 places(packet.to(), of, true, places);
-                packet.args().stream().filter(WireValue.Filled.class::isInstance)
-                        .forEach(a -> places(((WireValue.Filled) a).template(), of, false, places));
+                packet.places().forEach(place -> places(new Template("{" + place + "}"), of, false, places));
             });
         }
         for (ReadingSpec reading : readings) {
-            Arrival arrival = reading.arrives().get(protocol);
-            if (arrival != null) {
-                places(arrival.from(), Set.of(list), true, places);
-            }
+            reading.arrives().getOrDefault(protocol, List.of()).forEach(arrival -> {
+                places(arrival.address(), Set.of(list), true, places);
+                arrival.places().forEach(place -> places(new Template("{" + place + "}"), Set.of(list), false, places));
+            });
         }
         places.keySet().removeAll(Set.of("id", "name"));
         return places;
@@ -133,7 +138,7 @@ public record Card(int card, String id, String title, String icon, Map<String, L
                 case "name" -> name;
                 default -> fields.get(field);
             };
-            return v == null ? null : Value.fromJson(v);
+            return v == null ? null : v instanceof Value known ? known : Value.fromJson(v);
         }
     }
 
@@ -156,7 +161,7 @@ public record Card(int card, String id, String title, String icon, Map<String, L
     /**
      * A reading, or a family of them: {@code muted/{channel}} stands for one reading a channel.
      *
-     * @param arrives how it comes in, by protocol; where none is given it is taken to be as last sent
+     * @param arrives how it comes in, by protocol, in one way or several; where none is given it is taken to be as last sent
      * @param yes the word for yes, and {@code no} for no, on a flag
      * @param min the least value, in {@code unit}
      * @param step how finely it is shown, and moved by a hand, in {@code unit}; a tenth where nothing is said
@@ -167,12 +172,16 @@ public record Card(int card, String id, String title, String icon, Map<String, L
     public record ReadingSpec(Template id, Template title, ValueType type, @Nullable String unit, @Nullable Double min,
             @Nullable Double max, @Nullable Double step, @Nullable String choices, @Nullable Word yes,
             @Nullable Word no,
-            @JsonProperty("lamp") boolean indicator, Map<Protocol, Arrival> arrives) {
+            @JsonProperty("lamp") boolean indicator,
+            @JsonFormat(with = JsonFormat.Feature.ACCEPT_SINGLE_VALUE_AS_ARRAY) Map<Protocol, List<Arrival>> arrives) {
         public ReadingSpec {
             Objects.requireNonNull(id, "a reading needs an \"id\"");
             title = Objects.requireNonNullElse(title, id);
             Objects.requireNonNull(type, "a reading needs a \"type\"");
             arrives = Map.copyOf(Objects.requireNonNullElse(arrives, Map.of()));
+            if (arrives.values().stream().flatMap(List::stream).anyMatch(a -> a.from() == null)) {
+                throw new IllegalArgumentException("an arrival needs \"from\"");
+            }
             positive(step);
         }
     }

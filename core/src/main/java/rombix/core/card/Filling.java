@@ -112,22 +112,90 @@ final class Filling {
 
     /** A packet with its places filled; {@code of} says what it belongs to. */
     static Order.Outgoing packet(Twin twin, Packet packet, Function<String, @Nullable Value> places, String of) {
+        if (!packet.late()) {
+            return made(twin, packet, places, of);
+        }
+        Order.Outgoing draft = made(twin, packet, name -> gears(name) ? Value.of("…") : places.apply(name), of);
+        return new Order.Outgoing(draft.address(), draft.args(), draft.forms(), draft.head(), draft.pauseMillis(), draft
+                .reply(), new Later(twin, packet, places, of));
+    }
+
+    /** A packet that is made out when it goes out. */
+    private record Later(Twin twin, Packet packet, Function<String, @Nullable Value> places,
+            String of) implements Order.Late {
+        @Override
+        public Order.Outgoing made(Function<String, @Nullable Value> gear) {
+            return Filling.made(twin, packet, name -> gears(name)
+                    ? known(twin, gear, name.substring(Packet.GEAR.length() + 1))
+                    : places.apply(name), of);
+        }
+    }
+
+    private static @Nullable Value known(Twin twin, Function<String, @Nullable Value> gear, String name) {
+        Value v = gear.apply(name);
+        if (v == null) {
+            throw new IllegalArgumentException(
+                    "%s has no “%s” yet: it is neither set nor told by the gear".formatted(twin
+                            .title(), name));
+        }
+        return v;
+    }
+
+    private static boolean gears(String place) {
+        return place.startsWith(Packet.GEAR + ".");
+    }
+
+    private static Order.Outgoing made(Twin twin, Packet packet, Function<String, @Nullable Value> given, String of) {
+        Protocol.Descriptor wire = twin.protocol().descriptor();
+        Function<String, @Nullable Value> places = packet.places(name -> {
+            Value v = given.apply(name);
+            return v instanceof Value.Text t ? Value.of(wire.inText(t.text())) : v;
+        });
         List<Value> values = new ArrayList<>();
-        List<WireValue.As> forms = new ArrayList<>();
+        List<As> forms = new ArrayList<>();
+        if (packet.json() != null) {
+            values.add(Value.of(JsonTree.filled(packet.json(), places)));
+            forms.add(As.TEXT);
+        }
         for (WireValue carry : packet.args()) {
+            carried(twin, packet, carry, places, of, values, forms);
+        }
+        Map<String, Value> head = new LinkedHashMap<>();
+        packet.head().forEach((name, carry) -> {
             Value v = carry.out(places);
             if (v == null) {
                 throw new IllegalArgumentException(unfilled(twin, packet, carry, places, of));
             }
-            values.add(v);
-            forms.add(carry instanceof WireValue.Mapped m && m.as() != null ? m.as() : WireValue.As.FLOAT);
-        }
-        String address = packet.to().fill(places);
-        Protocol.Descriptor wire = twin.protocol().descriptor();
+            head.put(name, v);
+        });
+        String address = packet.to().fill(name -> {
+            Value v = places.apply(name);
+            return v == null ? null : Value.of(wire.inAddress(v.toString()));
+        });
         if (!wire.takes(address)) {
             throw new IllegalArgumentException("“%s” is not %s".formatted(address, wire.expected()));
         }
-        return new Order.Outgoing(address, List.copyOf(values), List.copyOf(forms));
+        return new Order.Outgoing(address, List.copyOf(values), List.copyOf(forms), Map.copyOf(head), packet
+                .pause() == null ? 0 : packet.pause(), packet.reply() == null ? null : packet.reply().filled(places),
+                null);
+    }
+
+    private static void carried(Twin twin, Packet packet, WireValue carry, Function<String, @Nullable Value> places,
+            String of, List<Value> values, List<As> forms) {
+        if (carry instanceof WireValue.Group group) {
+            values.add(Value.of(""));
+            forms.add(As.BEGIN);
+            group.items().forEach(item -> carried(twin, packet, item, places, of, values, forms));
+            values.add(Value.of(""));
+            forms.add(As.END);
+            return;
+        }
+        Value v = carry.out(places);
+        if (v == null) {
+            throw new IllegalArgumentException(unfilled(twin, packet, carry, places, of));
+        }
+        values.add(v);
+        forms.add(carry.form());
     }
 
     private static String unfilled(Twin twin, Packet packet, WireValue carry, Function<String, @Nullable Value> places,

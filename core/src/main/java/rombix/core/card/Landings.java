@@ -12,6 +12,7 @@ import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Card.Item;
 import rombix.core.card.Card.ReadingSpec;
+import rombix.core.card.MessageReader.Message;
 import rombix.core.value.ValueType;
 import rombix.core.value.Template;
 import rombix.core.value.Value;
@@ -24,14 +25,13 @@ final class Landings {
     private final List<Landing> open = new ArrayList<>();
     private final Set<Template> reported = new HashSet<>();
 
-    private record Landing(ReadingSpec spec, Arrival arrival, Template id) {
+    private record Landing(ReadingSpec spec, Arrival arrival, MessageReader reader, Template id) {
     }
 
     /** @param lists those that can be known without asking the gear; readings of others land wherever their address fits */
     Landings(Card card, Protocol protocol, Map<String, List<Item>> lists) {
         for (ReadingSpec spec : card.readings()) {
-            Arrival arrival = spec.arrives().get(protocol);
-            if (arrival != null) {
+            for (Arrival arrival : spec.arrives().getOrDefault(protocol, List.of())) {
                 reported.add(spec.id());
                 place(spec, arrival, lists);
             }
@@ -49,72 +49,80 @@ final class Landings {
 
     /** Those of families whose items the gear has yet to list, places included. */
     Set<Template> open() {
-        return open.stream().map(l -> l.arrival().from()).collect(Collectors.toSet());
+        return open.stream().map(l -> l.arrival().address()).collect(Collectors.toSet());
     }
 
     private void place(ReadingSpec spec, Arrival arrival, Map<String, List<Item>> lists) {
         Optional<String> family = familyOf(spec);
         if (family.isEmpty()) {
-            land(arrival.from().toString(), new Landing(spec, arrival, spec.id()));
+            land(new Landing(spec, arrival, new MessageReader(arrival), spec.id()));
         } else if (lists.containsKey(family.get())) {
             for (Item item : lists.getOrDefault(family.get(), List.of())) {
                 Function<String, @Nullable Value> filled = of(family.get(), item);
-                land(arrival.from().fill(filled), new Landing(spec, arrival, new Template(spec.id().fill(filled))));
+                Arrival of = arrival.filled(filled);
+                land(new Landing(spec, of, new MessageReader(of), new Template(spec.id().fill(filled))));
             }
+        } else if (arrival.address().places().isEmpty()) { // Its item is told within the message.
+            land(new Landing(spec, arrival, new MessageReader(arrival), spec.id()));
         } else {
-            open.add(new Landing(spec, arrival, spec.id()));
+            open.add(new Landing(spec, arrival, new MessageReader(arrival), spec.id()));
         }
     }
 
+    private void land(Landing landing) {
+        fixed.computeIfAbsent(landing.arrival().address().toString(), _ -> new ArrayList<>()).add(landing);
+    }
+
     /** The readings that a packet from the gear brings; empty if the card knows no such packet. */
-    List<Landed> land(String address, List<Value> args) {
-        List<Landing> exact = fixed.get(address);
-        if (exact != null) {
-            return exact.stream().map(l -> land(l, l.id().toString(), args)).toList();
-        }
+    List<Landed> land(Message message) {
+        List<Landing> exact = fixed.get(message.address());
         List<Landed> landed = new ArrayList<>();
+        if (exact != null) {
+            exact.forEach(l -> land(l, message, new HashMap<>(), landed));
+            return landed;
+        }
         Template from = null; // Families are told apart by the first address that fits; several may share one.
         for (Landing l : open) {
-            Optional<Map<String, String>> places = from == null || from.equals(l.arrival().from())
-                    ? l.arrival().from().match(address)
+            Optional<Map<String, String>> places = from == null || from.equals(l.arrival().address())
+                    ? l.arrival().address().match(message.address())
                     : Optional.empty();
             if (places.isPresent()) {
-                from = l.arrival().from();
-                landed.add(land(l, l.id().fill(n -> {
-                    String found = places.get().get(n);
-                    return found == null ? null : Value.of(found);
-                }), args));
+                from = l.arrival().address();
+                land(l, message, new HashMap<>(places.get()), landed);
             }
         }
         return landed;
     }
 
-    private void land(String address, Landing landing) {
-        fixed.computeIfAbsent(address, _ -> new ArrayList<>()).add(landing);
-    }
-
-    private Landed land(Landing landing, String reading, List<Value> args) {
+    /** Lands what a message brings, where it is one that is meant. */
+    private static void land(Landing landing, Message message, Map<String, String> places, List<Landed> to) {
+        if (!landing.reader().means(message, places)) {
+            return;
+        }
+        String reading = places.isEmpty() ? landing.id().toString() : landing.id().fill(n -> {
+            String found = places.get(n);
+            return found == null ? null : Value.of(found);
+        });
         ReadingSpec spec = landing.spec();
         if (spec.type() == ValueType.LIST) {
-            return new Landed(reading, listed(args), null);
+            Value list = landing.reader().list(message);
+            if (list != null) {
+                to.add(new Landed(reading, list, null));
+            }
+            return;
         }
-        if (landing.arrival().arg() >= args.size()) {
-            return new Landed(reading, null, "came without its value");
+        Value wire = landing.reader().raw(message);
+        if (wire == null) {
+            if (landing.arrival().plain()) {
+                to.add(new Landed(reading, null, "came without its value"));
+            }
+            return; // A message need not bring all that it may.
         }
-        Value wire = args.get(landing.arrival().arg());
         WireValue carry = landing.arrival().value();
-        Optional<Value> value = carry == null ? Optional.of(wire) : carry.in(wire);
-        value = value.flatMap(v -> typed(spec.type(), v));
-        return value.map(v -> new Landed(reading, v, null)).orElseGet(
-                () -> new Landed(reading, null, "brought “%s”, which its card does not expect".formatted(wire)));
-    }
-
-    private static Value listed(List<Value> args) {
-        List<Value.Choice> choices = new ArrayList<>();
-        for (int i = 0; i + 1 < args.size(); i += 2) {
-            choices.add(new Value.Choice(args.get(i).toString(), args.get(i + 1).toString()));
-        }
-        return new Value.Choices(choices);
+        Optional<Value> value = (carry == null ? Optional.of(wire) : carry.in(wire))
+                .flatMap(v -> typed(spec.type(), v));
+        to.add(value.map(v -> new Landed(reading, v, null)).orElseGet(
+                () -> new Landed(reading, null, "brought “%s”, which its card does not expect".formatted(wire))));
     }
 
     private static Optional<Value> typed(ValueType kind, Value v) {

@@ -3,6 +3,7 @@ package rombix.core.card;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import rombix.core.value.Value;
 
@@ -35,7 +36,38 @@ public record Order(String gear, Card.Command command, Map<String, Value> args, 
     public record Going(double millis, Map<String, Value> after) {
     }
 
-    /** One packet for a link: an address in its protocol's form, and the values carried. */
-    public record Outgoing(String address, List<Value> args, List<WireValue.As> forms) {
+    /**
+     * One packet for a link.
+     *
+     * @param address in its protocol's form
+     * @param args the values carried
+     * @param forms how each of them stands on the wire
+     * @param head what goes along in the protocol's own way
+     * @param pauseMillis how long nothing follows it
+     * @param reply what the gear answers; null where it is not waited for
+     * @param late what is made out only when it goes out, from what the link knows; null where nothing is
+     */
+    public record Outgoing(String address, List<Value> args, List<As> forms, Map<String, Value> head, long pauseMillis,
+            @Nullable Reply reply, @Nullable Late late) {
+
+        /** One that only carries something. */
+        public Outgoing(String address, List<Value> args, List<As> forms) {
+            this(address, args, forms, Map.of(), 0, null, null);
+        }
+
+        /**
+         * Made out with what belongs to the gear: settings, its secret, what it was heard to say.
+         *
+         * @param gear what fills {@code {gear.NAME}}, by the name behind the dot
+         * @throws IllegalArgumentException in plain words, where something is missing
+         */
+        public Outgoing made(Function<String, @Nullable Value> gear) {
+            return late == null ? this : late.made(gear);
+        }
+    }
+
+    /** Makes out a packet when it goes out. */
+    public interface Late {
+        Outgoing made(Function<String, @Nullable Value> gear);
     }
 }

@@ -14,9 +14,9 @@ import rombix.core.computer.Power;
  * {@link ServiceLoader}: here no transport is known by name.
  */
 public final class Protocol implements Comparable<Protocol> {
-    /** How gear is reached: at HOST:PORT, at a port of this machine that has a name, or right here. */
+    /** How gear is reached: at HOST:PORT, at a port of this machine that has a name, at either, or right here. */
     public enum Reach {
-        NETWORK, PORT, HERE
+        NETWORK, PORT, EITHER, HERE
     }
 
     /** What a link tells of its protocol. Providers have no state. */
@@ -71,6 +71,21 @@ public final class Protocol implements Comparable<Protocol> {
         /** Why this computer cannot do what a message with this address asks, and what to do; null where it can. */
         default @Nullable String cannot(String address) {
             return null;
+        }
+
+        /** What fills a place of an address, as it has to be written there. */
+        default String inAddress(String text) {
+            return text;
+        }
+
+        /** What fills a place of what is carried, as it may stand there. */
+        default String inText(String text) {
+            return text;
+        }
+
+        /** What is set for gear that speaks it, beside what its card adds. */
+        default List<Setting> settings() {
+            return List.of();
         }
 
         /** What may stand in place of HOST:PORT. */

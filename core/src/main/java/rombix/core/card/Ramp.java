@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.function.BiFunction;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import rombix.core.value.Value;
@@ -17,10 +18,13 @@ public final class Ramp {
     private final Map<String, WireValue> moving;
     private final Function<String, @Nullable Value> places;
     private final Function<Map<String, Value>, String> title;
+    private final BiFunction<Packet, Function<String, @Nullable Value>, Order.Outgoing> made;
 
-    /** @param moving the changed readings whose value the parameter gives, and how */
+    /** @param moving the changed readings whose value the parameter gives, and how; {@code made} makes packets out */
     Ramp(Order first, Card.Param param, List<Packet> packets, Map<String, WireValue> moving,
-            Function<String, @Nullable Value> places, Function<Map<String, Value>, String> title) {
+            Function<String, @Nullable Value> places, Function<Map<String, Value>, String> title,
+            BiFunction<Packet, Function<String, @Nullable Value>, Order.Outgoing> made) {
+        this.made = made;
         this.first = first;
         this.param = param;
         this.packets = packets;
@@ -55,12 +59,7 @@ public final class Ramp {
         Function<String, @Nullable Value> filled = name -> name.equals(param.id()) ? v : places.apply(name);
         List<Order.Outgoing> out = new ArrayList<>(packets.size());
         for (int i = 0; i < packets.size(); i++) {
-            Order.Outgoing made = first.packets().get(i);
-            List<Value> args = new ArrayList<>(made.args().size());
-            for (WireValue carry : packets.get(i).args()) {
-                args.add(Objects.requireNonNullElse(carry.out(filled), v));
-            }
-            out.add(new Order.Outgoing(made.address(), args, made.forms()));
+            out.add(made.apply(packets.get(i), filled));
         }
         Map<String, Value> changes = new LinkedHashMap<>(first.changes());
         moving.forEach((reading, carry) -> changes.put(reading, Objects.requireNonNullElse(carry.out(filled), v)));

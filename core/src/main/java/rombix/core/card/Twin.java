@@ -90,8 +90,12 @@ public final class Twin {
         }
         Value listed = readings.apply(list);
         return listed instanceof Value.Choices c
-                ? c.choices().stream().map(x -> new Item(x.id(), x.name(), Map.of())).toList()
+                ? c.choices().stream().map(Twin::item).toList()
                 : List.of();
+    }
+
+    private static Item item(Value.Choice choice) {
+        return new Item(choice.id(), choice.name(), Map.copyOf(choice.fields()));
     }
 
     /** Whether a list can be known without asking the gear. */
@@ -152,6 +156,31 @@ public final class Twin {
         };
     }
 
+    /** What is set for it beside its address: its protocol's, and its card's, which come before those of the same id. */
+    public List<Setting> settings() {
+        Map<String, Setting> all = new LinkedHashMap<>();
+        protocol.descriptor().settings().forEach(s -> all.put(s.id(), s));
+        card.settings().forEach(s -> all.put(s.id(), s));
+        return List.copyOf(all.values());
+    }
+
+    /** What is wrong with its settings, each in a sentence. */
+    public List<String> wrong(Map<String, Value> set) {
+        Map<String, Setting> known = new HashMap<>();
+        settings().forEach(s -> known.put(s.id(), s));
+        List<String> wrong = new ArrayList<>();
+        set.forEach((id, value) -> {
+            Setting setting = known.get(id);
+            String why = setting == null
+                    ? "nothing that is called “%s” can be set for it".formatted(id)
+                    : setting.wrong(value);
+            if (why != null) {
+                wrong.add(why);
+            }
+        });
+        return wrong;
+    }
+
     /** What is wrong with an item of a list, by its field: nothing can be addressed to what stands there. */
     public Map<String, String> wrong(String list, Item item) {
         Map<String, String> wrong = new LinkedHashMap<>();
@@ -204,7 +233,7 @@ public final class Twin {
 
     /** The readings that a packet from the gear brings; empty if the card knows no such packet. */
     public List<Landed> land(String address, List<Value> args) {
-        return landings.land(address, args);
+        return landings.land(new MessageReader.Message(address, args));
     }
 
     /** A command whose one parameter moves, with its other arguments. Throws like {@link #order}. */
@@ -219,20 +248,31 @@ public final class Twin {
             boolean moves = switch (change.to()) {
                 case WireValue.Fixed _ -> false;
                 case WireValue.Filled f -> f.template().places().contains(param.id());
-                case WireValue.Mapped m -> param.id().equals(m.of());
+                case Mapped m -> param.id().equals(m.of());
+                case WireValue.Group _,Computed _ -> false;
             };
             if (moves) {
                 moving.put(change.reading().fill(places), change.to());
             }
         }
         return new Ramp(first, param, command.send().getOrDefault(protocol, List.of()), moving, places,
-                moved -> spokenTitle(command, moved, now));
+                moved -> spokenTitle(command, moved, now), (packet, filled) -> Filling.packet(this, packet, filled,
+                        command.id()));
     }
 
     /** What to send at connection. */
     public List<Order.Outgoing> greeting() {
-        return card.greeting().getOrDefault(protocol, List.of()).stream().map(p -> Filling.packet(this, p, _ -> null,
-                "greeting")).toList();
+        return card.greeting().getOrDefault(protocol, List.of()).stream().map(p -> packet(p, "greeting")).toList();
+    }
+
+    /** A packet that has no parameters. */
+    public Order.Outgoing packet(Packet packet, String of) {
+        return Filling.packet(this, packet, _ -> null, of);
+    }
+
+    /** What it is asked again and again. */
+    public List<Poll> polls() {
+        return card.polls().getOrDefault(protocol, List.of());
     }
 
     /** A command with the arguments that a step would hold; {@code moving} is the one that carries the reading. */

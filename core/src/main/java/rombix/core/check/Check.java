@@ -321,6 +321,11 @@ public final class Check {
             if (wrong != null) {
                 findings.add(new Finding(Kind.NO_LINK, "/gear/" + i + "/link", gear.name(), wrong, ""));
             }
+            String link = "/gear/" + i + "/link/settings";
+            if (twin != null) {
+                twin.wrong(gear.link().settings()).forEach(w -> findings.add(new Finding(Kind.OUT_OF_RANGE, link, gear
+                        .name(), w, "")));
+            }
             String at = "/gear/" + i + "/lists/";
             gear.lists().forEach((list, items) -> items.forEach(item -> {
                 if (twin != null) {

@@ -4,14 +4,21 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
+import rombix.core.card.Arrival;
 import rombix.core.card.Card;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Packet;
 import rombix.core.card.Card.Param;
 import rombix.core.card.Card.ReadingSpec;
+import rombix.core.card.Computed;
+import rombix.core.card.Mapped;
+import rombix.core.card.Poll;
 import rombix.core.card.Protocol;
+import rombix.core.card.Setting;
 import rombix.core.card.WireValue;
 import rombix.core.value.Template;
 import rombix.core.value.Value;
@@ -24,17 +31,21 @@ final class CardCheck {
     }
 
     private final Card card;
+    private final Set<String> known;
     private final List<Flaw> flaws = new ArrayList<>();
 
     private CardCheck(Card card) {
         this.card = card;
+        this.known = known(card);
     }
 
     /** All that is wrong with a card, in the order in which it stands there. */
     static List<Flaw> of(Card card) {
         CardCheck check = new CardCheck(card);
+        check.settings();
         check.readings();
         check.commands();
+        check.greetings();
         return check.flaws;
     }
 
@@ -62,18 +73,40 @@ final class CardCheck {
                 list(choices, at + "/choices");
             }
             r.id().places().forEach(place -> list(place, at + "/id"));
-            r.arrives().forEach((protocol, arrival) -> {
-                String from = at + "/arrives/" + protocol.id() + "/from";
-                address(protocol, arrival.from(), from);
-                places(arrival.from(), from, Set.copyOf(r.id().places()), "the reading's id");
-                if (!arrivals.add(protocol.id() + " " + arrival.from() + " " + arrival.arg() + " " + arrival.value())) {
-                    flaw(from,
-                            "another reading comes from “%s” with the same argument, so they cannot be told apart; give"
-                                    + " one another “arg” or “value”",
-                            arrival.from());
+            r.arrives().forEach((protocol, all) -> {
+                for (int n = 0; n < all.size(); n++) {
+                    arrival(r, protocol, all.get(n),
+                            at + "/arrives/" + protocol.id() + (all.size() == 1 ? "" : "/" + n),
+                            arrivals);
                 }
             });
         }
+    }
+
+    private void arrival(ReadingSpec r, Protocol protocol, Arrival arrival, String at, Set<String> arrivals) {
+        Template from = arrival.from();
+        if (from == null) {
+            return; // Refused on reading.
+        }
+        address(protocol, from, at + "/from");
+        for (String place : arrival.places()) {
+            if (!r.id().places().contains(base(place))) {
+                flaw(at + "/from", "“{%s}” stands for nothing: the reading's id are %s", place, r.id().places());
+            }
+        }
+        if (arrival.list() != null && r.type() != ValueType.LIST) {
+            flaw(at + "/list", "a “list” is read by a reading of type list; this one is a %s", word(r.type()));
+        }
+        if (!arrivals.add(protocol.id() + " " + arrival)) {
+            flaw(at + "/from",
+                    "another reading comes from “%s” with the same argument, so they cannot be told apart; give"
+                            + " one another “arg”, “where”, “at”, “pattern” or “value”",
+                    from);
+        }
+    }
+
+    private static String word(ValueType type) {
+        return type.name().toLowerCase(java.util.Locale.ROOT);
     }
 
     private void commands() {
@@ -91,7 +124,8 @@ final class CardCheck {
             places(c.title(), at + "/title", params, "the parameters");
             for (Map.Entry<Protocol, List<Packet>> e : c.send().entrySet()) {
                 for (int n = 0; n < e.getValue().size(); n++) {
-                    packet(e.getKey(), e.getValue().get(n), params, at + "/send/" + e.getKey().id() + "/" + n, c);
+                    packet(e.getKey(), e.getValue().get(n), params, at + "/send/" + e.getKey().id() + "/" + n,
+                            "the command “" + c.id() + "”");
                 }
             }
             changes(c, params, at);
@@ -111,8 +145,7 @@ final class CardCheck {
         }
         Value preset = p.preset();
         if (preset != null && !fits(p.type(), preset)) {
-            flaw(at + "/default", "“%s” is no %s, which is the type of this parameter", preset, p.type().name()
-                    .toLowerCase(java.util.Locale.ROOT));
+            flaw(at + "/default", "“%s” is no %s, which is the type of this parameter", preset, word(p.type()));
         }
     }
 
@@ -126,15 +159,91 @@ final class CardCheck {
         };
     }
 
-    private void packet(Protocol protocol, Packet packet, Set<String> params, String at, Command of) {
+    private void packet(Protocol protocol, Packet packet, Set<String> params, String at, String of) {
         address(protocol, packet.to(), at + "/to");
         for (String place : packet.to().places()) {
-            if (!params.contains(base(place))) {
-                flaw(at + "/to", "no parameter “%s” on the command “%s”", base(place), of.id());
+            if (!params.contains(base(place)) && !packet.with().containsKey(place)) {
+                gears(place, at + "/to", "no parameter “%s” on %s".formatted(base(place), of));
             }
         }
+        Set<String> made = new HashSet<>(params);
+        packet.with().forEach((name, carry) -> {
+            carry(carry, made, at + "/with/" + name);
+            made.add(name);
+        });
         for (int a = 0; a < packet.args().size(); a++) {
-            carry(packet.args().get(a), params, at + "/args/" + a);
+            carry(packet.args().get(a), made, at + "/args/" + a);
+        }
+        packet.head().forEach((name, carry) -> carry(carry, made, at + "/head/" + name));
+        for (String place : packet.places()) {
+            if (!made.contains(base(place)) && !place.startsWith(Packet.GEAR + ".")
+                    && !packet.to().places().contains(place) && packet.args().stream().noneMatch(a -> a.places()
+                            .contains(place))) {
+                flaw(at + (packet.json() != null ? "/json" : "/reply"), "“{%s}” stands for nothing: there are %s",
+                        place, made.stream().sorted().toList());
+            }
+        }
+    }
+
+    /** A place may stand for what belongs to the gear: a setting of the card, or what every gear has. */
+    private void gears(String place, String at, String otherwise) {
+        if (!place.startsWith(Packet.GEAR + ".")) {
+            flaw(at, "%s", otherwise);
+            return;
+        }
+        String name = place.substring(Packet.GEAR.length() + 1);
+        if (!known.contains(name)) {
+            flaw(at, "nothing of the gear is called “%s”: there are %s", name, known.stream().sorted().toList());
+        }
+    }
+
+    /** What the link knows of every gear, what the card's settings and the protocols' are, and what replies leave. */
+    private static Set<String> known(Card card) {
+        Set<String> known = new HashSet<>(Set.of("user", "secret", "request", "time", "host"));
+        card.settings().forEach(s -> known.add(s.id()));
+        card.protocols().forEach(p -> p.descriptor().settings().forEach(s -> known.add(s.id())));
+        Stream.of(card.greeting().values().stream().flatMap(List::stream), card.polls().values().stream().flatMap(
+                List::stream).map(Poll::ask), card.commands().stream().flatMap(
+                        c -> c.send().values().stream().flatMap(
+                                List::stream)))
+                .flatMap(p -> p).map(Packet::reply).filter(Objects::nonNull).forEach(r -> known
+                        .addAll(r.keep().keySet()));
+        return known;
+    }
+
+    /** What is sent without a command: at the start, and again and again. */
+    private void greetings() {
+        card.greeting().forEach((protocol, all) -> {
+            for (int n = 0; n < all.size(); n++) {
+                packet(protocol, all.get(n), Set.of(), "/greeting/" + protocol.id() + "/" + n, "a greeting");
+            }
+        });
+        card.polls().forEach((protocol, all) -> {
+            for (int n = 0; n < all.size(); n++) {
+                packet(protocol, all.get(n).ask(), Set.of(), "/polls/" + protocol.id() + "/" + n + "/ask", "a poll");
+            }
+        });
+    }
+
+    private void settings() {
+        Set<String> ids = new HashSet<>(Set.of("user", "secret", "request", "time", "host"));
+        for (int i = 0; i < card.settings().size(); i++) {
+            Setting s = card.settings().get(i);
+            String at = "/settings/" + i;
+            if (!ids.add(s.id())) {
+                flaw(at + "/id", "every gear has something called “%s”; give the setting another id", s.id());
+            }
+            range(s.min(), s.max(), at);
+            if (!Set.of(ValueType.NUMBER, ValueType.TEXT, ValueType.FLAG, ValueType.CHOICE).contains(s.type())) {
+                flaw(at + "/type", "a setting is a number, a text, a flag or a choice, not a %s", word(s.type()));
+            }
+            if (s.type() == ValueType.CHOICE && s.choices().isEmpty()) {
+                flaw(at, "a choice needs “choices”: what can be chosen?");
+            }
+            String wrong = s.preset() == null ? null : s.wrong(s.preset());
+            if (wrong != null) {
+                flaw(at + "/default", "%s", wrong);
+            }
         }
     }
 
@@ -172,23 +281,28 @@ final class CardCheck {
             case WireValue.Fixed _ -> {
             }
             case WireValue.Filled f -> places(f.template(), at, params, "the parameters");
-            case WireValue.Mapped m -> {
+            case Mapped m -> {
                 String of = m.of();
                 if (of != null && !params.contains(base(of))) {
-                    flaw(at + "/of", "no parameter “%s” here; there are %s", base(of),
-                            params.stream().sorted().toList());
+                    gears(of, at + "/of", "no parameter “%s” here; there are %s".formatted(base(of), params.stream()
+                            .sorted().toList()));
                 }
                 if ((m.yes() == null) != (m.no() == null)) {
                     flaw(at, "“yes” and “no” go together: what goes out when it is not so?");
                 }
             }
+            case WireValue.Group g -> g.items().forEach(item -> carry(item, params, at));
+            case Computed c ->
+                c.places().stream().filter(place -> !params.contains(base(place))).forEach(place -> gears(
+                        place, at, "“{%s}” stands for nothing".formatted(place)));
         }
     }
 
     private void places(Template template, String at, Set<String> there, String of) {
         for (String place : template.places()) {
             if (!there.contains(base(place))) {
-                flaw(at, "“{%s}” stands for nothing: %s are %s", place, of, there.stream().sorted().toList());
+                gears(place, at, "“{%s}” stands for nothing: %s are %s".formatted(place, of, there.stream().sorted()
+                        .toList()));
             }
         }
     }

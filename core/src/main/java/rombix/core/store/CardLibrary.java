@@ -17,7 +17,8 @@ import rombix.core.card.Card;
 /** The cards that ship, and those in a folder {@code cards} beside a board. */
 public final class CardLibrary {
     private static final List<String> SHIPPED = List.of("studio", "sound-desk", "lamps", "house", "lamp-cues", "chat",
-            "desktop", "player", "any-osc");
+            "desktop", "player", "projector", "camera-head", "music", "relay-box", "wake-on-lan", "any-osc", "any-http",
+            "any-line", "any-websocket");
 
     private CardLibrary() {
     }
@@ -93,8 +94,7 @@ public final class CardLibrary {
     public static Card read(Path file, String text) throws BadFile {
         Card card = Json.read(file, text, Card.class, true);
         if (card.card() > Card.FORMAT) {
-            throw at(file, text, "/card", "this card has format %d; this Rombix reads up to %d. Use a newer Rombix."
-                    .formatted(card.card(), Card.FORMAT));
+            throw tooNew(file, text, card);
         }
         for (CardCheck.Flaw flaw : CardCheck.of(card)) {
             throw at(file, text, flaw.pointer(), flaw.message());
@@ -106,14 +106,25 @@ public final class CardLibrary {
     public static List<BadFile> check(Path file, String text) {
         try {
             Card card = Json.read(file, text, Card.class, true);
+            if (card.card() > Card.FORMAT) {
+                return List.of(tooNew(file, text, card));
+            }
             return CardCheck.of(card).stream().map(f -> at(file, text, f.pointer(), f.message())).toList();
         } catch (BadFile e) {
             return List.of(e);
         }
     }
 
+    private static BadFile tooNew(Path file, String text, Card card) {
+        return at(file, text, "/card", "this card has format %d; this Rombix reads up to %d. Use a newer Rombix."
+                .formatted(card.card(), Card.FORMAT));
+    }
+
     static BadFile at(Path file, String text, String pointer, String message) {
         Json.Place place = Json.find(text, pointer);
+        for (String up = pointer; place.line() == 0 && !up.isEmpty(); place = Json.find(text, up)) {
+            up = up.substring(0, up.lastIndexOf('/')); // What is missing is missed where it should be.
+        }
         return new BadFile(file, place.line(), place.column(), message);
     }
 }

@@ -3,6 +3,7 @@ package rombix.core.value;
 import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.List;
+import java.util.Map;
 
 /** A number, a text, a yes/no, or a list of things to choose from. In JSON: the plain scalar. */
 public sealed interface Value {
@@ -48,8 +49,15 @@ public sealed interface Value {
         }
     }
 
-    /** One thing to choose: the id that the gear knows it by, and the name that people see. */
-    record Choice(String id, String name) {
+    /** One thing to choose: the id that the gear knows it by, the name that people see, and what else it told of it. */
+    record Choice(String id, String name, Map<String, Value> fields) {
+        public Choice {
+            fields = Map.copyOf(fields);
+        }
+
+        public Choice(String id, String name) {
+            this(id, name, Map.of());
+        }
     }
 
     static Value of(double number) {

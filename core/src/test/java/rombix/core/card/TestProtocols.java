@@ -106,4 +106,27 @@ public abstract class TestProtocols implements Protocol.Descriptor {
             return address.matches("programs .*|files .*|keys secret|screen save");
         }
     }
+
+    public static final class Http extends TestProtocols {
+        public Http() {
+            super("http", "(\\S+ )?(/|\\{[^{} ]+})\\S*|[a-z][a-z0-9-]*", 10, Reach.NETWORK, "");
+        }
+
+        @Override
+        public String inAddress(String text) {
+            return text.replace(" ", "%20");
+        }
+    }
+
+    public static final class WebSocket extends TestProtocols {
+        public WebSocket() {
+            super("websocket", "[a-z][a-z0-9-]*", 20, Reach.NETWORK, "");
+        }
+    }
+
+    public static final class Line extends TestProtocols {
+        public Line() {
+            super("line", "[a-z][a-z0-9-]*", 20, Reach.NETWORK, "");
+        }
+    }
 }

@@ -32,7 +32,8 @@ class TwinTest {
     @org.junit.jupiter.params.provider.CsvSource({"127, 127, 0, true", "100, 127, 0, true", "64, 127, 0, true",
             "63, 127, 0, false", "0, 127, 0, false", "128, 127, 0, ", "9, 3, 5, ", "0.6, 1, 0, true"})
     void aFlagThatComesBetweenYesAndNoIsTheNearerOfBoth(double wire, double yes, double no, Boolean flag) {
-        WireValue mapped = new WireValue.Mapped(null, null, null, Value.of(yes), Value.of(no), null);
+        WireValue mapped = new Mapped(null, null, null, null, null, Meaning.of(Value.of(yes)), Meaning.of(Value.of(no)),
+                null, null);
         assertThat(mapped.in(Value.of(wire))).isEqualTo(java.util.Optional.ofNullable(flag).map(Value::of));
     }
 

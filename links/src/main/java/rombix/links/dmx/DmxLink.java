@@ -16,7 +16,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.Condition;
 import java.util.concurrent.locks.ReentrantLock;
 import org.jspecify.annotations.Nullable;
-import rombix.core.card.WireValue;
+import rombix.core.card.As;
 import rombix.core.card.Order;
 import rombix.core.engine.Glide;
 import rombix.core.engine.Status.Phase;
@@ -247,7 +247,7 @@ final class DmxLink implements Link {
             try {
                 int universe = (int) Double.parseDouble(words[0]);
                 int slot = (int) Double.parseDouble(words[1]);
-                int slots = packet.forms().stream().mapToInt(f -> f == WireValue.As.RGB ? 3 : 1).sum();
+                int slots = packet.forms().stream().mapToInt(f -> f == As.RGB ? 3 : 1).sum();
                 if (universe >= 1 && universe <= LAST_UNIVERSE && slot >= 1 && slot + slots - 1 <= SacnPacket.SLOTS) {
                     continue;
                 }
@@ -318,7 +318,7 @@ final class DmxLink implements Link {
         int at = slot;
         u.moving.removeSlot(slot);
         for (int i = 0; i < packet.args().size(); i++) {
-            if (packet.forms().get(i) == WireValue.As.RGB) {
+            if (packet.forms().get(i) == As.RGB) {
                 int rgb = Integer.parseInt(packet.args().get(i).toString().substring(1), 16);
                 u.levels[at++] = (byte) (rgb >> 16);
                 u.levels[at++] = (byte) (rgb >> 8);

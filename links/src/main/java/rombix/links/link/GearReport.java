@@ -97,8 +97,13 @@ public final class GearReport {
         if (System.nanoTime() - atNanos <= TimeUnit.MILLISECONDS.toNanos(millis)) {
             return false;
         }
-        failed(ticket, "it waited for more than " + Figures.span(millis) + " and was not sent any more");
+        failed(ticket, tooOld(twin));
         return true;
+    }
+
+    /** Why what is too old was not sent. */
+    static String tooOld(Twin twin) {
+        return "it waited for more than " + Figures.span(twin.card().ageMillis()) + " and was not sent any more";
     }
 
     /** A packet came whose address is in the card's form; what it brings is told, what is not understood is counted. */

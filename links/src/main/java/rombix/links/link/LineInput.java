@@ -3,27 +3,37 @@ package rombix.links.link;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import org.jspecify.annotations.Nullable;
 import rombix.wire.Malformed;
 
 /**
- * Reads lines of text, in UTF-8, each ended by a line feed. A line without an end takes no more memory than the longest
+ * Reads lines of text, each ended by a line feed or what else is said. A line without an end takes no more memory than the longest
  * that is allowed; a read that times out loses nothing of what came. One thread's.
  */
 public final class LineInput {
     private final InputStream in;
     private final int longest;
+    private final char end;
+    private final Charset letters;
     private final byte[] buffer = new byte[4096];
     private final ByteArrayOutputStream line = new ByteArrayOutputStream();
     private int at;
     private int filled;
     private boolean tooLong;
 
-    /** @param longest of how many bytes a line has at most */
+    /** Lines in UTF-8, each ended by a line feed. @param longest of how many bytes a line has at most */
     public LineInput(InputStream in, int longest) {
+        this(in, longest, '\n', StandardCharsets.UTF_8);
+    }
+
+    /** @param end what ends a line */
+    public LineInput(InputStream in, int longest, char end, Charset letters) {
         this.in = in;
         this.longest = longest;
+        this.end = end;
+        this.letters = letters;
     }
 
     /**
@@ -35,7 +45,7 @@ public final class LineInput {
         while (true) {
             while (at < filled) {
                 byte b = buffer[at++];
-                if (b == '\n') {
+                if (b == end) {
                     return ended();
                 }
                 if (line.size() < longest) {
@@ -45,7 +55,8 @@ public final class LineInput {
                 }
             }
             at = 0;
-            filled = Math.max(0, in.read(buffer)); // A time-out leaves all as it is.
+            filled = 0; // A time-out leaves nothing to be read once more.
+            filled = Math.max(0, in.read(buffer));
             if (filled == 0) {
                 return null;
             }
@@ -53,7 +64,7 @@ public final class LineInput {
     }
 
     private String ended() throws Malformed {
-        String text = line.toString(StandardCharsets.UTF_8).stripTrailing();
+        String text = line.toString(letters).stripTrailing();
         boolean over = tooLong;
         line.reset();
         tooLong = false;

@@ -14,7 +14,7 @@ import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
-import rombix.core.card.WireValue;
+import rombix.core.card.As;
 import rombix.core.card.Order;
 import rombix.core.engine.Status.Phase;
 import rombix.core.value.Value;
@@ -183,23 +183,9 @@ final class OscLink implements Link {
     private void write(Order.Outgoing packet) throws IOException {
         synchronized (out) {
             out.clear();
-            OscCodec.encode(new OscPacket.Message(packet.address(), arguments(packet)), out);
+            OscCodec.encode(new OscPacket.Message(packet.address(), OscArguments.of(packet)), out);
             channel.write(out.flip());
         }
-    }
-
-    private static List<Object> arguments(Order.Outgoing packet) {
-        List<Object> args = new ArrayList<>(packet.args().size());
-        for (int i = 0; i < packet.args().size(); i++) {
-            WireValue.As as = packet.forms().get(i);
-            args.add(switch (packet.args().get(i)) {
-                case Value.Num n when as == WireValue.As.INT -> (Object) (int) Math.rint(n.number());
-                case Value.Num n -> (float) n.number();
-                case Value.Flag f -> f.on();
-                case Value v -> v.toString();
-            });
-        }
-        return args;
     }
 
     @Override

@@ -20,7 +20,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import rombix.core.card.Order;
 import rombix.core.card.Twin;
-import rombix.core.card.WireValue.As;
+import rombix.core.card.As;
 import rombix.core.engine.Event;
 import rombix.core.store.BoardFile;
 import rombix.core.value.Value;

@@ -10,8 +10,10 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Gear;
+import rombix.core.card.Card;
 import rombix.core.card.Card.Item;
 import rombix.core.card.Protocol;
 import rombix.core.card.Twin;
@@ -34,10 +36,16 @@ public final class GearUnderTest implements AutoCloseable {
     private long ticket;
 
     public GearUnderTest(LinkType type, String card, String address, Map<String, List<Item>> lists, Keyring keyring) {
-        twin = new Twin(ID, "Gear", Objects.requireNonNull(CardLibrary.shipped().get(card)), Protocol.of(type.id()),
+        this(type, Objects.requireNonNull(CardLibrary.shipped().get(card)), address, lists, keyring, link -> link);
+    }
+
+    /** @param set sets what belongs to the link beside the address */
+    public GearUnderTest(LinkType type, Card card, String address, Map<String, List<Item>> lists, Keyring keyring,
+            UnaryOperator<Gear.Link> set) {
+        twin = new Twin(ID, "Gear", card, Protocol.of(type.id()),
                 lists);
         link = type.open(new GearReport(twin, new MachineClock(), this::take), new Target(address,
-                new Gear.Link(Protocol.of(type.id()), address, Map.of()), keyring, Path::of));
+                set.apply(new Gear.Link(Protocol.of(type.id()), address, Map.of())), keyring, Path::of));
     }
 
     private void take(Event event) {

@@ -12,6 +12,7 @@ import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
@@ -305,6 +306,7 @@ public final class GearPopover {
                 port.setAccessibleText(word + " of " + g.name());
                 yield port;
             }
+            case EITHER -> either(g, id, reached);
             case NETWORK -> {
                 TextField address = Fields.text(id, g.link().address(), reached);
                 address.setPromptText("HOST:PORT" + String.join("", protocol.descriptor().addressWords().stream().map(
@@ -313,6 +315,24 @@ public final class GearPopover {
                 yield address;
             }
         };
+    }
+
+    /** HOST:PORT is typed, a port that is there is chosen. */
+    private static Node either(Gear g, String id, Consumer<String> reached) {
+        ComboBox<String> address = new ComboBox<>();
+        address.setId(id);
+        address.setEditable(true);
+        address.getItems().setAll(g.link().protocol().descriptor().ports());
+        address.setValue(g.link().address());
+        address.getEditor().setPromptText("HOST:PORT, or choose the " + g.link().protocol().descriptor().portWord());
+        address.setAccessibleText("Address of " + g.name());
+        address.setMaxWidth(Double.MAX_VALUE);
+        address.valueProperty().addListener((_, _, to) -> {
+            if (to != null && !to.strip().equals(g.link().address())) {
+                reached.accept(to);
+            }
+        });
+        return address;
     }
 
     private void delete(Gear g) {

@@ -1,0 +1,87 @@
+package rombix.links.line;
+
+import com.fazecast.jSerialComm.SerialPort;
+import java.util.Arrays;
+import java.util.List;
+import rombix.core.card.Protocol.Reach;
+import rombix.core.card.Setting;
+import rombix.links.link.GearPlaces;
+import rombix.links.link.GearReport;
+import rombix.links.link.Link;
+import rombix.links.link.LinkType;
+import rombix.links.link.Talk;
+import rombix.links.link.Target;
+import rombix.links.link.Usual;
+
+/**
+ * Text lines, or bytes: {@code line} and {@code bytes} go out, {@code line} or {@code bytes} comes in, as is set. At
+ * HOST:PORT it is TCP or UDP, else the name of a serial port.
+ */
+public final class Line extends LinkType {
+    static final String TRANSPORT = "transport";
+    static final String TCP = "tcp";
+    static final String UDP = "udp";
+    static final String ENDING = "ending";
+    static final String MESSAGES = "messages";
+    static final String LINES = "lines";
+    static final String BYTES = "bytes";
+    static final String CHECKSUM = "checksum";
+    static final String KEPT = "connection";
+    static final String KEPT_OPEN = "kept open";
+    static final String EACH = "for each order";
+    static final String LETTERS = "letters";
+    static final String BAUD = "baud";
+    static final String FRAME = "frame";
+    private static final double FASTEST = 4_000_000;
+    private static final double USUAL_BAUD = 9600;
+
+    public Line() {
+        super("line", "text line", "[a-z][a-z0-9-]*", "line, bytes or wait, or the name that a reply was given", 20,
+                Reach.EITHER);
+    }
+
+    @Override
+    public Link open(GearReport report, Target target) {
+        GearPlaces places = new GearPlaces(report.twin(), target);
+        return new Talk("line", report, places, new LineDialer(target, places));
+    }
+
+    @Override
+    public boolean secures() {
+        return true;
+    }
+
+    @Override
+    public String inText(String text) {
+        return text.replaceAll("\\p{Cntrl}", " "); // A line ends where its card says, and nowhere else.
+    }
+
+    @Override
+    public List<String> ports() {
+        return Arrays.stream(SerialPort.getCommPorts()).map(SerialPort::getSystemPortPath).toList();
+    }
+
+    @Override
+    public String portWord() {
+        return "serial port";
+    }
+
+    @Override
+    public List<Setting> settings() {
+        return Usual.and(Setting.choice(TRANSPORT, "Over", List.of(TCP, UDP),
+                "How it is spoken to at HOST:PORT; a serial port is neither."),
+                Setting.choice(ENDING, "A line ends with", List.of("CR LF", "LF", "CR", "nothing"),
+                        "Its manual says which."),
+                Setting.choice(MESSAGES, "What comes is", List.of(LINES, BYTES),
+                        "Bytes are read as hexadecimal digits, as many as come at once."),
+                Setting.choice(KEPT, "Connection", List.of(KEPT_OPEN, EACH),
+                        "Some gear takes one connection at a time, and wants it closed again."),
+                Setting.choice(CHECKSUM, "Checksum behind bytes", List.of("none", "sum", "xor", "crc-16"),
+                        "Of all bytes before it: the lowest byte of their sum, all of them XORed, or CRC-16 with its"
+                                + " lower byte first."),
+                Setting.choice(LETTERS, "Letters", List.of("UTF-8", "Latin-1"), "How letters stand in bytes."),
+                Setting.number(BAUD, "Serial speed", "Bd", 50, FASTEST, USUAL_BAUD, "Of a serial port."),
+                Setting.choice(FRAME, "Serial frame", List.of("8N1", "8E1", "8O1", "7E1", "7O1", "8N2"),
+                        "Bits, parity and stop bits of a serial port."));
+    }
+}
