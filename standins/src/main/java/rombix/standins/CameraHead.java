@@ -41,7 +41,7 @@ public final class CameraHead implements AutoCloseable {
     private final ExecutorService threads = Executors.newVirtualThreadPerTaskExecutor();
     private final List<BlockingQueue<String>> watching = new CopyOnWriteArrayList<>();
     private double pan;
-    private double tilt;
+    private double tilt = -5;
     private double zoom = 1;
     private boolean tracking;
     private String preset = "1";

@@ -3,6 +3,7 @@ package rombix.standins;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -11,8 +12,8 @@ import org.jspecify.annotations.Nullable;
 
 /** All stand-ins of the observatory, running. */
 public final class StandIns implements AutoCloseable {
-    /** Where the demo board finds the serial port of the relays. */
-    private static final Path RELAYS = Path.of(System.getProperty("java.io.tmpdir"), "larkmoor-relays");
+    /** Where the demo board finds the serial port of the relays, where this system has such. */
+    private static final Path RELAYS = Path.of("/tmp/larkmoor-relays");
 
     private final Studio studio;
     private final SoundDesk desk;
@@ -50,6 +51,11 @@ public final class StandIns implements AutoCloseable {
     /** Starts them on the ports that the demo board names. Throws BindException if one is taken. */
     public static StandIns onTheirPorts() throws IOException {
         return new StandIns(true);
+    }
+
+    /** What is reached elsewhere than the demo board says on a system without pseudo-terminals, by the gear's id. */
+    public static Map<String, String> elsewhere() {
+        return Files.isDirectory(Path.of("/tmp")) ? Map.of() : Map.of("relays", "127.0.0.1:" + Ports.RELAYS);
     }
 
     /** Not every computer has the library that one can be plugged into; all else runs without. */

@@ -58,6 +58,7 @@ public final class GearPopover {
     private boolean choosing;
     private final GearLists lists;
     private final GearSecurity security;
+    private final GearSettings settings;
     private @Nullable VBox content;
     private @Nullable Node by;
 
@@ -74,6 +75,7 @@ public final class GearPopover {
         this.known = known;
         this.first = first;
         this.lists = new GearLists(desk, this::edit, this::shown);
+        this.settings = new GearSettings(this::edit, this::shown);
         this.security = new GearSecurity(this::edit, this::shown, secrets, new Certificates());
         desk.model().watch(c -> c.whole().forEach(this::status));
     }
@@ -100,6 +102,7 @@ public final class GearPopover {
             standIns.clear();
             lists.fold();
             security.fold();
+            settings.fold();
             anchor.requestFocus();
         });
         focus(gear != null ? "gear-address-" + gear : choosing ? "kind-" + cards().getFirst().id() : "gear-add");
@@ -260,6 +263,7 @@ public final class GearPopover {
             lists.show(g, card, box);
         }
         security.show(g, box);
+        settings.show(g, desk.bench().rig().twin(g.id()).orElse(null), box);
         box.getStyleClass().add("gear-part");
         return box;
     }

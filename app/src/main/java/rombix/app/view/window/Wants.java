@@ -1,6 +1,5 @@
 package rombix.app.view.window;
 
-import java.util.Set;
 import java.util.function.Consumer;
 import java.util.stream.Stream;
 import rombix.app.edit.Secrets;
@@ -25,15 +24,14 @@ final class Wants {
      */
     static void tell(Rig rig, Secrets secrets, Notices notices, Consumer<String> set, Consumer<String> go) {
         Board board = rig.board();
-        Set<String> there = Set.copyOf(secrets.names());
         for (Gear g : board.gear()) {
             String name = g.link().secret();
-            if (name != null && !there.contains(name)) {
+            if (name != null && !secrets.has(name)) {
                 notices.show("“%s” wants the secret “%s”, which is not on this computer.".formatted(g.name(), name),
                         new Notices.Way("set-secret-" + g.id(), "Set it…", () -> set.accept(g.id())));
             }
         }
-        Walk.steps(board, spot -> typed(rig, spot.step()).filter(s -> !s.isEmpty() && !there.contains(s)).forEach(s -> {
+        Walk.steps(board, spot -> typed(rig, spot.step()).filter(s -> !s.isEmpty() && !secrets.has(s)).forEach(s -> {
             Button button = spot.owner().button();
             Notices.Way[] ways = button == null
                     ? new Notices.Way[0]
