@@ -11,6 +11,7 @@ import javax.sound.midi.MidiMessage;
 import javax.sound.midi.MidiUnavailableException;
 import javax.sound.midi.Receiver;
 import javax.sound.midi.ShortMessage;
+import javax.sound.midi.SysexMessage;
 import javax.sound.midi.Transmitter;
 import org.jspecify.annotations.Nullable;
 import rombix.wire.midi.MidiStream;
@@ -72,8 +73,10 @@ final class Cable implements MidiDevice {
 
     private void deliver(byte[] bytes) {
         try {
-            ShortMessage message = new ShortMessage(bytes[0] & 0xFF, bytes.length > 1 ? bytes[1] : 0,
-                    bytes.length > 2 ? bytes[2] : 0);
+            MidiMessage message = (bytes[0] & 0xFF) == SysexMessage.SYSTEM_EXCLUSIVE
+                    ? new SysexMessage(bytes, bytes.length)
+                    : new ShortMessage(bytes[0] & 0xFF, bytes.length > 1 ? bytes[1] : 0,
+                            bytes.length > 2 ? bytes[2] : 0);
             for (Out out : transmitters) {
                 Receiver to = out.receiver;
                 if (to != null) {

@@ -130,12 +130,12 @@ public final class MessageReader {
             return node == null ? null : JsonTree.value(node);
         }
         Value whole = message.arg(arrival.arg());
-        Matcher m = matcher(message);
-        if (m != null) {
-            String part = m.group(group(m));
-            return part == null ? null : Value.of(part);
+        if (arrival.first() != null && whole != null) {
+            return bytes(whole.toString(), arrival.first());
         }
-        return arrival.first() == null || whole == null ? whole : bytes(whole.toString(), arrival.first());
+        Matcher m = matcher(message);
+        String part = m == null ? null : m.group(group(m));
+        return m == null ? whole : part == null ? null : Value.of(part);
     }
 
     private int group(Matcher m) {

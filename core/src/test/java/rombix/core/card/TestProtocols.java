@@ -63,7 +63,9 @@ public abstract class TestProtocols implements Protocol.Descriptor {
 
     public static final class Midi extends TestProtocols {
         public Midi() {
-            super("midi", "(control|note) \\S+ \\S+|program \\S+", 50, Reach.PORT, "");
+            super("midi",
+                    "(control|note|control14|rpn|nrpn|mmc) \\S+ \\S+|msc \\S+ \\S+ \\S+|(program|bend|pressure) \\S+|sysex|clock|time|start|continue|stop",
+                    50, Reach.PORT, "");
         }
     }
 

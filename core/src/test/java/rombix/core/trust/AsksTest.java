@@ -57,7 +57,7 @@ class AsksTest {
     @Test
     void everyGearEveryEarAndAllThatHappensByItselfIsAskedFor() {
         List<Ask> all = Asks.of(rig, Set.of());
-        assertThat(all.stream().filter(a -> a.kind() == Kind.REACHES)).hasSize(8);
+        assertThat(all.stream().filter(a -> a.kind() == Kind.REACHES)).hasSize(12);
         assertThat(all.stream().map(Ask::key)).contains("hears osc 9110", "hears midi Larkmoor Pads", "hears key F13");
         assertThat(all.stream().filter(a -> a.kind() == Kind.BY_ITSELF).map(Ask::name)).contains("Lights out in ten");
     }

@@ -1,6 +1,8 @@
 package rombix.links.midi;
 
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.Stream;
 import javax.sound.midi.MidiDevice;
 import javax.sound.midi.MidiSystem;
@@ -12,22 +14,24 @@ import rombix.links.link.GearReport;
 import rombix.links.link.Link;
 import rombix.links.link.LinkType;
 import rombix.links.link.Target;
+import rombix.wire.midi.MidiWords;
 
-/** MIDI: {@code control CHANNEL NUMBER}, {@code note CHANNEL NUMBER} or {@code program CHANNEL}; channels count from 1. */
+/** MIDI, whose messages have the words of {@link MidiWords}; channels count from 1. */
 public final class Midi extends LinkType {
-    private static final String CHANNEL = "(\\{[^{}]+}|[1-9]|1[0-6])";
-    private static final String NUMBER = "(\\{[^{}]+}|\\d|[1-9]\\d|1[01]\\d|12[0-7])";
-
     public Midi() {
-        super("midi", "MIDI", "(control|note) " + CHANNEL + " " + NUMBER + "|program " + CHANNEL,
-                "control CHANNEL NUMBER, note CHANNEL NUMBER or program CHANNEL, channels from 1 to 16 and numbers to 127",
-                50, Reach.PORT);
+        super("midi", "MIDI", MidiWords.form(), MidiWords.expected(), 50, Reach.PORT);
     }
 
     @Override
     public List<String> ports() {
-        return Stream.of(MidiSystem.getMidiDeviceInfo()).filter(Midi::takesMessages).map(MidiDevice.Info::getName)
-                .distinct().toList();
+        Map<String, Integer> seen = new HashMap<>();
+        return Stream.of(MidiSystem.getMidiDeviceInfo()).filter(Midi::takesMessages).map(MidiDevice.Info::getName).map(
+                name -> numbered(name, seen.merge(name, 1, Integer::sum))).toList();
+    }
+
+    /** The name of the second port that is called so has a number behind it, and so on. */
+    static String numbered(String name, int count) {
+        return count == 1 ? name : name + " (" + count + ")";
     }
 
     private static boolean takesMessages(MidiDevice.Info info) {

@@ -5,12 +5,14 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
+import java.util.regex.Pattern;
 import javax.sound.midi.InvalidMidiDataException;
 import javax.sound.midi.MidiDevice;
 import javax.sound.midi.MidiSystem;
 import javax.sound.midi.MidiUnavailableException;
 import javax.sound.midi.Receiver;
 import javax.sound.midi.ShortMessage;
+import javax.sound.midi.SysexMessage;
 import javax.sound.midi.Transmitter;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Order;
@@ -21,7 +23,9 @@ import rombix.links.link.GearReport;
 import rombix.links.link.Link;
 import rombix.wire.Malformed;
 import rombix.wire.midi.MidiCodec;
+import rombix.wire.midi.MidiEar;
 import rombix.wire.midi.MidiMessage;
+import rombix.wire.midi.MidiWords;
 
 /**
  * MIDI through the platform's ports, found by name, out and in. The port is tried until it is there,
@@ -30,6 +34,7 @@ import rombix.wire.midi.MidiMessage;
 final class MidiLink implements Link {
     private static final long WATCH_MILLIS = 500;
     private static final int MOST_WAITING = 1000;
+    private static final long LOOK_NANOS = TimeUnit.SECONDS.toNanos(2);
 
     private record Sending(long ticket, Order order, long atNanos) {
     }
@@ -38,6 +43,10 @@ final class MidiLink implements Link {
             @Nullable Transmitter from) implements AutoCloseable {
         boolean isOpen() {
             return out.isOpen() && (in == null || in.isOpen());
+        }
+
+        boolean isThere() {
+            return List.of(MidiSystem.getMidiDeviceInfo()).contains(out.getDeviceInfo());
         }
 
         @Override
@@ -53,10 +62,12 @@ final class MidiLink implements Link {
     private final String port;
     private final LinkedBlockingQueue<Sending> queue = new LinkedBlockingQueue<>(MOST_WAITING);
     private final Connected<Ports> connected;
+    private final Ticking ticking;
 
     MidiLink(GearReport report, String port) {
         this.report = report;
         this.port = port;
+        this.ticking = new Ticking(report);
         connected = new Connected<>(report, "midi", new Connected.Way<>() {
             @Override
             public Ports connect() throws IOException {
@@ -75,7 +86,14 @@ final class MidiLink implements Link {
         report.ready();
         try {
             greet(ports);
+            long looked = System.nanoTime();
             while (ports.isOpen()) {
+                if (System.nanoTime() - looked > LOOK_NANOS) {
+                    looked = System.nanoTime();
+                    if (!ports.isThere()) {
+                        break; // Unplugged, which not every driver says.
+                    }
+                }
                 Sending next = queue.poll(WATCH_MILLIS, TimeUnit.MILLISECONDS);
                 if (next != null) {
                     send(ports, next);
@@ -83,6 +101,8 @@ final class MidiLink implements Link {
             }
         } catch (IllegalStateException e) {
             // The port was closed under us; it is looked for again.
+        } finally {
+            ticking.stop();
         }
         throw new IOException("the port “" + port + "” is gone");
     }
@@ -90,7 +110,7 @@ final class MidiLink implements Link {
     private void greet(Ports ports) {
         try {
             for (Order.Outgoing packet : report.twin().greeting()) {
-                ports.receiver().send(message(packet), -1);
+                put(ports, packet);
             }
         } catch (IllegalArgumentException | IndexOutOfBoundsException | InvalidMidiDataException e) {
             report.ignored("its greeting is no MIDI: " + Trouble.words(e));
@@ -103,7 +123,7 @@ final class MidiLink implements Link {
         }
         try {
             for (Order.Outgoing packet : sending.order().packets()) {
-                ports.receiver().send(message(packet), -1);
+                put(ports, packet);
             }
             report.sent(sending.ticket());
         } catch (IllegalStateException e) {
@@ -124,13 +144,15 @@ final class MidiLink implements Link {
         try {
             MidiDevice out = null;
             MidiDevice in = null;
+            int outs = 0;
+            int ins = 0;
             for (MidiDevice.Info info : MidiSystem.getMidiDeviceInfo()) {
-                if (info.getName().equals(port)) {
+                if (port.equals(info.getName()) || port.matches(Pattern.quote(info.getName()) + " \\(\\d+\\)")) {
                     MidiDevice device = MidiSystem.getMidiDevice(info);
-                    if (out == null && device.getMaxReceivers() != 0) {
+                    if (device.getMaxReceivers() != 0 && Midi.numbered(info.getName(), ++outs).equals(port)) {
                         out = device;
                     }
-                    if (in == null && device.getMaxTransmitters() != 0) {
+                    if (device.getMaxTransmitters() != 0 && Midi.numbered(info.getName(), ++ins).equals(port)) {
                         in = device;
                     }
                 }
@@ -156,19 +178,13 @@ final class MidiLink implements Link {
 
     /** Takes what comes in, on the driver's thread. */
     private final class Incoming implements Receiver {
+        private final MidiEar ear = new MidiEar((address, args) -> report.landed(address, args.stream().map(
+                MidiLink::value).toList()));
+
         @Override
         public void send(javax.sound.midi.MidiMessage raw, long timeStamp) {
             try {
-                MidiCodec.decode(raw.getMessage()).ifPresent(m -> {
-                    switch (m) {
-                        case MidiMessage.Note n -> report.landed("note %d %d".formatted(n.channel(), n.number()),
-                                List.of(Value.of(n.velocity())));
-                        case MidiMessage.Control c -> report.landed(
-                                "control %d %d".formatted(c.channel(), c.number()), List.of(Value.of(c.value())));
-                        case MidiMessage.Program p ->
-                            report.landed("program %d".formatted(p.channel()), List.of(Value.of(p.program())));
-                    }
-                });
+                ear.take(raw.getMessage(), System.nanoTime());
             } catch (Malformed e) {
                 report.ignored(String.valueOf(e.getMessage()));
             }
@@ -180,19 +196,24 @@ final class MidiLink implements Link {
         }
     }
 
-    private static ShortMessage message(Order.Outgoing packet) throws InvalidMidiDataException {
-        String[] words = packet.address().split(" ");
-        List<Integer> numbers = new ArrayList<>();
-        for (int i = 1; i < words.length; i++) {
-            numbers.add((int) Double.parseDouble(words[i]));
+    private static Value value(String text) {
+        return text.matches("-?\\d+(\\.\\d+)?") ? Value.of(Double.parseDouble(text)) : Value.of(text);
+    }
+
+    private void put(Ports ports, Order.Outgoing packet) throws InvalidMidiDataException {
+        if (packet.address().equals("clock")) {
+            ticking.beats(packet.args().isEmpty() ? 0 : packet.args().getFirst().asNumber(), ports.receiver());
+            return;
         }
-        int value = packet.args().isEmpty() ? 127 : (int) Math.rint(packet.args().getFirst().asNumber());
-        return message(switch (words[0]) {
-            case "note" -> new MidiMessage.Note(numbers.get(0), numbers.get(1), value);
-            case "control" -> new MidiMessage.Control(numbers.get(0), numbers.get(1), value);
-            case "program" -> new MidiMessage.Program(numbers.get(0), value);
-            default -> throw new IllegalArgumentException("no such kind as " + words[0]);
-        });
+        for (byte[] bytes : MidiWords.bytes(packet.address(), packet.args().stream().map(Value::toString).toList())) {
+            ports.receiver().send(message(bytes), -1);
+        }
+    }
+
+    private static javax.sound.midi.MidiMessage message(byte[] bytes) throws InvalidMidiDataException {
+        return (bytes[0] & 0xFF) == SysexMessage.SYSTEM_EXCLUSIVE
+                ? new SysexMessage(bytes, bytes.length)
+                : new ShortMessage(bytes[0] & 0xFF, bytes.length > 1 ? bytes[1] : 0, bytes.length > 2 ? bytes[2] : 0);
     }
 
     /** A message in the platform's own form. */
@@ -214,6 +235,7 @@ final class MidiLink implements Link {
     @Override
     public void close() {
         connected.close();
+        ticking.close();
         refuse("was closed");
     }
 }

@@ -37,7 +37,7 @@ public final class MidiCodec {
             throw new Malformed("a MIDI message without its status byte");
         }
         int length = length(status);
-        if (length == 0) {
+        if (status >= 0xF0) {
             return Optional.empty();
         }
         if (bytes.length < length) {
@@ -58,11 +58,15 @@ public final class MidiCodec {
         };
     }
 
-    /** How many bytes a message with this status has; 0 for system messages. */
+    /** How many bytes a message with this status has; system exclusive has as many as it wants. */
     static int length(int status) {
         return switch (status & 0xF0) {
             case PROGRAM, 0xD0 -> 2;
-            case 0xF0 -> 0;
+            case 0xF0 -> switch (status) {
+                case 0xF1, 0xF3 -> 2;
+                case 0xF2 -> 3;
+                default -> 1;
+            };
             default -> 3;
         };
     }

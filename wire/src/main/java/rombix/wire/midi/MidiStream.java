@@ -1,17 +1,26 @@
 package rombix.wire.midi;
 
+import java.io.ByteArrayOutputStream;
 import java.util.Arrays;
 import java.util.function.Consumer;
 
 /**
- * Cuts a stream of MIDI bytes into channel messages, with running status. Bytes that belong to nothing are counted
- * and passed over. Not safe for use by several threads.
+ * Cuts a stream of MIDI bytes into messages, with running status: those of channels, system exclusive from its first
+ * byte to its last, other system messages, and real-time bytes, which may stand within any other. Bytes that belong to
+ * nothing are counted and passed over. Not safe for use by several threads.
  */
 public final class MidiStream {
+    private static final int EXCLUSIVE = 0xF0;
+    private static final int EXCLUSIVE_ENDS = 0xF7;
+    private static final int REAL_TIME = 0xF8;
+    /** Of how many bytes a system exclusive message has at most: what goes on for longer is none. */
+    private static final int LONGEST = 65_536;
+
     private final Consumer<byte[]> messages;
     private final byte[] held = new byte[3];
+    private final ByteArrayOutputStream exclusive = new ByteArrayOutputStream();
     private int count;
-    private boolean system;
+    private boolean within;
     private long stray;
 
     /** @param messages told of each whole message, on the thread that feeds */
@@ -27,25 +36,61 @@ public final class MidiStream {
 
     private void feed(byte b) {
         int v = b & 0xFF;
-        if (v >= 0xF8) {
-            return; // Real-time bytes may stand anywhere.
-        }
-        if (v >= 0x80) {
+        if (v >= REAL_TIME) {
+            messages.accept(new byte[]{b});
+        } else if (v == EXCLUSIVE_ENDS && within) {
+            exclusive.write(b);
+            messages.accept(exclusive.toByteArray());
+            leave();
+        } else if (v >= 0x80) {
             stray += count > 1 ? count - 1 : 0;
-            system = v >= 0xF0;
-            held[0] = b;
-            count = system ? 0 : 1;
+            stray += exclusive.size();
+            leave();
+            status(b, v);
+        } else if (within) {
+            data(b);
+        } else if (count == 0) {
+            stray++;
+        } else {
+            held[count++] = b;
+            whole();
+        }
+    }
+
+    private void leave() {
+        within = false;
+        exclusive.reset();
+        count = 0;
+    }
+
+    private void status(byte b, int v) {
+        if (v == EXCLUSIVE) {
+            within = true;
+            exclusive.write(b);
             return;
         }
-        if (count == 0) {
-            stray += system ? 0 : 1;
-            return;
+        if (v == EXCLUSIVE_ENDS) {
+            return; // Of one that was too long, or began before.
         }
-        held[count++] = b;
+        held[0] = b;
+        count = 1;
+        whole();
+    }
+
+    private void data(byte b) {
+        if (exclusive.size() < LONGEST) {
+            exclusive.write(b);
+        } else {
+            stray += exclusive.size();
+            leave();
+        }
+    }
+
+    private void whole() {
         int length = MidiCodec.length(held[0] & 0xFF);
         if (count == length) {
             messages.accept(Arrays.copyOf(held, length));
-            count = 1;
+            count = (held[0] & 0xFF) < EXCLUSIVE ? 1 : 0; // Running status is that of channels alone.
         }
     }
 

@@ -51,7 +51,7 @@ class GuestTest extends AtTheWindow {
         soon(() -> session.window().deck().readings("house").apply("locked/gate") != null);
         mode(Mode.BUILD);
         assertThat(session.show().known().readings()).isEmpty();
-        assertThat(session.show().known().statuses().values()).hasSize(8).allMatch(s -> s.words().equals(
+        assertThat(session.show().known().statuses().values()).hasSize(12).allMatch(s -> s.words().equals(
                 "guest: not reached"));
         assertThat(gear.house().state(GATE)).contains("LOCKED");
 
