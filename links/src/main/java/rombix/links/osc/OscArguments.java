@@ -14,6 +14,14 @@ final class OscArguments {
     private OscArguments() {
     }
 
+    /** A packet as it goes out: at once, or in a bundle that is to be done some time ahead. */
+    static OscPacket packet(Order.Outgoing packet, long aheadMillis) {
+        OscPacket.Message message = new OscPacket.Message(packet.address(), of(packet));
+        return aheadMillis <= 0
+                ? message
+                : new OscPacket.Bundle(OscPacket.TimeTag.of(Instant.now().plusMillis(aheadMillis)), List.of(message));
+    }
+
     /** @throws IllegalArgumentException in plain words, where a value cannot have its type */
     static List<Object> of(Order.Outgoing packet) {
         return from(packet, new int[]{0});

@@ -1,8 +1,11 @@
 package rombix.links.osc;
 
 import java.io.IOException;
+import java.net.BindException;
+import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.PortUnreachableException;
+import java.net.StandardSocketOptions;
 import java.nio.BufferOverflowException;
 import java.nio.ByteBuffer;
 import java.nio.channels.DatagramChannel;
@@ -14,14 +17,16 @@ import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
-import rombix.core.card.As;
+import org.jspecify.annotations.Nullable;
 import rombix.core.card.Order;
 import rombix.core.engine.Status.Phase;
 import rombix.core.value.Value;
+import rombix.links.link.GearPlaces;
 import rombix.links.link.GearReport;
 import rombix.links.link.HostPort;
 import rombix.links.link.Link;
 import rombix.links.link.Loop;
+import rombix.links.link.Polls;
 import rombix.wire.Malformed;
 import rombix.wire.osc.OscCodec;
 import rombix.wire.osc.OscPacket;
@@ -51,13 +56,26 @@ final class OscLink implements Link {
     private final Loop greeter;
     private final DatagramChannel channel;
     private final CountDownLatch connected = new CountDownLatch(1);
+    private final GearPlaces places;
+    private final long aheadMillis;
+    private final int receivePort;
+    /** Whether answers may come from another port than the one that is sent to. */
+    private final boolean anyPort;
+    private final Polls polls;
+    /** Where it is, once its host is known. */
+    private volatile @Nullable InetSocketAddress peer;
     private volatile int unanswered;
 
-    OscLink(GearReport report, InetSocketAddress address) {
+    OscLink(GearReport report, InetSocketAddress address, GearPlaces places) {
         this.report = report;
         this.address = address;
+        this.places = places;
+        this.aheadMillis = (long) places.number(Osc.AHEAD, 0);
+        this.receivePort = (int) places.number(Osc.RECEIVE, 0);
+        this.anyPort = receivePort > 0 || places.text(Osc.ANSWERS).equals(Osc.ANY_PORT);
         try {
             channel = DatagramChannel.open();
+            channel.setOption(StandardSocketOptions.SO_BROADCAST, true);
             if (HostPort.isNumeric(address)) {
                 connect();
             }
@@ -65,27 +83,42 @@ final class OscLink implements Link {
             throw new IllegalArgumentException("no way to " + HostPort.words(address) + ": " + e.getMessage(), e);
         }
         receiver = Loop.start("osc-in " + report.twin().gear(), this::receive, report::troubled);
+        polls = new Polls(report, this::asked);
         greeter = Loop.start("osc-greeting " + report.twin().gear(), this::greet, report::troubled);
     }
 
     private void connect() throws IOException {
-        channel.connect(HostPort.resolved(address));
+        InetSocketAddress to = HostPort.resolved(address);
+        try {
+            if (anyPort) {
+                channel.bind(new InetSocketAddress(receivePort));
+            } else {
+                channel.connect(to);
+            }
+        } catch (BindException e) {
+            throw new IOException("another program listens at its receive port " + receivePort, e);
+        }
+        peer = to;
         connected.countDown();
+    }
+
+    private boolean isReached() {
+        return peer != null;
     }
 
     private void greet() throws InterruptedException {
         boolean refused = false;
         try {
-            if (!channel.isConnected()) {
+            if (!isReached()) {
                 connect();
             }
             for (Order.Outgoing packet : report.twin().greeting()) {
-                write(packet);
+                write(places.made(packet));
             }
         } catch (PortUnreachableException e) {
             refused = true;
         } catch (IOException e) {
-            report.off(channel.isConnected() ? "cannot be reached: " + e.getMessage() : String.valueOf(e.getMessage()));
+            report.off(isReached() ? "cannot be reached: " + e.getMessage() : String.valueOf(e.getMessage()));
             refused = true;
         }
         unanswered++;
@@ -106,8 +139,12 @@ final class OscLink implements Link {
         connected.await(); // Nothing can be received while it is being connected.
         try {
             in.clear();
-            channel.receive(in);
+            InetSocketAddress from = (InetSocketAddress) channel.receive(in);
             in.flip();
+            InetSocketAddress to = peer;
+            if (anyPort && to != null && !ours(to.getAddress(), from.getAddress())) {
+                return; // Somebody else's.
+            }
             unanswered = 0;
             report.ready();
             take(OscCodec.decode(in));
@@ -118,6 +155,12 @@ final class OscLink implements Link {
                 refused();
             }
         }
+    }
+
+    /** Whether an answer is of the gear that is sent to: all that answer a broadcast are. */
+    private static boolean ours(InetAddress to, InetAddress from) {
+        byte[] host = to.getAddress();
+        return to.equals(from) || to.isMulticastAddress() || host.length == 4 && (host[3] & 0xFF) == 0xFF;
     }
 
     private void take(OscPacket packet) {
@@ -159,15 +202,28 @@ final class OscLink implements Link {
         return values;
     }
 
+    /** Asks; that an answer comes is seen by what it brings. */
+    private CompletableFuture<?> asked(Order.Outgoing question) {
+        try {
+            if (isReached()) {
+                write(places.made(question));
+                return CompletableFuture.completedFuture(null);
+            }
+        } catch (IOException | IllegalArgumentException e) {
+            return CompletableFuture.failedFuture(e);
+        }
+        return CompletableFuture.failedFuture(new IOException("its host is not known yet"));
+    }
+
     @Override
     public void send(long ticket, Order order) {
-        if (!channel.isConnected()) {
+        if (!isReached()) {
             report.failed(ticket, "no host “" + address.getHostString() + "” is known yet");
             return;
         }
         try {
             for (Order.Outgoing packet : order.packets()) {
-                write(packet);
+                write(places.made(packet));
             }
             report.sent(ticket);
         } catch (PortUnreachableException e) {
@@ -175,6 +231,8 @@ final class OscLink implements Link {
             report.failed(ticket, "no answer at " + HostPort.words(address));
         } catch (IOException e) {
             report.failed(ticket, "the network refused it: " + e.getMessage());
+        } catch (IllegalArgumentException e) {
+            report.failed(ticket, String.valueOf(e.getMessage()));
         } catch (BufferOverflowException e) {
             report.failed(ticket, "the message is too long for one datagram");
         }
@@ -183,13 +241,19 @@ final class OscLink implements Link {
     private void write(Order.Outgoing packet) throws IOException {
         synchronized (out) {
             out.clear();
-            OscCodec.encode(new OscPacket.Message(packet.address(), OscArguments.of(packet)), out);
-            channel.write(out.flip());
+            OscCodec.encode(OscArguments.packet(packet, aheadMillis), out);
+            InetSocketAddress to = peer;
+            if (anyPort && to != null) {
+                channel.send(out.flip(), to);
+            } else {
+                channel.write(out.flip());
+            }
         }
     }
 
     @Override
     public void close() {
+        polls.close();
         receiver.close();
         greeter.close();
         try {
