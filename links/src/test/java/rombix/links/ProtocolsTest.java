@@ -38,6 +38,6 @@ class ProtocolsTest {
         Files.writeString(file, Files.readString(Path.of("../demo/star-night.json")).replaceFirst(
                 "\"protocol\"(\\s*:\\s*)\"osc\"", "\"protocol\"$1\"smoke\""));
         assertThatThrownBy(() -> BoardFile.read(file)).isInstanceOf(BadFile.class).hasMessageContaining(
-                "“smoke” is not one of desktop, dmx, http, irc, line, midi, mqtt, osc");
+                "“smoke” is not one of artnet, desktop, dmx, http, irc, line, midi, mqtt, osc");
     }
 }

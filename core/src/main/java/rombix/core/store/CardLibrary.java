@@ -17,7 +17,8 @@ import rombix.core.card.Card;
 /** The cards that ship, and those in a folder {@code cards} beside a board. */
 public final class CardLibrary {
     private static final List<String> SHIPPED = List.of("studio", "sound-desk", "lamps", "house", "lamp-cues", "chat",
-            "desktop", "player", "projector", "camera-head", "music", "relay-box", "wake-on-lan", "any-osc", "any-http",
+            "desktop", "player", "projector", "camera-head", "music", "relay-box", "wake-on-lan", "fixtures",
+            "machine-control", "show-control", "any-midi", "any-osc", "any-http",
             "any-line", "any-websocket");
 
     private CardLibrary() {

@@ -71,7 +71,7 @@ public abstract class TestProtocols implements Protocol.Descriptor {
 
     public static final class Dmx extends TestProtocols {
         public Dmx() {
-            super("dmx", "\\S+ \\S+", 44, Reach.NETWORK, "multicast");
+            super("dmx", "\\S+ \\S+|master", 44, Reach.NETWORK, "multicast");
         }
     }
 
@@ -129,6 +129,12 @@ public abstract class TestProtocols implements Protocol.Descriptor {
     public static final class Line extends TestProtocols {
         public Line() {
             super("line", "[a-z][a-z0-9-]*", 20, Reach.NETWORK, "");
+        }
+    }
+
+    public static final class ArtNet extends TestProtocols {
+        public ArtNet() {
+            super("artnet", "\\S+ \\S+|master", 44, Reach.NETWORK, "");
         }
     }
 }

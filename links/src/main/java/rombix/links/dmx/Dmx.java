@@ -1,7 +1,18 @@
 package rombix.links.dmx;
 
 import java.util.List;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.UUID;
 import rombix.core.card.Protocol.Reach;
+import rombix.core.card.Setting;
+import rombix.core.value.Value;
+import rombix.core.value.ValueType;
+import rombix.links.link.GearPlaces;
+import rombix.links.link.Keyring;
+import rombix.wire.dmx.ArtNetPacket;
+import rombix.wire.dmx.SacnPacket;
 import rombix.links.link.GearReport;
 import rombix.links.link.Link;
 import rombix.links.link.LinkType;
@@ -10,16 +21,69 @@ import rombix.links.link.Target;
 /** Streaming ACN: {@code UNIVERSE SLOT}; both count from 1. */
 public final class Dmx extends LinkType {
     private static final String UNIVERSE = "(\\{[^{}]+}|[1-9]\\d{0,3}|[1-5]\\d{4}|6[0-3]\\d{3})";
-    private static final String SLOT = "(\\{[^{}]+}|[1-9]\\d?|[1-4]\\d\\d|50\\d|51[0-2])";
+    static final String SLOT = "(\\{[^{}]+}|[1-9]\\d?|[1-4]\\d\\d|50\\d|51[0-2])";
+
+    static final String PRIORITY = "priority";
+    static final String SOURCE = "source";
+    static final String SYNC = "sync";
+    static final String DISCOVERY = "discovery";
+    static final String LISTEN = "listen";
+    static final String KEEP_ALIVE = "keep-alive";
 
     public Dmx() {
-        super("dmx", "sACN", UNIVERSE + " " + SLOT, "UNIVERSE SLOT, such as 1 12; universes go to 63999, slots to 512",
+        super("dmx", "sACN", UNIVERSE + " " + SLOT + "|master",
+                "UNIVERSE SLOT, such as 1 12, or master; universes go to 63999, slots to 512",
                 44, Reach.NETWORK);
     }
 
     @Override
     public Link open(GearReport report, Target target) {
-        return new DmxLink(report, target.address(), target.keyring());
+        GearPlaces places = new GearPlaces(report.twin(), target);
+        return new DmxLink(report, target, places, new Sacn(identity(target.keyring()), target.address().equals(
+                DmxLink.MULTICAST), places));
+    }
+
+    /** One for this computer, as long as it keeps one: a new one at each start would be one more source (E1.31, 5.6). */
+    private static UUID identity(Keyring keyring) {
+        Path kept = keyring.kept("sacn-identity");
+        if (kept == null) {
+            return UUID.randomUUID();
+        }
+        try {
+            if (Files.exists(kept)) {
+                return UUID.fromString(Files.readString(kept).strip());
+            }
+            UUID fresh = UUID.randomUUID();
+            Files.createDirectories(kept.toAbsolutePath().getParent());
+            Files.writeString(kept, fresh.toString());
+            return fresh;
+        } catch (IOException | IllegalArgumentException e) {
+            return UUID.randomUUID(); // What cannot be kept is new each time.
+        }
+    }
+
+    static Setting listens() {
+        return Setting.number(LISTEN, "Listens at port", "", 0, 65_535, 0.0,
+                "Where a desk's levels are heard, so that they are readings; 0 for not at all. "
+                        + SacnPacket.PORT + " is usual for sACN, " + ArtNetPacket.PORT + " for Art-Net.");
+    }
+
+    static Setting keepAlive() {
+        return Setting.number(KEEP_ALIVE, "Sent again after", "ms", 100, 4000, 800.0,
+                "How often levels that do not change are sent again.");
+    }
+
+    @Override
+    public List<Setting> settings() {
+        return List.of(Setting.number(PRIORITY, "Priority", "", 0, 200, 100.0,
+                "Where several sources send one universe, the highest counts."),
+                Setting.text(SOURCE, "Source name",
+                        "What nodes and desks show for it."),
+                listens(), keepAlive(), Setting.number(SYNC,
+                        "Sync universe", "", 0, 63_999, 0.0,
+                        "Levels are shown when a packet with this number says so; 0 for at once."),
+                new Setting(DISCOVERY, "Told to all", ValueType.FLAG, null, null, null, List.of(), Value.of(true),
+                        "Over multicast: says every ten seconds which universes it sends."));
     }
 
     @Override

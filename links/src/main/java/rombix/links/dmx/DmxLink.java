@@ -3,75 +3,97 @@ package rombix.links.dmx;
 import java.io.IOException;
 import java.net.InetSocketAddress;
 import java.net.PortUnreachableException;
+import java.net.StandardSocketOptions;
 import java.nio.ByteBuffer;
 import java.nio.channels.DatagramChannel;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.UUID;
+import java.util.Set;
+import java.util.TreeSet;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.Condition;
 import java.util.concurrent.locks.ReentrantLock;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.As;
 import rombix.core.card.Order;
 import rombix.core.engine.Glide;
 import rombix.core.engine.Status.Phase;
+import rombix.core.value.Value;
+import rombix.links.link.GearPlaces;
 import rombix.links.link.GearReport;
 import rombix.links.link.HostPort;
-import rombix.links.link.Keyring;
 import rombix.links.link.Link;
 import rombix.links.link.Loop;
+import rombix.links.link.Target;
 import rombix.wire.dmx.SacnPacket;
 
 /**
- * Streaming ACN (E1.31) out. Levels of a universe are gathered and sent as one packet: at once after a pause, and at
+ * DMX over IP, streaming ACN or Art-Net. Levels of a universe are gathered and sent as one packet: at once after a pause, and at
  * most 44 times a second, which is as often as DMX itself goes round. A universe is first sent when a level of it was
- * first set, so that joining in does not black out a rig; from then on it is sent again every 800 ms, as the standard
- * asks; at the end it says that it ends. The address is HOST:PORT, or {@code multicast}.
+ * first set, so that joining in does not black out a rig; from then on it is sent again every 800 ms, or as is
+ * set; at the end it says that it ends. A master holds down the slots that their packets put under it; what others send
+ * is heard where a port is set for it. The address is HOST:PORT, or {@code multicast}.
  */
 final class DmxLink implements Link {
     private static final long FRAME_NANOS = 1_000_000_000L / 44;
     /** Universes that are due nearly at the same time are sent at the same time: so they stay in step. */
     private static final long TOGETHER_NANOS = FRAME_NANOS / 4;
-    private static final long KEEP_ALIVE_NANOS = 800_000_000L;
+    private static final long LONG_AGO_NANOS = 10_000_000_000L;
+    private static final double USUAL_KEEP_ALIVE = 800;
     private static final long LOOK_UP_MILLIS = 2000;
-    /** How often it is said that a universe ends (E1.31, 6.2.6). */
-    private static final int GOODBYES = 3;
-    private static final String MULTICAST = "multicast";
-    /** E1.31-2018, section 9.1.1. */
-    private static final int LAST_UNIVERSE = 63_999;
+    static final String MULTICAST = "multicast";
+    private static final String MASTER = "master";
 
     /** One universe's levels. Guarded by the link's lock. */
     private static final class Universe {
         final int number;
         final byte[] levels = new byte[SacnPacket.SLOTS];
+        /** The slots that the master holds down. */
+        final BitSet mastered = new BitSet();
         final List<Long> tickets = new ArrayList<>();
         final Moving moving = new Moving();
         boolean dirty;
         int sequence;
-        long sentNanos = System.nanoTime() - KEEP_ALIVE_NANOS;
+        long sentNanos = System.nanoTime() - LONG_AGO_NANOS;
 
         Universe(int number) {
             this.number = number;
         }
 
         /** How long until it is to be sent. */
-        long left(long now) {
-            return (dirty || !moving.isEmpty() ? FRAME_NANOS : KEEP_ALIVE_NANOS) - (now - sentNanos);
+        long left(long now, long keepAliveNanos) {
+            return (dirty || !moving.isEmpty() ? FRAME_NANOS : keepAliveNanos) - (now - sentNanos);
         }
 
+        /** What goes out: the levels, those that the master holds down by as much as it does. */
+        byte[] out(double master) {
+            if (master >= 1 || mastered.isEmpty()) {
+                return levels;
+            }
+            byte[] held = levels.clone();
+            mastered.stream().forEach(slot -> held[slot] = (byte) Math.round((held[slot] & 0xFF) * master));
+            return held;
+        }
     }
 
-    private record Frame(Universe universe, byte[] packet, List<Long> tickets) {
+    private record Frame(DmxForm.Parcel parcel, List<Long> tickets) {
     }
 
     private final GearReport report;
     private final @Nullable InetSocketAddress unicast;
-    private final UUID identity;
+    private final DmxForm form;
+    private final long keepAliveNanos;
+    private final @Nullable DmxEar ear;
+    /** How far all that the master holds down is up, from 0 to 1. Guarded by the lock. */
+    private double master = 1;
+    private long toldNanos = System.nanoTime() - LONG_AGO_NANOS;
+    private int frames;
+    /** Those that said that they are there. Guarded by the lock. */
+    private final Set<String> nodes = new TreeSet<>();
     private final DatagramChannel channel;
     private final ReentrantLock lock = new ReentrantLock();
     private final Condition changed = lock.newCondition();
@@ -84,12 +106,15 @@ final class DmxLink implements Link {
     /** What was said last; the link's thread alone. */
     private String said = "";
 
-    DmxLink(GearReport report, String address, Keyring keyring) {
+    DmxLink(GearReport report, Target target, GearPlaces places, DmxForm form) {
         this.report = report;
-        this.identity = identity(keyring);
+        this.form = form;
+        String address = target.address();
+        this.keepAliveNanos = TimeUnit.MILLISECONDS.toNanos((long) places.number(Dmx.KEEP_ALIVE, USUAL_KEEP_ALIVE));
         this.unicast = address.equals(MULTICAST) ? null : HostPort.of(address);
         try {
             channel = DatagramChannel.open();
+            channel.setOption(StandardSocketOptions.SO_BROADCAST, true);
             if (unicast != null && HostPort.isNumeric(unicast)) {
                 channel.connect(HostPort.resolved(unicast));
             }
@@ -99,26 +124,25 @@ final class DmxLink implements Link {
         if (reaches()) {
             report.ready();
         }
+        int listen = (int) places.number(Dmx.LISTEN, 0);
+        ear = listen > 0 ? new DmxEar(report, form, listen, this::answers) : null;
         loop = Loop.startOften("dmx " + report.twin().gear(), this::run, report::troubled);
     }
 
-    /** One for this computer, as long as it keeps one: a new one at each start would be one more source (E1.31, 5.6). */
-    private static UUID identity(Keyring keyring) {
-        Path kept = keyring.kept("sacn-identity");
-        if (kept == null) {
-            return UUID.randomUUID();
-        }
+    /** A node says that it is there. */
+    private void answers(String name) {
+        lock.lock();
         try {
-            if (Files.exists(kept)) {
-                return UUID.fromString(Files.readString(kept).strip());
-            }
-            UUID fresh = UUID.randomUUID();
-            Files.createDirectories(kept.toAbsolutePath().getParent());
-            Files.writeString(kept, fresh.toString());
-            return fresh;
-        } catch (IOException | IllegalArgumentException e) {
-            return UUID.randomUUID(); // What cannot be kept is new each time.
+            nodes.add(name);
+            ready = words();
+        } finally {
+            lock.unlock();
         }
+    }
+
+    private String words() {
+        return "ready · " + form.title() + universes.keySet().stream().sorted().map(String::valueOf).collect(Collectors
+                .joining(", ", " ", "")) + (nodes.isEmpty() ? "" : " · answers: " + String.join(", ", nodes));
     }
 
     private boolean reaches() {
@@ -150,15 +174,23 @@ final class DmxLink implements Link {
                 long now = System.nanoTime();
                 long wait = Long.MAX_VALUE;
                 for (Universe u : universes.values()) {
-                    wait = Math.min(wait, u.left(now));
+                    wait = Math.min(wait, u.left(now, keepAliveNanos));
                 }
-                if (wait > 0) {
+                if (now - toldNanos >= form.nowNanos()) {
+                    toldNanos = now;
+                    form.now(universes.keySet()).forEach(p -> frames.add(new Frame(p, List.of())));
+                }
+                wait = Math.min(wait, form.nowNanos() - (now - toldNanos));
+                if (wait > 0 && frames.isEmpty()) {
                     changed.await(wait, TimeUnit.NANOSECONDS);
                 } else {
                     for (Universe u : universes.values()) {
-                        if (u.left(now) <= TOGETHER_NANOS) {
-                            frames.add(frame(u, now, false));
+                        if (u.left(now, keepAliveNanos) <= TOGETHER_NANOS) {
+                            frames.add(frame(u, now));
                         }
+                    }
+                    if (wait <= 0) {
+                        form.after(this.frames++).forEach(p -> frames.add(new Frame(p, List.of())));
                     }
                 }
             }
@@ -168,10 +200,9 @@ final class DmxLink implements Link {
         }
     }
 
-    private Frame frame(Universe u, long now, boolean ended) {
+    private Frame frame(Universe u, long now) {
         u.moving.move(now, u.levels);
-        Frame frame = new Frame(u, new SacnPacket(identity, "Rombix", 100, u.sequence++ & 0xFF, ended, u.number,
-                u.levels).encode(), List.copyOf(u.tickets));
+        Frame frame = new Frame(form.data(u.number, u.sequence++, u.out(master)), List.copyOf(u.tickets));
         u.tickets.clear();
         u.dirty = false;
         u.sentNanos = now;
@@ -180,12 +211,11 @@ final class DmxLink implements Link {
 
     private void send(Frame frame) {
         try {
-            if (unicast != null) {
-                channel.write(ByteBuffer.wrap(frame.packet()));
+            InetSocketAddress to = frame.parcel().to();
+            if (to == null) {
+                channel.write(ByteBuffer.wrap(frame.parcel().bytes()));
             } else {
-                channel.send(ByteBuffer.wrap(frame.packet()), new InetSocketAddress(
-                        "239.255." + (frame.universe().number >> 8) + "." + (frame.universe().number & 0xFF),
-                        SacnPacket.PORT));
+                channel.send(ByteBuffer.wrap(frame.parcel().bytes()), to);
             }
             String words = ready;
             if (!words.equals(said)) {
@@ -224,6 +254,12 @@ final class DmxLink implements Link {
             }
             Universe last = null;
             for (Order.Outgoing packet : order.packets()) {
+                if (packet.address().equals(MASTER)) {
+                    master = Math.clamp(packet.args().getFirst().asNumber(), 0, 1);
+                    universes.values().forEach(u -> u.dirty = true);
+                    last = universes.isEmpty() ? null : universes.values().iterator().next();
+                    continue;
+                }
                 String[] words = packet.address().split(" ");
                 last = universe((int) Double.parseDouble(words[0]));
                 set(last, (int) Double.parseDouble(words[1]) - 1, packet);
@@ -241,20 +277,25 @@ final class DmxLink implements Link {
     }
 
     /** Why an order has no place on the wire; null where it has. It is looked at as a whole before any of it is set. */
-    private static @Nullable String wrong(Order order) {
+    private @Nullable String wrong(Order order) {
         for (Order.Outgoing packet : order.packets()) {
+            if (packet.address().equals(MASTER)) {
+                continue;
+            }
             String[] words = packet.address().split(" ");
             try {
                 int universe = (int) Double.parseDouble(words[0]);
                 int slot = (int) Double.parseDouble(words[1]);
-                int slots = packet.forms().stream().mapToInt(f -> f == As.RGB ? 3 : 1).sum();
-                if (universe >= 1 && universe <= LAST_UNIVERSE && slot >= 1 && slot + slots - 1 <= SacnPacket.SLOTS) {
+                int slots = packet.forms().stream().mapToInt(As::slots).sum();
+                if (universe >= form.firstUniverse() && universe <= form.lastUniverse() && slot >= 1
+                        && slot + slots - 1 <= SacnPacket.SLOTS) {
                     continue;
                 }
             } catch (NumberFormatException | ArrayIndexOutOfBoundsException e) {
                 // Said below.
             }
-            return "“" + packet.address() + "” is not a universe from 1 to " + LAST_UNIVERSE
+            return "“" + packet.address() + "” is not a universe from " + form.firstUniverse() + " to "
+                    + form.lastUniverse()
                     + " and a slot from 1 to 512 with room for what it carries";
         }
         return null;
@@ -265,8 +306,7 @@ final class DmxLink implements Link {
         if (known == null) {
             known = new Universe(number);
             universes.put(number, known);
-            ready = "ready · sACN " + universes.keySet().stream().sorted().map(String::valueOf).collect(
-                    java.util.stream.Collectors.joining(", "));
+            ready = words();
         }
         return known;
     }
@@ -275,6 +315,9 @@ final class DmxLink implements Link {
     public boolean glide(Glide glide) {
         List<Order.Outgoing> first = glide.ramp().passing(glide.from()).packets();
         List<Order.Outgoing> last = glide.ramp().passing(glide.to()).packets();
+        if (first.stream().anyMatch(p -> p.address().equals(MASTER) || p.forms().contains(As.WORD))) {
+            return false; // Their slots do not move apart from each other.
+        }
         lock.lock();
         try {
             for (int p = 0; p < first.size(); p++) {
@@ -316,16 +359,15 @@ final class DmxLink implements Link {
 
     private static void set(Universe u, int slot, Order.Outgoing packet) {
         int at = slot;
-        u.moving.removeSlot(slot);
         for (int i = 0; i < packet.args().size(); i++) {
-            if (packet.forms().get(i) == As.RGB) {
-                int rgb = Integer.parseInt(packet.args().get(i).toString().substring(1), 16);
-                u.levels[at++] = (byte) (rgb >> 16);
-                u.levels[at++] = (byte) (rgb >> 8);
-                u.levels[at++] = (byte) rgb;
-            } else {
-                u.levels[at++] = (byte) Math.clamp(Math.round(packet.args().get(i).asNumber()), 0, 255);
+            for (int level : Slots.of(packet.args().get(i), packet.forms().get(i))) {
+                u.moving.removeSlot(at);
+                u.levels[at++] = (byte) level;
             }
+        }
+        Value held = packet.head().get(MASTER);
+        if (held != null && held.asFlag()) {
+            u.mastered.set(slot, at);
         }
     }
 
@@ -341,16 +383,17 @@ final class DmxLink implements Link {
             closed = true;
             for (Universe u : universes.values()) {
                 if (u.dirty) {
-                    last.add(frame(u, System.nanoTime(), false));
+                    last.add(frame(u, System.nanoTime()));
                 }
-                for (int i = 0; i < GOODBYES; i++) {
-                    last.add(frame(u, System.nanoTime(), true));
-                }
+                form.end(u.number, u.sequence, u.levels).forEach(p -> last.add(new Frame(p, List.of())));
             }
         } finally {
             lock.unlock();
         }
         last.forEach(this::send);
+        if (ear != null) {
+            ear.close();
+        }
         loop.close();
         try {
             channel.close();

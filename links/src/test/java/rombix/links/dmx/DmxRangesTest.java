@@ -26,6 +26,10 @@ import rombix.core.store.BoardFile;
 import rombix.core.value.Value;
 import rombix.links.MachineClock;
 import rombix.links.link.GearReport;
+import rombix.links.link.Link;
+import rombix.links.link.Target;
+import rombix.core.board.Gear;
+import rombix.core.card.Protocol;
 import rombix.links.link.Keyring;
 import rombix.standins.Lamps;
 
@@ -57,18 +61,14 @@ class DmxRangesTest {
     };
     private final BlockingQueue<Event.OrderDone> done = new LinkedBlockingQueue<>();
     private Lamps lamps;
-    private DmxLink link;
+    private Link link;
     private Twin twin;
 
     @BeforeEach
     void open() throws Exception {
         lamps = new Lamps(0);
         twin = BoardFile.read(Path.of("../demo/star-night.json")).twin("lamps").orElseThrow();
-        link = new DmxLink(new GearReport(twin, new MachineClock(), e -> {
-            if (e instanceof Event.OrderDone d) {
-                done.add(d);
-            }
-        }), "127.0.0.1:" + lamps.port(), keyring);
+        link = opened();
     }
 
     @AfterEach
@@ -85,14 +85,19 @@ class DmxRangesTest {
         var first = lamps.source();
         link.close();
         soon(() -> lamps.ends() == 3);
-        link = new DmxLink(new GearReport(twin, new MachineClock(), e -> {
-            if (e instanceof Event.OrderDone d) {
-                done.add(d);
-            }
-        }), "127.0.0.1:" + lamps.port(), keyring);
+        link = opened();
         answer(2, packet("1 7", As.FLOAT, Value.of(90)));
         soon(() -> lamps.slot(7) == 90);
         assertThat(lamps.source()).isEqualTo(first);
+    }
+
+    private Link opened() {
+        String address = "127.0.0.1:" + lamps.port();
+        return new Dmx().open(new GearReport(twin, new MachineClock(), e -> {
+            if (e instanceof Event.OrderDone d) {
+                done.add(d);
+            }
+        }), new Target(address, new Gear.Link(Protocol.of("dmx"), address, Map.of()), keyring, Path::of));
     }
 
     private static Order.Outgoing packet(String address, As as, Value value) {

@@ -16,10 +16,11 @@ import rombix.wire.Malformed;
  * @param sequence counts up from 0 to 255 and begins again
  * @param ended whether the sender has stopped sending this universe
  * @param universe from 1 to 63999
+ * @param sync the address of the packet that has the levels shown; 0 where they are at once
  * @param levels one byte a slot, at most 512; the first is slot 1
  */
 public record SacnPacket(UUID source, String sourceName, int priority, int sequence, boolean ended, int universe,
-        byte[] levels) {
+        int sync, byte[] levels) {
     /** The port of the standard. */
     public static final int PORT = 5568;
     public static final int SLOTS = 512;
@@ -36,6 +37,12 @@ public record SacnPacket(UUID source, String sourceName, int priority, int seque
         }
     }
 
+    /** One whose levels are shown at once. */
+    public SacnPacket(UUID source, String sourceName, int priority, int sequence, boolean ended, int universe,
+            byte[] levels) {
+        this(source, sourceName, priority, sequence, ended, universe, 0, levels);
+    }
+
     /** The packet as bytes. */
     public byte[] encode() {
         int size = HEAD + levels.length;
@@ -46,7 +53,7 @@ public record SacnPacket(UUID source, String sourceName, int priority, int seque
         out.putShort(flagged(size - 38)).putInt(2);
         byte[] name = sourceName.getBytes(StandardCharsets.UTF_8);
         out.put(Arrays.copyOf(Arrays.copyOf(name, Math.min(name.length, NAME - 1)), NAME));
-        out.put((byte) priority).putShort((short) 0).put((byte) sequence).put((byte) (ended ? 0x40 : 0));
+        out.put((byte) priority).putShort((short) sync).put((byte) sequence).put((byte) (ended ? 0x40 : 0));
         out.putShort((short) universe);
         out.putShort(flagged(size - 115)).put((byte) 2).put((byte) 0xA1).putShort((short) 0).putShort((short) 1);
         out.putShort((short) (levels.length + 1)).put((byte) 0).put(levels);
@@ -96,6 +103,6 @@ public record SacnPacket(UUID source, String sourceName, int priority, int seque
         in.get(HEAD, levels);
         return new SacnPacket(new UUID(in.getLong(22), in.getLong(30)),
                 new String(name, 0, end, StandardCharsets.UTF_8), in.get(108) & 0xFF, in.get(111) & 0xFF,
-                (in.get(112) & 0x40) != 0, universe, levels);
+                (in.get(112) & 0x40) != 0, universe, in.getShort(109) & 0xFFFF, levels);
     }
 }

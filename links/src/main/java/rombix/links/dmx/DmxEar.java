@@ -1,0 +1,140 @@
+package rombix.links.dmx;
+
+import java.io.IOException;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.net.NetworkInterface;
+import java.net.StandardProtocolFamily;
+import java.net.StandardSocketOptions;
+import java.nio.ByteBuffer;
+import java.nio.channels.DatagramChannel;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.concurrent.TimeUnit;
+import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
+import rombix.core.value.Value;
+import rombix.links.link.GearReport;
+import rombix.links.link.Loop;
+import rombix.wire.Malformed;
+import rombix.wire.dmx.SacnPacket;
+
+/**
+ * Hears what others send, a desk above all: each slot that the card has a reading for lands when it changes, as its
+ * level, with the slot behind it as 16 bits, and with the two behind it as a colour. Where several send one universe,
+ * the highest priority counts for as long as it is heard.
+ */
+final class DmxEar implements AutoCloseable {
+    private static final int LARGEST = 2048;
+    /** Who is not heard for so long is gone (E1.31, 6.7.1). */
+    private static final long GONE_NANOS = TimeUnit.MILLISECONDS.toNanos(2500);
+
+    private final GearReport report;
+    private final DmxForm form;
+    private final Consumer<String> nodes;
+    private final DatagramChannel channel;
+    private final Loop loop;
+    private final ByteBuffer in = ByteBuffer.allocate(LARGEST);
+    /** The slots of interest, by universe. */
+    private final Map<Integer, Set<Integer>> slots = new TreeMap<>();
+    private final Map<Integer, byte[]> last = new HashMap<>();
+    private final Map<Integer, Owner> owners = new HashMap<>();
+
+    private record Owner(Object source, int priority, long nanos) {
+    }
+
+    /** @param nodes told of each node that says that it is there, by its name */
+    DmxEar(GearReport report, DmxForm form, int port, Consumer<String> nodes) {
+        this.report = report;
+        this.nodes = nodes;
+        this.form = form;
+        report.twin().fixedArrivals().stream().map(a -> a.split(" ")).filter(w -> w.length == 2 && w[0].matches("\\d+")
+                && w[1].matches("\\d+"))
+                .forEach(w -> slots.computeIfAbsent(Integer.parseInt(w[0]), _ -> new TreeSet<>())
+                        .add(Integer.parseInt(w[1])));
+        try {
+            channel = DatagramChannel.open(StandardProtocolFamily.INET);
+            channel.setOption(StandardSocketOptions.SO_REUSEADDR, true);
+            channel.bind(new InetSocketAddress(port));
+            join();
+        } catch (IOException e) {
+            throw new IllegalArgumentException("cannot listen at port " + port + ": " + e.getMessage(), e);
+        }
+        loop = Loop.start("dmx-in " + report.twin().gear(), this::receive, report::troubled);
+    }
+
+    private void join() throws IOException {
+        for (String group : form.groups(slots.keySet())) {
+            for (NetworkInterface network : NetworkInterface.networkInterfaces().toList()) {
+                if (network.isUp() && network.supportsMulticast() && network.inetAddresses().anyMatch(a -> a
+                        .getAddress().length == 4)) {
+                    channel.join(InetAddress.getByName(group), network);
+                }
+            }
+        }
+    }
+
+    private void receive() throws IOException {
+        in.clear();
+        channel.receive(in);
+        try {
+            DmxForm.Came came = form.read(in.flip());
+            switch (came) {
+                case DmxForm.Levels levels -> take(levels, System.nanoTime());
+                case DmxForm.Node node -> nodes.accept(node.name());
+                case null -> {
+                }
+            }
+        } catch (Malformed e) {
+            report.ignored(String.valueOf(e.getMessage()));
+        }
+    }
+
+    private void take(DmxForm.Levels came, long now) {
+        Owner owner = owners.get(came.universe());
+        if (owner != null && !owner.source().equals(came.source()) && now - owner.nanos() < GONE_NANOS && owner
+                .priority() > came.priority()) {
+            return;
+        }
+        if (came.ended()) {
+            owners.remove(came.universe());
+            return;
+        }
+        owners.put(came.universe(), new Owner(came.source(), came.priority(), now));
+        byte[] before = last.get(came.universe());
+        byte[] levels = Arrays.copyOf(came.levels(), SacnPacket.SLOTS + 3);
+        last.put(came.universe(), levels);
+        for (int slot : slots.getOrDefault(came.universe(), Set.of())) {
+            if (differs(before, levels, slot - 1)) {
+                report.landed(came.universe() + " " + slot, args(levels, slot - 1));
+            }
+        }
+    }
+
+    private static boolean differs(byte @Nullable [] before, byte[] levels, int at) {
+        return before == null || before[at] != levels[at] || before[at + 1] != levels[at + 1] || before[at
+                + 2] != levels[at + 2];
+    }
+
+    private static List<Value> args(byte[] levels, int at) {
+        int first = levels[at] & 0xFF;
+        int second = levels[at + 1] & 0xFF;
+        return List.of(Value.of(first), Value.of(first << 8 | second), Value.of("#%02X%02X%02X".formatted(first, second,
+                levels[at + 2] & 0xFF)));
+    }
+
+    @Override
+    public void close() {
+        loop.close();
+        try {
+            channel.close();
+        } catch (IOException e) {
+            // It is gone either way.
+        }
+    }
+}
