@@ -7,7 +7,6 @@ import java.net.StandardSocketOptions;
 import java.nio.ByteBuffer;
 import java.nio.channels.DatagramChannel;
 import java.util.ArrayList;
-import java.util.BitSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -39,46 +38,14 @@ import rombix.wire.dmx.SacnPacket;
  * is heard where a port is set for it. The address is HOST:PORT, or {@code multicast}.
  */
 final class DmxLink implements Link {
-    private static final long FRAME_NANOS = 1_000_000_000L / 44;
+    static final long FRAME_NANOS = 1_000_000_000L / 44;
     /** Universes that are due nearly at the same time are sent at the same time: so they stay in step. */
     private static final long TOGETHER_NANOS = FRAME_NANOS / 4;
-    private static final long LONG_AGO_NANOS = 10_000_000_000L;
+    static final long LONG_AGO_NANOS = 10_000_000_000L;
     private static final double USUAL_KEEP_ALIVE = 800;
     private static final long LOOK_UP_MILLIS = 2000;
     static final String MULTICAST = "multicast";
     private static final String MASTER = "master";
-
-    /** One universe's levels. Guarded by the link's lock. */
-    private static final class Universe {
-        final int number;
-        final byte[] levels = new byte[SacnPacket.SLOTS];
-        /** The slots that the master holds down. */
-        final BitSet mastered = new BitSet();
-        final List<Long> tickets = new ArrayList<>();
-        final Moving moving = new Moving();
-        boolean dirty;
-        int sequence;
-        long sentNanos = System.nanoTime() - LONG_AGO_NANOS;
-
-        Universe(int number) {
-            this.number = number;
-        }
-
-        /** How long until it is to be sent. */
-        long left(long now, long keepAliveNanos) {
-            return (dirty || !moving.isEmpty() ? FRAME_NANOS : keepAliveNanos) - (now - sentNanos);
-        }
-
-        /** What goes out: the levels, those that the master holds down by as much as it does. */
-        byte[] out(double master) {
-            if (master >= 1 || mastered.isEmpty()) {
-                return levels;
-            }
-            byte[] held = levels.clone();
-            mastered.stream().forEach(slot -> held[slot] = (byte) Math.round((held[slot] & 0xFF) * master));
-            return held;
-        }
-    }
 
     private record Frame(DmxForm.Parcel parcel, List<Long> tickets) {
     }
