@@ -210,7 +210,7 @@ class LinksTest {
             soon().until(() -> chat.said().equals(List.of("clear  QUIT")));
             bench.awaitAnswer(bench.send("chat", "slow-on", Map.of("room", Value.of("star-night"))), "sent");
             bench.awaitReading("chat/slow/star-night", Value.of(true));
-            chat.mode('s', false);
+            chat.mode('m', false);
             bench.awaitReading("chat/slow/star-night", Value.of(false));
             chat.close();
             bench.awaitPhase("chat", Phase.OFF);

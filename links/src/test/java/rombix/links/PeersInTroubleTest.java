@@ -170,7 +170,7 @@ class PeersInTroubleTest {
     @Test
     void aLineWithoutAnEndIsPassedOver() throws Exception {
         try (Lines chat = new Lines((_, line) -> line.startsWith("JOIN")
-                ? "x".repeat(1 << 20) + "\r\n:s 324 rombix #star-night +s"
+                ? "x".repeat(1 << 20) + "\r\n:s 324 rombix #star-night +m"
                 : usual(line)); LinkBench bench = new LinkBench(only("chat", chat.address()))) {
             bench.awaitReading("chat/slow/star-night", Value.of(true));
             soon().until(() -> bench.statuses.get("chat").ignored() == 1);

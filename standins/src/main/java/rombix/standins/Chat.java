@@ -16,7 +16,7 @@ import java.util.concurrent.CopyOnWriteArrayList;
 import rombix.wire.Malformed;
 import rombix.wire.irc.IrcLine;
 
-/** The chat: a small IRC server with one channel, whose modes are members only ({@code M}) and slow ({@code s}). */
+/** The chat: a small IRC server with one channel, whose modes are members only ({@code M}) and moderated ({@code m}). */
 public final class Chat implements AutoCloseable {
     public static final String CHANNEL = "#star-night";
     private static final String NAME = "chat.larkmoor";
@@ -165,7 +165,7 @@ public final class Chat implements AutoCloseable {
     private synchronized String modes() {
         StringBuilder all = new StringBuilder("+");
         modes.forEach(all::append);
-        for (char c : new char[]{'M', 's'}) {
+        for (char c : new char[]{'M', 'm'}) {
             if (!modes.contains(c)) {
                 all.append('-').append(c);
             }

@@ -181,11 +181,11 @@ final class FarEnds implements AutoCloseable {
                 } else if (line.startsWith("PING")) {
                     answer = ":s PONG s " + line.substring(5);
                 } else if (line.equals("MODE #star-night")) {
-                    answer = ":s 324 rombix #star-night +" + (slow ? "s" : "");
+                    answer = ":s 324 rombix #star-night +" + (slow ? "m" : "");
                 } else if (line.startsWith("MODE #star-night ")) {
-                    slow = line.contains("+s");
+                    slow = line.contains("+m");
                     count("chat", slow);
-                    answer = ":s MODE #star-night " + (slow ? "+s" : "-s");
+                    answer = ":s MODE #star-night " + (slow ? "+m" : "-m");
                 }
                 if (answer != null) {
                     s.getOutputStream().write((answer + "\r\n").getBytes(StandardCharsets.UTF_8));

@@ -91,7 +91,7 @@ class EndOfShowTest {
     private static String left(StandIns gear) {
         return "stream " + gear.studio().streaming() + ", host muted " + gear.desk().muted(0) + ", desk key " + gear
                 .lamps().slot(SLOT_OF_DESK_KEY) + ", gate " + gear.house().state("house/lock/gate").orElse("")
-                + ", slow " + gear.chat().has('s');
+                + ", slow " + gear.chat().has('m');
     }
 
     private static void shows(StandIns gear, String what) {
@@ -222,12 +222,12 @@ class EndOfShowTest {
         try (StandIns gear = StandIns.onFreePorts()) {
             Process press = rombix(gear, "press", board.toString(), "awhile");
             soon(() -> gear.studio().streaming() && gear.house().state("house/lock/gate").orElse("").equals("UNLOCKED")
-                    && gear.chat().has('s'));
+                    && gear.chat().has('m'));
             new ProcessBuilder("kill", "-" + signal, String.valueOf(press.pid())).start().waitFor();
             press.waitFor();
             assertThat(gear.studio().streaming()).isFalse();
             assertThat(gear.house().state("house/lock/gate")).hasValue("LOCKED");
-            soon(() -> !gear.chat().has('s'));
+            soon(() -> !gear.chat().has('m'));
         }
     }
 }

@@ -5,14 +5,15 @@ import com.fasterxml.jackson.annotation.JsonAnySetter;
 import com.fasterxml.jackson.annotation.JsonFormat;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonProperty;
+import java.util.Collections;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
-import java.util.TreeSet;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import rombix.core.value.Formula;
@@ -75,9 +76,14 @@ public record Card(int card, String id, String title, String icon, Map<String, L
         return commands.stream().filter(c -> c.id().equals(commandId)).findFirst();
     }
 
-    /** The protocols in which gear of this card can be told something or tells something. */
+    /** A copy in the same order, which is that of the file: what comes first there is what is usual. */
+    private static <K, V> Map<K, V> ordered(@Nullable Map<K, V> map) {
+        return map == null ? Map.of() : Collections.unmodifiableMap(new LinkedHashMap<>(map));
+    }
+
+    /** The protocols in which gear of this card can be told something or tells something; the usual one first. */
     public Set<Protocol> protocols() {
-        Set<Protocol> all = new TreeSet<>();
+        Set<Protocol> all = new LinkedHashSet<>();
         commands.forEach(c -> all.addAll(c.send().keySet()));
         readings.forEach(r -> all.addAll(r.arrives().keySet()));
         return all;
@@ -178,7 +184,7 @@ public record Card(int card, String id, String title, String icon, Map<String, L
             Objects.requireNonNull(id, "a reading needs an \"id\"");
             title = Objects.requireNonNullElse(title, id);
             Objects.requireNonNull(type, "a reading needs a \"type\"");
-            arrives = Map.copyOf(Objects.requireNonNullElse(arrives, Map.of()));
+            arrives = ordered(arrives);
             if (arrives.values().stream().flatMap(List::stream).anyMatch(a -> a.from() == null)) {
                 throw new IllegalArgumentException("an arrival needs \"from\"");
             }
@@ -262,7 +268,7 @@ public record Card(int card, String id, String title, String icon, Map<String, L
             title = Objects.requireNonNullElse(title, new Template(id));
             words = List.copyOf(Objects.requireNonNullElse(words, List.of()));
             params = List.copyOf(Objects.requireNonNullElse(params, List.of()));
-            send = Map.copyOf(Objects.requireNonNullElse(send, Map.of()));
+            send = ordered(send);
             changes = List.copyOf(Objects.requireNonNullElse(changes, List.of()));
             after = List.copyOf(Objects.requireNonNullElse(after, List.of()));
             lasting(lasts);

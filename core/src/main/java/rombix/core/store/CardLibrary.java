@@ -18,6 +18,7 @@ import rombix.core.card.Card;
 public final class CardLibrary {
     private static final List<String> SHIPPED = List.of("studio", "sound-desk", "lamps", "house", "lamp-cues", "chat",
             "desktop", "player", "projector", "camera-head", "music", "relay-box", "wake-on-lan", "fixtures",
+            "house-json",
             "machine-control", "show-control", "any-midi", "any-osc", "any-http",
             "any-line", "any-websocket");
 

@@ -114,7 +114,7 @@ class GearEditsTest {
         assertThat(demo.cards().get("lamps").fields("warm-lamp", Protocol.of("dmx"))).containsExactly("universe",
                 "warmth");
         assertThat(demo.cards().get("lamp-cues").fields("list", Protocol.of("osc"))).isEmpty();
-        assertThat(demo.cards().get("lamps").protocols()).isEqualTo(Set.of(Protocol.of("dmx")));
+        assertThat(demo.cards().get("lamps").protocols()).containsExactly(Protocol.of("dmx"), Protocol.of("artnet"));
         assertThat(demo.cards().get("desktop").protocols()).isEqualTo(Set.of(Protocol.of("desktop")));
     }
 }

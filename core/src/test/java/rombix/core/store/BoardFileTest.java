@@ -60,7 +60,8 @@ class BoardFileTest {
                         + " \"studio\", \"reading\": \"clips\"}}", "no level “clips” that can be moved"),
                 flaw("beyond the page", "\"column\": 1", "\"column\": 9", 5, "reaches beyond its page"),
                 flaw("a state that is none", "\"then\": \"stay\"", "\"then\": \"away\"", 4, "no state “away”"),
-                flaw("a protocol that is none", "\"osc\"", "\"smoke\"", 2, "“smoke” is not one of desktop, dmx"),
+                flaw("a protocol that is none", "\"osc\"", "\"smoke\"", 2,
+                        "“smoke” is not one of artnet, desktop, dmx"),
                 flaw("a newer format", "\"rombix\": 1", "\"rombix\": 99", 1, "Use a newer Rombix"),
                 flaw("no format", "\"rombix\": 1, ", "", 1, "this is no board"),
                 flaw("a page too large", "\"columns\": 6", "\"columns\": 60", 3, "1×1 to 32×16"));

@@ -1,6 +1,8 @@
 package rombix.links.irc;
 
+import java.util.List;
 import rombix.core.card.Protocol.Reach;
+import rombix.core.card.Setting;
 import rombix.links.link.GearReport;
 import rombix.links.link.Link;
 import rombix.links.link.LinkType;
@@ -8,6 +10,13 @@ import rombix.links.link.Target;
 
 /** IRC: {@code COMMAND PARAMS}, such as {@code PRIVMSG #room}; what is carried follows as the last parameters. */
 public final class Irc extends LinkType {
+    static final String NICK = "nick";
+    static final String LOGIN = "login";
+    static final String PASSWORD = "password of the server";
+    static final String SASL = "account (sasl)";
+    static final String KEY = "key";
+    static final String PACE = "pace";
+
     public Irc() {
         super("irc", "IRC", "[A-Z]+( \\S+)*", "an IRC command and its first parameters, such as PRIVMSG #room", 2,
                 Reach.NETWORK);
@@ -16,6 +25,23 @@ public final class Irc extends LinkType {
     @Override
     public Link open(GearReport report, Target target) {
         return new IrcLink(report, target);
+    }
+
+    @Override
+    public List<Setting> settings() {
+        return List.of(Setting.text(NICK, "Nick", "The name that others see; the user where nothing is set."), Setting
+                .choice(LOGIN, "Login", List.of(PASSWORD, SASL),
+                        "Whether the secret is the server's password, or that of the user's account (SASL)."),
+                Setting
+                        .text(KEY, "Channel key", "The word that lets one in, where a channel has one."),
+                Setting
+                        .number(PACE, "Pause between lines", "ms", 0, 10_000, 0.0,
+                                "For servers that refuse who writes faster; after five lines at once."));
+    }
+
+    @Override
+    public String inText(String text) {
+        return text.replaceAll("[\\r\\n\\x00]", " "); // A line is one command.
     }
 
     @Override

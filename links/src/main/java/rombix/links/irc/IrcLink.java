@@ -6,6 +6,7 @@ import java.net.Socket;
 import java.net.SocketTimeoutException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Base64;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -21,6 +22,7 @@ import rombix.core.card.Order;
 import rombix.core.engine.Status.Phase;
 import rombix.core.value.Value;
 import rombix.links.link.Connected;
+import rombix.links.link.GearPlaces;
 import rombix.links.link.GearReport;
 import rombix.links.link.LineInput;
 import rombix.links.link.Link;
@@ -51,11 +53,14 @@ final class IrcLink implements Link {
     private static final String MODES_ARE = "324";
     private static final String WELCOME = "001";
     private static final String WRONG_PASSWORD = "464";
+    private static final String LOGGED_IN = "903";
     private static final String NICK_TAKEN = "433";
     private static final String NO_MESSAGE_OF_THE_DAY = "422";
 
     private final GearReport report;
     private final Target target;
+    private final GearPlaces places;
+    private final Pacing pacing;
     private final BlockingQueue<Outgoing> queue = new LinkedBlockingQueue<>(1000);
     private final Set<String> channels = new LinkedHashSet<>();
     private final Connected<Socket> connected;
@@ -79,6 +84,8 @@ final class IrcLink implements Link {
     IrcLink(GearReport report, Target target) {
         this.report = report;
         this.target = target;
+        this.places = new GearPlaces(report.twin(), target);
+        this.pacing = new Pacing((long) places.number(Irc.PACE, 0));
         target.hostPort(); // One that makes no sense is told at once.
         report.twin().fixedArrivals().forEach(a -> {
             for (String word : a.split(" ")) {
@@ -122,7 +129,10 @@ final class IrcLink implements Link {
     private void talk(Socket s) throws IOException {
         nick = wanted();
         String password = target.secret();
-        if (password != null) {
+        boolean account = places.text(Irc.LOGIN).equals(Irc.SASL);
+        if (password != null && account) {
+            say(s, IrcLine.of("CAP", "REQ", "sasl"));
+        } else if (password != null) {
             say(s, IrcLine.of("PASS", password));
         }
         say(s, IrcLine.of("NICK", nick));
@@ -167,21 +177,51 @@ final class IrcLink implements Link {
 
     /** The name that we would have there. */
     private String wanted() {
-        return target.user().isEmpty() ? NICK : target.user();
+        String nick = places.text(Irc.NICK);
+        return !nick.isBlank() ? nick : target.user().isEmpty() ? NICK : target.user();
+    }
+
+    private void join(Socket s, String channel) throws IOException {
+        String key = places.text(Irc.KEY);
+        say(s, key.isBlank() ? IrcLine.of("JOIN", channel) : IrcLine.of("JOIN", channel, key));
+        say(s, IrcLine.of("MODE", channel));
+    }
+
+    /** Logs in to an account before the server lets us in (SASL PLAIN, RFC 4616). */
+    private void account(Socket s, IrcLine line) throws IOException {
+        switch (line.command()) {
+            case "CAP" -> {
+                if (line.param(1).equals("ACK")) {
+                    say(s, IrcLine.of("AUTHENTICATE", "PLAIN"));
+                } else if (line.param(1).equals("NAK")) {
+                    throw new Refused("it knows no accounts (SASL)",
+                            "Choose the password of the server in its settings.");
+                }
+            }
+            case "AUTHENTICATE" -> {
+                String secret = target.secret();
+                say(s, IrcLine.of("AUTHENTICATE",
+                        Base64.getEncoder()
+                                .encodeToString(("\0" + target.user() + "\0" + (secret == null ? "" : secret))
+                                        .getBytes(StandardCharsets.UTF_8))));
+            }
+            case LOGGED_IN -> say(s, IrcLine.of("CAP", "END"));
+            default -> throw new Refused("it does not take this user or password", who());
+        }
     }
 
     private void take(Socket s, IrcLine line) throws IOException {
         switch (line.command()) {
             case "PING" -> say(s, IrcLine.of("PONG", line.param(0)));
             case "PONG" -> answered(line.params().isEmpty() ? "" : line.params().getLast(), null);
+            case "CAP", "AUTHENTICATE", LOGGED_IN, "902", "904", "905", "906" -> account(s, line);
             case NICK_TAKEN -> {
                 nick = wanted() + ThreadLocalRandom.current().nextInt(1000);
                 say(s, IrcLine.of("NICK", nick));
             }
             case WELCOME -> {
                 for (String channel : channels) {
-                    say(s, IrcLine.of("JOIN", channel));
-                    say(s, IrcLine.of("MODE", channel));
+                    join(s, channel);
                 }
                 joined = true;
                 if (nick.equals(wanted())) {
@@ -200,7 +240,9 @@ final class IrcLink implements Link {
             case "KICK" -> {
                 if (line.param(1).equalsIgnoreCase(nick)) {
                     report.status(Phase.SILENT, "was removed from %s by %s".formatted(line.param(0), line.nick()),
-                            "The room says: " + line.param(2));
+                            "The room says: " + line.param(2) + ". Rombix asks to be let in again.");
+                    pacing.rest();
+                    join(s, line.param(0));
                 }
             }
             case "PRIVMSG", "NOTICE" -> landed(line.command() + " " + line.param(0), List.of(Value.of(line.param(1)),
@@ -272,6 +314,12 @@ final class IrcLink implements Link {
         }
     }
 
+    private static void put(Socket s, String line) throws IOException {
+        synchronized (s) {
+            s.getOutputStream().write((line + "\r\n").getBytes(StandardCharsets.UTF_8));
+        }
+    }
+
     private void write() throws InterruptedException, IOException {
         Outgoing next = queue.poll(LOOK_MILLIS, TimeUnit.MILLISECONDS);
         Socket s = socket;
@@ -294,12 +342,11 @@ final class IrcLink implements Link {
         String mark = "t" + ++token;
         waiting.put(mark, new Waiting(next.ticket(), System.nanoTime()));
         try {
-            StringBuilder all = new StringBuilder();
-            next.lines().forEach(line -> all.append(line).append("\r\n"));
-            all.append(IrcLine.of("PING", mark).encode()).append("\r\n");
-            synchronized (s) {
-                s.getOutputStream().write(all.toString().getBytes(StandardCharsets.UTF_8));
+            for (String line : next.lines()) {
+                pacing.next();
+                put(s, line);
             }
+            put(s, IrcLine.of("PING", mark).encode());
         } catch (IOException e) {
             answered(mark, "the connection broke");
             s.close();
@@ -313,14 +360,13 @@ final class IrcLink implements Link {
             List<String> words = new ArrayList<>(List.of(packet.address().split(" ")));
             String command = words.removeFirst();
             packet.args().forEach(a -> words.add(a.toString()));
-            String line = new IrcLine("", command, words).encode();
-            if (line.getBytes(StandardCharsets.UTF_8).length + 2 > IrcLine.LONGEST
-                    - PREFIX) {
+            List<IrcLine> all = new IrcLine("", command, words).split(IrcLine.LONGEST - PREFIX - 2);
+            if (all.isEmpty()) {
                 report.failed(ticket, "a message has at most " + (IrcLine.LONGEST - PREFIX)
                         + " bytes; this one is longer");
                 return;
             }
-            lines.add(line);
+            all.forEach(line -> lines.add(line.encode()));
         }
         if (writer.closed()) {
             report.failed(ticket, "was closed");

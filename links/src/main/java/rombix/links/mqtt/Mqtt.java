@@ -1,6 +1,10 @@
 package rombix.links.mqtt;
 
+import java.util.List;
 import rombix.core.card.Protocol.Reach;
+import rombix.core.card.Setting;
+import rombix.core.value.Value;
+import rombix.core.value.ValueType;
 import rombix.links.link.GearReport;
 import rombix.links.link.Link;
 import rombix.links.link.LinkType;
@@ -8,6 +12,12 @@ import rombix.links.link.Target;
 
 /** MQTT: {@code topic/of/the/message}. */
 public final class Mqtt extends LinkType {
+    static final String KEEP_ALIVE = "keep-alive";
+    static final String CLIENT = "client";
+    static final String WILL_TOPIC = "will-topic";
+    static final String THERE = "there";
+    static final String GONE = "gone";
+
     public Mqtt() {
         super("mqtt", "MQTT", "[^#+]+", "a topic without wildcards", 10, Reach.NETWORK);
     }
@@ -15,6 +25,26 @@ public final class Mqtt extends LinkType {
     @Override
     public Link open(GearReport report, Target target) {
         return new MqttLink(report, target);
+    }
+
+    @Override
+    public String inAddress(String text) {
+        return text.replaceAll("[#+]", "-"); // Nothing that is chosen may address more than one topic.
+    }
+
+    @Override
+    public List<Setting> settings() {
+        return List.of(Setting.number(KEEP_ALIVE, "Keep-alive", "s", 1, 600, 5.0,
+                "How soon it is seen that the broker is gone."),
+                Setting.text(CLIENT, "Client name",
+                        "What the broker knows Rombix by; one of its own where nothing is set."),
+                Setting.text(WILL_TOPIC,
+                        "Says on topic that it is there",
+                        "Others see there whether Rombix is connected: the broker itself says when it is not."),
+                new Setting(THERE, "What it says", ValueType.TEXT, null, null, null, List.of(), Value.of("online"),
+                        "Kept on that topic while Rombix is connected."),
+                new Setting(GONE, "What is said when it is gone",
+                        ValueType.TEXT, null, null, null, List.of(), Value.of("offline"), "Its last will."));
     }
 
     @Override

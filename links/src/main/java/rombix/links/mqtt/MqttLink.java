@@ -12,7 +12,9 @@ import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.UUID;
@@ -26,11 +28,14 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.card.Figures;
 import rombix.core.card.Order;
 import rombix.core.card.Twin;
+import rombix.core.engine.Status.Phase;
 import rombix.core.value.Value;
 import rombix.links.link.Connected;
+import rombix.links.link.GearPlaces;
 import rombix.links.link.GearReport;
 import rombix.links.link.HostPort;
 import rombix.links.link.Link;
+import rombix.links.link.Polls;
 import rombix.links.link.Refused;
 import rombix.links.link.Secure;
 import rombix.links.link.Target;
@@ -42,6 +47,8 @@ final class MqttLink implements Link {
 
     private final GearReport report;
     private final Target target;
+    private final GearPlaces places;
+    private final Polls polls;
     private final String where;
     private volatile Mqtt3AsyncClient client;
     private final Connected<Session> connected;
@@ -60,6 +67,8 @@ final class MqttLink implements Link {
     MqttLink(GearReport report, Target target) {
         this.report = report;
         this.target = target;
+        this.places = new GearPlaces(report.twin(), target);
+        this.polls = new Polls(report, this::asked);
         this.where = HostPort.words(target.hostPort());
         client = client(null);
         connected = new Connected<>(report, "mqtt", new Connected.Way<>() {
@@ -71,6 +80,7 @@ final class MqttLink implements Link {
             @Override
             public void serve(Session session) throws IOException, InterruptedException {
                 subscribe();
+                greet();
                 report.ready();
                 await(ended);
                 throw new IOException("no broker at " + where);
@@ -79,7 +89,10 @@ final class MqttLink implements Link {
     }
 
     private Mqtt3AsyncClient client(@Nullable MqttClientSslConfig tls) {
-        return Mqtt3Client.builder().identifier("rombix-" + UUID.randomUUID().toString().substring(0, 8))
+        String named = places.text(Mqtt.CLIENT);
+        return Mqtt3Client.builder().identifier(named.isBlank()
+                ? "rombix-" + UUID.randomUUID().toString().substring(0, 8)
+                : named)
                 .transportConfig().serverHost(target.hostPort().getHostString())
                 .serverPort(target.hostPort().getPort()).socketConnectTimeout(CONNECT_SECONDS, TimeUnit.SECONDS)
                 .mqttConnectTimeout(CONNECT_SECONDS, TimeUnit.SECONDS)
@@ -95,7 +108,14 @@ final class MqttLink implements Link {
             client = client(MqttClientSslConfig.builder().trustManagerFactory(secure.trust())
                     .hostnameVerifier(secure.names() ? null : (_, _) -> true).build());
         }
-        var connect = client.connectWith().cleanSession(true).keepAlive(5);
+        var connect = client.connectWith().cleanSession(true).keepAlive((int) places.number(Mqtt.KEEP_ALIVE, 5));
+        String will = places.text(Mqtt.WILL_TOPIC);
+        if (!will.isBlank()) {
+            connect = connect.willPublish().topic(will).qos(MqttQos.AT_LEAST_ONCE).retain(true)
+                    .payload(bytes(places.text(
+                            Mqtt.GONE)))
+                    .applyWillPublish();
+        }
         if (!target.user().isEmpty() || secret != null) {
             var auth = connect.simpleAuth().username(target.user());
             connect = (secret == null ? auth : auth.password(secret.getBytes(StandardCharsets.UTF_8)))
@@ -150,6 +170,46 @@ final class MqttLink implements Link {
         return topics;
     }
 
+    /** Says that we are there, and what the card wants to be said. */
+    private void greet() throws IOException, InterruptedException {
+        String will = places.text(Mqtt.WILL_TOPIC);
+        if (!will.isBlank()) {
+            await(client.publishWith().topic(will).qos(MqttQos.AT_LEAST_ONCE).retain(true).payload(bytes(places.text(
+                    Mqtt.THERE))).send().orTimeout(CONNECT_SECONDS, TimeUnit.SECONDS));
+        }
+        for (Order.Outgoing packet : report.twin().greeting()) {
+            await(publish(places.made(packet)).orTimeout(CONNECT_SECONDS, TimeUnit.SECONDS));
+        }
+    }
+
+    private static byte[] bytes(String text) {
+        return text.getBytes(StandardCharsets.UTF_8);
+    }
+
+    private CompletableFuture<?> asked(Order.Outgoing question) {
+        try {
+            return report.phase() == Phase.READY
+                    ? publish(places.made(question)).orTimeout(CONNECT_SECONDS, TimeUnit.SECONDS)
+                    : CompletableFuture.failedFuture(new IOException("is not connected"));
+        } catch (IOException | IllegalArgumentException e) {
+            return CompletableFuture.failedFuture(e);
+        }
+    }
+
+    /** Publishes with what its card says of it: once at least and not kept, where it says nothing. */
+    private CompletableFuture<?> publish(Order.Outgoing packet) {
+        Value qos = packet.head().get("qos");
+        Value retain = packet.head().get("retain");
+        StringBuilder all = new StringBuilder();
+        packet.args().forEach(a -> all.append(payload(a)));
+        return client.publishWith().topic(packet.address()).qos(Objects.requireNonNullElse(MqttQos.fromCode(qos == null
+                ? 1
+                : (int) qos.asNumber()), MqttQos.AT_LEAST_ONCE)).retain(retain != null && retain.asFlag())
+                .payload(bytes(
+                        all.toString()))
+                .send();
+    }
+
     /** Follows all topics of the card by one message. */
     private void subscribe() throws IOException, InterruptedException {
         List<Mqtt3Subscription> topics = topics(report.twin()).stream().map(t -> Mqtt3Subscription.builder()
@@ -200,10 +260,17 @@ final class MqttLink implements Link {
     @Override
     public void send(long ticket, Order order) {
         long age = report.twin().card().ageMillis();
-        CompletableFuture<?>[] all = order.packets().stream().map(p -> client.publishWith().topic(p.address())
-                .qos(MqttQos.AT_LEAST_ONCE)
-                .payload((p.args().isEmpty() ? "" : payload(p.args().getFirst())).getBytes(StandardCharsets.UTF_8))
-                .send()).toArray(CompletableFuture[]::new);
+        CompletableFuture<?>[] all;
+        try {
+            List<CompletableFuture<?>> sent = new ArrayList<>();
+            for (Order.Outgoing packet : order.packets()) {
+                sent.add(publish(places.made(packet)));
+            }
+            all = sent.toArray(CompletableFuture[]::new);
+        } catch (IOException | IllegalArgumentException e) {
+            report.failed(ticket, String.valueOf(e.getMessage()));
+            return;
+        }
         // A broker that does not answer is left: what waits for it is dropped then, and does not go out later.
         CompletableFuture.allOf(all).orTimeout(age, TimeUnit.MILLISECONDS).whenComplete((_, e) -> {
             if (e == null) {
@@ -220,6 +287,7 @@ final class MqttLink implements Link {
     @Override
     public void close() {
         closed = true;
+        polls.close();
         connected.close();
         client.disconnect();
     }

@@ -1,5 +1,6 @@
 package rombix.wire.irc;
 
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -32,6 +33,48 @@ public record IrcLine(String source, String command, List<String> params) {
     public String nick() {
         int end = source.indexOf('!');
         return end < 0 ? source : source.substring(0, end);
+    }
+
+    /**
+     * This line as several, each no longer than so many bytes, the last parameter taken apart between its words; none
+     * where it cannot be.
+     */
+    public List<IrcLine> split(int longest) {
+        if (size(this) <= longest) {
+            return List.of(this);
+        }
+        if (params.size() < 2) {
+            return List.of();
+        }
+        List<String> before = params.subList(0, params.size() - 1);
+        List<IrcLine> lines = new ArrayList<>();
+        StringBuilder part = new StringBuilder();
+        for (String word : params.getLast().split(" ")) {
+            String more = part.isEmpty() ? word : part + " " + word;
+            if (size(with(before, more)) > longest) {
+                if (part.isEmpty() || size(with(before, word)) > longest) {
+                    return List.of();
+                }
+                lines.add(with(before, part.toString()));
+                part.setLength(0);
+                part.append(word);
+            } else {
+                part.setLength(0);
+                part.append(more);
+            }
+        }
+        lines.add(with(before, part.toString()));
+        return lines;
+    }
+
+    private IrcLine with(List<String> before, String last) {
+        List<String> all = new ArrayList<>(before);
+        all.add(last);
+        return new IrcLine(source, command, all);
+    }
+
+    private static int size(IrcLine line) {
+        return line.encode().getBytes(StandardCharsets.UTF_8).length;
     }
 
     /** The line without its end. What would end it early or begin another is taken out. */
