@@ -2,6 +2,8 @@ package rombix.torture;
 
 import com.sun.management.ThreadMXBean;
 import java.lang.management.ManagementFactory;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -32,11 +34,14 @@ import rombix.core.value.FormulaFault;
 import rombix.core.value.Template;
 import rombix.core.value.Value;
 import rombix.wire.Malformed;
+import rombix.wire.dmx.ArtNetPacket;
 import rombix.wire.dmx.SacnPacket;
 import rombix.wire.irc.IrcLine;
 import rombix.wire.midi.MidiCodec;
+import rombix.wire.midi.MidiEar;
 import rombix.wire.midi.MidiStream;
 import rombix.wire.osc.OscCodec;
+import rombix.wire.osc.OscFraming;
 
 /**
  * Feeds a reader with a million inputs, each a good one that was spoiled: it takes each, or refuses it in the way that is
@@ -70,6 +75,8 @@ final class Inputs implements Trial {
         Path here = Path.of("x.json");
         Rig demo = BoardFile.read(Path.of("demo/star-night.json"));
         Twin studio = demo.twin("studio").orElseThrow();
+        List<Twin> talking = List.of(demo.twin("projector").orElseThrow(), demo.twin("camera").orElseThrow(), demo.twin(
+                "music").orElseThrow(), demo.twin("relays").orElseThrow());
         Board small = Board.empty("B").withGear(List.of(demo.board().gear(Holding.GATE).orElseThrow()))
                 .withPages(List.of(Page.empty("p", "P")
                         .withButtons(List.of(new Button(
@@ -97,6 +104,45 @@ final class Inputs implements Trial {
                 }, List.of(new byte[]{(byte) 0x90, 60, 100, (byte) 0xB0, 7, 1, (byte) 0xF0, 1, 2, (byte) 0xF7})),
                 new Inputs("sacn", 1, b -> SacnPacket.decode(ByteBuffer.wrap(b)), List.of(new SacnPacket(
                         new java.util.UUID(1, 2), "x", 100, 3, false, 1, new byte[64]).encode())),
+                new Inputs("artnet", 1, b -> ArtNetPacket.decode(ByteBuffer.wrap(b)), List.of(ArtNetPacket.encode(
+                        new ArtNetPacket.Dmx(1, 3, new byte[64])),
+                        ArtNetPacket.encode(new ArtNetPacket.PollReply(new byte[4],
+                                "node", "a node")))),
+                new Inputs("midi-words", 1, b -> {
+                    MidiEar ear = new MidiEar((_, _) -> {
+                    });
+                    new MidiStream(m -> {
+                        try {
+                            ear.take(m, 0);
+                        } catch (Malformed e) {
+                            // That is what it is to say.
+                        }
+                    }).feed(b, 0, b.length);
+                }, List.of(new byte[]{(byte) 0xF0, 0x7F, 0x7F, 2, 1, 1, 0x31, 0, 0x32, (byte) 0xF7, (byte) 0xB0, 99, 2,
+                        98, 3, 6, 4, 38, 5})),
+                new Inputs("osc-streams", 1, b -> {
+                    for (OscFraming framing : OscFraming.values()) {
+                        try {
+                            OscFraming.Reader in = framing.reader(new ByteArrayInputStream(b));
+                            for (byte[] packet = in.next(); packet != null; packet = in.next()) {
+                                OscCodec.decode(ByteBuffer.wrap(packet));
+                            }
+                        } catch (IOException e) {
+                            throw new Malformed(String.valueOf(e.getMessage()));
+                        }
+                    }
+                }, List.of(OscFraming.SLIP.frame(bytes("/a\0\0,i\0\0\0\0\0\7")), OscFraming.LENGTH.frame(bytes(
+                        "/a\0\0,i\0\0\0\0\0\7")))),
+                new Inputs("messages", 2, b -> {
+                    for (Twin twin : talking) {
+                        for (String from : new String[]{"line", "text", "bytes", "/state"}) {
+                            twin.land(from, List.of(Value.of(text(b))));
+                        }
+                    }
+                }, List.of(bytes(
+                        "{\"state\": {\"playing\": true, \"volume\": 0.5}, \"playlists\": {\"a\": {\"name\": \"A\"}}}"),
+                        bytes("{\"preset\": \"3\", \"pan\": -88.5, \"tracking\": true}"), bytes("POWER=WARMING"), bytes(
+                                "STATE 1=ON 2=OFF 3=OFF 4=ON"))),
                 new Inputs("irc", 1, b -> IrcLine.decode(text(b)), List.of(bytes(
                         ":a!b@c PRIVMSG #room :hello there"), bytes("@tag=1 :s 324 me #room +nt"))),
                 new Inputs("readings", 1, b -> studio.land(text(b), List.of(Value.of(text(b)), Value.of(b.length))),
