@@ -128,9 +128,11 @@ class ButtonEditsTest {
         assertThat(bench.page().id()).isEqualTo("levels");
         assertThat(bench.buttons()).extracting(Button::id).containsExactly("gate", "dome-door");
         whole();
+        assertThat(edits.pageBy(1).id()).isEqualTo("dome");
+        bench.showPage("dome");
         assertThat(edits.pageBy(1).id()).as("round and round").isEqualTo("doors");
         bench.showPage("doors");
-        assertThat(edits.pageBy(-1).id()).isEqualTo("levels");
+        assertThat(edits.pageBy(-1).id()).isEqualTo("dome");
     }
 
     @Test

@@ -26,12 +26,7 @@ public final class Midi extends LinkType {
     public List<String> ports() {
         Map<String, Integer> seen = new HashMap<>();
         return Stream.of(MidiSystem.getMidiDeviceInfo()).filter(Midi::takesMessages).map(MidiDevice.Info::getName).map(
-                name -> numbered(name, seen.merge(name, 1, Integer::sum))).toList();
-    }
-
-    /** The name of the second port that is called so has a number behind it, and so on. */
-    static String numbered(String name, int count) {
-        return count == 1 ? name : name + " (" + count + ")";
+                name -> PortNames.numbered(name, seen.merge(name, 1, Integer::sum))).toList();
     }
 
     private static boolean takesMessages(MidiDevice.Info info) {

@@ -149,10 +149,10 @@ final class MidiLink implements Link {
             for (MidiDevice.Info info : MidiSystem.getMidiDeviceInfo()) {
                 if (port.equals(info.getName()) || port.matches(Pattern.quote(info.getName()) + " \\(\\d+\\)")) {
                     MidiDevice device = MidiSystem.getMidiDevice(info);
-                    if (device.getMaxReceivers() != 0 && Midi.numbered(info.getName(), ++outs).equals(port)) {
+                    if (device.getMaxReceivers() != 0 && PortNames.numbered(info.getName(), ++outs).equals(port)) {
                         out = device;
                     }
-                    if (device.getMaxTransmitters() != 0 && Midi.numbered(info.getName(), ++ins).equals(port)) {
+                    if (device.getMaxTransmitters() != 0 && PortNames.numbered(info.getName(), ++ins).equals(port)) {
                         in = device;
                     }
                 }
