@@ -25,6 +25,7 @@ public final class Bench {
     public static void main(String[] args) throws Exception {
         Map<String, Measured> all = new LinkedHashMap<>();
         all.put("press", new Press());
+        all.put("wires", new Wires());
         all.put("keys", new KeysOut());
         all.put("seeing", new Seeing());
         all.put("sounding", new Sounding());

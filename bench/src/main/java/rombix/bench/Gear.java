@@ -34,7 +34,9 @@ final class Gear implements AutoCloseable {
              "lists": {"lamp": []},
              "commands": [
                {"id": "go", "title": "Go {n}", "params": [{"id": "n", "type": "number"}],
-                "send": {"osc": [{"to": "/go", "args": ["{n}"]}]}},
+                "send": {"osc": [{"to": "/go", "args": ["{n}"]}], "line": [{"to": "line", "args": ["GO {n}"]}],
+                  "websocket": [{"to": "text", "args": ["GO {n}"]}], "http": [{"to": "PUT /go", "args": ["{n}", ""]}],
+                  "artnet": [{"to": "0 1", "args": ["{n}"]}]}},
                {"id": "level", "title": "{lamp} to {level}",
                 "params": [{"id": "lamp", "type": "choice"},
                            {"id": "level", "type": "number", "min": 0, "max": 100, "default": 0}],

@@ -5,16 +5,35 @@ import java.util.List;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.locks.LockSupport;
+import java.util.function.Consumer;
+import java.util.function.LongConsumer;
 
 /** Measures two ways to the same datagram, turn about, so that both meet the same weather. */
 final class Rounds {
-    private static final int WARM_UP = 4000;
-    private static final int ROUNDS = 20;
-    private static final int EACH = 300;
-    private static final long APART_NANOS = 1_000_000;
+    private final int warmUp;
+    private final int rounds;
+    private final int each;
+    private final long apartNanos;
 
     private final AtomicLong arrived = new AtomicLong();
     private final Semaphore one = new Semaphore(0);
+
+    /** As many as the quick ones want. */
+    Rounds() {
+        this(4000, 20, 300);
+    }
+
+    Rounds(int warmUp, int rounds, int each) {
+        this(warmUp, rounds, each, 1_000_000);
+    }
+
+    /** @param apartNanos how long there is nothing between two */
+    Rounds(int warmUp, int rounds, int each, long apartNanos) {
+        this.warmUp = warmUp;
+        this.rounds = rounds;
+        this.each = each;
+        this.apartNanos = apartNanos;
+    }
 
     /** Something that has one datagram arrive at the gear. */
     interface Way {
@@ -27,25 +46,31 @@ final class Rounds {
      * @param reach what the ratio is to stay under
      */
     List<Figure> figures(String name, Gear gear, Way ours, Way bare, double reach) throws Exception {
-        gear.received(at -> {
+        return figures(name, gear::received, ours, bare, reach);
+    }
+
+    /** @param far takes what is to be told of each arrival */
+    List<Figure> figures(String name, Consumer<LongConsumer> far, Way ours, Way bare, double reach) throws Exception {
+        far.accept(at -> {
             arrived.set(at);
             one.release();
         });
         one.drainPermits();
-        for (int i = 0; i < WARM_UP; i++) {
+        for (int i = 0; i < warmUp; i++) {
             once(ours);
             once(bare);
+            LockSupport.parkNanos(apartNanos > 1_000_000 ? apartNanos : 0);
         }
         List<Long> our = new ArrayList<>();
         List<Long> their = new ArrayList<>();
-        for (int round = 0; round < ROUNDS; round++) {
-            for (int i = 0; i < EACH; i++) {
+        for (int round = 0; round < rounds; round++) {
+            for (int i = 0; i < each; i++) {
                 our.add(once(ours));
-                LockSupport.parkNanos(APART_NANOS);
+                LockSupport.parkNanos(apartNanos);
             }
-            for (int i = 0; i < EACH; i++) {
+            for (int i = 0; i < each; i++) {
                 their.add(once(bare));
-                LockSupport.parkNanos(APART_NANOS);
+                LockSupport.parkNanos(apartNanos);
             }
         }
         return List.of(figure(name + "-p50", our, their, 0.5, reach), figure(name + "-p99", our, their, 0.99, reach));

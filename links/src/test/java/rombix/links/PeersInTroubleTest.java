@@ -18,12 +18,15 @@ import java.util.concurrent.locks.LockSupport;
 import java.util.function.BiFunction;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.parallel.Execution;
+import org.junit.jupiter.api.parallel.ExecutionMode;
 import org.junit.jupiter.api.Timeout;
 import rombix.core.engine.Status.Phase;
 import rombix.core.value.Value;
 
 /** What links say and do when the other end refuses, freezes, babbles, or has a name that nobody knows. */
 @Timeout(60)
+@Execution(ExecutionMode.CONCURRENT)
 class PeersInTroubleTest {
     private static final Map<String, Value> ROOM = Map.of("room", Value.of("star-night"));
     private static final String WELCOME = ":s 001 rombix :Welcome";

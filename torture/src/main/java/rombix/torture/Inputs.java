@@ -120,19 +120,7 @@ final class Inputs implements Trial {
                     }).feed(b, 0, b.length);
                 }, List.of(new byte[]{(byte) 0xF0, 0x7F, 0x7F, 2, 1, 1, 0x31, 0, 0x32, (byte) 0xF7, (byte) 0xB0, 99, 2,
                         98, 3, 6, 4, 38, 5})),
-                new Inputs("osc-streams", 1, b -> {
-                    for (OscFraming framing : OscFraming.values()) {
-                        try {
-                            OscFraming.Reader in = framing.reader(new ByteArrayInputStream(b));
-                            for (byte[] packet = in.next(); packet != null; packet = in.next()) {
-                                OscCodec.decode(ByteBuffer.wrap(packet));
-                            }
-                        } catch (IOException e) {
-                            throw new Malformed(String.valueOf(e.getMessage()));
-                        }
-                    }
-                }, List.of(OscFraming.SLIP.frame(bytes("/a\0\0,i\0\0\0\0\0\7")), OscFraming.LENGTH.frame(bytes(
-                        "/a\0\0,i\0\0\0\0\0\7")))),
+                stream("osc-slip", OscFraming.SLIP), stream("osc-lengths", OscFraming.LENGTH),
                 new Inputs("messages", 2, b -> {
                     for (Twin twin : talking) {
                         for (String from : new String[]{"line", "text", "bytes", "/state"}) {
@@ -160,6 +148,19 @@ final class Inputs implements Trial {
                         small)))),
                 new Inputs("cards", 4, b -> CardLibrary.check(here, text(b)), shipped),
                 new Inputs("pictures", 6, Inputs::picture, pictures()));
+    }
+
+    private static Inputs stream(String of, OscFraming framing) {
+        return new Inputs(of, 1, b -> {
+            try {
+                OscFraming.Reader in = framing.reader(new ByteArrayInputStream(b));
+                for (byte[] packet = in.next(); packet != null; packet = in.next()) {
+                    OscCodec.decode(ByteBuffer.wrap(packet));
+                }
+            } catch (IOException e) {
+                throw new Malformed(String.valueOf(e.getMessage()));
+            }
+        }, List.of(framing.frame(bytes("/a\0\0,i\0\0\0\0\0\7"))));
     }
 
     private static void picture(byte[] bytes) throws Malformed {

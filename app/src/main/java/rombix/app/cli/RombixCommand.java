@@ -42,6 +42,7 @@ public final class RombixCommand implements Callable<Integer> {
             new Entry(CardsCommand.class, _ -> new CardsCommand()),
             new Entry(StandInsCommand.class, _ -> new StandInsCommand()),
             new Entry(SecretsCommand.class, _ -> new SecretsCommand()),
+            new Entry(SendersCommand.class, _ -> new SendersCommand()),
             new Entry(LogCommand.class, _ -> new LogCommand()), new Entry(PictureCommand.class,
                     _ -> new PictureCommand()),
             new Entry(WarmUpCommand.class, _ -> new WarmUpCommand(RombixCommand::line)));

@@ -1,5 +1,6 @@
 package rombix.app.deck;
 
+import java.util.List;
 import java.util.Set;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
@@ -15,14 +16,16 @@ public interface Touches {
      * @param gamepads the gamepads and joysticks that are plugged in, as far as any is looked for
      * @param keysSeen whether keys are seen while another application is in front, and {@code keys} why not, in words
      * @param oscPort where OSC messages are awaited, -1 where they are not, and {@code osc} why not, in words
+     * @param senders the computers from which OSC is taken, beside this one
      * @param armed whether they press now: in Live and in Rehearse
      * @param dropped how many pushes came faster than they could be taken
      */
     record Sources(Set<String> open, Set<String> ports, Set<String> gamepads, boolean keysSeen, String keys,
-            int oscPort, String osc,
+            int oscPort, String osc, List<String> senders,
             boolean armed, int dropped) {
         /** Where there is nothing. */
-        public static final Sources NONE = new Sources(Set.of(), Set.of(), Set.of(), false, "", -1, "", false, 0);
+        public static final Sources NONE = new Sources(Set.of(), Set.of(), Set.of(), false, "", -1, "", List.of(),
+                false, 0);
     }
 
     Sources sources();

@@ -18,6 +18,7 @@ import rombix.core.touch.Touch;
 import rombix.links.desktop.GlobalKeys;
 import rombix.links.gamepad.Gamepads;
 import rombix.links.midi.Controllers;
+import rombix.app.edit.Senders;
 import rombix.links.osc.OscIn;
 
 /**
@@ -59,7 +60,7 @@ final class Inputs implements Touches, AutoCloseable {
         made[0] = feedback;
         gamepads = new Gamepads(switchboard::take);
         keys = new GlobalKeys(this::key);
-        osc = new OscIn(switchboard::take);
+        osc = new OscIn(switchboard::take, new Senders()::all);
     }
 
     private void key(Touch touch) {
@@ -113,7 +114,7 @@ final class Inputs implements Touches, AutoCloseable {
         return new Sources(controllers.open(), controllers.there(), gamepads.there(), keys.listening(), keys.trouble(),
                 osc.port(), osc
                         .trouble(),
-                switchboard.armed(), switchboard.dropped());
+                osc.senders(), switchboard.armed(), switchboard.dropped());
     }
 
     @Override

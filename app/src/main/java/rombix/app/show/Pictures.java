@@ -18,6 +18,10 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.stage.Stage;
 import javax.imageio.ImageIO;
+import javafx.application.Platform;
+import javafx.scene.Node;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.layout.Region;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Workbench;
 import rombix.app.view.window.Stagework.Theme;
@@ -45,6 +49,9 @@ public final class Pictures {
 
     private final Session session;
     private final Rig rig;
+
+    /** How much is seen above what is scrolled to. */
+    private static final double ABOVE = 90;
 
     /** What a picture shows. */
     public record Wanted(String view, @Nullable String page, @Nullable String button, List<String> press, String type,
@@ -179,7 +186,7 @@ public final class Pictures {
             case "face" -> click("#edit-face");
             case "rules" -> click("#edit-rules");
             case "menu" -> {
-                if (window.scene().lookup("#tile-" + button) instanceof javafx.scene.Node tile) {
+                if (window.scene().lookup("#tile-" + button) instanceof Node tile) {
                     tile.requestFocus();
                 }
                 press(KeyCode.CONTEXT_MENU, false);
@@ -187,7 +194,10 @@ public final class Pictures {
             case "log" -> press(KeyCode.L, true);
             case "report" -> bench.mode(Workbench.Mode.REHEARSE);
             case "triggers" -> press(KeyCode.T, true);
-            case "gear" -> click("#edit-gear");
+            case "gear" -> {
+                click("#edit-gear");
+                unfold(wanted.type());
+            }
             case "boards" -> press(KeyCode.N, true);
             case "parts" ->
                 javafx.event.Event.fireEvent(window.scene().getRoot(), new KeyEvent(KeyEvent.KEY_PRESSED, "",
@@ -218,6 +228,22 @@ public final class Pictures {
         javafx.event.Event.fireEvent(session.window().scene().getRoot(),
                 new KeyEvent(KeyEvent.KEY_PRESSED, "", "", code,
                         false, shortcut, false, false));
+    }
+
+    /** Shows what is set for a gear, where there is one of that id. */
+    private void unfold(String gear) {
+        click("#gear-security-" + gear);
+        click("#gear-settings-" + gear);
+        Platform.runLater(() -> {
+            Node fold = session.window().scene().lookup("#gear-security-" + gear);
+            for (Node up = fold; up != null; up = up.getParent()) {
+                if (up instanceof ScrollPane scroll && scroll.getContent() instanceof Region content) {
+                    double y = content.sceneToLocal(fold.localToScene(0, 0)).getY() - 2 * content.getPadding().getTop();
+                    double room = content.getHeight() - scroll.getViewportBounds().getHeight();
+                    scroll.setVvalue(room <= 0 ? 0 : Math.clamp((y - ABOVE) / room, 0, 1));
+                }
+            }
+        });
     }
 
     private void click(String id) {

@@ -155,6 +155,11 @@ public final class Switchboard {
             case Touch.Key k -> plugged(new Trigger.Key(k.key()).normal(), p -> push(p, k.down(), k, null));
             case Touch.Midi m -> plugged(new Knob(m.port(), m.message(), m.channel(), m.number()),
                     p -> midi(p, m));
+            case Touch.Osc o when OscPattern.isOne(o.address()) -> {
+                OscPattern pattern = new OscPattern(o.address());
+                List.copyOf(plugs.keySet()).stream().filter(k -> k instanceof String a && pattern.matches(a)).forEach(
+                        k -> plugged(k, p -> osc(p, o)));
+            }
             case Touch.Osc o -> plugged(o.address(), p -> osc(p, o));
             case Touch.Gamepad g -> plugged(new Part(g.device(), g.part()), p -> gamepad(p, g));
             case Touch.Gone g -> letGo(l -> g.port().equals(l.port), g.words());

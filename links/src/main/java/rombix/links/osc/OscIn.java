@@ -6,7 +6,10 @@ import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.nio.ByteBuffer;
 import java.nio.channels.DatagramChannel;
+import java.util.List;
+import java.util.Set;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import rombix.core.touch.Touch;
 import rombix.links.link.Loop;
@@ -14,20 +17,31 @@ import rombix.wire.Malformed;
 import rombix.wire.osc.OscCodec;
 import rombix.wire.osc.OscPacket;
 
-/** Listens for OSC messages that pull triggers, on this machine's loopback. Safe to use from any thread. */
+/**
+ * Listens for OSC messages that pull triggers: on this machine's loopback, and where its owner has named others, from
+ * those, too. Safe to use from any thread.
+ */
 public final class OscIn implements AutoCloseable {
     private static final int LARGEST = 65_507;
 
     private final Consumer<Touch> touched;
+    private final Supplier<Set<InetAddress>> senders;
     private final ByteBuffer in = ByteBuffer.allocate(LARGEST);
     private @Nullable DatagramChannel channel;
     private @Nullable Loop loop;
     private int port = -1;
     private String trouble = "";
+    private List<String> named = List.of();
 
     /** @param touched told of each message, on the receiving thread; must not block */
     public OscIn(Consumer<Touch> touched) {
+        this(touched, Set::of);
+    }
+
+    /** @param senders from where else messages are taken; asked when it begins to listen */
+    public OscIn(Consumer<Touch> touched, Supplier<Set<InetAddress>> senders) {
         this.touched = touched;
+        this.senders = senders;
     }
 
     /** Listens at a port from now on (0 for any that is free), or nowhere when it is negative. */
@@ -42,15 +56,19 @@ public final class OscIn implements AutoCloseable {
             return;
         }
         try {
+            Set<InetAddress> others = senders.get();
+            named = others.stream().map(InetAddress::getHostAddress).toList();
             DatagramChannel opened = DatagramChannel.open();
             try {
-                opened.bind(new InetSocketAddress(InetAddress.getLoopbackAddress(), at));
+                opened.bind(others.isEmpty()
+                        ? new InetSocketAddress(InetAddress.getLoopbackAddress(), at)
+                        : new InetSocketAddress(at));
             } catch (IOException e) {
                 opened.close();
                 throw e;
             }
             channel = opened;
-            loop = Loop.start("osc-triggers", () -> receive(opened), this::lost);
+            loop = Loop.start("osc-triggers", () -> receive(opened, others), this::lost);
         } catch (BindException e) {
             trouble = "another program listens at port " + at;
         } catch (IOException e) {
@@ -58,9 +76,12 @@ public final class OscIn implements AutoCloseable {
         }
     }
 
-    private void receive(DatagramChannel from) throws IOException {
+    private void receive(DatagramChannel from, Set<InetAddress> others) throws IOException {
         in.clear();
-        from.receive(in);
+        InetSocketAddress sender = (InetSocketAddress) from.receive(in);
+        if (!sender.getAddress().isLoopbackAddress() && !others.contains(sender.getAddress())) {
+            return; // Nobody who was named.
+        }
         try {
             take(OscCodec.decode(in.flip()));
         } catch (Malformed e) {
@@ -90,6 +111,11 @@ public final class OscIn implements AutoCloseable {
         } catch (IOException e) {
             return -1;
         }
+    }
+
+    /** The computers from which it takes messages, beside this one. */
+    public synchronized List<String> senders() {
+        return named;
     }
 
     /** Why it cannot listen, in words; empty where nothing is wrong. */

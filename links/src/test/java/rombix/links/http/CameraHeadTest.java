@@ -9,6 +9,8 @@ import java.util.Map;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.parallel.Execution;
+import org.junit.jupiter.api.parallel.ExecutionMode;
 import rombix.core.engine.Status.Phase;
 import rombix.core.value.Value;
 import rombix.links.link.GearUnderTest;
@@ -16,6 +18,7 @@ import rombix.links.link.StandInGear;
 import rombix.standins.CameraHead;
 
 /** HTTP with a digest login, JSON both ways, lists, polls and a stream of events, as the camera head speaks it. */
+@Execution(ExecutionMode.CONCURRENT)
 class CameraHeadTest {
     private CameraHead head;
     private GearUnderTest gear;

@@ -7,6 +7,8 @@ import java.io.IOException;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.parallel.Execution;
+import org.junit.jupiter.api.parallel.ExecutionMode;
 import rombix.core.engine.Status.Phase;
 import rombix.core.value.Value;
 import rombix.links.link.GearUnderTest;
@@ -14,6 +16,7 @@ import rombix.links.link.StandInGear;
 import rombix.standins.Music;
 
 /** WebSocket with a challenge, requests with numbers and changes that are told, as the music player speaks it. */
+@Execution(ExecutionMode.CONCURRENT)
 class MusicTest {
     private Music music;
     private GearUnderTest gear;

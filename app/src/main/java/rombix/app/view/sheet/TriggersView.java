@@ -194,7 +194,9 @@ public final class TriggersView {
             all.add(plugged("Gamepads", gamepads, now.gamepads(), "no gamepad"));
         }
         all.add(source("OSC", now.oscPort() >= 0
-                ? "listens at 127.0.0.1:" + now.oscPort()
+                ? now.senders().isEmpty()
+                        ? "listens at 127.0.0.1:" + now.oscPort()
+                        : "listens at port " + now.oscPort() + ", also for " + String.join(", ", now.senders())
                 : now.osc().isEmpty() ? "not used" : now.osc(), now.osc().isEmpty()));
         if (now.dropped() > 0) {
             all.add(source("Dropped", now.dropped() + " presses came too fast", false));
