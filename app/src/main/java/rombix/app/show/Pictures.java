@@ -51,7 +51,7 @@ public final class Pictures {
     private final Rig rig;
 
     /** How much is seen above what is scrolled to. */
-    private static final double ABOVE = 90;
+    private static final double ABOVE = 150;
 
     /** What a picture shows. */
     public record Wanted(String view, @Nullable String page, @Nullable String button, List<String> press, String type,
