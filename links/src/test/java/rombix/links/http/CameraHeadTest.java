@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static rombix.links.link.GearUnderTest.soon;
 
 import java.io.IOException;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.AfterEach;
@@ -66,6 +67,16 @@ class CameraHeadTest {
         }
         gear.answer(last);
         assertThat(head.pan()).isEqualTo(100);
+    }
+
+    @Test
+    void ordersThatWaitWhenTheLinkIsClosedAreAnswered() {
+        List<Long> orders = new ArrayList<>();
+        for (int i = 0; i < 50; i++) {
+            orders.add(gear.send("pan", "pan", i));
+        }
+        gear.close();
+        assertThat(orders).allSatisfy(o -> assertThat(gear.answer(o)).containsAnyOf("sent", "was closed", "no answer"));
     }
 
     @Test

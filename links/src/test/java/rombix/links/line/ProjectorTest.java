@@ -88,4 +88,12 @@ class ProjectorTest {
             assertThat(projector.shutter()).isFalse();
         }
     }
+
+    @Test
+    void anOrderThatIsOnItsWayWhenTheLinkIsClosedIsAnswered() {
+        projector.freeze(true);
+        long order = gear.send("shut");
+        gear.close();
+        assertThat(gear.answer(order)).isIn("Gear: was closed", "Gear: the connection broke");
+    }
 }
