@@ -2,6 +2,7 @@ package rombix.links.mqtt;
 
 import com.hivemq.client.mqtt.MqttClientSslConfig;
 import com.hivemq.client.mqtt.datatypes.MqttQos;
+import java.net.InetSocketAddress;
 import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.BiConsumer;
@@ -16,9 +17,10 @@ interface Broker {
     /**
      * Where it is, and as whom we come.
      *
+     * @param at looked up: the client's own threads are all links', and must not wait for a name
      * @param ended told when the connection has ended, with why
      */
-    record Call(String name, String host, int port, @Nullable MqttClientSslConfig tls, int keepAliveSeconds,
+    record Call(String name, InetSocketAddress at, @Nullable MqttClientSslConfig tls, int keepAliveSeconds,
             String user,
             byte @Nullable [] secret, @Nullable Will will, Consumer<Throwable> ended) {
     }

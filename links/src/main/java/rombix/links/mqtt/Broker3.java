@@ -20,8 +20,8 @@ final class Broker3 implements Broker {
 
     Broker3(Call call) {
         this.call = call;
-        client = Mqtt3Client.builder().identifier(call.name()).transportConfig().serverHost(call.host()).serverPort(call
-                .port()).socketConnectTimeout(CONNECT_SECONDS, TimeUnit.SECONDS).mqttConnectTimeout(CONNECT_SECONDS,
+        client = Mqtt3Client.builder().identifier(call.name()).transportConfig().serverAddress(call.at())
+                .socketConnectTimeout(CONNECT_SECONDS, TimeUnit.SECONDS).mqttConnectTimeout(CONNECT_SECONDS,
                         TimeUnit.SECONDS)
                 .sslConfig(call.tls()).applyTransportConfig().addDisconnectedListener(c -> call
                         .ended().accept(c.getCause()))

@@ -20,8 +20,8 @@ final class Broker5 implements Broker {
 
     Broker5(Call call) {
         this.call = call;
-        client = Mqtt5Client.builder().identifier(call.name()).transportConfig().serverHost(call.host()).serverPort(call
-                .port()).socketConnectTimeout(CONNECT_SECONDS, TimeUnit.SECONDS).mqttConnectTimeout(CONNECT_SECONDS,
+        client = Mqtt5Client.builder().identifier(call.name()).transportConfig().serverAddress(call.at())
+                .socketConnectTimeout(CONNECT_SECONDS, TimeUnit.SECONDS).mqttConnectTimeout(CONNECT_SECONDS,
                         TimeUnit.SECONDS)
                 .sslConfig(call.tls()).applyTransportConfig().addDisconnectedListener(c -> call
                         .ended().accept(c.getCause()))

@@ -115,7 +115,7 @@ final class MqttLink implements Link {
         String will = places.text(Mqtt.WILL_TOPIC);
         Broker.Call call = new Broker.Call(named.isBlank()
                 ? "rombix-" + UUID.randomUUID().toString().substring(0, 8)
-                : named, target.hostPort().getHostString(), target.hostPort().getPort(),
+                : named, HostPort.resolved(target.hostPort()),
                 secure == null
                         ? null
                         : MqttClientSslConfig.builder().trustManagerFactory(secure.trust()).hostnameVerifier(secure
