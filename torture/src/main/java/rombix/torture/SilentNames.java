@@ -21,8 +21,13 @@ public final class SilentNames extends InetAddressResolverProvider {
             public Stream<InetAddress> lookupByName(String host, LookupPolicy policy) throws UnknownHostException {
                 if (host.endsWith(END)) {
                     long until = System.nanoTime() + SILENCE_NANOS;
+                    boolean interrupted = false;
                     while (System.nanoTime() - until < 0) { // No interruption ends what the system does, either.
                         LockSupport.parkNanos(until - System.nanoTime());
+                        interrupted |= Thread.interrupted();
+                    }
+                    if (interrupted) {
+                        Thread.currentThread().interrupt();
                     }
                     throw new UnknownHostException(host);
                 }

@@ -142,6 +142,7 @@ final class Requests implements AutoCloseable {
     private <T> HttpResponse<T> exchange(Order.Outgoing packet, HttpResponse.BodyHandler<T> body, boolean events)
             throws IOException, InterruptedException {
         String secret = target.secret();
+        HostPort.resolved(target.hostPort()); // Before the lock: whoever closes must not wait for a name.
         Over over = over();
         String host = (over.secure() == null ? "http://" : "https://") + HostPort.words(target.hostPort());
         String method = events ? "GET" : packet.address().substring(0, packet.address().indexOf(' '));
@@ -269,7 +270,6 @@ final class Requests implements AutoCloseable {
     private synchronized Over over() throws IOException {
         Over known = present;
         if (known == null) {
-            HostPort.resolved(target.hostPort());
             Secure secure = target.secure();
             known = new Over(Web.client(secure), secure);
             present = known;

@@ -1,7 +1,11 @@
 package rombix.links.link;
 
 import java.io.IOException;
+import java.io.InterruptedIOException;
 import java.net.InetSocketAddress;
+import java.util.concurrent.Callable;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.FutureTask;
 
 /** HOST:PORT, read from a board. */
 public final class HostPort {
@@ -9,16 +13,38 @@ public final class HostPort {
     }
 
     /**
-     * Looks the host up. It may block: not on the conductor's or the interface's thread.
+     * Looks the host up. It may block: not on the conductor's or the interface's thread. It is asked for on a thread of
+     * its own, as whoever waits in the system for a name holds what all virtual threads run on, and cannot be
+     * interrupted; whoever waits here can.
      *
      * @throws IOException in plain words, where nobody knows it now
      */
     public static InetSocketAddress resolved(InetSocketAddress address) throws IOException {
-        InetSocketAddress known = new InetSocketAddress(address.getHostString(), address.getPort());
+        InetSocketAddress known = isNumeric(address)
+                ? lookedUp(address)
+                : aside("name " + address.getHostString(), () -> lookedUp(address));
         if (known.isUnresolved()) {
             throw new IOException("no host “" + address.getHostString() + "” is known here");
         }
         return known;
+    }
+
+    private static InetSocketAddress lookedUp(InetSocketAddress address) {
+        return new InetSocketAddress(address.getHostString(), address.getPort());
+    }
+
+    /** Has something done by a thread of the system, and waits for it for as long as it is not interrupted. */
+    static <T> T aside(String name, Callable<T> what) throws IOException {
+        FutureTask<T> task = new FutureTask<>(what);
+        Thread.ofPlatform().daemon().name(name).start(task);
+        try {
+            return task.get();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new InterruptedIOException("was closed");
+        } catch (ExecutionException e) {
+            throw new IOException(String.valueOf(e.getCause()), e.getCause());
+        }
     }
 
     /** Whether looking it up asks nobody. */

@@ -1,5 +1,9 @@
 package rombix.links.link;
 
+import java.util.concurrent.atomic.AtomicReference;
+import java.util.concurrent.CountDownLatch;
+import java.io.InterruptedIOException;
+import java.io.IOException;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
@@ -15,5 +19,28 @@ class HostPortTest {
         assertThat(Protocol.of("mqtt").wrongAddress("guard:s3same@gate.local:1883")).contains("beside it")
                 .doesNotContain("s3same");
         assertThat(HostPort.words(HostPort.of("gate.local:1883"))).isEqualTo("gate.local:1883");
+    }
+
+    @Test
+    void whoeverWaitsForANameThatNobodyAnswersForCanBeInterrupted() throws InterruptedException {
+        CountDownLatch asked = new CountDownLatch(1);
+        CountDownLatch never = new CountDownLatch(1);
+        AtomicReference<Throwable> why = new AtomicReference<>();
+        Thread waiting = Thread.startVirtualThread(() -> {
+            try {
+                HostPort.aside("name", () -> {
+                    asked.countDown();
+                    never.await();
+                    return "known";
+                });
+            } catch (IOException e) {
+                why.set(e);
+            }
+        });
+        asked.await();
+        waiting.interrupt();
+        waiting.join();
+        never.countDown();
+        assertThat(why.get()).isInstanceOf(InterruptedIOException.class);
     }
 }
