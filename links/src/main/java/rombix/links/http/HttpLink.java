@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CompletableFuture;
-import java.util.concurrent.CompletionException;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -186,7 +185,11 @@ final class HttpLink implements Link {
         String path = order.packets().isEmpty() ? "" : path(order.packets().getFirst());
         last.compute(path, (_, before) -> (before == null || before.isDone()
                 ? CompletableFuture.<Object>completedFuture(null)
-                : before.handle((_, _) -> null)).thenRunAsync(() -> work(ticket, order, at), threads));
+                : before.handle((_, _) -> null)).thenRunAsync(() -> work(ticket, order, at), threads)
+                .exceptionally(_ -> {
+                    answer(ticket, "was closed"); // Nothing begins any more.
+                    return null;
+                }));
     }
 
     private void work(long ticket, Order order, long at) {
@@ -203,7 +206,6 @@ final class HttpLink implements Link {
             answer(ticket, String.valueOf(e.getMessage()));
         } catch (InterruptedException e) {
             answer(ticket, "was closed");
-            throw new CompletionException(e);
         }
     }
 

@@ -206,6 +206,15 @@ public final class Talk implements Link {
 
     private void write() throws InterruptedException {
         Job job = queue.take();
+        try {
+            work(job);
+        } catch (InterruptedException e) {
+            job.done().accept("was closed"); // Whoever waits for it is told.
+            throw e;
+        }
+    }
+
+    private void work(Job job) throws InterruptedException {
         Wire to = reached();
         if (to == null) {
             job.done().accept("is not connected");

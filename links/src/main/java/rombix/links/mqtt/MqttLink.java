@@ -2,12 +2,6 @@ package rombix.links.mqtt;
 
 import com.hivemq.client.mqtt.MqttClientSslConfig;
 import com.hivemq.client.mqtt.datatypes.MqttQos;
-import com.hivemq.client.mqtt.mqtt3.Mqtt3AsyncClient;
-import com.hivemq.client.mqtt.mqtt3.Mqtt3Client;
-import com.hivemq.client.mqtt.mqtt3.exceptions.Mqtt3ConnAckException;
-import com.hivemq.client.mqtt.mqtt3.message.publish.Mqtt3Publish;
-import com.hivemq.client.mqtt.mqtt3.message.subscribe.Mqtt3Subscribe;
-import com.hivemq.client.mqtt.mqtt3.message.subscribe.Mqtt3Subscription;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
@@ -41,16 +35,19 @@ import rombix.links.link.Secure;
 import rombix.links.link.Target;
 import rombix.wire.Malformed;
 
-/** MQTT 3.1.1: publishes commands with QoS 1, follows the topics of the card's readings, and reconnects by itself. */
+/** MQTT, 3.1.1 or 5 where a broker takes that alone: publishes commands with QoS 1, follows the topics of the card's readings, and reconnects by itself. */
 final class MqttLink implements Link {
-    private static final int CONNECT_SECONDS = 4;
+    private static final int CONNECT_SECONDS = Broker.CONNECT_SECONDS;
 
     private final GearReport report;
     private final Target target;
     private final GearPlaces places;
     private final Polls polls;
     private final String where;
-    private volatile Mqtt3AsyncClient client;
+    /** The broker that is reached now, or was last; null before the first. */
+    private volatile @Nullable Broker client;
+    /** Whether it is spoken to in MQTT 5. The link's thread alone. */
+    private boolean five;
     private final Connected<Session> connected;
     private volatile boolean closed;
     /** Ends with the present session, with why. */
@@ -60,7 +57,14 @@ final class MqttLink implements Link {
     private final class Session implements AutoCloseable {
         @Override
         public void close() {
-            client.disconnect();
+            leave();
+        }
+    }
+
+    private void leave() {
+        Broker now = client;
+        if (now != null) {
+            now.disconnect();
         }
     }
 
@@ -70,7 +74,6 @@ final class MqttLink implements Link {
         this.places = new GearPlaces(report.twin(), target);
         this.polls = new Polls(report, this::asked);
         this.where = HostPort.words(target.hostPort());
-        client = client(null);
         connected = new Connected<>(report, "mqtt", new Connected.Way<>() {
             @Override
             public Session connect() throws IOException, InterruptedException {
@@ -88,66 +91,73 @@ final class MqttLink implements Link {
         });
     }
 
-    private Mqtt3AsyncClient client(@Nullable MqttClientSslConfig tls) {
-        String named = places.text(Mqtt.CLIENT);
-        return Mqtt3Client.builder().identifier(named.isBlank()
-                ? "rombix-" + UUID.randomUUID().toString().substring(0, 8)
-                : named)
-                .transportConfig().serverHost(target.hostPort().getHostString())
-                .serverPort(target.hostPort().getPort()).socketConnectTimeout(CONNECT_SECONDS, TimeUnit.SECONDS)
-                .mqttConnectTimeout(CONNECT_SECONDS, TimeUnit.SECONDS)
-                .sslConfig(tls)
-                .applyTransportConfig().addDisconnectedListener(c -> ended.complete(c.getCause())).buildAsync();
+    /** Calls the broker in the version that it took last; in the other one where it knows that alone. */
+    private Session open() throws IOException, InterruptedException {
+        try {
+            return open(five);
+        } catch (OtherVersion e) {
+            five = !five;
+            return open(five);
+        }
     }
 
-    private Session open() throws IOException, InterruptedException {
+    /** The broker does not know this version. */
+    private static final class OtherVersion extends IOException {
+        private static final long serialVersionUID = 1;
+    }
+
+    private Session open(boolean inFive) throws IOException, InterruptedException {
         ended = new CompletableFuture<>();
+        CompletableFuture<Throwable> end = ended;
         String secret = target.secret();
-        Secure secure = target.secure();
-        if (secure != null) { // What is known of certificates may have changed.
-            client = client(MqttClientSslConfig.builder().trustManagerFactory(secure.trust())
-                    .hostnameVerifier(secure.names() ? null : (_, _) -> true).build());
-        }
-        var connect = client.connectWith().cleanSession(true).keepAlive((int) places.number(Mqtt.KEEP_ALIVE, 5));
+        Secure secure = target.secure(); // What is known of certificates may have changed.
+        String named = places.text(Mqtt.CLIENT);
         String will = places.text(Mqtt.WILL_TOPIC);
-        if (!will.isBlank()) {
-            connect = connect.willPublish().topic(will).qos(MqttQos.AT_LEAST_ONCE).retain(true)
-                    .payload(bytes(places.text(
-                            Mqtt.GONE)))
-                    .applyWillPublish();
-        }
-        if (!target.user().isEmpty() || secret != null) {
-            var auth = connect.simpleAuth().username(target.user());
-            connect = (secret == null ? auth : auth.password(secret.getBytes(StandardCharsets.UTF_8)))
-                    .applySimpleAuth();
-        }
+        Broker.Call call = new Broker.Call(named.isBlank()
+                ? "rombix-" + UUID.randomUUID().toString().substring(0, 8)
+                : named, HostPort.resolved(target.hostPort()),
+                secure == null
+                        ? null
+                        : MqttClientSslConfig.builder().trustManagerFactory(secure.trust()).hostnameVerifier(secure
+                                .names() ? null : (_, _) -> true).build(),
+                (int) places.number(Mqtt.KEEP_ALIVE, 5), target
+                        .user(),
+                secret == null ? null : bytes(secret), will.isBlank()
+                        ? null
+                        : new Broker.Will(will, bytes(places.text(Mqtt.GONE))),
+                end::complete);
+        Broker calling = inFive ? new Broker5(call) : new Broker3(call);
         try {
-            Mqtt3AsyncClient connecting = client;
             // Nobody may wait for it any more by the time that it is there.
-            await(connect.send().whenComplete((_, e) -> {
+            await(calling.connect().whenComplete((_, e) -> {
                 if (e == null && closed) {
-                    connecting.disconnect();
+                    calling.disconnect();
                 }
             }));
             if (secure != null) {
                 secure.shaken();
             }
+            client = calling;
             return new Session();
         } catch (IOException e) {
-            throw refused(e, secure);
+            throw refused(e, calling, secure);
         }
     }
 
-    private IOException refused(IOException e, @Nullable Secure secure) {
+    private IOException refused(IOException e, Broker calling, @Nullable Secure secure) {
         for (Throwable why = e; why != null; why = why.getCause()) {
-            if (why instanceof Mqtt3ConnAckException answer) {
-                return new Refused(switch (answer.getMqttMessage().getReturnCode()) {
-                    case BAD_USER_NAME_OR_PASSWORD, NOT_AUTHORIZED -> "the broker does not take this user or password";
-                    default -> "the broker refuses the connection";
-                }, target.link().secret() == null
-                        ? "It may want a user and a secret: set them in the gear's window."
-                        : "Check the user, and replace the secret “" + target.link().secret()
-                                + "” in the gear's window.");
+            Broker.No no = calling.refusal(why);
+            if (no == Broker.No.OTHER_VERSION) {
+                return new OtherVersion();
+            }
+            if (no != null) {
+                return new Refused(no == Broker.No.UNKNOWN_USER
+                        ? "the broker does not take this user or password"
+                        : "the broker refuses the connection",
+                        target.link().secret() == null
+                                ? "It may want a user and a secret: set them in the gear's window."
+                                : "Check the user, and replace the secret “" + target.link().secret()
+                                        + "” in the gear's window.");
             }
             if (why instanceof SSLException && secure != null) {
                 return secure.refused(why);
@@ -174,8 +184,8 @@ final class MqttLink implements Link {
     private void greet() throws IOException, InterruptedException {
         String will = places.text(Mqtt.WILL_TOPIC);
         if (!will.isBlank()) {
-            await(client.publishWith().topic(will).qos(MqttQos.AT_LEAST_ONCE).retain(true).payload(bytes(places.text(
-                    Mqtt.THERE))).send().orTimeout(CONNECT_SECONDS, TimeUnit.SECONDS));
+            await(publish(will, bytes(places.text(Mqtt.THERE)), MqttQos.AT_LEAST_ONCE, true).orTimeout(CONNECT_SECONDS,
+                    TimeUnit.SECONDS));
         }
         for (Order.Outgoing packet : report.twin().greeting()) {
             await(publish(places.made(packet)).orTimeout(CONNECT_SECONDS, TimeUnit.SECONDS));
@@ -202,24 +212,27 @@ final class MqttLink implements Link {
         Value retain = packet.head().get("retain");
         StringBuilder all = new StringBuilder();
         packet.args().forEach(a -> all.append(payload(a)));
-        return client.publishWith().topic(packet.address()).qos(Objects.requireNonNullElse(MqttQos.fromCode(qos == null
+        return publish(packet.address(), bytes(all.toString()), Objects.requireNonNullElse(MqttQos.fromCode(qos == null
                 ? 1
-                : (int) qos.asNumber()), MqttQos.AT_LEAST_ONCE)).retain(retain != null && retain.asFlag())
-                .payload(bytes(
-                        all.toString()))
-                .send();
+                : (int) qos.asNumber()), MqttQos.AT_LEAST_ONCE), retain != null && retain.asFlag());
+    }
+
+    private CompletableFuture<?> publish(String topic, byte[] payload, MqttQos qos, boolean retain) {
+        Broker now = client;
+        return now == null
+                ? CompletableFuture.failedFuture(new IOException("is not connected"))
+                : now.publish(topic, payload, qos, retain);
     }
 
     /** Follows all topics of the card by one message. */
     private void subscribe() throws IOException, InterruptedException {
-        List<Mqtt3Subscription> topics = topics(report.twin()).stream().map(t -> Mqtt3Subscription.builder()
-                .topicFilter(t).qos(MqttQos.AT_LEAST_ONCE).build()).toList();
-        if (topics.isEmpty()) {
+        Set<String> topics = topics(report.twin());
+        Broker now = client;
+        if (topics.isEmpty() || now == null) {
             return;
         }
         try {
-            await(client.subscribe(Mqtt3Subscribe.builder().addSubscriptions(topics).build(), this::take)
-                    .orTimeout(CONNECT_SECONDS, TimeUnit.SECONDS));
+            await(now.follow(topics, this::take).orTimeout(CONNECT_SECONDS, TimeUnit.SECONDS));
         } catch (IOException e) {
             throw e.getCause() instanceof TimeoutException
                     ? new IOException("the broker at " + where + " does not answer", e)
@@ -236,11 +249,11 @@ final class MqttLink implements Link {
         }
     }
 
-    private void take(Mqtt3Publish publish) {
+    private void take(String topic, byte[] payload) {
         try {
-            report.landed(publish.getTopic().toString(), List.of(Value.of(text(publish.getPayloadAsBytes()))));
+            report.landed(topic, List.of(Value.of(text(payload))));
         } catch (Malformed e) {
-            report.ignored(publish.getTopic() + ": " + e.getMessage());
+            report.ignored(topic + ": " + e.getMessage());
         }
     }
 
@@ -289,6 +302,12 @@ final class MqttLink implements Link {
         closed = true;
         polls.close();
         connected.close();
-        client.disconnect();
+        String will = places.text(Mqtt.WILL_TOPIC);
+        if (!will.isBlank() && report.phase() == Phase.READY) { // Who leaves says so himself.
+            publish(will, bytes(places.text(Mqtt.GONE)), MqttQos.AT_LEAST_ONCE, true).orTimeout(1, TimeUnit.SECONDS)
+                    .whenComplete((_, _) -> leave());
+        } else {
+            leave();
+        }
     }
 }

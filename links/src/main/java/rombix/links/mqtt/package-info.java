@@ -1,4 +1,4 @@
-/** MQTT 3.1.1. */
+/** MQTT 3.1.1 and 5. */
 @NullMarked
 package rombix.links.mqtt;
 

@@ -4,11 +4,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static rombix.links.link.GearUnderTest.soon;
 
 import java.io.IOException;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.parallel.Execution;
+import org.junit.jupiter.api.parallel.ExecutionMode;
 import rombix.core.engine.Status.Phase;
 import rombix.core.value.Value;
 import rombix.links.link.GearUnderTest;
@@ -16,6 +19,7 @@ import rombix.links.link.StandInGear;
 import rombix.standins.CameraHead;
 
 /** HTTP with a digest login, JSON both ways, lists, polls and a stream of events, as the camera head speaks it. */
+@Execution(ExecutionMode.CONCURRENT)
 class CameraHeadTest {
     private CameraHead head;
     private GearUnderTest gear;
@@ -63,6 +67,16 @@ class CameraHeadTest {
         }
         gear.answer(last);
         assertThat(head.pan()).isEqualTo(100);
+    }
+
+    @Test
+    void ordersThatWaitWhenTheLinkIsClosedAreAnswered() {
+        List<Long> orders = new ArrayList<>();
+        for (int i = 0; i < 50; i++) {
+            orders.add(gear.send("pan", "pan", i));
+        }
+        gear.close();
+        assertThat(orders).allSatisfy(o -> assertThat(gear.answer(o)).containsAnyOf("sent", "was closed", "no answer"));
     }
 
     @Test

@@ -7,6 +7,8 @@ import java.io.IOException;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.parallel.Execution;
+import org.junit.jupiter.api.parallel.ExecutionMode;
 import rombix.core.engine.Status.Phase;
 import rombix.core.value.Value;
 import rombix.links.link.GearUnderTest;
@@ -14,6 +16,7 @@ import rombix.links.link.StandInGear;
 import rombix.standins.Projector;
 
 /** A text line over TCP with a login, replies, errors and polls, as the projector speaks it. */
+@Execution(ExecutionMode.CONCURRENT)
 class ProjectorTest {
     private Projector projector;
     private GearUnderTest gear;
@@ -84,5 +87,13 @@ class ProjectorTest {
             assertThat(other.done("open")).isEqualTo("sent");
             assertThat(projector.shutter()).isFalse();
         }
+    }
+
+    @Test
+    void anOrderThatIsOnItsWayWhenTheLinkIsClosedIsAnswered() {
+        projector.freeze(true);
+        long order = gear.send("shut");
+        gear.close();
+        assertThat(gear.answer(order)).isIn("Gear: was closed", "Gear: the connection broke");
     }
 }

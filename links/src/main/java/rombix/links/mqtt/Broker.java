@@ -1,0 +1,49 @@
+package rombix.links.mqtt;
+
+import com.hivemq.client.mqtt.MqttClientSslConfig;
+import com.hivemq.client.mqtt.datatypes.MqttQos;
+import java.net.InetSocketAddress;
+import java.util.Set;
+import java.util.concurrent.CompletableFuture;
+import java.util.function.BiConsumer;
+import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
+
+/** A connection to a broker, in the version of MQTT that both speak. Safe to use from any thread. */
+interface Broker {
+    /** How long it may take to connect. */
+    int CONNECT_SECONDS = 4;
+
+    /**
+     * Where it is, and as whom we come.
+     *
+     * @param at looked up: the client's own threads are all links', and must not wait for a name
+     * @param ended told when the connection has ended, with why
+     */
+    record Call(String name, InetSocketAddress at, @Nullable MqttClientSslConfig tls, int keepAliveSeconds,
+            String user,
+            byte @Nullable [] secret, @Nullable Will will, Consumer<Throwable> ended) {
+    }
+
+    /** What the broker says for us when we are gone. */
+    record Will(String topic, byte[] payload) {
+    }
+
+    CompletableFuture<?> connect();
+
+    CompletableFuture<?> publish(String topic, byte[] payload, MqttQos qos, boolean retain);
+
+    /** Follows topics by one message. @param take told of each message with its topic, on a thread of the client's */
+    CompletableFuture<?> follow(Set<String> topics, BiConsumer<String, byte[]> take);
+
+    void disconnect();
+
+    /** Why the broker did not let us in, as it says itself; null where that is not why. */
+    @Nullable
+    No refusal(Throwable why);
+
+    /** Why we were not let in. */
+    enum No {
+        UNKNOWN_USER, OTHER_VERSION, ELSE
+    }
+}
