@@ -30,6 +30,9 @@ final class CardCheck {
     record Flaw(String pointer, String message) {
     }
 
+    /** What a place finds under {@code gear} whatever its card. */
+    private static final Set<String> OF_EVERY_GEAR = Set.of("user", "secret", "request", "time", "host");
+
     private final Card card;
     private final Set<String> known;
     private final List<Flaw> flaws = new ArrayList<>();
@@ -199,7 +202,7 @@ final class CardCheck {
 
     /** What the link knows of every gear, what the card's settings and the protocols' are, and what replies leave. */
     private static Set<String> known(Card card) {
-        Set<String> known = new HashSet<>(Set.of("user", "secret", "request", "time", "host"));
+        Set<String> known = new HashSet<>(OF_EVERY_GEAR);
         card.settings().forEach(s -> known.add(s.id()));
         card.protocols().forEach(p -> p.descriptor().settings().forEach(s -> known.add(s.id())));
         Stream.of(card.greeting().values().stream().flatMap(List::stream), card.polls().values().stream().flatMap(
@@ -226,7 +229,7 @@ final class CardCheck {
     }
 
     private void settings() {
-        Set<String> ids = new HashSet<>(Set.of("user", "secret", "request", "time", "host"));
+        Set<String> ids = new HashSet<>(OF_EVERY_GEAR);
         for (int i = 0; i < card.settings().size(); i++) {
             Setting s = card.settings().get(i);
             String at = "/settings/" + i;

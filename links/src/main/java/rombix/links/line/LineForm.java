@@ -1,12 +1,10 @@
 package rombix.links.line;
 
 import java.io.ByteArrayOutputStream;
-import java.io.IOException;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.HexFormat;
 import java.util.List;
-import org.jspecify.annotations.Nullable;
 import rombix.core.card.MessageReader.Message;
 import rombix.core.card.Order;
 import rombix.core.value.Value;
@@ -45,8 +43,8 @@ final class LineForm {
         return letters;
     }
 
-    /** @throws IOException in plain words, where bytes are none */
-    byte[] bytes(Order.Outgoing packet) throws IOException {
+    /** @throws IllegalArgumentException in plain words, where bytes are none */
+    byte[] bytes(Order.Outgoing packet) {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         boolean digits = packet.address().equals(Line.BYTES);
         StringBuilder text = new StringBuilder();
@@ -55,7 +53,7 @@ final class LineForm {
             try {
                 out.writeBytes(HexFormat.of().parseHex(text.toString().replaceAll("[\\s:-]", "")));
             } catch (IllegalArgumentException e) {
-                throw new IOException("“" + text + "” are no bytes in hexadecimal digits", e);
+                throw new IllegalArgumentException("“" + text + "” are no bytes in hexadecimal digits", e);
             }
             out.writeBytes(checksum.of(out.toByteArray()));
         } else {
@@ -74,11 +72,5 @@ final class LineForm {
 
     Message line(String text) {
         return new Message("line", List.of(Value.of(text)));
-    }
-
-    /** A line as a message; null where there is none. */
-    @Nullable
-    Message lineOrEnd(@Nullable String text) {
-        return text == null ? null : line(text);
     }
 }

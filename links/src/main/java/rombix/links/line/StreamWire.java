@@ -39,7 +39,8 @@ final class StreamWire implements Talk.Wire {
     @Override
     public @Nullable Message read() throws IOException, Malformed {
         if (lines != null) {
-            return form.lineOrEnd(lines.next());
+            String line = lines.next();
+            return line == null ? null : form.line(line);
         }
         int length = in.read(chunk);
         return length < 0 ? null : form.message(chunk, length);

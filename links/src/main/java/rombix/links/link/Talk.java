@@ -34,6 +34,10 @@ public final class Talk implements Link {
 
     /** A connection. {@code write} and {@code read} are called on one thread at a time each. */
     public interface Wire extends AutoCloseable {
+        /**
+         * @throws IOException where the connection is of no more use
+         * @throws IllegalArgumentException in plain words, where the packet is at fault
+         */
         void write(Order.Outgoing packet) throws IOException;
 
         /**

@@ -3,6 +3,7 @@ package rombix.links.osc;
 import java.io.BufferedInputStream;
 import java.io.IOException;
 import java.net.Socket;
+import java.nio.BufferOverflowException;
 import java.nio.ByteBuffer;
 import java.time.Instant;
 import java.util.ArrayDeque;
@@ -46,7 +47,11 @@ final class OscStreamWire implements Talk.Wire {
     @Override
     public void write(Order.Outgoing packet) throws IOException {
         out.clear();
-        OscCodec.encode(OscArguments.packet(packet, aheadMillis), out);
+        try {
+            OscCodec.encode(OscArguments.packet(packet, aheadMillis), out);
+        } catch (BufferOverflowException e) {
+            throw new IllegalArgumentException("the message is too long", e);
+        }
         byte[] bytes = new byte[out.flip().remaining()];
         out.get(bytes);
         socket.getOutputStream().write(framing.frame(bytes));

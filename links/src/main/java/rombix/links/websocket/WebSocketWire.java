@@ -179,7 +179,7 @@ final class WebSocketWire implements Talk.Wire {
                     : socket.sendText(all, true);
             sent.get(SEND_SECONDS, TimeUnit.SECONDS);
         } catch (IllegalArgumentException e) {
-            throw new IOException("“" + all + "” are no bytes in hexadecimal digits", e);
+            throw new IllegalArgumentException("“" + all + "” are no bytes in hexadecimal digits", e);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             throw new IOException("was closed", e);

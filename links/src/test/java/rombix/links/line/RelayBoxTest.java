@@ -32,4 +32,20 @@ class RelayBoxTest {
             assertThat(gear.status().words()).isEqualTo("no serial port “/dev/larkmoor-nothing” is here");
         }
     }
+
+    @Test
+    void bytesThatAreNoneFailTheStepAndLeaveTheConnectionAlone() throws IOException {
+        try (RelayBox box = new RelayBox(null, 0);
+                GearUnderTest gear = StandInGear
+                        .of(new Line(), "any-line", box.address(), l -> l.withSetting(Line.ENDING,
+                                Value.of("LF")))
+                        .ready()) {
+            assertThat(gear.done("bytes", "bytes", "xyz")).isEqualTo("Gear: “xyz” are no bytes in hexadecimal digits");
+            assertThat(gear.done("line", "text", "SET 3 ON")).isEqualTo("sent");
+            soon(() -> box.on(3) && Value.of("DONE").equals(gear.now("last")));
+            assertThat(gear.status().phase()).isEqualTo(Phase.READY);
+            assertThat(gear.done("bytes", "bytes", "53 45 54 20 34 20 4f 4e 0a")).isEqualTo("sent");
+            soon(() -> box.on(4));
+        }
+    }
 }

@@ -10,7 +10,6 @@ import java.util.UUID;
 public final class SacnExtended {
     /** Where a source tells which universes it sends. */
     public static final String DISCOVERY_GROUP = "239.255.250.214";
-    private static final byte[] IDENTIFIER = {'A', 'S', 'C', '-', 'E', '1', '.', '1', '7', 0, 0, 0};
     private static final int EXTENDED = 8;
     private static final int MOST = 512;
 
@@ -38,7 +37,7 @@ public final class SacnExtended {
     }
 
     private static ByteBuffer root(UUID source, int size) {
-        return ByteBuffer.allocate(size).putShort((short) 0x10).putShort((short) 0).put(IDENTIFIER).putShort(
+        return ByteBuffer.allocate(size).putShort((short) 0x10).putShort((short) 0).put(SacnPacket.IDENTIFIER).putShort(
                 (short) (0x7000 | size - 16)).putInt(EXTENDED).putLong(source.getMostSignificantBits()).putLong(source
                         .getLeastSignificantBits());
     }

@@ -24,7 +24,7 @@ public record SacnPacket(UUID source, String sourceName, int priority, int seque
     /** The port of the standard. */
     public static final int PORT = 5568;
     public static final int SLOTS = 512;
-    private static final byte[] IDENTIFIER = {'A', 'S', 'C', '-', 'E', '1', '.', '1', '7', 0, 0, 0};
+    static final byte[] IDENTIFIER = {'A', 'S', 'C', '-', 'E', '1', '.', '1', '7', 0, 0, 0};
     private static final int HEAD = 126;
     private static final int NAME = 64;
 

@@ -46,11 +46,6 @@ final class GearSettings {
         opened.clear();
     }
 
-    /** Shows the fields of a gear when it is shown next. */
-    void unfold(String gear) {
-        opened.add(gear);
-    }
-
     /** Adds a gear's fields below it. */
     void show(Gear g, @Nullable Twin twin, VBox to) {
         List<Setting> settings = twin == null ? List.of() : twin.settings();
