@@ -9,6 +9,8 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
+import rombix.core.board.Board;
+import rombix.core.board.Followed;
 import rombix.core.board.Gear;
 import rombix.core.board.Rig;
 import rombix.core.card.Order;
@@ -33,6 +35,8 @@ public final class Links implements Gears, AutoCloseable {
     private final Map<String, Wired> wired = new ConcurrentHashMap<>();
 
     private final Keyring keyring;
+    private volatile boolean inSight = true;
+    private volatile Followed followed = new Followed(Board.empty(""));
 
     private record Wired(Gear gear, String address, boolean leave, GearReport report, Link link) {
         void close() {
@@ -101,6 +105,13 @@ public final class Links implements Gears, AutoCloseable {
             gone.close();
         });
         wired.forEach((id, w) -> w.link().sights(() -> Sights.of(rig.board(), id)));
+        followed = new Followed(rig.board());
+        wired.forEach((id, w) -> w.report().shown(reading -> inSight || followed.has(id, reading)));
+    }
+
+    /** @param all whether all readings are in sight now; else only those count that the board follows */
+    public void inSight(boolean all) {
+        inSight = all;
     }
 
     /** What the screens of a gear show now; null where there is nothing to be seen. It may block. */

@@ -5,7 +5,9 @@ import java.io.Console;
 import java.io.IOException;
 import java.io.InputStreamReader;
 import java.util.List;
+import java.util.Objects;
 import java.util.concurrent.Callable;
+import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Parameters;
@@ -15,7 +17,7 @@ import rombix.app.edit.Secrets;
 /** Keeps passwords and tokens for gear. They are never arguments: those can be seen by others. */
 @Command(name = "secrets", mixinStandardHelpOptions = true, description = {
         "Keeps the passwords and tokens that boards name: list, set NAME, forget NAME.",
-        "“set” asks for the secret, or reads a line of its standard input. It is never shown.",
+        "“set” asks for the secret, or reads it from its standard input: a line, or a certificate with its key in PEM. It is never shown.",
         "Exit code: 0 done, 2 a bad call."})
 final class SecretsCommand implements Callable<Integer> {
     @Parameters(index = "0", defaultValue = "list", paramLabel = "WHAT", description = "list (default), set or forget.")
@@ -65,8 +67,11 @@ final class SecretsCommand implements Callable<Integer> {
             char[] typed = console.readPassword("The secret “%s”: ", name);
             return typed == null ? "" : new String(typed);
         }
-        String line = new BufferedReader(new InputStreamReader(System.in, java.nio.charset.StandardCharsets.UTF_8))
-                .readLine();
-        return line == null ? "" : line;
+        BufferedReader in = new BufferedReader(
+                new InputStreamReader(System.in, java.nio.charset.StandardCharsets.UTF_8));
+        String line = Objects.requireNonNullElse(in.readLine(), "");
+        return line.startsWith("-----BEGIN ") // A certificate with its key.
+                ? line + "\n" + in.lines().collect(Collectors.joining("\n"))
+                : line;
     }
 }

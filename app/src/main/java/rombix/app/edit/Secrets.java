@@ -73,7 +73,8 @@ public final class Secrets {
         if (!name.matches(Gear.Link.SECRET_NAME)) {
             throw new IllegalArgumentException("a secret's name is made of letters, digits, dots and dashes");
         }
-        if (secret.isEmpty() || secret.chars().anyMatch(Character::isISOControl)) {
+        boolean pem = secret.startsWith("-----BEGIN ");
+        if (secret.isEmpty() || !pem && secret.chars().anyMatch(Character::isISOControl)) {
             throw new IllegalArgumentException("a secret is one line of text, and not empty");
         }
         lines.set(name, secret);

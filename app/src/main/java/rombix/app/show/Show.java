@@ -190,6 +190,7 @@ public final class Show implements Player, AutoCloseable {
             conductor.post(new Event.StopAll());
         }
         twins(twins);
+        links.inSight(mode != Mode.LIVE); // The rack shows all that there is, except while one is on air.
         if (twins) {
             conductor.post(new Event.Arm(false));
         }

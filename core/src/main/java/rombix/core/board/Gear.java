@@ -94,9 +94,11 @@ public record Gear(String id, String name, String card, Link link, Map<String, L
      *
      * @param trust whose certificate is taken
      * @param certificate the certificate of one's own that counts, as PEM; only with {@link Trust#OWN}
+     * @param client the name of the certificate that we show, which is kept with its key on this computer, never here;
+     *            null where we show none
      */
     @JsonInclude(JsonInclude.Include.NON_NULL)
-    public record Tls(Trust trust, @Nullable String certificate) {
+    public record Tls(Trust trust, @Nullable String certificate, @Nullable String client) {
         /** Whose certificate is taken. */
         public enum Trust {
             /** One that an authority known to this computer vouches for. */
@@ -115,6 +117,18 @@ public record Gear(String id, String name, String card, Link link, Map<String, L
             if (trust == Trust.OWN && certificate == null) {
                 throw new IllegalArgumentException("\"tls\" with a certificate of one's own needs the \"certificate\"");
             }
+            if (client != null && !client.matches(Link.SECRET_NAME)) {
+                throw new IllegalArgumentException("a \"client\" is a name of letters, digits, dots and dashes; the"
+                        + " certificate and its key are kept apart from the board");
+            }
+        }
+
+        public Tls(Trust trust, @Nullable String certificate) {
+            this(trust, certificate, null);
+        }
+
+        public Tls withClient(@Nullable String next) {
+            return new Tls(trust, certificate, next);
         }
     }
 

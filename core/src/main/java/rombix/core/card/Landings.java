@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Card.Item;
 import rombix.core.card.Card.ReadingSpec;
@@ -18,7 +19,7 @@ import rombix.core.value.Template;
 import rombix.core.value.Value;
 
 /** Where a gear's packets land: which reading a packet brings, by its address and what it carries. Immutable. */
-final class Landings {
+public final class Landings {
     /** How a colour is written. */
     static final String COLOUR = "#[0-9A-Fa-f]{6}";
     private final Map<String, List<Landing>> fixed = new HashMap<>();
@@ -28,12 +29,15 @@ final class Landings {
     private record Landing(ReadingSpec spec, Arrival arrival, MessageReader reader, Template id) {
     }
 
-    /** @param lists those that can be known without asking the gear; readings of others land wherever their address fits */
-    Landings(Card card, Protocol protocol, Map<String, List<Item>> lists) {
+    /**
+     * @param lists those that can be known without asking the gear; readings of others land wherever their address fits
+     * @param told what the gear has listed by now: the fields of its items are known
+     */
+    Landings(Card card, Protocol protocol, Map<String, List<Item>> lists, Map<String, List<Item>> told) {
         for (ReadingSpec spec : card.readings()) {
             for (Arrival arrival : spec.arrives().getOrDefault(protocol, List.of())) {
                 reported.add(spec.id());
-                place(spec, arrival, lists);
+                place(spec, arrival, lists, told);
             }
         }
     }
@@ -43,30 +47,43 @@ final class Landings {
         return reported.contains(family);
     }
 
-    Set<String> fixed() {
+    /** The addresses that are known in full. */
+    public Set<String> fixed() {
         return Set.copyOf(fixed.keySet());
     }
 
     /** Those of families whose items the gear has yet to list, places included. */
-    Set<Template> open() {
+    public Set<Template> open() {
         return open.stream().map(l -> l.arrival().address()).collect(Collectors.toSet());
     }
 
-    private void place(ReadingSpec spec, Arrival arrival, Map<String, List<Item>> lists) {
+    private void place(ReadingSpec spec, Arrival arrival, Map<String, List<Item>> lists,
+            Map<String, List<Item>> told) {
         Optional<String> family = familyOf(spec);
         if (family.isEmpty()) {
             land(new Landing(spec, arrival, new MessageReader(arrival), spec.id()));
         } else if (lists.containsKey(family.get())) {
-            for (Item item : lists.getOrDefault(family.get(), List.of())) {
-                Function<String, @Nullable Value> filled = of(family.get(), item);
-                Arrival of = arrival.filled(filled);
-                land(new Landing(spec, of, new MessageReader(of), new Template(spec.id().fill(filled))));
-            }
-        } else if (arrival.address().places().isEmpty()) { // Its item is told within the message.
-            land(new Landing(spec, arrival, new MessageReader(arrival), spec.id()));
+            lists.getOrDefault(family.get(), List.of()).forEach(item -> land(spec, arrival, family.get(), item));
+        } else if (arrival.address().places().isEmpty() && !byField(arrival, family.get())) {
+            land(new Landing(spec, arrival, new MessageReader(arrival), spec.id())); // Its item is told within the message.
         } else {
-            open.add(new Landing(spec, arrival, new MessageReader(arrival), spec.id()));
+            told.getOrDefault(family.get(), List.of()).forEach(item -> land(spec, arrival, family.get(), item));
+            if (!byField(arrival, family.get())) { // Fields are known once they are listed.
+                open.add(new Landing(spec, arrival, new MessageReader(arrival), spec.id()));
+            }
         }
+    }
+
+    private void land(ReadingSpec spec, Arrival arrival, String family, Item item) {
+        Function<String, @Nullable Value> filled = of(family, item);
+        Arrival of = arrival.filled(filled);
+        if (!byField(of, family)) { // An item may lack the field.
+            land(new Landing(spec, of, new MessageReader(of), new Template(spec.id().fill(filled))));
+        }
+    }
+
+    private static boolean byField(Arrival arrival, String family) {
+        return arrival.places().stream().anyMatch(p -> p.startsWith(family + "."));
     }
 
     private void land(Landing landing) {
@@ -74,7 +91,7 @@ final class Landings {
     }
 
     /** The readings that a packet from the gear brings; empty if the card knows no such packet. */
-    List<Landed> land(Message message) {
+    public List<Landed> land(Message message) {
         List<Landing> exact = fixed.get(message.address());
         List<Landed> landed = new ArrayList<>();
         if (exact != null) {
@@ -123,6 +140,18 @@ final class Landings {
                 .flatMap(v -> typed(spec.type(), v));
         to.add(value.map(v -> new Landed(reading, v, null)).orElseGet(
                 () -> new Landed(reading, null, "brought “%s”, which its card does not expect".formatted(wire))));
+    }
+
+    /**
+     * How the ids of the readings begin that may come from an address; of all where it is null.
+     */
+    public Set<String> brought(@Nullable String address) {
+        return Stream.concat(address == null
+                ? Stream.concat(fixed.values().stream().flatMap(List::stream), open.stream())
+                : fixed.getOrDefault(address, List.of()).stream(),
+                open.stream().filter(l -> address != null && l
+                        .arrival().address().match(address).isPresent()))
+                .map(l -> l.id().toString().replaceFirst("\\{.*", "")).collect(Collectors.toSet());
     }
 
     private static Optional<Value> typed(ValueType kind, Value v) {

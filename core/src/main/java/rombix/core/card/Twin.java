@@ -62,7 +62,7 @@ public final class Twin {
             items.forEach(i -> byId.putIfAbsent(i.id(), i));
             itemsById.put(list, byId);
         });
-        this.landings = new Landings(card, protocol, this.lists);
+        this.landings = new Landings(card, protocol, this.lists, Map.of());
         readings(Readings.NONE).forEach(r -> byId.putIfAbsent(r.id(), r));
     }
 
@@ -92,6 +92,13 @@ public final class Twin {
         return listed instanceof Value.Choices c
                 ? c.choices().stream().map(Twin::item).toList()
                 : List.of();
+    }
+
+    /** Where its packets land now that it has told these lists, by their names. */
+    public Landings landings(Map<String, Value.Choices> told) {
+        Map<String, List<Item>> items = new HashMap<>();
+        told.forEach((list, choices) -> items.put(list, choices.choices().stream().map(Twin::item).toList()));
+        return new Landings(card, protocol, lists, items);
     }
 
     private static Item item(Value.Choice choice) {
@@ -139,7 +146,7 @@ public final class Twin {
                         family.map(f -> spec.title().fill(named(f, item))).orElse(spec.title().toString()), spec));
             }
         }
-        return Optional.empty();
+        return readings(now).stream().filter(r -> r.id().equals(id)).findFirst(); // Its item has an id with a slash or a gap.
     }
 
     /** What a value of this reading is called: a flag's word, a choice's name, a number with its unit. */
@@ -215,11 +222,6 @@ public final class Twin {
     /** The addresses at which readings arrive that are known in full: those of lists that the gear need not tell. */
     public Set<String> fixedArrivals() {
         return landings.fixed();
-    }
-
-    /** The addresses at which readings of families arrive whose items the gear has yet to list, places included. */
-    public Set<Template> openArrivals() {
-        return landings.open();
     }
 
     /** Whether the gear itself says what a reading is; else it is taken to be as last sent. */

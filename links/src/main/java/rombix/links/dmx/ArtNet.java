@@ -10,6 +10,7 @@ import rombix.links.link.GearReport;
 import rombix.links.link.Link;
 import rombix.links.link.LinkType;
 import rombix.links.link.Target;
+import rombix.wire.dmx.ArtNetPacket;
 
 /** Art-Net 4: {@code UNIVERSE SLOT}; universes count from 0, slots from 1. */
 public final class ArtNet extends LinkType {
@@ -29,8 +30,9 @@ public final class ArtNet extends LinkType {
 
     @Override
     public List<Setting> settings() {
-        return List.of(Dmx.listens(), Dmx.keepAlive(), new Setting(SYNC, "Shown together", ValueType.FLAG, null, null,
-                null, List.of(), Value.of(false),
-                "Universes that change at the same time are shown at the same time."));
+        return List.of(Dmx.listens(ArtNetPacket.PORT), Dmx.keepAlive(),
+                new Setting(SYNC, "Shown together", ValueType.FLAG, null, null,
+                        null, List.of(), Value.of(false),
+                        "Universes that change at the same time are shown at the same time."));
     }
 }

@@ -62,10 +62,12 @@ public final class Dmx extends LinkType {
         }
     }
 
-    static Setting listens() {
-        return Setting.number(LISTEN, "Listens at port", "", 0, 65_535, 0.0,
-                "Where a desk's levels are heard, so that they are readings; 0 for not at all. "
-                        + SacnPacket.PORT + " is usual for sACN, " + ArtNetPacket.PORT + " for Art-Net.");
+    /** @param usual the port where nothing is set; other programs on this computer keep theirs to themselves */
+    static Setting listens(int usual) {
+        return Setting.number(LISTEN, "Listens at port", "", 0, 65_535, (double) usual,
+                "Where nodes answer, and where a desk's levels are heard, so that they are readings; 0 for not at all. "
+                        + SacnPacket.PORT + " is usual for sACN, " + ArtNetPacket.PORT
+                        + " for Art-Net; gear on this computer is not listened to unless it is set.");
     }
 
     static Setting keepAlive() {
@@ -79,7 +81,7 @@ public final class Dmx extends LinkType {
                 "Where several sources send one universe, the highest counts."),
                 Setting.text(SOURCE, "Source name",
                         "What nodes and desks show for it."),
-                listens(), keepAlive(), Setting.number(SYNC,
+                listens(0), keepAlive(), Setting.number(SYNC,
                         "Sync universe", "", 0, 63_999, 0.0,
                         "Levels are shown when a packet with this number says so; 0 for at once."),
                 new Setting(DISCOVERY, "Told to all", ValueType.FLAG, null, null, null, List.of(), Value.of(true),

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.NetworkInterface;
+import java.net.SocketAddress;
 import java.net.StandardProtocolFamily;
 import java.net.StandardSocketOptions;
 import java.nio.ByteBuffer;
@@ -38,6 +39,7 @@ final class DmxEar implements AutoCloseable {
     private final DmxForm form;
     private final Consumer<String> nodes;
     private final DatagramChannel channel;
+    private final @Nullable SocketAddress own;
     private final Loop loop;
     private final ByteBuffer in = ByteBuffer.allocate(LARGEST);
     /** The slots of interest, by universe. */
@@ -48,8 +50,12 @@ final class DmxEar implements AutoCloseable {
     private record Owner(Object source, int priority, long nanos) {
     }
 
-    /** @param nodes told of each node that says that it is there, by its name */
-    DmxEar(GearReport report, DmxForm form, int port, Consumer<String> nodes) {
+    /**
+     * @param nodes told of each node that says that it is there, by its name
+     * @param own where this link itself sends from, which comes back where it goes to all
+     */
+    DmxEar(GearReport report, DmxForm form, int port, Consumer<String> nodes, @Nullable SocketAddress own) {
+        this.own = own;
         this.report = report;
         this.nodes = nodes;
         this.form = form;
@@ -81,7 +87,9 @@ final class DmxEar implements AutoCloseable {
 
     private void receive() throws IOException {
         in.clear();
-        channel.receive(in);
+        if (ours(channel.receive(in))) {
+            return;
+        }
         try {
             DmxForm.Came came = form.read(in.flip());
             switch (came) {
@@ -93,6 +101,11 @@ final class DmxEar implements AutoCloseable {
         } catch (Malformed e) {
             report.ignored(String.valueOf(e.getMessage()));
         }
+    }
+
+    private boolean ours(@Nullable SocketAddress from) throws IOException {
+        return from instanceof InetSocketAddress at && own instanceof InetSocketAddress ours && at
+                .getPort() == ours.getPort() && NetworkInterface.getByInetAddress(at.getAddress()) != null;
     }
 
     private void take(DmxForm.Levels came, long now) {

@@ -59,7 +59,7 @@ final class HttpLink implements Link {
         looking = Loop.start("http " + report.twin().gear(), this::watch, report::troubled);
         streams = report.twin().greeting().stream().filter(p -> p.address().startsWith(EVENTS)).map(p -> Loop.start(
                 "events " + report.twin().gear(), () -> follow(p), report::troubled)).toList();
-        polls = new Polls(report, this::asked);
+        polls = new Polls(report, this::asked, HttpLink::path);
     }
 
     /** Until it answers, and then now and then whether it is still there. */

@@ -73,8 +73,9 @@ public final class Connected<C extends AutoCloseable> implements AutoCloseable {
         if (closed) {
             return;
         }
-        if (e instanceof Refused refused) {
-            report.status(Phase.OFF, String.valueOf(e.getMessage()), refused.hint());
+        Refused alert = Secure.alert(e);
+        if ((alert == null ? e : alert) instanceof Refused refused) {
+            report.status(Phase.OFF, String.valueOf(refused.getMessage()), refused.hint());
         } else {
             report.off(String.valueOf(e.getMessage()));
         }

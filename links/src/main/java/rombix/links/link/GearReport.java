@@ -1,15 +1,20 @@
 package rombix.links.link;
 
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Consumer;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import rombix.core.card.Figures;
 import rombix.core.card.Landed;
+import rombix.core.card.Landings;
+import rombix.core.card.MessageReader.Message;
 import rombix.core.card.Twin;
 import rombix.core.engine.Clock;
 import rombix.core.engine.Event;
@@ -28,6 +33,10 @@ public final class GearReport {
     private final Clock clock;
     private final Consumer<Event> deck;
     private final AtomicLong ignored = new AtomicLong();
+    /** The lists that the gear has told. Guarded by this. */
+    private final Map<String, Value.Choices> told = new HashMap<>();
+    private volatile Landings landings;
+    private volatile Predicate<String> shown = _ -> true;
     private volatile Status last = Status.UNTRIED;
     /** Whether the link was closed: what it still says of the gear would be taken for what the next one says. */
     private volatile boolean left;
@@ -38,6 +47,7 @@ public final class GearReport {
         this.twin = twin;
         this.clock = clock;
         this.deck = deck;
+        this.landings = twin.landings(told);
     }
 
     /** The gear as its card describes it. */
@@ -106,17 +116,54 @@ public final class GearReport {
         return "it waited for more than " + Figures.span(twin.card().ageMillis()) + " and was not sent any more";
     }
 
-    /** A packet came whose address is in the card's form; what it brings is told, what is not understood is counted. */
-    public void landed(String address, List<Value> args) {
-        for (Landed landed : twin.land(address, args)) {
+    /** @param readings whether one is in sight, or followed by the board: what is not need not be asked for so often */
+    public void shown(Predicate<String> readings) {
+        shown = readings;
+    }
+
+    /**
+     * Whether anything shows what comes from an address.
+     *
+     * @param address null where it is not known where it comes from
+     */
+    boolean shows(@Nullable String address) {
+        Predicate<String> now = shown;
+        return landings.brought(address).stream().anyMatch(now);
+    }
+
+    /** Where packets land now: what the gear has listed so far is known. */
+    public Landings landings() {
+        return landings;
+    }
+
+    /**
+     * A packet came whose address is in the card's form; what it brings is told, what is not understood is counted.
+     *
+     * @return whether the gear has listed something by it, so that there may be more to listen to
+     */
+    public boolean landed(String address, List<Value> args) {
+        boolean listed = false;
+        for (Landed landed : landings.land(new Message(address, args))) {
             @Nullable
             Value value = landed.value();
+            if (value instanceof Value.Choices choices) {
+                listed |= listed(landed.reading(), choices);
+            }
             if (value != null && !left) {
                 deck.accept(new Event.Came(twin.gear(), landed.reading(), value));
             } else if (value == null) {
                 ignored("“" + landed.reading() + "” " + landed.problem());
             }
         }
+        return listed;
+    }
+
+    private synchronized boolean listed(String list, Value.Choices now) {
+        boolean other = !now.equals(told.put(list, now));
+        if (other) {
+            landings = twin.landings(told);
+        }
+        return other;
     }
 
     /** Something went wrong inside the link, whose loop goes on: it is counted as a packet that was ignored. */

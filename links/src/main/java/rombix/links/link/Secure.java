@@ -1,23 +1,22 @@
 package rombix.links.link;
 
-import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.net.Socket;
-import java.nio.charset.StandardCharsets;
 import java.security.GeneralSecurityException;
 import java.security.KeyStore;
 import java.security.Provider;
 import java.security.cert.Certificate;
 import java.security.cert.CertificateException;
 import java.security.cert.CertificateExpiredException;
-import java.security.cert.CertificateFactory;
 import java.security.cert.CertificateNotYetValidException;
 import java.security.cert.X509Certificate;
 import java.util.Locale;
 import java.util.Optional;
+import javax.net.ssl.KeyManagerFactory;
 import javax.net.ssl.ManagerFactoryParameters;
 import javax.net.ssl.SSLContext;
 import javax.net.ssl.SSLEngine;
+import javax.net.ssl.SSLException;
 import javax.net.ssl.SSLParameters;
 import javax.net.ssl.TrustManager;
 import javax.net.ssl.TrustManagerFactory;
@@ -69,7 +68,7 @@ public final class Secure {
             own = KeyStore.getInstance(KeyStore.getDefaultType());
             own.load(null, null);
             int n = 0;
-            for (Certificate c : certificates(tls.certificate())) {
+            for (Certificate c : Pem.certificates(tls.certificate())) {
                 own.setCertificateEntry("own" + n++, c);
             }
         }
@@ -77,25 +76,28 @@ public final class Secure {
         return factory;
     }
 
-    /**
-     * The certificates of a text in PEM.
-     *
-     * @throws CertificateException where there is none in it
-     */
-    public static Iterable<? extends Certificate> certificates(String pem) throws CertificateException {
-        var found = CertificateFactory.getInstance("X.509").generateCertificates(new ByteArrayInputStream(pem.getBytes(
-                StandardCharsets.US_ASCII)));
-        if (found.isEmpty()) {
-            throw new CertificateException("there is no certificate in it");
+    /** The certificate of one's own that is shown; null where none is. */
+    public @Nullable KeyManagerFactory keys() throws Refused {
+        String name = tls.client();
+        if (name == null) {
+            return null;
         }
-        return found;
+        String pem = keyring.secret(name).orElseThrow(() -> new Refused("wants our own certificate “" + name
+                + "”, which is not on this computer", "Choose its file in the gear's window."));
+        try {
+            return Pem.keys(pem);
+        } catch (GeneralSecurityException e) {
+            throw new Refused("our own certificate “" + name + "” cannot be used: " + e.getMessage(),
+                    "Choose its file again in the gear's window.");
+        }
     }
 
     SSLContext context() throws Refused {
         TrustManager[] managers = trust().getTrustManagers();
+        KeyManagerFactory keys = keys();
         try {
             SSLContext context = SSLContext.getInstance("TLS");
-            context.init(null, managers, null);
+            context.init(keys == null ? null : keys.getKeyManagers(), managers, null);
             return context;
         } catch (GeneralSecurityException e) {
             throw new IllegalStateException(e); // Every Java has it.
@@ -119,6 +121,10 @@ public final class Secure {
 
     /** Why a handshake failed, in plain words; the cause where it was no handshake. */
     public IOException refused(Throwable why) {
+        Refused alert = alert(why);
+        if (alert != null) {
+            return alert;
+        }
         for (Throwable e = why; e != null; e = e.getCause()) {
             String said = String.valueOf(e.getMessage());
             if (e instanceof CertificateExpiredException || e instanceof CertificateNotYetValidException) {
@@ -144,6 +150,26 @@ public final class Secure {
             }
         }
         return new IOException("TLS was not agreed on: " + why.getMessage(), why);
+    }
+
+    /**
+     * What the other end says of our own certificate (RFC 8446, 6.2), which in TLS 1.3 may be told after the handshake;
+     * null where it says nothing of it.
+     */
+    static @Nullable Refused alert(Throwable why) {
+        for (Throwable e = why; e != null; e = e.getCause()) {
+            String said = String.valueOf(e.getMessage());
+            if (e instanceof SSLException && said.contains("certificate_required")) {
+                return new Refused("it wants to see a certificate of our own",
+                        "Choose one that it knows, with its key, in the gear's window.");
+            }
+            if (e instanceof SSLException
+                    && said.matches(".*fatal alert: (bad_certificate|certificate_unknown|unknown_ca).*")) {
+                return new Refused("it does not take the certificate that is shown to it",
+                        "Choose the one that it knows, with its key, in the gear's window.");
+            }
+        }
+        return null;
     }
 
     /** Takes the certificate that was shown first, and no other ever after. */

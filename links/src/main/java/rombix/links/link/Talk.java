@@ -113,7 +113,7 @@ public final class Talk implements Link {
                 Talk.this.serve(wire);
             }
         });
-        polls = new Polls(report, this::asked);
+        polls = new Polls(report, this::asked, _ -> "");
     }
 
     private void serve(Wire to) throws IOException {

@@ -13,6 +13,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.UUID;
 import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
@@ -21,7 +22,7 @@ import javax.net.ssl.SSLException;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Figures;
 import rombix.core.card.Order;
-import rombix.core.card.Twin;
+import rombix.core.card.Landings;
 import rombix.core.engine.Status.Phase;
 import rombix.core.value.Value;
 import rombix.links.link.Connected;
@@ -49,6 +50,8 @@ final class MqttLink implements Link {
     /** Whether it is spoken to in MQTT 5. The link's thread alone. */
     private boolean five;
     private final Connected<Session> connected;
+    /** The topics that are followed in this session. */
+    private final Set<String> followed = ConcurrentHashMap.newKeySet();
     private volatile boolean closed;
     /** Ends with the present session, with why. */
     private volatile CompletableFuture<Throwable> ended = new CompletableFuture<>();
@@ -72,7 +75,7 @@ final class MqttLink implements Link {
         this.report = report;
         this.target = target;
         this.places = new GearPlaces(report.twin(), target);
-        this.polls = new Polls(report, this::asked);
+        this.polls = new Polls(report, this::asked, _ -> null);
         this.where = HostPort.words(target.hostPort());
         connected = new Connected<>(report, "mqtt", new Connected.Way<>() {
             @Override
@@ -118,8 +121,10 @@ final class MqttLink implements Link {
                 : named, HostPort.resolved(target.hostPort()),
                 secure == null
                         ? null
-                        : MqttClientSslConfig.builder().trustManagerFactory(secure.trust()).hostnameVerifier(secure
-                                .names() ? null : (_, _) -> true).build(),
+                        : MqttClientSslConfig.builder().trustManagerFactory(secure.trust())
+                                .keyManagerFactory(secure.keys()).hostnameVerifier(secure
+                                        .names() ? null : (_, _) -> true)
+                                .build(),
                 (int) places.number(Mqtt.KEEP_ALIVE, 5), target
                         .user(),
                 secret == null ? null : bytes(secret), will.isBlank()
@@ -170,12 +175,12 @@ final class MqttLink implements Link {
      * The topics to be followed: those that are known in full, whatever stands in their places, and for items that the
      * gear has yet to list whatever stands at their level. None is followed twice.
      */
-    static Set<String> topics(Twin twin) {
+    static Set<String> topics(Landings landings) {
         Set<String> topics = new TreeSet<>();
-        twin.openArrivals().forEach(t -> topics.add(t.toString().replaceAll("\\{[^}]*}", "+")));
+        landings.open().forEach(t -> topics.add(t.toString().replaceAll("\\{[^}]*}", "+")));
         List<Pattern> open = topics.stream().map(t -> Pattern.compile(Pattern.quote(t).replace("+", "\\E[^/]*\\Q")))
                 .toList();
-        twin.fixedArrivals().stream().filter(t -> open.stream().noneMatch(o -> o.matcher(t).matches())).forEach(
+        landings.fixed().stream().filter(t -> open.stream().noneMatch(o -> o.matcher(t).matches())).forEach(
                 topics::add);
         return topics;
     }
@@ -226,11 +231,13 @@ final class MqttLink implements Link {
 
     /** Follows all topics of the card by one message. */
     private void subscribe() throws IOException, InterruptedException {
-        Set<String> topics = topics(report.twin());
         Broker now = client;
+        followed.clear();
+        Set<String> topics = topics(report.landings());
         if (topics.isEmpty() || now == null) {
             return;
         }
+        followed.addAll(topics);
         try {
             await(now.follow(topics, this::take).orTimeout(CONNECT_SECONDS, TimeUnit.SECONDS));
         } catch (IOException e) {
@@ -251,9 +258,26 @@ final class MqttLink implements Link {
 
     private void take(String topic, byte[] payload) {
         try {
-            report.landed(topic, List.of(Value.of(text(payload))));
+            if (report.landed(topic, List.of(Value.of(text(payload))))) {
+                followMore();
+            }
         } catch (Malformed e) {
             report.ignored(topic + ": " + e.getMessage());
+        }
+    }
+
+    /** Follows the topics of what the gear has just listed, too. */
+    private void followMore() {
+        Broker now = client;
+        Set<String> more = topics(report.landings());
+        more.removeIf(t -> !followed.add(t));
+        if (!more.isEmpty() && now != null) {
+            now.follow(more, this::take).whenComplete((_, e) -> {
+                if (e != null) {
+                    report.troubled(new IOException("the broker refuses the topics of what is listed: " + e
+                            .getMessage(), e));
+                }
+            });
         }
     }
 

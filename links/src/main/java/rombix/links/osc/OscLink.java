@@ -83,7 +83,7 @@ final class OscLink implements Link {
             throw new IllegalArgumentException("no way to " + HostPort.words(address) + ": " + e.getMessage(), e);
         }
         receiver = Loop.start("osc-in " + report.twin().gear(), this::receive, report::troubled);
-        polls = new Polls(report, this::asked);
+        polls = new Polls(report, this::asked, _ -> null);
         greeter = Loop.start("osc-greeting " + report.twin().gear(), this::greet, report::troubled);
     }
 

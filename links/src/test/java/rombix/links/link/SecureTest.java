@@ -4,20 +4,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
-import java.io.InputStream;
 import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.security.KeyStore;
-import java.util.Base64;
 import java.util.HashMap;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
-import javax.net.ssl.KeyManagerFactory;
-import javax.net.ssl.SSLContext;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import rombix.core.board.Gear;
@@ -28,11 +22,10 @@ import rombix.core.card.Protocol;
 /** Whose certificates are taken, and what is said of those that are not. */
 @Timeout(60)
 class SecureTest {
-    private static final char[] PASSWORD = "for-tests-only".toCharArray();
     private static final int MILLIS = 10_000;
 
     /** Keeps what it is told. */
-    private static final class Kept implements Keyring {
+    private static class Kept implements Keyring {
         private final Map<String, String> seen = new HashMap<>();
 
         @Override
@@ -58,7 +51,7 @@ class SecureTest {
         Server(int port, String store) throws Exception {
             socket = store.isEmpty()
                     ? new ServerSocket(port, 5, InetAddress.getLoopbackAddress())
-                    : context(store).getServerSocketFactory().createServerSocket(port, 5, InetAddress
+                    : TlsFront.context(store, "").getServerSocketFactory().createServerSocket(port, 5, InetAddress
                             .getLoopbackAddress());
             Thread.ofVirtual().start(() -> {
                 while (!socket.isClosed()) {
@@ -82,28 +75,6 @@ class SecureTest {
         }
     }
 
-    private static KeyStore store(String name) throws Exception {
-        KeyStore store = KeyStore.getInstance("PKCS12");
-        try (InputStream in = Objects.requireNonNull(SecureTest.class.getResourceAsStream("/" + name + ".p12"))) {
-            store.load(in, PASSWORD);
-        }
-        return store;
-    }
-
-    private static SSLContext context(String name) throws Exception {
-        KeyManagerFactory keys = KeyManagerFactory.getInstance(KeyManagerFactory.getDefaultAlgorithm());
-        keys.init(store(name), PASSWORD);
-        SSLContext context = SSLContext.getInstance("TLS");
-        context.init(keys.getKeyManagers(), null, null);
-        return context;
-    }
-
-    private static String pem(String name) throws Exception {
-        KeyStore store = store(name);
-        return "-----BEGIN CERTIFICATE-----\n" + Base64.getMimeEncoder().encodeToString(store.getCertificate(store
-                .aliases().nextElement()).getEncoded()) + "\n-----END CERTIFICATE-----\n";
-    }
-
     private static Target target(int port, Tls tls, Keyring keyring) {
         String address = "127.0.0.1:" + port;
         return new Target(address, new Gear.Link(Protocol.of("irc"), address, Map.of()).withTls(tls), keyring,
@@ -118,7 +89,7 @@ class SecureTest {
 
     @Test
     void aCertificateOfOnesOwnIsTakenAndNoOther() throws Exception {
-        Tls own = new Tls(Trust.OWN, pem("house"));
+        Tls own = new Tls(Trust.OWN, TlsFront.pem("house"));
         try (Server good = new Server(0, "house"); Server bad = new Server(0, "other")) {
             assertThat(heard(target(good.port(), own, Keyring.NONE))).isEqualTo('!');
             assertThatThrownBy(() -> heard(target(bad.port(), own, Keyring.NONE))).isInstanceOf(Refused.class)
@@ -138,7 +109,8 @@ class SecureTest {
     @Test
     void aCertificateForAnotherNameIsRefused() throws Exception {
         try (Server server = new Server(0, "elsewhere")) {
-            assertThatThrownBy(() -> heard(target(server.port(), new Tls(Trust.OWN, pem("elsewhere")), Keyring.NONE)))
+            assertThatThrownBy(
+                    () -> heard(target(server.port(), new Tls(Trust.OWN, TlsFront.pem("elsewhere")), Keyring.NONE)))
                     .hasMessageContaining("made out to another name");
         }
     }
@@ -175,5 +147,35 @@ class SecureTest {
         assertThatThrownBy(() -> new Target("127.0.0.1:9", link, Keyring.NONE, Path::of).secret())
                 .isInstanceOf(Refused.class)
                 .hasMessage("wants the secret “house”, which is not on this computer");
+    }
+
+    @Test
+    void whoWantsToSeeACertificateOfOursIsShownIt() throws Exception {
+        Keyring ours = new Kept() {
+            @Override
+            public Optional<String> secret(String name) {
+                return name.equals("booth") ? Optional.of(withKey("other")) : Optional.of("no certificate");
+            }
+        };
+        Tls tls = new Tls(Trust.OWN, TlsFront.pem("house"));
+        try (Server behind = new Server(0, ""); TlsFront front = new TlsFront("house", "other", behind.port())) {
+            assertThat(heard(target(front.port(), tls.withClient("booth"), ours))).isEqualTo('!');
+            assertThatThrownBy(() -> heard(target(front.port(), tls.withClient("torn"), ours))).isInstanceOf(
+                    Refused.class).hasMessage(
+                            "our own certificate “torn” cannot be used: there is no key in it, which begins with BEGIN PRIVATE KEY");
+            assertThatThrownBy(() -> heard(target(front.port(), tls.withClient("gone"), Keyring.NONE))).isInstanceOf(
+                    Refused.class).hasMessageContaining("“gone”, which is not on this computer");
+            assertThatThrownBy(() -> heard(target(front.port(), tls, ours))).isInstanceOf(IOException.class)
+                    .satisfies(e -> assertThat(Secure.alert(e)).isInstanceOf(Refused.class).hasMessage(
+                            "it wants to see a certificate of our own"));
+        }
+    }
+
+    private static String withKey(String name) {
+        try {
+            return TlsFront.withKey(name);
+        } catch (Exception e) {
+            throw new IllegalStateException(e);
+        }
     }
 }

@@ -9,10 +9,13 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.parallel.Execution;
 import org.junit.jupiter.api.parallel.ExecutionMode;
+import rombix.core.board.Gear;
 import rombix.core.engine.Status.Phase;
 import rombix.core.value.Value;
 import rombix.links.link.GearUnderTest;
 import rombix.links.link.StandInGear;
+import rombix.links.link.TlsFront;
+import rombix.standins.Door;
 import rombix.standins.Music;
 
 /** WebSocket with a challenge, requests with numbers and changes that are told, as the music player speaks it. */
@@ -62,6 +65,20 @@ class MusicTest {
         music.play(true);
         gear.ready();
         soon(() -> Value.of(true).equals(gear.now("playing")));
+    }
+
+    @Test
+    void overTlsItIsTheSame() throws Exception {
+        String own = TlsFront.pem("house");
+        try (TlsFront front = new TlsFront("house", "", music.port());
+                GearUnderTest secured = StandInGear
+                        .of(new WebSockets(), "music", "127.0.0.1:" + front.port(), link -> link
+                                .withUser("booth").withSecret(Door.SECRET)
+                                .withTls(new Gear.Tls(Gear.Tls.Trust.OWN, own)))
+                        .ready()) {
+            assertThat(secured.done("shuffle")).isEqualTo("sent");
+            soon(() -> Value.of(true).equals(secured.now("shuffle")));
+        }
     }
 
     @Test

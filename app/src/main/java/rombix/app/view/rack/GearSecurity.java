@@ -3,6 +3,7 @@ package rombix.app.view.rack;
 import java.io.File;
 import java.io.IOException;
 import java.nio.file.Files;
+import java.security.GeneralSecurityException;
 import java.security.cert.CertificateException;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -29,6 +30,7 @@ import rombix.core.board.Board;
 import rombix.core.board.Gear;
 import rombix.core.board.Gear.Tls;
 import rombix.core.board.GearEdits;
+import rombix.links.link.Pem;
 
 /** Who we are to a gear, and how the connection is kept from others. The secret itself never reaches the board. */
 final class GearSecurity {
@@ -192,7 +194,7 @@ final class GearSecurity {
             certificate(g);
             return;
         }
-        Tls tls = way.trust == null ? null : new Tls(way.trust, null);
+        Tls tls = way.trust == null ? null : new Tls(way.trust, null, client(g));
         edit.accept("reach “" + g.name() + "” " + (tls == null ? "without TLS" : "over TLS"), b -> change(b, g, l -> l
                 .withTls(tls)));
     }
@@ -207,12 +209,38 @@ final class GearSecurity {
                 String pem = Files.readString(file.toPath());
                 readable(pem);
                 edit.accept("give “" + g.name() + "” a certificate of one's own", b -> change(b, g, l -> l.withTls(
-                        new Tls(Tls.Trust.OWN, pem))));
+                        new Tls(Tls.Trust.OWN, pem, client(g)))));
             } catch (IOException | CertificateException e) {
                 trouble = "“" + file.getName() + "” is no certificate in PEM: " + e.getMessage();
             }
         }
         shown.accept("gear-tls-" + g.id());
+    }
+
+    private static @Nullable String client(Gear g) {
+        return g.link().tls() == null ? null : g.link().tls().client();
+    }
+
+    /** Our own certificate, which gear may want to see: it is kept with its key among the secrets. */
+    private void ours(Gear g, Tls tls) throws IOException {
+        FileChooser chooser = new FileChooser();
+        chooser.setTitle("Our own certificate with its key, to be shown to “" + g.name() + "”");
+        chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter("Certificates with keys", "*.pem"));
+        File file = chooser.showOpenDialog(null);
+        if (file == null) {
+            return;
+        }
+        String pem = Files.readString(file.toPath());
+        String name = tls.client() == null ? g.id() + "-certificate" : tls.client();
+        try {
+            Pem.keys(pem);
+        } catch (GeneralSecurityException e) {
+            trouble = "“" + file.getName() + "” cannot be shown: " + e.getMessage();
+            return;
+        }
+        secrets.set(name, pem.strip());
+        edit.accept("show “" + g.name() + "” our own certificate", b -> change(b, g, l -> l.withTls(tls.withClient(
+                name))));
     }
 
     /** @throws CertificateException where there is none in it */
@@ -239,6 +267,15 @@ final class GearSecurity {
                 && certificates.firstSeen(at).isPresent()) {
             ways.getChildren().add(way("gear-certificate-forget-" + g.id(), "Forget the certificate seen first",
                     () -> certificates.forget(at)));
+        }
+        Tls tls = g.link().tls();
+        if (tls != null) {
+            ways.getChildren().add(tls.client() == null
+                    ? way("gear-client-" + g.id(), "Show our own certificate…", () -> ours(g, tls))
+                    : way("gear-client-" + g.id(), "Show no certificate of ours", () -> edit.accept("show “" + g
+                            .name() + "” no certificate of ours",
+                            b -> change(b, g, l -> l.withTls(tls.withClient(
+                                    null))))));
         }
         return ways;
     }
