@@ -6,7 +6,9 @@ import rombix.app.edit.Workbench;
 import rombix.core.board.Rig;
 import rombix.core.engine.Event;
 import rombix.core.engine.Known;
+import rombix.core.engine.SimulatedClock;
 import rombix.core.sight.Pixels;
+import rombix.core.traffic.Traffic;
 
 /** Plays nothing: the interface alone is measured. */
 final class Still implements Player {
@@ -43,6 +45,11 @@ final class Still implements Player {
 
     @Override
     public void tryOnTwins(Event.@Nullable Try tried) {
+    }
+
+    @Override
+    public Traffic traffic() {
+        return new Traffic(new SimulatedClock());
     }
 
     @Override

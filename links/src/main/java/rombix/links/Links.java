@@ -22,6 +22,7 @@ import rombix.core.engine.Status;
 import rombix.core.sight.Pixels;
 import rombix.core.sight.Sights;
 import rombix.core.engine.Status.Phase;
+import rombix.core.traffic.Traffic;
 import rombix.links.link.GearReport;
 import rombix.links.link.Keyring;
 import rombix.links.link.Link;
@@ -35,6 +36,7 @@ public final class Links implements Gears, AutoCloseable {
     private final Map<String, Wired> wired = new ConcurrentHashMap<>();
 
     private final Keyring keyring;
+    private final Traffic traffic;
     private volatile boolean inSight = true;
     private volatile Followed followed = new Followed(Board.empty(""));
 
@@ -55,6 +57,7 @@ public final class Links implements Gears, AutoCloseable {
         this.clock = clock;
         this.deck = deck;
         this.keyring = keyring;
+        this.traffic = new Traffic(clock);
     }
 
     /**
@@ -95,7 +98,7 @@ public final class Links implements Gears, AutoCloseable {
             }
             String address = overrides.getOrDefault(gear.id(), gear.link().address());
             boolean may = leave.test(gear.id());
-            GearReport report = new GearReport(rig.twin(gear.id()).orElseThrow(), clock, deck);
+            GearReport report = new GearReport(rig.twin(gear.id()).orElseThrow(), clock, deck, traffic);
             wired.put(gear.id(), new Wired(gear, address, may, report, may
                     ? open(report, new Target(address, gear.link(), keyring, named -> Path.of(rig.file(named))))
                     : guest(report)));
@@ -107,6 +110,11 @@ public final class Links implements Gears, AutoCloseable {
         wired.forEach((id, w) -> w.link().sights(() -> Sights.of(rig.board(), id)));
         followed = new Followed(rig.board());
         wired.forEach((id, w) -> w.report().shown(reading -> inSight || followed.has(id, reading)));
+    }
+
+    /** What goes out to the gear and comes in. */
+    public Traffic traffic() {
+        return traffic;
     }
 
     /** @param all whether all readings are in sight now; else only those count that the board follows */
@@ -161,8 +169,14 @@ public final class Links implements Gears, AutoCloseable {
         if (to == null) {
             deck.accept(new Event.OrderDone(ticket, clock.nanos(), "no link to " + order.gear()));
         } else {
+            traffic.out(ticket, order);
             to.link().send(ticket, order);
         }
+    }
+
+    @Override
+    public void refused(Order order, String why) {
+        traffic.refused(order, why);
     }
 
     @Override

@@ -6,6 +6,7 @@ import rombix.core.board.Rig;
 import rombix.core.engine.Event;
 import rombix.core.engine.Known;
 import rombix.core.sight.Pixels;
+import rombix.core.traffic.Traffic;
 
 /** What plays a board: on its gear, or in rehearsal on twins. Safe to use from any thread. */
 public interface Player {
@@ -38,6 +39,9 @@ public interface Player {
     /** What the screens of a gear show now; null where there is nothing to be seen. It may block. */
     @Nullable
     Pixels look(String gear);
+
+    /** What goes out to the gear and comes in. */
+    Traffic traffic();
 
     /** What is known of the gear now. */
     Known known();

@@ -24,6 +24,7 @@ import rombix.core.engine.Happening;
 import rombix.core.engine.Knowledge;
 import rombix.core.engine.Known;
 import rombix.core.sight.Pixels;
+import rombix.core.traffic.Traffic;
 import rombix.core.engine.Status;
 import rombix.core.engine.TwinGears;
 import rombix.links.Links;
@@ -134,6 +135,11 @@ public final class Show implements Player, AutoCloseable {
     @Override
     public @Nullable Pixels look(String gear) {
         return links.look(gear);
+    }
+
+    @Override
+    public Traffic traffic() {
+        return links.traffic();
     }
 
     @Override

@@ -37,6 +37,11 @@ public interface Gears {
         // Nothing goes on by itself here.
     }
 
+    /** An order is not handed over, as its gear is off: said for whoever looks at what goes out. */
+    default void refused(Order order, String why) {
+        // Nobody looks.
+    }
+
     /** A level that moves by itself stays where it is. Called on the conductor's thread; must not block. */
     default void halt(Glide glide) {
         // Nothing moves by itself here.

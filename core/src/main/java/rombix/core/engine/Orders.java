@@ -69,7 +69,8 @@ final class Orders {
 
     private void go(SeqFrame frame, Order order, long due, long answerNanos) {
         boolean waits = answerNanos >= 0 || order.waits() || frame.options().fail() != StepOptions.Fail.GO_ON;
-        String fault = send(frame.run, frame, frame.place(), order, due, waits ? answerNanos : Long.MIN_VALUE);
+        String fault = send(frame.run, frame, frame.place(), order, due, waits ? answerNanos : Long.MIN_VALUE,
+                null);
         if (fault != null || !waits) {
             frame.done(due, fault);
         } else {
@@ -85,7 +86,7 @@ final class Orders {
     /** Sends what was told by hand. */
     void tell(Twin twin, Op.Do op, long due) {
         try {
-            send(null, null, "", orderOf(op, Scope.of("")), due, Long.MIN_VALUE);
+            send(null, null, "", orderOf(op, Scope.of("")), due, Long.MIN_VALUE, null);
         } catch (IllegalArgumentException | FormulaFault e) {
             failed(null, "", new Order(twin.gear(), op.command, Map.of(), op.command.id(), java.util.List.of(),
                     Map.of(), Set.of()), due, deck.clock.nanos(), String.valueOf(e.getMessage()));
@@ -191,11 +192,6 @@ final class Orders {
         }
     }
 
-    private @Nullable String send(@Nullable Run run, @Nullable SeqFrame frame, String place, Order order, long due,
-            long answerNanos) {
-        return send(run, frame, place, order, due, answerNanos, null);
-    }
-
     /**
      * @param answerNanos how long the frame waits for the gear to show the change; negative when it waits only to learn
      *            that it was sent; least of all when it does not wait
@@ -205,6 +201,7 @@ final class Orders {
             long answerNanos, @Nullable FadeFrame by) {
         String refusal = refusal(order);
         if (refusal != null) {
+            gears.refused(order, refusal);
             failed(run, place, order, due, deck.clock.nanos(), refusal);
             return refusal;
         }
@@ -397,7 +394,7 @@ final class Orders {
                 return;
             }
             send(run, null, place, twin.order(call.command(), call.args(), deck.situation.readingsOf(key.gear())), due,
-                    Long.MIN_VALUE);
+                    Long.MIN_VALUE, null);
         });
     }
 }

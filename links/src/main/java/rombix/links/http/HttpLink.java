@@ -69,6 +69,7 @@ final class HttpLink implements Link {
             if (!before) {
                 target.connect(CONNECT_MILLIS).close();
                 for (Order.Outgoing p : report.twin().greeting()) {
+                    report.said("greeting", p);
                     if (!p.address().startsWith(EVENTS)) {
                         done(p);
                     }
@@ -147,7 +148,7 @@ final class HttpLink implements Link {
             });
         }
         String as = reply == null ? null : reply.as();
-        report.landed(as == null ? message.address() : as, message.args());
+        report.answered(as == null ? message.address() : as, message.args());
     }
 
     /** The path to which a request goes, without what is asked of it. */

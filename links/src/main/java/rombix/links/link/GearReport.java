@@ -14,6 +14,7 @@ import org.slf4j.LoggerFactory;
 import rombix.core.card.Figures;
 import rombix.core.card.Landed;
 import rombix.core.card.Landings;
+import rombix.core.card.Order;
 import rombix.core.card.MessageReader.Message;
 import rombix.core.card.Twin;
 import rombix.core.engine.Clock;
@@ -21,6 +22,7 @@ import rombix.core.engine.Event;
 import rombix.core.engine.Gears;
 import rombix.core.engine.Status;
 import rombix.core.engine.Status.Phase;
+import rombix.core.traffic.Traffic;
 import rombix.core.value.Value;
 
 /** How a link reports to the deck. Safe to use from any thread. */
@@ -32,6 +34,7 @@ public final class GearReport {
     private final Twin twin;
     private final Clock clock;
     private final Consumer<Event> deck;
+    private final Traffic traffic;
     private final AtomicLong ignored = new AtomicLong();
     /** The lists that the gear has told. Guarded by this. */
     private final Map<String, Value.Choices> told = new HashMap<>();
@@ -44,6 +47,12 @@ public final class GearReport {
     private boolean telling;
 
     public GearReport(Twin twin, Clock clock, Consumer<Event> deck) {
+        this(twin, clock, deck, new Traffic(clock));
+    }
+
+    /** @param traffic keeps what goes out and comes in */
+    public GearReport(Twin twin, Clock clock, Consumer<Event> deck, Traffic traffic) {
+        this.traffic = traffic;
         this.twin = twin;
         this.clock = clock;
         this.deck = deck;
@@ -87,12 +96,14 @@ public final class GearReport {
     /** An order went out. */
     public void sent(long ticket) {
         if (ticket != Gears.NO_ANSWER) {
+            traffic.done(ticket, null);
             deck.accept(new Event.OrderDone(ticket, clock.nanos(), null));
         }
     }
 
     /** An order did not go out, and why. */
     public void failed(long ticket, String why) {
+        traffic.done(ticket, why);
         deck.accept(new Event.OrderDone(ticket, clock.nanos(), twin.title() + ": " + why));
     }
 
@@ -142,8 +153,19 @@ public final class GearReport {
      * @return whether the gear has listed something by it, so that there may be more to listen to
      */
     public boolean landed(String address, List<Value> args) {
+        return landed(address, args, false);
+    }
+
+    /** A packet came that belongs to something that was said; what it brings is told. */
+    public void answered(String address, List<Value> args) {
+        landed(address, args, true);
+    }
+
+    private boolean landed(String address, List<Value> args, boolean answer) {
         boolean listed = false;
-        for (Landed landed : landings.land(new Message(address, args))) {
+        List<Landed> all = landings.land(new Message(address, args));
+        traffic.in(twin.gear(), address, args, all, answer);
+        for (Landed landed : all) {
             @Nullable
             Value value = landed.value();
             if (value instanceof Value.Choices choices) {
@@ -152,7 +174,7 @@ public final class GearReport {
             if (value != null && !left) {
                 deck.accept(new Event.Came(twin.gear(), landed.reading(), value));
             } else if (value == null) {
-                ignored("“" + landed.reading() + "” " + landed.problem());
+                counted("“" + landed.reading() + "” " + landed.problem());
             }
         }
         return listed;
@@ -172,8 +194,18 @@ public final class GearReport {
         ignored(String.valueOf(e.getMessage()));
     }
 
+    /** The link says something that no step ordered: a greeting, a poll. */
+    public void said(String of, Order.Outgoing packet) {
+        traffic.said(twin.gear(), of, packet);
+    }
+
     /** A packet could not be used: it is counted, and the gear shows how many there were. */
-    public synchronized void ignored(String why) {
+    public void ignored(String why) {
+        traffic.ignored(twin.gear(), why);
+        counted(why);
+    }
+
+    private synchronized void counted(String why) {
         long count = ignored.incrementAndGet();
         if (Long.bitCount(count) == 1) {
             LOG.warn("{}: a packet was ignored ({} so far): {}", twin.title(), count, why);

@@ -39,7 +39,7 @@ public final class Polls implements AutoCloseable {
             return Loop.start("poll " + twin.gear(), () -> {
                 if (left[0]-- <= 0 || report.shows(as)) {
                     left[0] = UNSEEN - 1;
-                    turn(twin, poll, ask);
+                    turn(report, poll, question, ask);
                 } else {
                     TimeUnit.MILLISECONDS.sleep(poll.every());
                 }
@@ -47,11 +47,16 @@ public final class Polls implements AutoCloseable {
         }).toList();
     }
 
-    private static void turn(Twin twin, Poll poll, Function<Order.Outgoing, CompletableFuture<?>> ask)
+    private static void turn(GearReport report, Poll poll, Order.Outgoing question,
+            Function<Order.Outgoing, CompletableFuture<?>> ask)
             throws InterruptedException {
         long next = System.nanoTime() + TimeUnit.MILLISECONDS.toNanos(poll.every());
         try {
-            ask.apply(twin.packet(poll.ask(), "a poll")).get();
+            CompletableFuture<?> answer = ask.apply(question);
+            if (!answer.isCompletedExceptionally()) {
+                report.said("question", question);
+            }
+            answer.get();
             TimeUnit.NANOSECONDS.sleep(Math.max(TimeUnit.MILLISECONDS.toNanos(poll.every()) / 4, next - System
                     .nanoTime()));
         } catch (ExecutionException | CancellationException e) {

@@ -58,6 +58,11 @@ final class Replies {
         early.clear();
     }
 
+    /** What a message was. */
+    enum Taken {
+        NOT, ANSWER, LANDED
+    }
+
     /** Whether its answer says itself what it belongs to, so that others may go out before it comes. */
     static boolean byItself(Order.Outgoing packet) {
         Reply reply = packet.reply();
@@ -91,9 +96,9 @@ final class Replies {
      * Takes a message that came.
      *
      * @param greeted whether the greeting is over
-     * @return whether it has landed already, as its card says where
+     * @return what it was: one that has landed already, as its card says where; another answer; or no answer
      */
-    boolean take(Message message, boolean greeted) {
+    Taken take(Message message, boolean greeted) {
         List<Awaited> now;
         synchronized (this) {
             now = new ArrayList<>(waiting);
@@ -110,10 +115,10 @@ final class Replies {
                 if (as != null) {
                     report.landed(as, message.args());
                 }
-                return as != null;
+                return as != null ? Taken.LANDED : Taken.ANSWER;
             }
         }
-        return false;
+        return Taken.NOT;
     }
 
     /** Whether a message answers what is waited for; then that is over. */

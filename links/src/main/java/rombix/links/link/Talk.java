@@ -113,7 +113,7 @@ public final class Talk implements Link {
                 Talk.this.serve(wire);
             }
         });
-        polls = new Polls(report, this::asked, _ -> "");
+        polls = new Polls(report, this::asked, _ -> null);
     }
 
     private void serve(Wire to) throws IOException {
@@ -157,6 +157,7 @@ public final class Talk implements Link {
     private void greet(Wire to) {
         try {
             for (Order.Outgoing packet : report.twin().greeting()) {
+                report.said("greeting", packet);
                 say(to, packet, false);
             }
             report.ready();
@@ -185,8 +186,11 @@ public final class Talk implements Link {
                 }
                 heard = System.nanoTime();
                 missed = 0;
-                if (!replies.take(message, open.isDone())) {
-                    report.landed(message.address(), message.args());
+                switch (replies.take(message, open.isDone())) {
+                    case NOT -> report.landed(message.address(), message.args());
+                    case ANSWER -> report.answered(message.address(), message.args());
+                    case LANDED -> {
+                    }
                 }
             } catch (SocketTimeoutException e) {
                 long kept = dialer.keptMillis();

@@ -85,6 +85,9 @@ public record Target(String address, Gear.Link link, Keyring keyring, Function<S
             over.startHandshake();
             secure.shaken();
             return over;
+        } catch (Refused e) {
+            plain.close();
+            throw e;
         } catch (SSLException e) {
             plain.close();
             throw secure.refused(e);

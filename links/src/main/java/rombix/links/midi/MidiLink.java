@@ -111,6 +111,7 @@ final class MidiLink implements Link {
         try {
             for (Order.Outgoing packet : report.twin().greeting()) {
                 put(ports, packet);
+                report.said("greeting", packet);
             }
         } catch (IllegalArgumentException | IndexOutOfBoundsException | InvalidMidiDataException e) {
             report.ignored("its greeting is no MIDI: " + Trouble.words(e));

@@ -193,6 +193,7 @@ final class MqttLink implements Link {
                     TimeUnit.SECONDS));
         }
         for (Order.Outgoing packet : report.twin().greeting()) {
+            report.said("greeting", packet);
             await(publish(places.made(packet)).orTimeout(CONNECT_SECONDS, TimeUnit.SECONDS));
         }
     }

@@ -114,6 +114,7 @@ final class OscLink implements Link {
             }
             for (Order.Outgoing packet : report.twin().greeting()) {
                 write(places.made(packet));
+                report.said("greeting", packet);
             }
         } catch (PortUnreachableException e) {
             refused = true;

@@ -21,7 +21,7 @@ class PollsTest {
             {"card": 2, "id": "urn", "title": "Urn", "readings": [
               {"id": "hot", "type": "flag", "arrives": {"line": {"from": "heat"}}},
               {"id": "full", "type": "flag", "arrives": {"line": {"from": "fill"}}}], "commands": [],
-             "polls": {"line": [{"every": 50, "ask": {"to": "", "args": ["HEAT?"], "reply": {"as": "heat"}}}]}}
+             "polls": {"line": [{"every": 50, "ask": {"to": "line", "args": ["HEAT?"], "reply": {"as": "heat"}}}]}}
             """;
 
     private final BlockingQueue<String> went = new LinkedBlockingQueue<>();
@@ -37,7 +37,7 @@ class PollsTest {
         try (Polls _ = new Polls(report, _ -> {
             went.add("asked");
             return CompletableFuture.completedFuture(null);
-        }, _ -> "")) {
+        }, _ -> null)) {
             while (all.size() < count) {
                 all.add(String.valueOf(went.poll(10, TimeUnit.SECONDS)));
             }

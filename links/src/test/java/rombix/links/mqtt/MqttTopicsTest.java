@@ -65,6 +65,6 @@ class MqttTopicsTest {
         report.landed("home/door/level", List.of(Value.of("8")));
         assertThat(came).containsEntry("on/dome/red", Value.of(true)).containsEntry("level/dome/red", Value.of(7))
                 .containsEntry("level/door", Value.of(8));
-        assertThat(twin.reading("level/dome/red", came::get).orElseThrow().title()).isEqualTo("level/dome/red");
+        assertThat(twin.reading("level/dome/red", came::get).orElseThrow().title()).isEqualTo("level/Dome");
     }
 }

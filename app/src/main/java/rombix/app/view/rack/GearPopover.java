@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
@@ -52,6 +53,10 @@ public final class GearPopover {
     private final Supplier<Known> known;
     private final Runnable first;
     private final Map<String, Label> statuses = new HashMap<>();
+    private final Map<String, Button> traffic = new HashMap<>();
+    /** Shows the packets of a gear, by its id; those in vain alone where it is so. */
+    private BiConsumer<String, Boolean> toTraffic = (_, _) -> {
+    };
     /** The ways to a stand-in, by gear; shown while the gear is not there. */
     private final Map<String, Button> standIns = new HashMap<>();
     /** Whether the kinds that can be added are shown. */
@@ -80,6 +85,11 @@ public final class GearPopover {
         desk.model().watch(c -> c.whole().forEach(this::status));
     }
 
+    /** @param shown shows the packets of a gear, by its id; those that came to nothing alone where that is so */
+    public void whenTraffic(BiConsumer<String, Boolean> shown) {
+        toTraffic = shown;
+    }
+
     /** @param gear whose address is to be under the hand at once; null for no gear's */
     public void show(Node anchor, @Nullable String gear) {
         desk.overlay().close(); // Its own last one, too.
@@ -100,6 +110,7 @@ public final class GearPopover {
             content = null;
             statuses.clear();
             standIns.clear();
+            traffic.clear();
             lists.fold();
             security.fold();
             settings.fold();
@@ -138,6 +149,7 @@ public final class GearPopover {
         }
         statuses.clear();
         standIns.clear();
+        traffic.clear();
         Board board = desk.bench().board();
         boolean none = board.gear().isEmpty();
         Button add = Fields.plain("Add gear…", "");
@@ -201,11 +213,26 @@ public final class GearPopover {
             Status s = desk.model().status(gear);
             label.setText(s.words() + (s.hint().isBlank() ? "" : ". " + s.hint()));
             Styles.set(label, "label", "read", s.well() ? "quiet" : "trouble");
+            Button packets = traffic.get(gear);
+            if (packets != null) {
+                packets.setText(s.ignored() > 0 ? s.ignored() + " ignored…" : "Traffic…");
+            }
             Button standIn = standIns.get(gear);
             if (standIn != null) {
                 standIn.setVisible(!s.well());
             }
         }
+    }
+
+    /** The way to what goes to and fro. */
+    private Node packets(Gear g) {
+        Button packets = Fields.plain("Traffic…", "");
+        packets.setId("gear-traffic-" + g.id());
+        packets.setTooltip(new Tooltip("What goes out to it and comes in, and what became of that"));
+        packets.setMinWidth(Region.USE_PREF_SIZE);
+        packets.setOnAction(_ -> toTraffic.accept(g.id(), desk.model().status(g.id()).ignored() > 0));
+        traffic.put(g.id(), packets);
+        return packets;
     }
 
     /** The way to simulated gear where there is such of its kind. */
@@ -250,7 +277,7 @@ public final class GearPopover {
         status.setWrapText(true);
         status.setMaxWidth(Double.MAX_VALUE);
         HBox.setHgrow(status, Priority.ALWAYS);
-        HBox state = row(status);
+        HBox state = row(status, packets(g));
         if (practice.has(g.card())) {
             state.getChildren().add(standIn(g));
         }

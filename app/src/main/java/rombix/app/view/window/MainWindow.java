@@ -33,6 +33,7 @@ import rombix.app.view.rack.RackView;
 import rombix.app.view.score.ScoreView;
 import rombix.app.view.sheet.BoardsPopover;
 import rombix.app.view.sheet.LogView;
+import rombix.app.view.sheet.TrafficView;
 import rombix.app.view.sheet.TriggersView;
 import rombix.app.view.sheet.VersionsPopover;
 import rombix.app.view.window.Stagework.Theme;
@@ -52,6 +53,7 @@ public final class MainWindow {
     private final PageView page;
     private final LiveStrips strips;
     private final LogView logView;
+    private final TrafficView traffic;
     private final Stagework stagework;
     private final Commands commands;
     private final GearPopover gear;
@@ -96,6 +98,8 @@ public final class MainWindow {
         AskPopover ask = new AskPopover(desk, page::tileOf);
         strips = new LiveStrips(desk, ask::open);
         logView = new LogView(desk, log, notices::show);
+        traffic = new TrafficView(desk, player::traffic, notices::show);
+        gear.whenTraffic((of, vain) -> traffic.open(layout, of, vain));
         SmallKey smallKey = new SmallKey(desk, touches, stagework::smallWindow);
         TriggersView triggers = new TriggersView(desk, touches, smallKey::field);
         Overview overview = new Overview(desk, commands);
@@ -108,7 +112,7 @@ public final class MainWindow {
         modes = new Modes(desk, player, guests, layout, new Modes.Parts(masthead, notices, rack, page, score, rehearsal,
                 strips, ask, hints));
         WindowCommands.fill(commands, desk, new WindowCommands.Parts(stagework, modes, files, masthead, rack, page,
-                score, strips, trail, logView, triggers, gear, overview, layout), steps, buttons);
+                score, strips, trail, logView, traffic, triggers, gear, overview, layout), steps, buttons);
         files.whenBare(this::beginWithGear);
         guests.whenTrusted(() -> Wants.tell(bench.rig(), secrets, notices, g -> gear.showSecret(rack, g),
                 bench::select));
@@ -222,6 +226,10 @@ public final class MainWindow {
 
     LogView logView() {
         return logView;
+    }
+
+    TrafficView traffic() {
+        return traffic;
     }
 
     Commands commands() {

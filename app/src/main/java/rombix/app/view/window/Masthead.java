@@ -36,7 +36,8 @@ final class Masthead extends HBox {
     private final OnAir onAir;
     private final IndicatorRow lamps = new IndicatorRow(false);
     private final HBox modes = new HBox();
-    private static final Set<String> MORE = Set.of("Ctrl+P", "Ctrl+Shift+P", "Ctrl+T", "Ctrl+L", "F11", "F1");
+    private static final Set<String> MORE = Set.of("Ctrl+P", "Ctrl+Shift+P", "Ctrl+T", "Ctrl+Shift+T", "Ctrl+L", "F11",
+            "F1");
     private final PageTrail trail;
     private final Button back = new Button();
     private final MenuButton more = new MenuButton("More");

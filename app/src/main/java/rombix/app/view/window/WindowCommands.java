@@ -14,6 +14,7 @@ import rombix.app.view.rack.RackView;
 import rombix.app.view.score.ScoreDrawing;
 import rombix.app.view.score.ScoreView;
 import rombix.app.view.sheet.LogView;
+import rombix.app.view.sheet.TrafficView;
 import rombix.app.view.sheet.TriggersView;
 import rombix.app.view.window.Command.Where;
 import rombix.core.engine.Event;
@@ -22,7 +23,8 @@ import rombix.core.engine.Event;
 final class WindowCommands {
     /** What of the window the commands work. */
     record Parts(Stagework stage, Modes modes, BoardFiles files, Masthead masthead, RackView rack, PageView page,
-            ScoreView score, LiveStrips strips, PageTrail trail, LogView log, TriggersView triggers, GearPopover gear,
+            ScoreView score, LiveStrips strips, PageTrail trail, LogView log, TrafficView traffic,
+            TriggersView triggers, GearPopover gear,
             Overview overview, Node middle) {
     }
 
@@ -66,6 +68,10 @@ final class WindowCommands {
         add(Where.LIVE, "Dismiss the fault in the message line", window.strips()::putAway, "Alt+M");
         add(Where.LIVE, "Back to the last page shown", window.trail()::back, "Alt+Left");
         add(Where.ALWAYS, "Log of what ran", () -> window.log().open(window.middle()), "Ctrl+L");
+        add(Where.ALWAYS, "Traffic: what goes out to the gear and comes in",
+                () -> window.traffic().open(window.middle(),
+                        null),
+                "Ctrl+Shift+T");
         add(Where.ALWAYS, "Triggers: keys, controllers, OSC, clocks and readings",
                 () -> window.triggers().open(window.middle()),
                 "Ctrl+T");

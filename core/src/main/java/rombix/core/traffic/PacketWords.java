@@ -1,0 +1,69 @@
+package rombix.core.traffic;
+
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import rombix.core.board.Gear;
+import rombix.core.board.Rig;
+import rombix.core.card.Landed;
+import rombix.core.card.Twin;
+import rombix.core.card.Twin.Readings;
+import rombix.core.value.Value;
+
+/**
+ * Packets as people read them.
+ *
+ * @param rig the board whose gear they are of
+ * @param readings the present readings of a gear, which name what it lists
+ */
+public record PacketWords(Rig rig, Function<String, Readings> readings) {
+    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm:ss.SSS").withZone(ZoneId
+            .systemDefault());
+    private static final int LONG = 200;
+
+    public static String time(Packet packet) {
+        return TIME.format(packet.at());
+    }
+
+    /** The gear's name; its id where the board has it no more. */
+    public String gear(Packet packet) {
+        return rig.board().gear().stream().filter(g -> g.id().equals(packet.gear())).findFirst().map(Gear::name).orElse(
+                packet.gear());
+    }
+
+    /** What it says: the command, or the readings that it brings. */
+    public String words(Packet packet) {
+        if (packet.way() == Packet.Way.OUT) {
+            return packet.of();
+        }
+        return packet.landed().stream().filter(l -> l.value() != null).map(l -> reading(packet.gear(), l)).collect(
+                Collectors.joining(", "));
+    }
+
+    private String reading(String gear, Landed landed) {
+        Value value = landed.value();
+        Readings now = readings.apply(gear);
+        Twin twin = rig.twin(gear).orElse(null);
+        Twin.Reading known = twin == null ? null : twin.reading(landed.reading(), now).orElse(null);
+        if (twin == null || known == null || value == null) {
+            return landed.reading() + ": " + value;
+        }
+        return known.title() + ": " + (value instanceof Value.Choices c
+                ? c.choices().size() + " listed"
+                : twin.spoken(known, value, now));
+    }
+
+    /** As a line of text, columns apart by tabs. */
+    public String line(Packet packet) {
+        return String.join("\t", time(packet), packet.way() == Packet.Way.OUT ? "out" : "in", gear(packet),
+                words(packet),
+                packet.raw().replaceAll("\\s+", " "), packet.told());
+    }
+
+    /** What stood on the wire, in one line and not too long. */
+    public static String shown(Packet packet) {
+        String raw = packet.raw().replaceAll("\\s+", " ");
+        return raw.length() <= LONG ? raw : raw.substring(0, LONG) + "…";
+    }
+}

@@ -1,0 +1,175 @@
+package rombix.core.traffic;
+
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import rombix.core.card.Landed;
+import rombix.core.card.Order;
+import rombix.core.engine.Clock;
+import rombix.core.engine.Gears;
+import rombix.core.traffic.Packet.Fate;
+import rombix.core.traffic.Packet.Way;
+import rombix.core.value.Value;
+
+/**
+ * The packets of all gear, the last ones of them; and of each gear those that were ignored, which others would push out.
+ * Safe to use from any thread; nothing in it waits.
+ */
+public final class Traffic {
+    private static final int MOST = 4096;
+    private static final int MOST_IGNORED = 50;
+    private static final long NANOS_PER_MILLI = 1_000_000;
+
+    private final Clock clock;
+    private final @Nullable Packet[] ring = new Packet[MOST];
+    private final Map<String, Deque<Packet>> ignored = new HashMap<>();
+    private final Map<String, Counts> counts = new HashMap<>();
+    /** The packets of orders that wait for their answer, by ticket. */
+    private final Map<Long, Waiting> waiting = new HashMap<>();
+    private long last;
+    private long changes;
+
+    private record Waiting(long first, long behind, long nanos) {
+    }
+
+    /**
+     * How much went to and fro.
+     *
+     * @param out packets that went out, ever
+     * @param in packets that came, ever
+     * @param millis how long the last answer took; below 0 where there was none
+     */
+    public record Counts(long out, long in, double millis) {
+        static final Counts NONE = new Counts(0, 0, -1);
+    }
+
+    /** What a look at it finds: the packets, oldest first, and what to ask for the next time. */
+    public record Look(List<Packet> packets, long changes) {
+    }
+
+    public Traffic(Clock clock) {
+        this.clock = clock;
+    }
+
+    /** An order goes out. */
+    public synchronized void out(long ticket, Order order) {
+        long first = last + 1;
+        for (Order.Outgoing packet : order.packets()) {
+            add(order.gear(), Way.OUT, order.title(), packet.address(), packet.args(), order, List.of(), Fate.SENT, "");
+        }
+        if (ticket != Gears.NO_ANSWER && last >= first) {
+            waiting.put(ticket, new Waiting(first, last + 1, clock.nanos()));
+        }
+    }
+
+    /** An order does not go out, and why. */
+    public synchronized void refused(Order order, String why) {
+        for (Order.Outgoing packet : order.packets()) {
+            add(order.gear(), Way.OUT, order.title(), packet.address(), packet.args(), order, List.of(), Fate.FAILED,
+                    why);
+        }
+    }
+
+    /** The link says something by itself. */
+    public synchronized void said(String gear, String of, Order.Outgoing packet) {
+        add(gear, Way.OUT, of, packet.address(), packet.args(), null, List.of(), Fate.SENT, "");
+    }
+
+    /** What became of an order: {@code fault} says why it failed; null where it is done. */
+    public synchronized void done(long ticket, @Nullable String fault) {
+        Waiting of = waiting.remove(ticket);
+        if (of == null) {
+            return;
+        }
+        double millis = (clock.nanos() - of.nanos) / (double) NANOS_PER_MILLI;
+        for (long n = Math.max(of.first, last - MOST + 1); n < of.behind; n++) {
+            Packet sent = ring[index(n)];
+            if (sent != null && sent.number() == n) {
+                ring[index(n)] = fault == null
+                        ? sent.became(Fate.DONE, "done in " + words(millis))
+                        : sent.became(Fate.FAILED, fault);
+                if (fault == null) {
+                    counts.compute(sent.gear(), (_, c) -> c == null ? c : new Counts(c.out, c.in, millis));
+                }
+            }
+        }
+        changes++;
+    }
+
+    private static String words(double millis) {
+        return millis < 10 ? "%.1f ms".formatted(millis) : "%.0f ms".formatted(millis);
+    }
+
+    /**
+     * A packet came that could be read.
+     *
+     * @param landed what it brought
+     * @param answer whether it belongs to something that was sent
+     */
+    public synchronized void in(String gear, String address, List<Value> args, List<Landed> landed, boolean answer) {
+        String trouble = String.join("; ", landed.stream().filter(l -> l.value() == null).map(l -> "“" + l.reading()
+                + "” " + l.problem()).toList());
+        Packet came = add(gear, Way.IN, "", address, args, null, landed, !trouble.isEmpty()
+                ? Fate.IGNORED
+                : !landed.isEmpty() ? Fate.LANDED : answer ? Fate.ANSWER : Fate.UNREAD, trouble);
+        if (!trouble.isEmpty()) {
+            ignored(came);
+        }
+    }
+
+    /** Something came that could not be read, or used. */
+    public synchronized void ignored(String gear, String why) {
+        ignored(add(gear, Way.IN, "", "", List.of(), null, List.of(), Fate.IGNORED, why));
+    }
+
+    private void ignored(Packet packet) {
+        Deque<Packet> all = ignored.computeIfAbsent(packet.gear(), _ -> new ArrayDeque<>());
+        all.addLast(packet);
+        if (all.size() > MOST_IGNORED) {
+            all.removeFirst();
+        }
+    }
+
+    private Packet add(String gear, Way way, String of, String address, List<Value> args, @Nullable Order order,
+            List<Landed> landed, Fate fate, String fault) {
+        Packet packet = new Packet(++last, clock.wall().toInstant(), gear, way, of, address, args, order, landed, fate,
+                fault);
+        ring[index(last)] = packet;
+        counts.merge(gear, way == Way.OUT ? new Counts(1, 0, -1) : new Counts(0, 1, -1), (a, b) -> new Counts(a.out
+                + b.out, a.in + b.in, a.millis));
+        changes++;
+        return packet;
+    }
+
+    private static int index(long number) {
+        return (int) (number % MOST);
+    }
+
+    /** All that is kept; null where nothing has changed since a look that found {@code seen} changes. */
+    public synchronized @Nullable Look look(long seen) {
+        if (seen == changes) {
+            return null;
+        }
+        List<Packet> all = new ArrayList<>();
+        for (long n = Math.max(1, last - MOST + 1); n <= last; n++) {
+            Packet p = ring[index(n)];
+            if (p != null) {
+                all.add(p);
+            }
+        }
+        return new Look(all, changes);
+    }
+
+    /** What was ignored of a gear's, the last ones, oldest first. */
+    public synchronized List<Packet> ignoredOf(String gear) {
+        return List.copyOf(ignored.getOrDefault(gear, new ArrayDeque<>()));
+    }
+
+    public synchronized Counts counts(String gear) {
+        return counts.getOrDefault(gear, Counts.NONE);
+    }
+}
