@@ -15,6 +15,8 @@ import javax.sound.midi.spi.MidiDeviceProvider;
 public final class CableProvider extends MidiDeviceProvider {
     public static final String SOUND_DESK = "Larkmoor Sound Desk";
     public static final String PADS = "Larkmoor Pads";
+    /** There while a {@link ShowPort} runs. */
+    public static final String SHOW = "Larkmoor Show Port";
     private static final Map<String, InetSocketAddress> PLUGGED = new ConcurrentSkipListMap<>(Map.of(SOUND_DESK, at(
             Ports.SOUND_DESK), PADS, at(Ports.PADS)));
 

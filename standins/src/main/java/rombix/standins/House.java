@@ -21,12 +21,17 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.function.BiConsumer;
+import tools.jackson.core.JacksonException;
+import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ObjectNode;
 
 /**
  * The house: an MQTT broker with locks, plugs, a heater, a camera and a music player behind it. Each thing's state is a
- * retained message on its topic; a message on the topic with {@code /set} behind it commands it.
+ * retained message on its topic; a message on the topic with {@code /set} behind it commands it. A newer plug, a bulb and
+ * a sensor say and take all that they know as JSON.
  */
 public final class House implements AutoCloseable {
+    private static final JsonMapper JSON = new JsonMapper();
     private static final List<String> PLAYLISTS = List.of("slow-orbits", "first-light", "kettle-drums");
 
     private final Server broker = new Server();
@@ -52,6 +57,9 @@ public final class House implements AutoCloseable {
                 "plug/tea-urn=OFF", "heater/temperature=18.5", "heater/target=18", "booth/camera=OFF",
                 "music/playing=OFF", "music/playlist=slow-orbits", "music/shuffle=OFF", "music/volume=40")
                 .forEach(s -> becomes("house/" + s.substring(0, s.indexOf('=')), s.substring(s.indexOf('=') + 1)));
+        becomes("house/plug", "{\"state\":\"OFF\",\"power\":0.4}");
+        becomes("house/bulb", "{\"state\":\"OFF\",\"brightness\":127}");
+        becomes("house/sensor", "{\"temperature\":4.5,\"humidity\":81}");
     }
 
     public int port() {
@@ -115,6 +123,10 @@ public final class House implements AutoCloseable {
         if (!states.containsKey(topic)) {
             return;
         }
+        if (payload.startsWith("{")) {
+            members(topic, payload);
+            return;
+        }
         String kind = topic.split("/")[1];
         switch (kind) {
             case "lock" -> {
@@ -125,6 +137,18 @@ public final class House implements AutoCloseable {
             case "heater" -> number(payload, 5, 28).ifPresent(n -> becomes(topic, n));
             case "music" -> music(topic, payload);
             default -> flag(topic, payload);
+        }
+    }
+
+    /** Takes the members that it has; passes over the rest. */
+    private void members(String topic, String payload) {
+        try {
+            ObjectNode now = (ObjectNode) JSON.readTree(states.get(topic));
+            JSON.readTree(payload).properties().stream().filter(e -> now.has(e.getKey())).forEach(e -> now.set(e
+                    .getKey(), e.getValue()));
+            becomes(topic, now.toString());
+        } catch (JacksonException | ClassCastException e) {
+            // A thing passes over what it does not understand.
         }
     }
 

@@ -13,7 +13,8 @@ import java.util.Set;
 public record StandIn(String address, AutoCloseable gear) implements AutoCloseable {
     /** The cards that there is a stand-in for. */
     public static final Set<String> CARDS = Set.of("studio", "sound-desk", "lamps", "lamp-cues", "house", "chat",
-            "player", "projector", "camera-head", "music", "relay-box");
+            "player", "projector", "camera-head", "music", "relay-box", "house-json", "machine-control",
+            "show-control");
 
     /**
      * Starts one for a card.
@@ -32,6 +33,12 @@ public record StandIn(String address, AutoCloseable gear) implements AutoCloseab
                         gear.port()));
                 yield new StandIn(CableProvider.SOUND_DESK, gear);
             }
+            case "machine-control", "show-control" -> {
+                ShowPort gear = new ShowPort(0);
+                CableProvider.plug(CableProvider.SHOW, new InetSocketAddress(InetAddress.getLoopbackAddress(), gear
+                        .port()));
+                yield new StandIn(CableProvider.SHOW, gear);
+            }
             case "lamps" -> {
                 Lamps gear = new Lamps(0);
                 yield at(gear.port(), gear);
@@ -40,7 +47,7 @@ public record StandIn(String address, AutoCloseable gear) implements AutoCloseab
                 Cues gear = new Cues(0);
                 yield at(gear.port(), gear);
             }
-            case "house" -> {
+            case "house", "house-json" -> {
                 House gear = new House(0);
                 yield at(gear.port(), gear);
             }

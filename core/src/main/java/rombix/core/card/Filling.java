@@ -113,9 +113,9 @@ final class Filling {
     /** A packet with its places filled; {@code of} says what it belongs to. */
     static Order.Outgoing packet(Twin twin, Packet packet, Function<String, @Nullable Value> places, String of) {
         if (!packet.late()) {
-            return made(twin, packet, places, of);
+            return made(twin, packet, places, of, true);
         }
-        Order.Outgoing draft = made(twin, packet, name -> gears(name) ? Value.of("…") : places.apply(name), of);
+        Order.Outgoing draft = made(twin, packet, name -> gears(name) ? Value.of("…") : places.apply(name), of, false);
         return new Order.Outgoing(draft.address(), draft.args(), draft.forms(), draft.head(), draft.pauseMillis(), draft
                 .reply(), new Later(twin, packet, places, of));
     }
@@ -127,7 +127,7 @@ final class Filling {
         public Order.Outgoing made(Function<String, @Nullable Value> gear) {
             return Filling.made(twin, packet, name -> gears(name)
                     ? known(twin, gear, name.substring(Packet.GEAR.length() + 1))
-                    : places.apply(name), of);
+                    : places.apply(name), of, true);
         }
     }
 
@@ -145,7 +145,9 @@ final class Filling {
         return place.startsWith(Packet.GEAR + ".");
     }
 
-    private static Order.Outgoing made(Twin twin, Packet packet, Function<String, @Nullable Value> given, String of) {
+    /** @param whole whether all that its address is made of is known, so that it has to be one */
+    private static Order.Outgoing made(Twin twin, Packet packet, Function<String, @Nullable Value> given, String of,
+            boolean whole) {
         Protocol.Descriptor wire = twin.protocol().descriptor();
         Function<String, @Nullable Value> places = packet.places(name -> {
             Value v = given.apply(name);
@@ -172,7 +174,7 @@ final class Filling {
             Value v = places.apply(name);
             return v == null ? null : Value.of(wire.inAddress(v.toString()));
         });
-        if (!wire.takes(address)) {
+        if (whole && !wire.takes(address)) {
             throw new IllegalArgumentException("“%s” is not %s".formatted(address, wire.expected()));
         }
         return new Order.Outgoing(address, List.copyOf(values), List.copyOf(forms), Map.copyOf(head), packet

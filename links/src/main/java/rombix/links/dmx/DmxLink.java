@@ -53,6 +53,7 @@ final class DmxLink implements Link {
     private final GearReport report;
     private final @Nullable InetSocketAddress unicast;
     private final DmxForm form;
+    private final GearPlaces places;
     private final long keepAliveNanos;
     private final @Nullable DmxEar ear;
     /** How far all that the master holds down is up, from 0 to 1. Guarded by the lock. */
@@ -76,6 +77,7 @@ final class DmxLink implements Link {
     DmxLink(GearReport report, Target target, GearPlaces places, DmxForm form) {
         this.report = report;
         this.form = form;
+        this.places = places;
         String address = target.address();
         this.keepAliveNanos = TimeUnit.MILLISECONDS.toNanos((long) places.number(Dmx.KEEP_ALIVE, USUAL_KEEP_ALIVE));
         this.unicast = address.equals(MULTICAST) ? null : HostPort.of(address);
@@ -224,7 +226,14 @@ final class DmxLink implements Link {
 
     @Override
     public void send(long ticket, Order order) {
-        String wrong = wrong(order);
+        List<Order.Outgoing> packets;
+        try {
+            packets = places.made(order);
+        } catch (IOException | IllegalArgumentException e) {
+            report.failed(ticket, String.valueOf(e.getMessage()));
+            return;
+        }
+        String wrong = wrong(packets);
         if (wrong != null) {
             report.failed(ticket, wrong);
             return;
@@ -240,7 +249,7 @@ final class DmxLink implements Link {
                 return;
             }
             Universe last = null;
-            for (Order.Outgoing packet : order.packets()) {
+            for (Order.Outgoing packet : packets) {
                 if (packet.address().equals(MASTER)) {
                     master = Math.clamp(packet.args().getFirst().asNumber(), 0, 1);
                     universes.values().forEach(u -> u.dirty = true);
@@ -264,8 +273,8 @@ final class DmxLink implements Link {
     }
 
     /** Why an order has no place on the wire; null where it has. It is looked at as a whole before any of it is set. */
-    private @Nullable String wrong(Order order) {
-        for (Order.Outgoing packet : order.packets()) {
+    private @Nullable String wrong(List<Order.Outgoing> packets) {
+        for (Order.Outgoing packet : packets) {
             if (packet.address().equals(MASTER)) {
                 continue;
             }

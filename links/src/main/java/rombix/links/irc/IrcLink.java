@@ -245,8 +245,9 @@ final class IrcLink implements Link {
                     join(s, line.param(0));
                 }
             }
-            case "PRIVMSG", "NOTICE" -> landed(line.command() + " " + line.param(0), List.of(Value.of(line.param(1)),
-                    Value.of(line.nick())));
+            case "PRIVMSG", "NOTICE" ->
+                report.landed(line.command() + " " + line.param(0), List.of(Value.of(line.param(1)),
+                        Value.of(line.nick())));
             default -> {
                 if (line.command().matches("[45]\\d\\d") && !line.command().equals(NO_MESSAGE_OF_THE_DAY)) {
                     refused(line);
@@ -289,7 +290,7 @@ final class IrcLink implements Link {
             if (c == '+' || c == '-') {
                 sign = String.valueOf(c);
             } else {
-                landed("MODE " + channel + " " + c, List.of(Value.of(sign)));
+                report.landed("MODE " + channel + " " + c, List.of(Value.of(sign)));
             }
         }
     }
@@ -298,11 +299,7 @@ final class IrcLink implements Link {
     private void notAmong(String channel, String modes) {
         String at = "MODE " + channel + " ";
         report.twin().fixedArrivals().stream().filter(a -> a.startsWith(at) && a.length() == at.length() + 1
-                && modes.indexOf(a.charAt(at.length())) < 0).forEach(a -> landed(a, List.of(Value.of("-"))));
-    }
-
-    private void landed(String place, List<Value> args) {
-        report.landed(place, args);
+                && modes.indexOf(a.charAt(at.length())) < 0).forEach(a -> report.landed(a, List.of(Value.of("-"))));
     }
 
     private static void say(Socket s, IrcLine line) throws IOException {
@@ -356,7 +353,14 @@ final class IrcLink implements Link {
     @Override
     public void send(long ticket, Order order) {
         List<String> lines = new ArrayList<>();
-        for (Order.Outgoing packet : order.packets()) {
+        List<Order.Outgoing> packets;
+        try {
+            packets = places.made(order);
+        } catch (Refused | IllegalArgumentException e) {
+            report.failed(ticket, String.valueOf(e.getMessage()));
+            return;
+        }
+        for (Order.Outgoing packet : packets) {
             List<String> words = new ArrayList<>(List.of(packet.address().split(" ")));
             String command = words.removeFirst();
             packet.args().forEach(a -> words.add(a.toString()));

@@ -1,6 +1,8 @@
 package rombix.links.link;
 
 import java.util.HashMap;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicLong;
@@ -60,6 +62,15 @@ public final class GearPlaces {
     public boolean yes(String id) {
         Value v = setting(id);
         return v != null && v.asFlag();
+    }
+
+    /** The packets of an order as they go out now; throws as {@link #made(Order.Outgoing)} does. */
+    public List<Order.Outgoing> made(Order order) throws Refused {
+        List<Order.Outgoing> all = new ArrayList<>();
+        for (Order.Outgoing packet : order.packets()) {
+            all.add(made(packet));
+        }
+        return all;
     }
 
     /**

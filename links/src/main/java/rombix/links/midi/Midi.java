@@ -10,6 +10,7 @@ import javax.sound.midi.MidiUnavailableException;
 import javax.sound.midi.Sequencer;
 import javax.sound.midi.Synthesizer;
 import rombix.core.card.Protocol.Reach;
+import rombix.links.link.GearPlaces;
 import rombix.links.link.GearReport;
 import rombix.links.link.Link;
 import rombix.links.link.LinkType;
@@ -40,6 +41,6 @@ public final class Midi extends LinkType {
 
     @Override
     public Link open(GearReport report, Target target) {
-        return new MidiLink(report, target.address());
+        return new MidiLink(report, target.address(), new GearPlaces(report.twin(), target));
     }
 }

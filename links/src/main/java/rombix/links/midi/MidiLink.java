@@ -19,6 +19,7 @@ import rombix.core.card.Order;
 import rombix.core.engine.Trouble;
 import rombix.core.value.Value;
 import rombix.links.link.Connected;
+import rombix.links.link.GearPlaces;
 import rombix.links.link.GearReport;
 import rombix.links.link.Link;
 import rombix.wire.Malformed;
@@ -60,12 +61,14 @@ final class MidiLink implements Link {
 
     private final GearReport report;
     private final String port;
+    private final GearPlaces places;
     private final LinkedBlockingQueue<Sending> queue = new LinkedBlockingQueue<>(MOST_WAITING);
     private final Connected<Ports> connected;
     private final Ticking ticking;
 
-    MidiLink(GearReport report, String port) {
+    MidiLink(GearReport report, String port, GearPlaces places) {
         this.report = report;
+        this.places = places;
         this.port = port;
         this.ticking = new Ticking(report);
         connected = new Connected<>(report, "midi", new Connected.Way<>() {
@@ -110,10 +113,10 @@ final class MidiLink implements Link {
     private void greet(Ports ports) {
         try {
             for (Order.Outgoing packet : report.twin().greeting()) {
-                put(ports, packet);
+                put(ports, places.made(packet));
                 report.said("greeting", packet);
             }
-        } catch (IllegalArgumentException | IndexOutOfBoundsException | InvalidMidiDataException e) {
+        } catch (IOException | IllegalArgumentException | IndexOutOfBoundsException | InvalidMidiDataException e) {
             report.ignored("its greeting is no MIDI: " + Trouble.words(e));
         }
     }
@@ -123,12 +126,14 @@ final class MidiLink implements Link {
             return;
         }
         try {
-            for (Order.Outgoing packet : sending.order().packets()) {
+            for (Order.Outgoing packet : places.made(sending.order())) {
                 put(ports, packet);
             }
             report.sent(sending.ticket());
         } catch (IllegalStateException e) {
             report.failed(sending.ticket(), "the port “" + port + "” is gone");
+        } catch (IOException e) {
+            report.failed(sending.ticket(), String.valueOf(e.getMessage()));
         } catch (IllegalArgumentException | IndexOutOfBoundsException | InvalidMidiDataException e) {
             report.failed(sending.ticket(), "no MIDI message: " + Trouble.words(e));
         }

@@ -301,8 +301,8 @@ final class MqttLink implements Link {
         CompletableFuture<?>[] all;
         try {
             List<CompletableFuture<?>> sent = new ArrayList<>();
-            for (Order.Outgoing packet : order.packets()) {
-                sent.add(publish(places.made(packet)));
+            for (Order.Outgoing packet : places.made(order)) {
+                sent.add(publish(packet));
             }
             all = sent.toArray(CompletableFuture[]::new);
         } catch (IOException | IllegalArgumentException e) {
