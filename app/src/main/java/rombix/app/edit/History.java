@@ -4,23 +4,23 @@ import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
-import rombix.core.board.Board;
+import rombix.core.board.Rig;
 import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
 
-/** The boards before this one, and those that were undone, each with the name of the edit that left it. */
+/** The boards before this one with their cards, and those that were undone, each with the name of the edit that left it. */
 @OwnedBy(Owner.INTERFACE)
 final class History {
     private static final int LONGEST = 500;
 
-    private record Done(String name, Board before) {
+    private record Done(String name, Rig before) {
     }
 
     private final Deque<Done> undo = new ArrayDeque<>();
     private final Deque<Done> redo = new ArrayDeque<>();
 
     /** An edit was done; what was undone before it cannot be redone. */
-    void did(String name, Board before) {
+    void did(String name, Rig before) {
         undo.push(new Done(name, before));
         if (undo.size() > LONGEST) {
             undo.removeLast();
@@ -43,17 +43,17 @@ final class History {
 
     /** The board before the last edit; null where there is none. */
     @Nullable
-    Board undo(Board now) {
+    Rig undo(Rig now) {
         return back(undo, redo, now);
     }
 
     /** The board that was undone last; null where there is none. */
     @Nullable
-    Board redo(Board now) {
+    Rig redo(Rig now) {
         return back(redo, undo, now);
     }
 
-    private static @Nullable Board back(Deque<Done> from, Deque<Done> to, Board now) {
+    private static @Nullable Rig back(Deque<Done> from, Deque<Done> to, Rig now) {
         Done done = from.poll();
         if (done == null) {
             return null;

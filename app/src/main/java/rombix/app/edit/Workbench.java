@@ -53,7 +53,7 @@ public final class Workbench {
 
     public Workbench(Path file, Rig rig) {
         this.rig = rig;
-        this.disk = new BoardOnDisk(file, rig.board());
+        this.disk = new BoardOnDisk(file, rig);
         this.selection = new Selection(this::rig);
     }
 
@@ -267,17 +267,21 @@ public final class Workbench {
 
     /** Carries out an edit that can be undone. One that changes nothing leaves no trace. */
     public void edit(String name, UnaryOperator<Board> edit) {
-        Board before = board();
-        Board after = rule.apply(rig.with(edit.apply(before))).board();
-        if (after.equals(before)) {
+        editRig(name, r -> r.with(edit.apply(r.board())));
+    }
+
+    /** As {@link #edit}, where a card of its gear changes with it. */
+    public void editRig(String name, UnaryOperator<Rig> edit) {
+        Rig after = rule.apply(edit.apply(rig));
+        if (after.board().equals(board()) && after.cards().equals(rig.cards())) {
             return;
         }
-        history.did(name, before);
+        history.did(name, rig);
         become(after);
     }
 
-    private void become(Board board) {
-        rig = rig.with(board);
+    private void become(Rig next) {
+        rig = next;
         disk.changed();
         selection.keep(chain());
         changed();
@@ -293,14 +297,14 @@ public final class Workbench {
     }
 
     public void undo() {
-        Board before = history.undo(board());
+        Rig before = history.undo(rig);
         if (before != null) {
             become(before);
         }
     }
 
     public void redo() {
-        Board after = history.redo(board());
+        Rig after = history.redo(rig);
         if (after != null) {
             become(after);
         }
@@ -312,12 +316,12 @@ public final class Workbench {
 
     /** The board as it is, to be saved in a file. */
     public BoardWrite toSave(Path to) {
-        return new BoardWrite(to, board(), false);
+        return disk.toSave(to, rig);
     }
 
     /** What is not safe yet, to be written to the journal; once. */
     public Optional<BoardWrite> toJournal() {
-        return disk.toJournal(board());
+        return disk.toJournal(rig);
     }
 
     /** Something that was to be written is. */

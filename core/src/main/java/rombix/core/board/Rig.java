@@ -61,6 +61,13 @@ public final class Rig {
         return next.gear().equals(board.gear()) ? new Rig(next, cards, twins, folder) : of(next, cards, folder);
     }
 
+    /** The same board with another card of its kind, or with one more. */
+    public Rig withCard(Card card) {
+        Map<String, Card> all = new LinkedHashMap<>(cards);
+        all.put(card.id(), card);
+        return of(board, all, folder);
+    }
+
     /** The same with a board that is kept in a folder: what it names by halves is looked for from there. */
     public Rig in(String where) {
         return new Rig(board, cards, twins, where.replace('\\', '/'));

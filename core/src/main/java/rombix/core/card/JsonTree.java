@@ -17,7 +17,7 @@ import tools.jackson.databind.node.JsonNodeFactory;
 import tools.jackson.databind.node.ObjectNode;
 
 /** JSON as messages carry it: trees whose texts have places, and texts that are JSON with places in it. */
-final class JsonTree {
+public final class JsonTree {
     private static final JsonMapper MAPPER = new JsonMapper();
     private static final JsonNodeFactory MAKE = JsonNodeFactory.instance;
     private static final Map<Template, Boolean> ARE_JSON = new ConcurrentHashMap<>();
@@ -26,7 +26,7 @@ final class JsonTree {
     }
 
     /** A text as JSON; null where it is none. */
-    static @Nullable JsonNode read(String text) {
+    public static @Nullable JsonNode read(String text) {
         try {
             return text.isBlank() ? null : MAPPER.readTree(text);
         } catch (JacksonException e) {
@@ -104,7 +104,7 @@ final class JsonTree {
     }
 
     /** A value from JSON; an object or a list as its text. */
-    static Value value(JsonNode node) {
+    public static Value value(JsonNode node) {
         return node.isContainer() ? Value.of(MAPPER.writeValueAsString(node)) : Meaning.scalar(node);
     }
 }

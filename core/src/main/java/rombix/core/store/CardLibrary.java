@@ -104,6 +104,16 @@ public final class CardLibrary {
         return card;
     }
 
+    /** The card as its file holds it. */
+    public static String format(Card card) {
+        return Json.write(card) + "\n";
+    }
+
+    /** Where the cards of a board lie, and one of them, by its id. */
+    public static Path file(Path boardFile, String card) {
+        return boardFile.toAbsolutePath().resolveSibling("cards").resolve(card + ".json");
+    }
+
     /** All that is wrong with a card, each with its place in the file; nothing where all is well. */
     public static List<BadFile> check(Path file, String text) {
         try {

@@ -1,0 +1,102 @@
+package rombix.core.listen;
+
+import java.util.Collection;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import rombix.core.card.JsonTree;
+import rombix.core.traffic.Packet;
+import rombix.core.value.Value;
+import tools.jackson.databind.JsonNode;
+
+/** Finds what changes in a gear's messages: by address and argument, in JSON by its members, in lines by their words. */
+public final class Listening {
+    /** Stands before what is found among others in a line. */
+    static final String INSIDE = "…";
+    private static final int DEEPEST = 4;
+    private static final int MOST = 500;
+    /** {@code LEVEL=42}, {@code VOL 42}, {@code power: on}; what is told stands at the end. */
+    private static final Pattern LINE = Pattern.compile("^(\\S(?:.*[=: ])?)(?<=[=: ])([^=:\\s]+)$");
+    private static final Pattern PAIR = Pattern.compile("(\\S+[=:])([^=:\\s]+)");
+
+    private final Map<String, Voice> voices = new LinkedHashMap<>();
+
+    private Listening() {
+    }
+
+    /** What stands in packets, what came last first. */
+    public static List<Voice> to(Collection<Packet> packets) {
+        Listening all = new Listening();
+        packets.stream().filter(p -> p.way() == Packet.Way.IN && !p.address().isEmpty()).forEach(all::hear);
+        return all.voices.values().stream().sorted(Comparator.comparing(Voice::at).reversed()).collect(Collectors
+                .toList());
+    }
+
+    private void hear(Packet p) {
+        if (p.args().isEmpty()) {
+            heard(p, Voice.EVENT, null, null, Value.of(true));
+        }
+        for (int i = 0; i < p.args().size(); i++) {
+            Value value = p.args().get(i);
+            JsonNode tree = value instanceof Value.Text ? json(value.toString()) : null;
+            if (tree != null) {
+                members(p, i, "", tree, 0);
+            } else if (p.address().equals("line")) {
+                line(p, i, value.toString());
+            } else {
+                heard(p, i, null, null, value);
+            }
+        }
+    }
+
+    private void members(Packet p, int arg, String pointer, JsonNode node, int depth) {
+        if (node.isArray()) {
+            heard(p, arg, pointer, null, JsonTree.value(node));
+        } else if (node.isValueNode() && !node.isNull()) {
+            heard(p, arg, pointer, null, JsonTree.value(node));
+        } else if (depth < DEEPEST) {
+            node.properties().forEach(e -> members(p, arg, pointer + "/" + e.getKey().replace("~", "~0").replace("/",
+                    "~1"), e.getValue(), depth + 1));
+        }
+    }
+
+    private void line(Packet p, int arg, String text) {
+        Matcher pairs = PAIR.matcher(text);
+        if (pairs.results().count() > 1) {
+            pairs.reset();
+            while (pairs.find()) {
+                heard(p, arg, null, INSIDE + pairs.group(1), Value.of(pairs.group(2)));
+            }
+            return;
+        }
+        Matcher line = LINE.matcher(text);
+        if (line.matches()) {
+            heard(p, arg, null, line.group(1), Value.of(line.group(2)));
+        } else {
+            heard(p, arg, null, null, Value.of(text));
+        }
+    }
+
+    private void heard(Packet p, int arg, @Nullable String pointer, @Nullable String before, Value value) {
+        Voice fresh = new Voice(p.address(), arg, pointer, before, List.of(value), p.args(), 1, p.at());
+        voices.merge(fresh.key(), fresh, (known, _) -> known.again(value, p.args(), p.at()));
+        if (voices.size() > MOST) {
+            voices.remove(voices.keySet().iterator().next());
+        }
+    }
+
+    private static @Nullable JsonNode json(String text) {
+        JsonNode tree = JsonTree.read(text);
+        return tree == null || tree.isValueNode() ? null : tree;
+    }
+
+    static boolean isList(Value value) {
+        JsonNode tree = value instanceof Value.Text ? json(value.toString()) : null;
+        return tree != null && tree.isArray();
+    }
+}

@@ -1,0 +1,123 @@
+package rombix.core.listen;
+
+import java.time.Instant;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import rombix.core.card.Arrival;
+import rombix.core.value.Template;
+import rombix.core.value.Value;
+
+/**
+ * One thing in a gear's messages that changes: where it stands, and what it was heard to be. Immutable.
+ *
+ * @param address the message's, in its protocol's form
+ * @param arg the number of the argument that it stands in; {@link #EVENT} where the message carries nothing
+ * @param pointer where it stands in the JSON of that; null where that is no JSON
+ * @param before what the text begins with, before it; null where the text is not taken apart
+ * @param seen what it was, each once, the last at the end
+ * @param others the message's arguments when it came last
+ * @param count how often it came
+ */
+public record Voice(String address, int arg, @Nullable String pointer, @Nullable String before, List<Value> seen,
+        List<Value> others, long count, Instant at) {
+    /** In place of an argument: nothing is carried. */
+    public static final int EVENT = -1;
+    private static final int MOST_SEEN = 24;
+    private static final Set<String> WORDS = Set.of("on", "off", "true", "false", "yes", "no", "open", "closed",
+            "mute", "muted", "unmuted", "locked", "unlocked");
+    private static final int LONGEST_CHOICE = 24;
+
+    /** What it may be taken for. */
+    public enum Kind {
+        MUTE("a mute"), SWITCH("something on or off"), LEVEL("a level"), CHOICE("one of several"), TEXT(
+                "a text"), LIST("a list");
+
+        private final String words;
+
+        Kind(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+    }
+
+    /** What tells it from others. */
+    String key() {
+        return address + "\n" + arg + "\n" + pointer + "\n" + before;
+    }
+
+    /** It came once more. */
+    Voice again(Value value, List<Value> now, Instant when) {
+        Set<Value> all = new LinkedHashSet<>(seen);
+        all.remove(value);
+        all.add(value);
+        List<Value> kept = List.copyOf(all);
+        return new Voice(address, arg, pointer, before, kept.subList(Math.max(0, kept.size() - MOST_SEEN), kept.size()),
+                now, count + 1, when);
+    }
+
+    public Value last() {
+        return seen.getLast();
+    }
+
+    /** Where it stands, as people can read it. */
+    public String where() {
+        String inside = pointer != null ? pointer : before != null ? before.strip() : "";
+        return (address + " " + inside + (arg > 0 ? " (" + (arg + 1) + ")" : "")).strip();
+    }
+
+    /** Whether it is what it was heard to be at least twice, and another thing in between. */
+    public boolean changes() {
+        return seen.size() > 1;
+    }
+
+    /** What it most likely is. */
+    public Kind likely() {
+        if (seen.stream().anyMatch(Listening::isList)) {
+            return Kind.LIST;
+        }
+        boolean flags = seen.stream().allMatch(v -> v instanceof Value.Flag || WORDS.contains(v.toString()
+                .toLowerCase(Locale.ROOT)));
+        boolean numbers = seen.stream().allMatch(v -> v instanceof Value.Num || numeric(v));
+        if (flags || numbers && seen.size() <= 2 && seen.stream().allMatch(v -> v.asNumber() == 0 || seen
+                .size() == 2 && seen.stream().anyMatch(o -> o.asNumber() == 0)
+                || v.asNumber() == 1)) {
+            return address.toLowerCase(Locale.ROOT).contains("mute") || String.valueOf(pointer).contains(
+                    "mute") ? Kind.MUTE : Kind.SWITCH;
+        }
+        if (numbers) {
+            return Kind.LEVEL;
+        }
+        return seen.size() > 1 && seen.stream().allMatch(v -> v.toString().length() <= LONGEST_CHOICE)
+                ? Kind.CHOICE
+                : Kind.TEXT;
+    }
+
+    static boolean numeric(Value v) {
+        return v.toString().matches("-?\\d+(\\.\\d+)?");
+    }
+
+    /** How a card finds it. */
+    Arrival arrival() {
+        return new Arrival(new Template(address), Math.max(arg, 0), Map.of(), pointer == null || pointer.isEmpty()
+                ? null
+                : new Template(pointer), before == null ? null : new Template(pattern(before)), null, null, null, null,
+                null, null);
+    }
+
+    private static String pattern(String before) {
+        return (before.startsWith(Listening.INSIDE) ? "(?:^|\\s)" : "^") + literal(before.replace(Listening.INSIDE, ""))
+                + "(\\S+)" + (before.startsWith(Listening.INSIDE) ? "" : "$");
+    }
+
+    /** As it stands, in a pattern. */
+    private static String literal(String text) {
+        return text.replaceAll("[\\\\^$.|?*+()\\[\\]{}]", "\\\\$0");
+    }
+}

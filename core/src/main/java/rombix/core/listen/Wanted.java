@@ -1,0 +1,112 @@
+package rombix.core.listen;
+
+import java.util.List;
+import java.util.Locale;
+import org.jspecify.annotations.Nullable;
+import rombix.core.listen.Voice.Kind;
+import rombix.core.value.Value;
+
+/**
+ * What somebody says that a voice is. Immutable.
+ *
+ * @param title what people call it
+ * @param yes what stands on the wire for yes, and {@code no} for no
+ * @param wireLow what stands there at the low end of a level, and {@code wireHigh} at the high end
+ * @param low what people read at the low end, and {@code high} at the high end, in {@code unit}
+ * @param choices what it may be, for one of several
+ * @param toldAt the address at which the gear is told the same; empty where it is not
+ */
+public record Wanted(Kind kind, String title, Value yes, Value no, double wireLow, double wireHigh, double low,
+        double high, String unit, List<String> choices, String toldAt) {
+    private static final int MIDI_MOST = 127;
+    private static final int DMX_MOST = 255;
+
+    /**
+     * What is proposed for a voice.
+     *
+     * @param bothWays whether its wire is told as it tells
+     */
+    public static Wanted of(Voice voice, Kind kind, String title, boolean bothWays) {
+        List<Value> seen = voice.seen();
+        double least = seen.stream().mapToDouble(Value::asNumber).filter(Double::isFinite).min().orElse(0);
+        double most = seen.stream().mapToDouble(Value::asNumber).filter(Double::isFinite).max().orElse(1);
+        double[] range = least >= 0 && most <= 1
+                ? new double[]{0, 1}
+                : least >= 0 && most <= 100 && !voice.address().startsWith("control ")
+                        ? new double[]{0, 100}
+                        : least >= 0 && most <= MIDI_MOST
+                                ? new double[]{0, MIDI_MOST}
+                                : least >= 0 && most <= DMX_MOST
+                                        ? new double[]{0, DMX_MOST}
+                                        : new double[]{Math.floor(least), Math.ceil(Math.max(most, least + 1))};
+        boolean share = range[0] == 0 && (range[1] == 1 || range[1] == 100 || range[1] == MIDI_MOST
+                || range[1] == DMX_MOST);
+        return new Wanted(kind, title, yes(voice), no(voice), range[0], range[1], share ? 0 : range[0],
+                share ? 100 : range[1], share ? "%" : "", seen.stream().map(Value::toString).distinct().sorted()
+                        .toList(),
+                bothWays ? voice.address() : "");
+    }
+
+    private static Value yes(Voice voice) {
+        return voice.seen().stream().filter(Wanted::means).findFirst().orElseGet(() -> other(voice.last(), true));
+    }
+
+    private static Value no(Voice voice) {
+        return voice.seen().stream().filter(v -> !means(v)).findFirst().orElseGet(() -> other(voice.last(), false));
+    }
+
+    /** What stands for the other where only one was heard. */
+    private static Value other(Value heard, boolean yes) {
+        String said = heard.toString();
+        if (heard instanceof Value.Flag) {
+            return Value.of(yes);
+        }
+        for (List<String> pair : List.of(List.of("ON", "OFF"), List.of("on", "off"), List.of("true", "false"), List.of(
+                "yes", "no"), List.of("OPEN", "CLOSED"), List.of("open", "closed"))) {
+            if (pair.contains(said)) {
+                return Value.of(yes ? pair.getFirst() : pair.getLast());
+            }
+        }
+        return Value.of(yes ? 1 : 0);
+    }
+
+    private static boolean means(Value v) {
+        return switch (v) {
+            case Value.Flag f -> f.on();
+            case Value.Num n -> n.number() > 0;
+            default -> Voice.numeric(v)
+                    ? v.asNumber() > 0
+                    : !v.toString().toLowerCase(Locale.ROOT).matches(
+                            "off|false|no|closed|unmuted|unlocked|stopped|idle|-|0");
+        };
+    }
+
+    public Wanted withTitle(String next) {
+        return new Wanted(kind, next, yes, no, wireLow, wireHigh, low, high, unit, choices, toldAt);
+    }
+
+    public Wanted withYesNo(Value nextYes, Value nextNo) {
+        return new Wanted(kind, title, nextYes, nextNo, wireLow, wireHigh, low, high, unit, choices, toldAt);
+    }
+
+    public Wanted withWire(double nextLow, double nextHigh) {
+        return new Wanted(kind, title, yes, no, nextLow, nextHigh, low, high, unit, choices, toldAt);
+    }
+
+    public Wanted withRange(double nextLow, double nextHigh, String nextUnit) {
+        return new Wanted(kind, title, yes, no, wireLow, wireHigh, nextLow, nextHigh, nextUnit, choices, toldAt);
+    }
+
+    public Wanted withChoices(List<String> next) {
+        return new Wanted(kind, title, yes, no, wireLow, wireHigh, low, high, unit, List.copyOf(next), toldAt);
+    }
+
+    public Wanted withToldAt(String next) {
+        return new Wanted(kind, title, yes, no, wireLow, wireHigh, low, high, unit, choices, next);
+    }
+
+    @Nullable
+    Double step() {
+        return high - low >= 10 ? 1.0 : null;
+    }
+}
