@@ -67,8 +67,9 @@ class ListeningTest {
         return Stream.of(new Object[]{"/ch/1/mute", Kind.MUTE, List.of(1, 0)}, new Object[]{"/light", Kind.SWITCH, List
                 .of("ON", "OFF")}, new Object[]{"note 1 20", Kind.SWITCH, List.of(127, 0)},
                 new Object[]{"/fader", Kind.LEVEL, List.of(0.2, 0.5, 0.9)}, new Object[]{"/scene", Kind.CHOICE, List.of(
-                        "Wide", "Host")}, new Object[]{"/title", Kind.TEXT, List.of(
-                                "A long text that nobody would choose from a list")});
+                        "Wide", "Host")},
+                new Object[]{"/title", Kind.TEXT, List.of(
+                        "A long text that nobody would choose from a list")});
     }
 
     @ParameterizedTest
