@@ -1,7 +1,6 @@
 package rombix.app.view.rack;
 
 import java.io.IOException;
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -13,7 +12,6 @@ import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
@@ -283,7 +281,7 @@ public final class GearPopover {
         }
         statuses.put(g.id(), status);
         status(g.id());
-        Node address = address(g);
+        Node address = GearAddress.of(g, this::edit);
         HBox.setHgrow(address, Priority.ALWAYS);
         VBox box = new VBox(Space.S4, row(name, kind(g, card), address, gone), state);
         if (card != null && !card.lists().isEmpty()) {
@@ -315,55 +313,6 @@ public final class GearPopover {
                         .descriptor().presetAddress())));
         choice.setAccessibleText("How " + g.name() + " is reached");
         return choice;
-    }
-
-    /** Where it is reached: a port that is there, or an address that says at once when it is none. */
-    private Node address(Gear g) {
-        Protocol protocol = g.link().protocol();
-        String id = "gear-address-" + g.id();
-        Consumer<String> reached = to -> edit("reach “" + g.name() + "” at " + to, b -> GearEdits.reached(b, g.id(),
-                protocol, to.strip()));
-        return switch (protocol.descriptor().reach()) {
-            case HERE -> Styles.label("this computer", "read", "quiet");
-            case PORT -> {
-                String word = protocol.descriptor().portWord();
-                List<String> ports = new ArrayList<>(protocol.descriptor().ports());
-                if (!g.link().address().isBlank() && !ports.contains(g.link().address())) {
-                    ports.add(g.link().address());
-                }
-                var port = Fields.choice(id, ports, g.link().address().isBlank() ? null : g.link().address(), p -> p,
-                        reached);
-                port.setPromptText(ports.isEmpty() ? "no " + word + " found" : "Choose the " + word + "…");
-                port.setAccessibleText(word + " of " + g.name());
-                yield port;
-            }
-            case EITHER -> either(g, id, reached);
-            case NETWORK -> {
-                TextField address = Fields.text(id, g.link().address(), reached);
-                address.setPromptText("HOST:PORT" + String.join("", protocol.descriptor().addressWords().stream().map(
-                        w -> ", or " + w).toList()));
-                address.setAccessibleText("Address of " + g.name());
-                yield address;
-            }
-        };
-    }
-
-    /** HOST:PORT is typed, a port that is there is chosen. */
-    private static Node either(Gear g, String id, Consumer<String> reached) {
-        ComboBox<String> address = new ComboBox<>();
-        address.setId(id);
-        address.setEditable(true);
-        address.getItems().setAll(g.link().protocol().descriptor().ports());
-        address.setValue(g.link().address());
-        address.getEditor().setPromptText("HOST:PORT, or choose the " + g.link().protocol().descriptor().portWord());
-        address.setAccessibleText("Address of " + g.name());
-        address.setMaxWidth(Double.MAX_VALUE);
-        address.valueProperty().addListener((_, _, to) -> {
-            if (to != null && !to.strip().equals(g.link().address())) {
-                reached.accept(to);
-            }
-        });
-        return address;
     }
 
     private void delete(Gear g) {
