@@ -4,6 +4,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.app.deck.Player;
 import rombix.app.edit.Workbench;
 import rombix.core.board.Rig;
+import rombix.core.card.Order;
 import rombix.core.engine.Event;
 import rombix.core.engine.Known;
 import rombix.core.engine.SimulatedClock;
@@ -45,6 +46,16 @@ final class Still implements Player {
 
     @Override
     public void tryOnTwins(Event.@Nullable Try tried) {
+    }
+
+    @Override
+    public void overhear(String gear, boolean all) {
+        // Nothing is heard.
+    }
+
+    @Override
+    public void say(Order order) {
+        // Nobody is told.
     }
 
     @Override

@@ -3,8 +3,10 @@ package rombix.links;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
@@ -13,7 +15,9 @@ import rombix.core.board.Board;
 import rombix.core.board.Followed;
 import rombix.core.board.Gear;
 import rombix.core.board.Rig;
+import rombix.core.card.Card;
 import rombix.core.card.Order;
+import rombix.core.card.Twin;
 import rombix.core.engine.Clock;
 import rombix.core.engine.Event;
 import rombix.core.engine.Gears;
@@ -38,9 +42,29 @@ public final class Links implements Gears, AutoCloseable {
     private final Keyring keyring;
     private final Traffic traffic;
     private volatile boolean inSight = true;
+    /** The gear of which all is to be heard. Guarded by this. */
+    private final Set<String> overheard = new HashSet<>();
     private volatile Followed followed = new Followed(Board.empty(""));
 
     private record Wired(Gear gear, String address, boolean leave, GearReport report, Link link) {
+        /** Whether it is reached as it was. */
+        boolean reached(Gear now, String at, boolean may) {
+            return gear.link().equals(now.link()) && address.equals(at) && leave == may;
+        }
+
+        /** Whether it is still what a board says: its gear and its card are as they were. */
+        boolean holds(Gear now, Twin twin) {
+            return gear.equals(now) && report.twin().card().equals(twin.card());
+        }
+
+        /** Whether it goes on though its gear is called or described otherwise: all that it does by itself is the same. */
+        boolean goesOn(Twin twin) {
+            Card was = report.twin().card();
+            Card is = twin.card();
+            return link.goesOn() && was.greeting().equals(is.greeting()) && was.polls().equals(is.polls()) && was
+                    .settings().equals(is.settings());
+        }
+
         void close() {
             report.leave();
             link.close();
@@ -76,8 +100,15 @@ public final class Links implements Gears, AutoCloseable {
         for (Gear gear : rig.board().gear()) {
             String address = overrides.getOrDefault(gear.id(), gear.link().address());
             Wired old = before.get(gear.id());
-            if (rig.twin(gear.id()).isEmpty() || old != null && old.gear().equals(gear) && old.address().equals(address)
-                    && old.leave() == leave.test(gear.id())) {
+            Twin twin = rig.twin(gear.id()).orElse(null);
+            boolean may = leave.test(gear.id());
+            Wired same = old != null && old.reached(gear, address, may) ? old : null;
+            if (twin == null || same != null && same.holds(gear, twin)) {
+                before.remove(gear.id());
+            } else if (same != null && same.goesOn(twin)) {
+                wired.put(gear.id(), new Wired(gear, address, may, same.report(), same.link()));
+                same.report().become(twin);
+                same.link().described();
                 before.remove(gear.id());
             } else {
                 anew.add(gear);
@@ -108,6 +139,7 @@ public final class Links implements Gears, AutoCloseable {
             gone.close();
         });
         wired.forEach((id, w) -> w.link().sights(() -> Sights.of(rig.board(), id)));
+        List.copyOf(overheard).forEach(id -> overhear(id, true));
         followed = new Followed(rig.board());
         wired.forEach((id, w) -> w.report().shown(reading -> inSight || followed.has(id, reading)));
     }
@@ -120,6 +152,19 @@ public final class Links implements Gears, AutoCloseable {
     /** @param all whether all readings are in sight now; else only those count that the board follows */
     public void inSight(boolean all) {
         inSight = all;
+    }
+
+    /** Has all be handed on that a gear says, so that a card can be made of it, until that is over. */
+    public synchronized void overhear(String gear, boolean all) {
+        if (all) {
+            overheard.add(gear);
+        } else {
+            overheard.remove(gear);
+        }
+        Wired of = wired.get(gear);
+        if (of != null) {
+            of.link().overhear(all);
+        }
     }
 
     /** What the screens of a gear show now; null where there is nothing to be seen. It may block. */

@@ -3,6 +3,7 @@ package rombix.app.deck;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Workbench.Mode;
 import rombix.core.board.Rig;
+import rombix.core.card.Order;
 import rombix.core.engine.Event;
 import rombix.core.engine.Known;
 import rombix.core.sight.Pixels;
@@ -39,6 +40,12 @@ public interface Player {
     /** What the screens of a gear show now; null where there is nothing to be seen. It may block. */
     @Nullable
     Pixels look(String gear);
+
+    /** Has all be heard that a gear says, not only what its card reads, until that is over. */
+    void overhear(String gear, boolean all);
+
+    /** Sends what was made out by hand. */
+    void say(Order order);
 
     /** What goes out to the gear and comes in. */
     Traffic traffic();

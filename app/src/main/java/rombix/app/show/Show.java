@@ -9,6 +9,7 @@ import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.BooleanSupplier;
+import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
@@ -23,6 +24,8 @@ import rombix.core.engine.FastClock;
 import rombix.core.engine.Happening;
 import rombix.core.engine.Knowledge;
 import rombix.core.engine.Known;
+import rombix.core.card.Order;
+import rombix.core.engine.Gears;
 import rombix.core.sight.Pixels;
 import rombix.core.traffic.Traffic;
 import rombix.core.engine.Status;
@@ -56,6 +59,7 @@ public final class Show implements Player, AutoCloseable {
     private volatile double pace = 1;
     private final Thread hook;
     private final Object boards = new Object();
+    private final AtomicLong byHand = new AtomicLong(Gears.NO_ANSWER);
     /** What comes once a board that goes has ended; null where none goes. Guarded by {@link #boards}. */
     private volatile @Nullable List<Runnable> waiting;
     private boolean closed;
@@ -135,6 +139,19 @@ public final class Show implements Player, AutoCloseable {
     @Override
     public @Nullable Pixels look(String gear) {
         return links.look(gear);
+    }
+
+    @Override
+    public void overhear(String gear, boolean all) {
+        links.overhear(gear, all);
+    }
+
+    @Override
+    public void say(Order order) {
+        conductor.post(new Event.Latest(() -> {
+            links.send(byHand.decrementAndGet(), order); // The deck waits for none of these tickets.
+            return null;
+        }));
     }
 
     @Override

@@ -88,6 +88,19 @@ public final class Protocol implements Comparable<Protocol> {
             return List.of();
         }
 
+        /**
+         * Whether its messages are addresses with values that are said as they are heard: what sets something is what
+         * tells of it.
+         */
+        default boolean bothWays() {
+            return false;
+        }
+
+        /** The address that most of its messages have; blank where each has its own. */
+        default String usualAddress() {
+            return "";
+        }
+
         /** What may stand in place of HOST:PORT. */
         default List<String> addressWords() {
             return List.of();

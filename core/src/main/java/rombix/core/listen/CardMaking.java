@@ -257,7 +257,7 @@ public final class CardMaking {
         }
         if (voice.before() != null) {
             Value fixed = carry.out(_ -> null);
-            String begins = voice.before().replace(Listening.INSIDE, "");
+            String begins = voice.before().replace(Voice.INSIDE, "");
             return new Packet(new Template(to), List.of(fixed == null
                     ? new WireValue.Filled(new Template(begins + "{to}"))
                     : new WireValue.Fixed(Value.of(begins + fixed))), null, Map.of(), Map.of(), null, null);

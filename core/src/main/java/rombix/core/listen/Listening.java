@@ -16,8 +16,6 @@ import tools.jackson.databind.JsonNode;
 
 /** Finds what changes in a gear's messages: by address and argument, in JSON by its members, in lines by their words. */
 public final class Listening {
-    /** Stands before what is found among others in a line. */
-    static final String INSIDE = "…";
     private static final int DEEPEST = 4;
     private static final int MOST = 500;
     /** {@code LEVEL=42}, {@code VOL 42}, {@code power: on}; what is told stands at the end. */
@@ -70,7 +68,7 @@ public final class Listening {
         if (pairs.results().count() > 1) {
             pairs.reset();
             while (pairs.find()) {
-                heard(p, arg, null, INSIDE + pairs.group(1), Value.of(pairs.group(2)));
+                heard(p, arg, null, Voice.INSIDE + pairs.group(1), Value.of(pairs.group(2)));
             }
             return;
         }
@@ -93,10 +91,5 @@ public final class Listening {
     private static @Nullable JsonNode json(String text) {
         JsonNode tree = JsonTree.read(text);
         return tree == null || tree.isValueNode() ? null : tree;
-    }
-
-    static boolean isList(Value value) {
-        JsonNode tree = value instanceof Value.Text ? json(value.toString()) : null;
-        return tree != null && tree.isArray();
     }
 }

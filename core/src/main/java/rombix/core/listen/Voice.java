@@ -8,8 +8,10 @@ import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Arrival;
+import rombix.core.card.JsonTree;
 import rombix.core.value.Template;
 import rombix.core.value.Value;
+import tools.jackson.databind.JsonNode;
 
 /**
  * One thing in a gear's messages that changes: where it stands, and what it was heard to be. Immutable.
@@ -26,6 +28,8 @@ public record Voice(String address, int arg, @Nullable String pointer, @Nullable
         List<Value> others, long count, Instant at) {
     /** In place of an argument: nothing is carried. */
     public static final int EVENT = -1;
+    /** Stands before what is found among others in a line. */
+    static final String INSIDE = "…";
     private static final int MOST_SEEN = 24;
     private static final Set<String> WORDS = Set.of("on", "off", "true", "false", "yes", "no", "open", "closed",
             "mute", "muted", "unmuted", "locked", "unlocked");
@@ -79,7 +83,7 @@ public record Voice(String address, int arg, @Nullable String pointer, @Nullable
 
     /** What it most likely is. */
     public Kind likely() {
-        if (seen.stream().anyMatch(Listening::isList)) {
+        if (seen.stream().anyMatch(Voice::isList)) {
             return Kind.LIST;
         }
         boolean flags = seen.stream().allMatch(v -> v instanceof Value.Flag || WORDS.contains(v.toString()
@@ -99,6 +103,11 @@ public record Voice(String address, int arg, @Nullable String pointer, @Nullable
                 : Kind.TEXT;
     }
 
+    private static boolean isList(Value v) {
+        JsonNode tree = v instanceof Value.Text ? JsonTree.read(v.toString()) : null;
+        return tree != null && tree.isArray();
+    }
+
     static boolean numeric(Value v) {
         return v.toString().matches("-?\\d+(\\.\\d+)?");
     }
@@ -112,8 +121,8 @@ public record Voice(String address, int arg, @Nullable String pointer, @Nullable
     }
 
     private static String pattern(String before) {
-        return (before.startsWith(Listening.INSIDE) ? "(?:^|\\s)" : "^") + literal(before.replace(Listening.INSIDE, ""))
-                + "(\\S+)" + (before.startsWith(Listening.INSIDE) ? "" : "$");
+        return (before.startsWith(INSIDE) ? "(?:^|\\s)" : "^") + literal(before.replace(INSIDE, ""))
+                + "(\\S+)" + (before.startsWith(INSIDE) ? "" : "$");
     }
 
     /** As it stands, in a pattern. */

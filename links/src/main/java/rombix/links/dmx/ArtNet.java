@@ -29,6 +29,11 @@ public final class ArtNet extends LinkType {
     }
 
     @Override
+    public boolean bothWays() {
+        return true;
+    }
+
+    @Override
     public List<Setting> settings() {
         return List.of(Dmx.listens(ArtNetPacket.PORT), Dmx.keepAlive(),
                 new Setting(SYNC, "Shown together", ValueType.FLAG, null, null,

@@ -76,6 +76,11 @@ public final class Dmx extends LinkType {
     }
 
     @Override
+    public boolean bothWays() {
+        return true;
+    }
+
+    @Override
     public List<Setting> settings() {
         return List.of(Setting.number(PRIORITY, "Priority", "", 0, 200, 100.0,
                 "Where several sources send one universe, the highest counts."),

@@ -18,10 +18,13 @@ import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import rombix.core.value.Value;
+import rombix.links.link.GearPlaces;
 import rombix.links.link.GearReport;
 import rombix.links.link.Loop;
+import rombix.links.link.Target;
 import rombix.wire.Malformed;
 import rombix.wire.dmx.SacnPacket;
 
@@ -31,7 +34,10 @@ import rombix.wire.dmx.SacnPacket;
  * the highest priority counts for as long as it is heard.
  */
 final class DmxEar implements AutoCloseable {
+    private static final String HERE = "localhost|127\\.\\d+\\.\\d+\\.\\d+|::1|0:0:0:0:0:0:0:1";
     private static final int LARGEST = 2048;
+    private static final Set<Integer> EVERY = new TreeSet<>(
+            IntStream.rangeClosed(1, SacnPacket.SLOTS).boxed().toList());
     /** Who is not heard for so long is gone (E1.31, 6.7.1). */
     private static final long GONE_NANOS = TimeUnit.MILLISECONDS.toNanos(2500);
 
@@ -41,6 +47,7 @@ final class DmxEar implements AutoCloseable {
     private final DatagramChannel channel;
     private final @Nullable SocketAddress own;
     private final Loop loop;
+    private volatile boolean all;
     private final ByteBuffer in = ByteBuffer.allocate(LARGEST);
     /** The slots of interest, by universe. */
     private final Map<Integer, Set<Integer>> slots = new TreeMap<>();
@@ -74,6 +81,33 @@ final class DmxEar implements AutoCloseable {
         loop = Loop.start("dmx-in " + report.twin().gear(), this::receive, report::troubled);
     }
 
+    /**
+     * What hears others; null where nothing is to be heard: what is on this computer may have the usual port itself.
+     *
+     * @param unicast where the link sends; null for multicast
+     * @param out by what it sends
+     * @throws IllegalArgumentException in plain words, where a port that was set cannot be listened at
+     */
+    static @Nullable DmxEar of(GearReport report, DmxForm form, GearPlaces places, Target target,
+            @Nullable InetSocketAddress unicast, DatagramChannel out, Consumer<String> nodes) {
+        int port = (int) places.number(Dmx.LISTEN, 0);
+        boolean set = target.link().settings().containsKey(Dmx.LISTEN);
+        if (port == 0 || !set && unicast != null && unicast.getHostString().matches(HERE)) {
+            return null;
+        }
+        try {
+            if (out.getLocalAddress() == null) {
+                out.bind(null); // Or it would have no port to know itself by before it has sent.
+            }
+            return new DmxEar(report, form, port, nodes, out.getLocalAddress());
+        } catch (IOException | IllegalArgumentException e) {
+            if (set) {
+                throw new IllegalArgumentException(e.getMessage(), e);
+            }
+            return null; // Somebody has it already: what was not asked for is done without.
+        }
+    }
+
     private void join() throws IOException {
         for (String group : form.groups(slots.keySet())) {
             for (NetworkInterface network : NetworkInterface.networkInterfaces().toList()) {
@@ -103,6 +137,11 @@ final class DmxEar implements AutoCloseable {
         }
     }
 
+    /** @param every whether all slots are told of that change, not only those that the card reads */
+    void overhear(boolean every) {
+        all = every;
+    }
+
     private boolean ours(@Nullable SocketAddress from) throws IOException {
         return from instanceof InetSocketAddress at && own instanceof InetSocketAddress ours && at
                 .getPort() == ours.getPort() && NetworkInterface.getByInetAddress(at.getAddress()) != null;
@@ -122,7 +161,7 @@ final class DmxEar implements AutoCloseable {
         byte[] before = last.get(came.universe());
         byte[] levels = Arrays.copyOf(came.levels(), SacnPacket.SLOTS + 3);
         last.put(came.universe(), levels);
-        for (int slot : slots.getOrDefault(came.universe(), Set.of())) {
+        for (int slot : all && before != null ? EVERY : slots.getOrDefault(came.universe(), Set.of())) {
             if (differs(before, levels, slot - 1)) {
                 report.landed(came.universe() + " " + slot, args(levels, slot - 1));
             }

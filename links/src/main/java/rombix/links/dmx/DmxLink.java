@@ -93,28 +93,14 @@ final class DmxLink implements Link {
         if (reaches()) {
             report.ready();
         }
-        ear = ear(report, target, places);
+        ear = DmxEar.of(report, form, places, target, unicast, channel, this::answers);
         loop = Loop.startOften("dmx " + report.twin().gear(), this::run, report::troubled);
     }
 
-    /** What hears others; null where nothing is to be heard. */
-    private @Nullable DmxEar ear(GearReport report, Target target, GearPlaces places) {
-        int port = (int) places.number(Dmx.LISTEN, 0);
-        boolean set = target.link().settings().containsKey(Dmx.LISTEN);
-        if (port == 0 || !set && unicast != null
-                && unicast.getHostString().matches("localhost|127\\.\\d+\\.\\d+\\.\\d+|::1|0:0:0:0:0:0:0:1")) {
-            return null; // What is on this computer may have that port itself.
-        }
-        try {
-            if (channel.getLocalAddress() == null) {
-                channel.bind(null); // Or it would have no port to know itself by before it has sent.
-            }
-            return new DmxEar(report, form, port, this::answers, channel.getLocalAddress());
-        } catch (IOException | IllegalArgumentException e) {
-            if (set) {
-                throw new IllegalArgumentException(e.getMessage(), e);
-            }
-            return null; // Somebody has it already: what was not asked for is done without.
+    @Override
+    public void overhear(boolean all) {
+        if (ear != null) {
+            ear.overhear(all);
         }
     }
 

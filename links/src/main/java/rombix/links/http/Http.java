@@ -35,6 +35,11 @@ public final class Http extends LinkType {
     }
 
     @Override
+    public String usualAddress() {
+        return "GET /";
+    }
+
+    @Override
     public boolean secures() {
         return true;
     }

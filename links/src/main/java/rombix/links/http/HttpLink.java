@@ -219,6 +219,11 @@ final class HttpLink implements Link {
     }
 
     @Override
+    public boolean goesOn() {
+        return true;
+    }
+
+    @Override
     public void close() {
         closed = true;
         polls.close();

@@ -47,6 +47,11 @@ public final class Line extends LinkType {
     }
 
     @Override
+    public String usualAddress() {
+        return "line";
+    }
+
+    @Override
     public boolean secures() {
         return true;
     }

@@ -6,6 +6,9 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.net.SocketTimeoutException;
 import java.util.Arrays;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.MessageReader.Message;
 import rombix.core.card.Order;
@@ -17,6 +20,9 @@ import rombix.wire.Malformed;
 /** Lines or bytes over a serial port. */
 final class SerialWire implements Talk.Wire {
     private static final int LOOK_MILLIS = 100;
+    private static final int CHUNK = 4096;
+    /** That nothing comes any more. */
+    private static final byte[] GONE = {};
 
     private final SerialPort port;
     private final StreamWire stream;
@@ -46,8 +52,29 @@ final class SerialWire implements Talk.Wire {
         stream = new StreamWire(new Waiting(), port.getOutputStream(), form, port::closePort);
     }
 
-    /** Reads what is there, and says as sockets do where nothing is. */
+    /**
+     * Reads what is there, and says as sockets do where nothing is. The port itself is read on a thread of the system:
+     * a call that waits in native code would hold one of the few that all links run on.
+     */
     private final class Waiting extends InputStream {
+        private final BlockingQueue<byte[]> came = new LinkedBlockingQueue<>();
+        private byte[] rest = GONE;
+        private int at;
+
+        Waiting() {
+            Thread.ofPlatform().daemon().name("serial " + port.getSystemPortName()).start(() -> {
+                byte[] chunk = new byte[CHUNK];
+                int count = port.readBytes(chunk, chunk.length);
+                while (count >= 0 && port.isOpen()) {
+                    if (count > 0) {
+                        came.add(Arrays.copyOf(chunk, count));
+                    }
+                    count = port.readBytes(chunk, chunk.length);
+                }
+                came.add(GONE);
+            });
+        }
+
         @Override
         public int read() {
             throw new UnsupportedOperationException("bytes are read by several");
@@ -55,15 +82,31 @@ final class SerialWire implements Talk.Wire {
 
         @Override
         public int read(byte[] to, int from, int length) throws IOException {
-            byte[] here = from == 0 ? to : Arrays.copyOf(to, length);
-            int count = port.readBytes(here, length);
-            if (count < 0 || !port.isOpen()) {
-                throw new IOException("the serial port is gone");
+            if (at == rest.length) {
+                rest = next();
+                at = 0;
             }
-            if (count == 0) {
-                throw new SocketTimeoutException();
-            }
+            int count = Math.min(length, rest.length - at);
+            System.arraycopy(rest, at, to, from, count);
+            at += count;
             return count;
+        }
+
+        private byte[] next() throws IOException {
+            try {
+                byte[] next = came.poll(LOOK_MILLIS, TimeUnit.MILLISECONDS);
+                if (next == null) {
+                    throw new SocketTimeoutException();
+                }
+                if (next.length == 0) {
+                    came.add(GONE);
+                    throw new IOException("the serial port is gone");
+                }
+                return next;
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                throw new IOException("was closed", e);
+            }
         }
     }
 

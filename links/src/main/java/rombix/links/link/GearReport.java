@@ -31,7 +31,7 @@ public final class GearReport {
 
     private static final long TELL_MILLIS = 250;
 
-    private final Twin twin;
+    private volatile Twin twin;
     private final Clock clock;
     private final Consumer<Event> deck;
     private final Traffic traffic;
@@ -57,6 +57,12 @@ public final class GearReport {
         this.clock = clock;
         this.deck = deck;
         this.landings = twin.landings(told);
+    }
+
+    /** The gear is described by another card from now on. */
+    public synchronized void become(Twin next) {
+        twin = next;
+        landings = next.landings(told);
     }
 
     /** The gear as its card describes it. */

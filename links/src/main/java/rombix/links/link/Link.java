@@ -37,6 +37,21 @@ public interface Link extends AutoCloseable {
         // There is nothing to be seen here.
     }
 
+    /** Whether it goes on when its gear gets another card, whose greeting and polls are the same. */
+    default boolean goesOn() {
+        return false;
+    }
+
+    /** Its gear has another card. */
+    default void described() {
+        // What it reads is asked for each time.
+    }
+
+    /** Whether all that can be heard is handed on from now on, not only what the gear's card reads. */
+    default void overhear(boolean all) {
+        // All is handed on as it comes.
+    }
+
     /** What its screens show now; null where there is nothing to be seen. It may block. From any thread. */
     default @Nullable Pixels look() {
         return null;

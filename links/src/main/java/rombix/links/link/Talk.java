@@ -337,6 +337,11 @@ public final class Talk implements Link {
     }
 
     @Override
+    public boolean goesOn() {
+        return true;
+    }
+
+    @Override
     public void close() {
         polls.close();
         connected.close();

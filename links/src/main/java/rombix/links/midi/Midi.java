@@ -24,6 +24,11 @@ public final class Midi extends LinkType {
     }
 
     @Override
+    public boolean bothWays() {
+        return true;
+    }
+
+    @Override
     public List<String> ports() {
         Map<String, Integer> seen = new HashMap<>();
         return Stream.of(MidiSystem.getMidiDeviceInfo()).filter(Midi::takesMessages).map(MidiDevice.Info::getName).map(

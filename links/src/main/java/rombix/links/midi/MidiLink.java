@@ -239,6 +239,11 @@ final class MidiLink implements Link {
     }
 
     @Override
+    public boolean goesOn() {
+        return true;
+    }
+
+    @Override
     public void close() {
         connected.close();
         ticking.close();

@@ -36,6 +36,9 @@ interface Broker {
     /** Follows topics by one message. @param take told of each message with its topic, on a thread of the client's */
     CompletableFuture<?> follow(Set<String> topics, BiConsumer<String, byte[]> take);
 
+    /** Follows a topic no more. */
+    void leave(String topic);
+
     void disconnect();
 
     /** Why the broker did not let us in, as it says itself; null where that is not why. */

@@ -58,6 +58,11 @@ final class Broker5 implements Broker {
     }
 
     @Override
+    public void leave(String topic) {
+        client.unsubscribeWith().topicFilter(topic).send();
+    }
+
+    @Override
     public void disconnect() {
         client.disconnect();
     }

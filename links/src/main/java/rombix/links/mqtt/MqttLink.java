@@ -38,6 +38,7 @@ import rombix.wire.Malformed;
 
 /** MQTT, 3.1.1 or 5 where a broker takes that alone: publishes commands with QoS 1, follows the topics of the card's readings, and reconnects by itself. */
 final class MqttLink implements Link {
+    private static final String EVERYTHING = "#";
     private static final int CONNECT_SECONDS = Broker.CONNECT_SECONDS;
 
     private final GearReport report;
@@ -53,6 +54,8 @@ final class MqttLink implements Link {
     /** The topics that are followed in this session. */
     private final Set<String> followed = ConcurrentHashMap.newKeySet();
     private volatile boolean closed;
+    /** Whether all topics are followed, for somebody who listens. */
+    private volatile boolean overheard;
     /** Ends with the present session, with why. */
     private volatile CompletableFuture<Throwable> ended = new CompletableFuture<>();
 
@@ -235,6 +238,9 @@ final class MqttLink implements Link {
         Broker now = client;
         followed.clear();
         Set<String> topics = topics(report.landings());
+        if (overheard) {
+            topics.add(EVERYTHING);
+        }
         if (topics.isEmpty() || now == null) {
             return;
         }
@@ -264,6 +270,27 @@ final class MqttLink implements Link {
             }
         } catch (Malformed e) {
             report.ignored(topic + ": " + e.getMessage());
+        }
+    }
+
+    @Override
+    public boolean goesOn() {
+        return true;
+    }
+
+    @Override
+    public void described() {
+        followMore();
+    }
+
+    @Override
+    public void overhear(boolean all) {
+        overheard = all;
+        Broker now = client;
+        if (all && now != null && followed.add(EVERYTHING)) {
+            now.follow(Set.of(EVERYTHING), this::take);
+        } else if (!all && now != null && followed.remove(EVERYTHING)) {
+            now.leave(EVERYTHING);
         }
     }
 

@@ -42,6 +42,11 @@ public final class Osc extends LinkType {
     }
 
     @Override
+    public boolean bothWays() {
+        return true;
+    }
+
+    @Override
     public List<Setting> settings() {
         return List.of(Setting.choice(OVER, "Over", List.of(UDP, TCP, TCP_SLIP),
                 "UDP, or TCP with the length before each packet (OSC 1.0) or between END bytes (OSC 1.1)."),

@@ -188,6 +188,7 @@ final class OscLink implements Link {
         for (Object arg : args) {
             switch (arg) {
                 case List<?> array -> values.addAll(values(array));
+                case Float f -> values.add(Value.of(Double.parseDouble(f.toString()))); // 0.49, as it was meant.
                 case Number n -> values.add(Value.of(n.doubleValue()));
                 case Boolean b -> values.add(Value.of(b));
                 case OscPacket.Symbol s -> values.add(Value.of(s.text()));
@@ -250,6 +251,11 @@ final class OscLink implements Link {
                 channel.write(out.flip());
             }
         }
+    }
+
+    @Override
+    public boolean goesOn() {
+        return true;
     }
 
     @Override

@@ -30,6 +30,11 @@ public final class WebSockets extends LinkType {
     }
 
     @Override
+    public String usualAddress() {
+        return "text";
+    }
+
+    @Override
     public boolean secures() {
         return true;
     }

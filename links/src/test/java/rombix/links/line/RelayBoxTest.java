@@ -4,6 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static rombix.links.link.GearUnderTest.soon;
 
 import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import rombix.core.engine.Status.Phase;
 import rombix.core.value.Value;
@@ -46,6 +48,31 @@ class RelayBoxTest {
             assertThat(gear.status().phase()).isEqualTo(Phase.READY);
             assertThat(gear.done("bytes", "bytes", "53 45 54 20 34 20 4f 4e 0a")).isEqualTo("sent");
             soon(() -> box.on(4));
+        }
+    }
+
+    /** As many serial ports as there are cores held all that links run on: none of them became ready. */
+    @Test
+    void manySerialPortsLeaveEachOtherRoom() throws IOException {
+        List<AutoCloseable> open = new ArrayList<>();
+        try {
+            List<GearUnderTest> all = new ArrayList<>();
+            for (int i = 0; i <= Runtime.getRuntime().availableProcessors(); i++) {
+                RelayBox box = new RelayBox(null, 0);
+                open.add(box);
+                GearUnderTest gear = StandInGear.of(new Line(), "relay-box", box.address(), link -> link);
+                open.add(gear);
+                all.add(gear);
+            }
+            all.forEach(GearUnderTest::ready);
+        } finally {
+            for (AutoCloseable one : open.reversed()) {
+                try {
+                    one.close();
+                } catch (Exception e) {
+                    throw new IllegalStateException(e);
+                }
+            }
         }
     }
 }

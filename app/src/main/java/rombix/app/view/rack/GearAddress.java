@@ -24,8 +24,9 @@ public final class GearAddress {
     public static Node of(Gear g, BiConsumer<String, UnaryOperator<Board>> edit) {
         Protocol protocol = g.link().protocol();
         String id = "gear-address-" + g.id();
-        Consumer<String> reached = to -> edit.accept("reach “" + g.name() + "” at " + to, b -> GearEdits.reached(b, g.id(),
-                protocol, to.strip()));
+        Consumer<String> reached = to -> edit.accept("reach “" + g.name() + "” at " + to,
+                b -> GearEdits.reached(b, g.id(),
+                        protocol, to.strip()));
         return switch (protocol.descriptor().reach()) {
             case HERE -> Styles.label("this computer", "read", "quiet");
             case PORT -> {

@@ -52,6 +52,10 @@ public final class GearPopover {
     private final Runnable first;
     private final Map<String, Label> statuses = new HashMap<>();
     private final Map<String, Button> traffic = new HashMap<>();
+    private Consumer<String> toCard = _ -> {
+    };
+    private Runnable own = () -> {
+    };
     /** Shows the packets of a gear, by its id; those in vain alone where it is so. */
     private BiConsumer<String, Boolean> toTraffic = (_, _) -> {
     };
@@ -81,6 +85,15 @@ public final class GearPopover {
         this.settings = new GearSettings(this::edit, this::shown);
         this.security = new GearSecurity(this::edit, this::shown, secrets, new Certificates());
         desk.model().watch(c -> c.whole().forEach(this::status));
+    }
+
+    /**
+     * @param opened shows the card of a gear, by its id
+     * @param added adds gear that no card describes yet
+     */
+    public void whenCard(Consumer<String> opened, Runnable added) {
+        toCard = opened;
+        own = added;
     }
 
     /** @param shown shows the packets of a gear, by its id; those that came to nothing alone where that is so */
@@ -163,7 +176,7 @@ public final class GearPopover {
         box.getChildren().setAll(row(Styles.label(none ? "What is this board to work?" : "Gear on this board",
                 "gear-name"), space, add));
         if (choosing) {
-            box.getChildren().add(new Kinds(cards(), this::add));
+            box.getChildren().add(new Kinds(cards(), this::add, () -> own.run()));
         }
         board.gear().forEach(g -> box.getChildren().add(gear(g)));
         if (!none && board.pages().stream().allMatch(p -> p.buttons().isEmpty())) {
@@ -222,6 +235,16 @@ public final class GearPopover {
         }
     }
 
+    /** The way to its card. */
+    private Node card(Gear g) {
+        Button open = Fields.plain("Card…", "");
+        open.setId("gear-card-" + g.id());
+        open.setTooltip(new Tooltip("What it is told and what it reports: listen to it, try it, change it"));
+        open.setMinWidth(Region.USE_PREF_SIZE);
+        open.setOnAction(_ -> toCard.accept(g.id()));
+        return open;
+    }
+
     /** The way to what goes to and fro. */
     private Node packets(Gear g) {
         Button packets = Fields.plain("Traffic…", "");
@@ -275,7 +298,7 @@ public final class GearPopover {
         status.setWrapText(true);
         status.setMaxWidth(Double.MAX_VALUE);
         HBox.setHgrow(status, Priority.ALWAYS);
-        HBox state = row(status, packets(g));
+        HBox state = row(status, card(g), packets(g));
         if (practice.has(g.card())) {
             state.getChildren().add(standIn(g));
         }

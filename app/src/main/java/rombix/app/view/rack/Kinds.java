@@ -21,33 +21,49 @@ final class Kinds extends TilePane {
     private static final double HEIGHT = 52;
     private static final double PICTURE = 26;
 
-    /** @param chosen told of the card that was chosen */
-    Kinds(List<Card> cards, Consumer<Card> chosen) {
+    /**
+     * @param chosen told of the card that was chosen
+     * @param other does what is to be done where none of them fits
+     */
+    Kinds(List<Card> cards, Consumer<Card> chosen, Runnable other) {
         super(Space.S6, Space.S6);
         setId("gear-kinds");
         setPrefColumns(3);
         cards.forEach(c -> getChildren().add(kind(c, chosen)));
+        getChildren().add(other(other));
     }
 
     private static Button kind(Card card, Consumer<Card> chosen) {
-        Label title = Styles.label(card.title(), "gear-name");
         String speaks = card.protocols().stream().map(p -> p.descriptor().reach() == Reach.HERE
                 ? "this computer"
                 : p.title()).collect(Collectors.joining(", "));
-        HBox face = new HBox(Space.S10, new VBox(title, Styles.label(speaks, "quiet")));
-        face.setAlignment(Pos.CENTER_LEFT);
-        Shapes.icon(card.icon(), PICTURE).ifPresent(icon -> {
-            icon.getStyleClass().add("kind-picture");
-            face.getChildren().addFirst(icon);
-        });
-        Button kind = new Button();
+        Button kind = tile(card.title(), speaks, card.icon());
         kind.setId("kind-" + card.id());
-        kind.setGraphic(face);
         kind.setAccessibleText("Add " + card.title() + ", " + speaks);
-        kind.getStyleClass().setAll("button", "choice-tile", "kind");
-        kind.setMinSize(WIDTH, HEIGHT);
-        kind.setPrefSize(WIDTH, HEIGHT);
         kind.setOnAction(_ -> chosen.accept(card));
         return kind;
+    }
+
+    private static Button tile(String title, String under, String icon) {
+        HBox face = new HBox(Space.S10, new VBox(Styles.label(title, "gear-name"), Styles.label(under, "quiet")));
+        face.setAlignment(Pos.CENTER_LEFT);
+        Shapes.icon(icon, PICTURE).ifPresent(picture -> {
+            picture.getStyleClass().add("kind-picture");
+            face.getChildren().addFirst(picture);
+        });
+        Button tile = new Button();
+        tile.setGraphic(face);
+        tile.getStyleClass().setAll("button", "choice-tile", "kind");
+        tile.setMinSize(WIDTH, HEIGHT);
+        tile.setPrefSize(WIDTH, HEIGHT);
+        return tile;
+    }
+
+    private static Button other(Runnable chosen) {
+        Button other = tile("Something else…", "listen, make its card", "mdi2e-ear-hearing");
+        other.setId("kind-other");
+        other.setAccessibleText("Add gear that none of these describes: listen to it and make its card");
+        other.setOnAction(_ -> chosen.run());
+        return other;
     }
 }

@@ -19,6 +19,7 @@ import rombix.app.edit.StepEdits;
 import rombix.app.edit.Trust;
 import rombix.app.edit.Workbench;
 import rombix.app.log.LogStore;
+import rombix.app.view.card.CardSheet;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Overlay;
 import rombix.app.view.live.AskPopover;
@@ -54,6 +55,7 @@ public final class MainWindow {
     private final LiveStrips strips;
     private final LogView logView;
     private final TrafficView traffic;
+    private final CardSheet cardSheet;
     private final Stagework stagework;
     private final Commands commands;
     private final GearPopover gear;
@@ -99,6 +101,9 @@ public final class MainWindow {
         strips = new LiveStrips(desk, ask::open);
         logView = new LogView(desk, log, notices::show);
         traffic = new TrafficView(desk, player::traffic, notices::show);
+        cardSheet = new CardSheet(desk, player);
+        cardSheet.whenTraffic(of -> traffic.open(layout, of));
+        gear.whenCard(of -> cardSheet.open(layout, of), () -> cardSheet.add(layout));
         gear.whenTraffic((of, vain) -> traffic.open(layout, of, vain));
         SmallKey smallKey = new SmallKey(desk, touches, stagework::smallWindow);
         TriggersView triggers = new TriggersView(desk, touches, smallKey::field);
@@ -112,7 +117,7 @@ public final class MainWindow {
         modes = new Modes(desk, player, guests, layout, new Modes.Parts(masthead, notices, rack, page, score, rehearsal,
                 strips, ask, hints));
         WindowCommands.fill(commands, desk, new WindowCommands.Parts(stagework, modes, files, masthead, rack, page,
-                score, strips, trail, logView, traffic, triggers, gear, overview, layout), steps, buttons);
+                score, strips, trail, logView, traffic, triggers, gear, cardSheet, overview, layout), steps, buttons);
         files.whenBare(this::beginWithGear);
         guests.whenTrusted(() -> Wants.tell(bench.rig(), secrets, notices, g -> gear.showSecret(rack, g),
                 bench::select));
@@ -226,6 +231,10 @@ public final class MainWindow {
 
     LogView logView() {
         return logView;
+    }
+
+    CardSheet cardSheet() {
+        return cardSheet;
     }
 
     TrafficView traffic() {

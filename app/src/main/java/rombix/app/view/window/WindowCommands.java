@@ -5,6 +5,7 @@ import javafx.scene.Node;
 import rombix.app.edit.ButtonEdits;
 import rombix.app.edit.StepEdits;
 import rombix.app.edit.Workbench.Mode;
+import rombix.app.view.card.CardSheet;
 import rombix.app.view.common.Desk;
 import rombix.app.view.live.LiveStrips;
 import rombix.app.view.page.PageTrail;
@@ -24,7 +25,7 @@ final class WindowCommands {
     /** What of the window the commands work. */
     record Parts(Stagework stage, Modes modes, BoardFiles files, Masthead masthead, RackView rack, PageView page,
             ScoreView score, LiveStrips strips, PageTrail trail, LogView log, TrafficView traffic,
-            TriggersView triggers, GearPopover gear,
+            TriggersView triggers, GearPopover gear, CardSheet card,
             Overview overview, Node middle) {
     }
 
@@ -94,6 +95,8 @@ final class WindowCommands {
         add(Where.BUILD, "New board, other boards", () -> window.masthead().boards(), "Ctrl+N");
         add(Where.BUILD, "Values and chains of the board", () -> window.masthead().parts(), "Alt+V");
         add(Where.BUILD, "Gear: add, rename, connect, delete", () -> window.gear().show(window.rack(), null), "Alt+R");
+        add(Where.BUILD, "Bring in gear of your own: listen to it, and make its card", () -> window.card().add(window
+                .middle()), "Alt+B");
         add(Where.BUILD, "Go to the rack", () -> focus("#rack"), "Ctrl+1");
         add(Where.BUILD, "Go to the page", () -> window.page().focusSelected(), "Ctrl+2");
         add(Where.BUILD, "Go to the score", () -> window.score().focusSteps(), "Ctrl+3");

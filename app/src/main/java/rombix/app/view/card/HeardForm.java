@@ -1,0 +1,273 @@
+package rombix.app.view.card;
+
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.function.Consumer;
+import java.util.stream.Collectors;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
+import rombix.app.edit.CardEdits;
+import rombix.app.view.common.Fields;
+import rombix.app.view.common.Space;
+import rombix.app.view.common.Styles;
+import rombix.core.board.Gear;
+import rombix.core.card.Card;
+import rombix.core.card.Figures;
+import rombix.core.card.Protocol;
+import rombix.core.card.Twin;
+import rombix.core.listen.CardMaking;
+import rombix.core.listen.Voice;
+import rombix.core.listen.Voice.Kind;
+import rombix.core.listen.Wanted;
+import rombix.core.store.CardLibrary;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.value.Value;
+
+/** What somebody says that a voice is, with all proposed; makes it a reading, and the commands for it. */
+@OwnedBy(Owner.INTERFACE)
+final class HeardForm {
+    private static final double NUMBER_WIDTH = 92;
+
+    private final CardEdits edits;
+    private final VBox box = new VBox(Space.S8);
+    private final Label told = Fields.read("");
+    private final Label makes = Fields.read("");
+    private final Button make = new Button("Make it");
+    private String gear = "";
+    private Protocol protocol = Protocol.of("osc");
+    private @Nullable Voice voice;
+    private @Nullable Wanted wanted;
+    private @Nullable Twin twin;
+    /** Whether something was typed: then what is heard changes no proposal any more. */
+    private boolean touched;
+
+    HeardForm(CardEdits edits) {
+        this.edits = edits;
+        told.setId("heard-told");
+        make.setId("heard-make");
+        make.setDefaultButton(true);
+        make.setOnAction(_ -> make());
+        clear();
+    }
+
+    Node node() {
+        return box;
+    }
+
+    void clear() {
+        voice = null;
+        wanted = null;
+        box.getChildren().setAll(Fields.read(
+                "Choose what changed. Say what it is, give it a name, and it is a reading of the gear."));
+    }
+
+    void card(Gear g, Twin now) {
+        protocol = g.link().protocol();
+        twin = now;
+        if (wanted != null) {
+            makes();
+        }
+    }
+
+    /** Shows a voice that was chosen. */
+    void show(String of, Voice chosen) {
+        gear = of;
+        voice = chosen;
+        touched = false;
+        wanted = proposed(chosen, chosen.likely());
+        told.setText("");
+        fill();
+    }
+
+    /** The one that is shown was heard again: what is proposed follows, until something was typed. */
+    void heard(Voice again) {
+        Voice before = voice;
+        voice = again;
+        if (!touched && before != null && !before.seen().equals(again.seen())) {
+            wanted = proposed(again, again.likely());
+            fill();
+        }
+    }
+
+    private Wanted proposed(Voice v, Kind kind) {
+        return Wanted.of(v, kind, "", protocol.descriptor().bothWays()).withTitle(title(v));
+    }
+
+    /** A name from where it stands: {@code /ch/1/mute} is “Ch 1 mute”. */
+    private static String title(Voice v) {
+        String from = v.pointer() != null && !v.pointer().isEmpty()
+                ? v.pointer()
+                : v.before() != null
+                        ? v.before()
+                        : v.address();
+        String words = from.replaceAll("[^\\p{L}\\p{N}]+", " ").replaceAll("(?i) (un)?mute[ds]?\\s*$", "").strip();
+        return words.isEmpty()
+                ? "Reading"
+                : words.substring(0, 1).toUpperCase(Locale.ROOT) + words.substring(
+                        1);
+    }
+
+    private void become(Wanted next) {
+        touched = true;
+        boolean other = wanted == null || wanted.kind() != next.kind();
+        wanted = next;
+        if (other) {
+            fill();
+        } else {
+            makes();
+        }
+    }
+
+    private void fill() {
+        Voice v = voice;
+        Wanted w = wanted;
+        if (v == null || w == null) {
+            return;
+        }
+        box.getChildren().setAll(Styles.label(v.where(), "gear-name"),
+                Fields.named("This is", Fields.choice("heard-kind",
+                        List.of(Kind.values()), w.kind(), Kind::words,
+                        k -> become(proposed(v, k).withTitle(now().title())))),
+                Fields.named("Called", typed("heard-name", w.title(), t -> become(now().withTitle(t)))));
+        switch (w.kind()) {
+            case MUTE, SWITCH -> box.getChildren().add(row(Fields.named(w.kind() == Kind.MUTE
+                    ? "Muted is sent as"
+                    : "On is sent as",
+                    typed("heard-yes", w.yes().toString(), t -> become(now().withYesNo(value(t), now()
+                            .no())))),
+                    Fields.named(w.kind() == Kind.MUTE ? "Open is sent as" : "Off is sent as", typed(
+                            "heard-no", w.no().toString(), t -> become(now().withYesNo(now().yes(), value(
+                                    t)))))));
+            case LEVEL -> box.getChildren().addAll(row(Fields.named("On the wire from", number("heard-wire-low", w
+                    .wireLow(), n -> become(now().withWire(n, now().wireHigh())))), Fields.named("to", number(
+                            "heard-wire-high", w.wireHigh(), n -> become(now().withWire(now().wireLow(), n))))),
+                    row(
+                            Fields.named("Read as", number("heard-low", w.low(), n -> become(now().withRange(n,
+                                    now().high(), now().unit())))),
+                            Fields.named("to", number("heard-high", w
+                                    .high(),
+                                    n -> become(now().withRange(now().low(), n, now()
+                                            .unit())))),
+                            Fields.named("unit", typed("heard-unit", w
+                                    .unit(),
+                                    t -> become(now().withRange(now().low(),
+                                            now().high(), t.strip()))))));
+            case CHOICE -> box.getChildren()
+                    .add(Fields.named("One of, with commas between", typed("heard-choices", String
+                            .join(", ", w.choices()),
+                            t -> become(now().withChoices(Arrays.stream(t.split(",")).map(
+                                    String::strip).filter(c -> !c.isEmpty()).toList())))));
+            case TEXT, LIST -> {
+            }
+        }
+        if (w.kind() != Kind.LIST) {
+            TextField at = typed("heard-told-at", w.toldAt(), t -> become(now().withToldAt(t.strip())));
+            at.setPromptText("empty: it cannot be told");
+            box.getChildren().add(Fields.named("It is told the same at", at));
+        }
+        box.getChildren().addAll(makes, make, told);
+        makes();
+    }
+
+    private Wanted now() {
+        Wanted w = wanted;
+        if (w == null) {
+            throw new IllegalStateException("nothing is chosen");
+        }
+        return w;
+    }
+
+    private static TextField typed(String id, String value, Consumer<String> changed) {
+        TextField field = new TextField(value);
+        field.setId(id);
+        field.textProperty().addListener((_, _, text) -> changed.accept(text));
+        return field;
+    }
+
+    private static TextField number(String id, double value, Consumer<Double> changed) {
+        TextField field = typed(id, Figures.withUnit(value, null), text -> {
+            double n = Fields.parsed(text, Double.NaN);
+            if (!Double.isNaN(n)) {
+                changed.accept(n);
+            }
+        });
+        field.setPrefWidth(NUMBER_WIDTH);
+        return field;
+    }
+
+    private static HBox row(Node... nodes) {
+        return new HBox(Space.S8, nodes);
+    }
+
+    /** A value as it stands on the wire. */
+    private static Value value(String text) {
+        String t = text.strip();
+        return t.matches("-?\\d+(\\.\\d+)?")
+                ? Value.of(Double.parseDouble(t))
+                : t.matches("true|false") ? Value.of(t.equals("true")) : Value.of(t);
+    }
+
+    /** Says what will be made, or what is wrong with it. */
+    private void makes() {
+        Voice v = voice;
+        Twin t = twin;
+        if (v == null || t == null) {
+            return;
+        }
+        String known = t.land(v.address(), v.others()).stream().map(l -> t.reading(l.reading(), Twin.Readings.NONE).map(
+                Twin.Reading::title).orElse(l.reading())).findFirst().orElse(null);
+        String trouble = trouble(t.card(), v);
+        make.setDisable(trouble != null);
+        if (trouble != null && known != null && !now().title().isBlank()) {
+            Styles.set(makes, "label", "read", "quiet");
+            makes.setText("It is on the card already, as “" + known + "”.");
+            return;
+        }
+        if (trouble != null) {
+            Styles.set(makes, "label", "read", "trouble");
+            makes.setText(trouble);
+            return;
+        }
+        Card card = CardMaking.heard(t.card(), protocol, v, now());
+        List<String> commands = card.commands().subList(t.card().commands().size(), card.commands().size()).stream()
+                .map(
+                        c -> "“" + c.title().fill(_ -> Value.of("…")) + "”")
+                .toList();
+        Styles.set(makes, "label", "read", "quiet");
+        makes.setText("Makes the reading “" + now().title() + "”" + (commands.isEmpty()
+                ? "; it is only read."
+                : " and " + commands.stream().collect(Collectors.joining(", ")) + "."));
+    }
+
+    private @Nullable String trouble(Card card, Voice v) {
+        Wanted w = now();
+        if (w.title().isBlank()) {
+            return "Give it a name.";
+        }
+        if (!w.toldAt().isBlank() && !protocol.descriptor().takes(w.toldAt())) {
+            return "“" + w.toldAt() + "” is not " + protocol.descriptor().expected() + ".";
+        }
+        try {
+            return CardEdits.wrong(CardLibrary.format(CardMaking.heard(card, protocol, v, w)));
+        } catch (IllegalArgumentException e) {
+            return String.valueOf(e.getMessage());
+        }
+    }
+
+    private void make() {
+        Voice v = voice;
+        Twin t = twin;
+        if (v != null && t != null && trouble(t.card(), v) == null) {
+            Wanted made = now();
+            edits.change("make “" + made.title() + "”", gear, card -> CardMaking.heard(card, protocol, v, made));
+            told.setText("“" + made.title() + "” is on the card now, and works. Choose the next.");
+        }
+    }
+}

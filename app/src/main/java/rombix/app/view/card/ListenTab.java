@@ -1,0 +1,161 @@
+package rombix.app.view.card;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayDeque;
+import java.util.Comparator;
+import java.util.Deque;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Supplier;
+import java.util.stream.Collectors;
+import javafx.scene.Node;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TableRow;
+import javafx.scene.control.TableView;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
+import rombix.app.edit.CardEdits;
+import rombix.app.view.common.Fields;
+import rombix.app.view.common.Space;
+import rombix.app.view.common.Styles;
+import rombix.core.board.Gear;
+import rombix.core.card.Twin;
+import rombix.core.listen.Listening;
+import rombix.core.listen.Voice;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.traffic.Packet;
+import rombix.core.traffic.Traffic;
+import rombix.core.value.Value;
+
+/** What a gear says, grouped by what changes; one of it is chosen and made a reading. The interface's thread's. */
+@OwnedBy(Owner.INTERFACE)
+final class ListenTab {
+    private static final double FORM_WIDTH = 380;
+    private static final Duration LATELY = Duration.ofMillis(1500);
+    private static final int SHOWN = 6;
+    private static final int LONGEST = 18;
+
+    private final Supplier<Traffic> traffic;
+    private final TableView<Voice> table = new TableView<>();
+    private final HeardForm form;
+    private final HBox node;
+    private String gear = "";
+    /** The keys of what is shown, the newest on top. */
+    private final Deque<String> order = new ArrayDeque<>();
+    private String chosen = "";
+    private Instant last = Instant.EPOCH;
+    private boolean filling;
+    private long seen = -1;
+    private @Nullable Twin twin;
+
+    ListenTab(Supplier<Traffic> traffic, CardEdits edits) {
+        this.traffic = traffic;
+        this.form = new HeardForm(edits);
+        table.setId("voices");
+        table.setColumnResizePolicy(TableView.CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);
+        table.setPlaceholder(Fields.read("Nothing was heard yet. Work the gear by hand: press, turn, choose."));
+        table.getColumns().setAll(List.of(Fields.<Voice>column("what changes", 270, Voice::where),
+                Fields.<Voice>column("was", 240, ListenTab::was),
+                Fields.<Voice>column("times", 60, v -> String.valueOf(v
+                        .count())),
+                Fields.<Voice>column("on the card", 150, this::known)));
+        table.setRowFactory(_ -> new TableRow<>() {
+            @Override
+            protected void updateItem(@Nullable Voice voice, boolean empty) {
+                super.updateItem(voice, empty);
+                Styles.set(this, "cell", "indexed-cell", "table-row-cell",
+                        voice != null && voice.changes() && voice.at().isAfter(last.minus(LATELY))
+                                ? "press-row"
+                                : "plain-row");
+            }
+        });
+        table.getSelectionModel().selectedItemProperty().addListener((_, _, voice) -> {
+            if (!filling && voice != null) {
+                chosen = key(voice);
+                form.show(gear, voice);
+            }
+        });
+        ScrollPane scroll = new ScrollPane(form.node());
+        scroll.setFitToWidth(true);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        scroll.getStyleClass().add("popover-scroll");
+        scroll.setMinWidth(FORM_WIDTH);
+        scroll.setPrefWidth(FORM_WIDTH);
+        VBox left = new VBox(Space.S6, Fields.read(
+                "Work the gear by hand: what it says stands here, the newest on top; what changes just now is bright."),
+                table);
+        VBox.setVgrow(table, Priority.ALWAYS);
+        HBox.setHgrow(left, Priority.ALWAYS);
+        node = new HBox(Space.S16, left, scroll);
+    }
+
+    Node node() {
+        return node;
+    }
+
+    void begin(String of) {
+        gear = of;
+        seen = -1;
+        order.clear();
+        chosen = "";
+        table.getItems().clear();
+        form.clear();
+    }
+
+    void card(Gear g, Twin now) {
+        twin = now;
+        form.card(g, now);
+        table.refresh();
+    }
+
+    private static String key(Voice v) {
+        return v.address() + v.arg() + v.pointer() + v.before();
+    }
+
+    private static String was(Voice v) {
+        if (v.arg() == Voice.EVENT) {
+            return "it comes without a value";
+        }
+        List<Value> last = v.seen().subList(Math.max(0, v.seen().size() - SHOWN), v.seen().size());
+        return last.reversed().stream().map(x -> x.toString().length() > LONGEST
+                ? x.toString().substring(0, LONGEST) + "…"
+                : x.toString()).collect(Collectors.joining(", "));
+    }
+
+    /** The readings that the card has of it already. */
+    private String known(Voice v) {
+        Twin now = twin;
+        return now == null
+                ? ""
+                : now.land(v.address(), v.others()).stream().map(l -> now.reading(l.reading(), Twin.Readings.NONE).map(
+                        Twin.Reading::title).orElse(l.reading())).distinct().collect(Collectors.joining(", "));
+    }
+
+    /** Takes in what came since the last look. */
+    void look() {
+        Traffic.Look look = traffic.get().look(seen);
+        if (look == null) {
+            return;
+        }
+        seen = look.changes();
+        List<Packet> mine = look.packets().stream().filter(p -> p.gear().equals(gear)).toList();
+        Map<String, Voice> now = new LinkedHashMap<>();
+        Listening.to(mine).forEach(v -> now.put(key(v), v));
+        order.removeIf(k -> !now.containsKey(k));
+        now.keySet().stream().filter(k -> !order.contains(k)).toList().reversed().forEach(order::addFirst);
+        last = now.values().stream().map(Voice::at).max(Comparator.naturalOrder()).orElse(Instant.EPOCH);
+        filling = true; // What stands where stays there, and so does the choice.
+        table.getItems().setAll(order.stream().map(now::get).toList());
+        int at = List.copyOf(order).indexOf(chosen);
+        if (at >= 0) {
+            table.getSelectionModel().select(at);
+            form.heard(table.getItems().get(at));
+        }
+        filling = false;
+    }
+}

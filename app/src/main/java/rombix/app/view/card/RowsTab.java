@@ -1,0 +1,202 @@
+package rombix.app.view.card;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.TableView;
+import javafx.scene.control.TextArea;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
+import rombix.app.edit.CardEdits;
+import rombix.app.view.common.Desk;
+import rombix.app.view.common.Fields;
+import rombix.app.view.common.Space;
+import rombix.app.view.common.Styles;
+import rombix.core.board.Gear;
+import rombix.core.card.Card;
+import rombix.core.card.Card.Command;
+import rombix.core.card.Twin;
+import rombix.core.listen.CardMaking;
+import rombix.core.store.CardRows;
+import rombix.core.store.CardRows.Row;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
+
+/**
+ * The card as rows: what the gear reports and what it can be told, each with what it looks like on the wire; one of them
+ * is renamed, written anew with the check beside it, tried, or taken away. The interface's thread's.
+ */
+@OwnedBy(Owner.INTERFACE)
+final class RowsTab {
+    private static final double FORM_WIDTH = 430;
+    private static final int LINES = 14;
+
+    private final Desk desk;
+    private final CardEdits edits;
+    private final TableView<Row> table = new TableView<>();
+    private final TextField title = new TextField();
+    private final TextArea text = new TextArea();
+    private final Label check = Fields.read("");
+    private final Label changes = Fields.read("");
+    private final Button take = new Button("Take it over");
+    private final Button gone = Fields.plain("Delete…", "");
+    private final Button attempt = Fields.plain("Send it", "");
+    private final HBox node;
+    private String gear = "";
+    private @Nullable Twin twin;
+
+    RowsTab(Desk desk, CardEdits edits) {
+        this.desk = desk;
+        this.edits = edits;
+        table.setId("card-rows");
+        table.setColumnResizePolicy(TableView.CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);
+        table.setPlaceholder(Fields.read("The card says nothing yet: listen, or try."));
+        table.getColumns().setAll(List.of(Fields.<Row>column("", 84, r -> r.command() ? "is told" : "reports"), Fields
+                .<Row>column("what", 190, Row::title), Fields.<Row>column("on the wire", 300, Row::wire),
+                Fields
+                        .<Row>column("now", 110, this::now)));
+        table.getSelectionModel().selectedItemProperty().addListener((_, _, row) -> show(row));
+        check.setId("row-check");
+        title.setId("row-title");
+        title.setOnAction(_ -> take());
+        text.setId("row-text");
+        text.setPrefRowCount(LINES);
+        text.setWrapText(true);
+        text.getStyleClass().add("row-text");
+        text.textProperty().addListener((_, _, _) -> checked());
+        title.textProperty().addListener((_, _, _) -> checked());
+        take.setId("row-take");
+        take.setOnAction(_ -> take());
+        gone.setId("row-gone");
+        gone.setOnAction(_ -> delete());
+        attempt.setId("row-try");
+        attempt.setOnAction(_ -> attempt());
+        HBox ways = new HBox(Space.S8, take, attempt, gone);
+        ways.setAlignment(Pos.CENTER_LEFT);
+        VBox.setVgrow(text, Priority.ALWAYS);
+        VBox form = new VBox(Space.S8, Fields.named("Called", title), changes, Fields.named(
+                "As the card's file says it", text), check, ways);
+        form.setMinWidth(FORM_WIDTH);
+        form.setPrefWidth(FORM_WIDTH);
+        HBox.setHgrow(table, Priority.ALWAYS);
+        node = new HBox(Space.S16, table, form);
+        show(null);
+    }
+
+    Node node() {
+        return node;
+    }
+
+    void card(Gear g, Twin now) {
+        gear = g.id();
+        twin = now;
+        Row chosen = table.getSelectionModel().getSelectedItem();
+        List<Row> rows = CardRows.of(now.card(), now.protocol());
+        if (!rows.equals(table.getItems())) {
+            table.getItems().setAll(rows);
+            rows.stream().filter(r -> chosen != null && r.id().equals(chosen.id()) && r.command() == chosen.command())
+                    .findFirst().ifPresentOrElse(r -> table.getSelectionModel().select(r), () -> show(null));
+        }
+    }
+
+    private String now(Row row) {
+        return row.command() ? "" : desk.spoken(gear, row.id());
+    }
+
+    private void show(@Nullable Row row) {
+        title.setText(row == null ? "" : row.title());
+        text.setText(row == null ? "" : row.text());
+        for (Node n : new Node[]{title, text, take, gone, attempt}) {
+            n.setDisable(row == null);
+        }
+        attempt.setVisible(row != null && row.command());
+        changes.setText(row == null ? "Choose a row." : effect(row));
+        checked();
+    }
+
+    /** What a command would change, as its twin says. */
+    private String effect(Row row) {
+        Twin now = twin;
+        Command command = now == null ? null : now.card().command(row.id()).orElse(null);
+        if (now == null || !row.command() || command == null) {
+            return row.command() ? "" : "A reading: buttons follow it, and wait for it.";
+        }
+        List<String> all = new ArrayList<>();
+        command.changes().forEach(c -> now.reading(c.reading().toString(), desk.model().readings(gear)).ifPresent(
+                r -> all.add(r.title())));
+        return all.isEmpty()
+                ? "It changes nothing that the card reads."
+                : "It changes " + String.join(", ", all) + ", and the button shows that before the gear says so.";
+    }
+
+    private @Nullable Card written() {
+        Row row = table.getSelectionModel().getSelectedItem();
+        Twin now = twin;
+        return row == null || now == null ? null : CardRows.with(now.card(), row, title.getText(), text.getText());
+    }
+
+    private void checked() {
+        Row row = table.getSelectionModel().getSelectedItem();
+        String wrong = null;
+        try {
+            written();
+        } catch (IllegalArgumentException e) {
+            wrong = String.valueOf(e.getMessage());
+        }
+        boolean same = row == null || row.title().equals(title.getText()) && row.text().equals(text.getText());
+        Styles.set(check, "label", "read", wrong == null ? "quiet" : "trouble");
+        check.setText(wrong != null ? wrong : same ? "" : "It fits. Take it over, and it works at once.");
+        take.setDisable(row == null || wrong != null || same);
+    }
+
+    private void take() {
+        Row row = table.getSelectionModel().getSelectedItem();
+        if (row != null && !take.isDisabled()) {
+            String called = title.getText();
+            String said = text.getText();
+            done(edits.change("change “" + row.title() + "”", gear, card -> CardRows.with(card, row, called, said)));
+        }
+    }
+
+    private void attempt() {
+        Row row = table.getSelectionModel().getSelectedItem();
+        if (row != null) {
+            desk.tell(gear, row.id(), Map.of());
+        }
+    }
+
+    private void delete() {
+        Row row = table.getSelectionModel().getSelectedItem();
+        if (row == null) {
+            return;
+        }
+        UnaryOperator<Card> without = card -> row.command()
+                ? CardMaking.withoutCommand(card, row.id())
+                : CardMaking.withoutReading(card, row.id());
+        List<String> lost = edits.lost(gear, without);
+        if (!lost.isEmpty() && !gone.getText().startsWith("Delete,")) {
+            gone.setText("Delete, with " + lost.size() + (lost.size() == 1 ? " use of it" : " uses of it"));
+            check.setText("It is used: " + lost.stream().limit(4).collect(Collectors.joining("; ")) + (lost.size() > 4
+                    ? "; …"
+                    : ""));
+            return;
+        }
+        gone.setText("Delete…");
+        done(edits.change("delete “" + row.title() + "”", gear, without));
+    }
+
+    private void done(List<String> lost) {
+        if (!lost.isEmpty()) {
+            check.setText("Does not fit any more, and was taken away: " + String.join("; ", lost));
+        }
+    }
+}
