@@ -10,6 +10,7 @@ import rombix.core.engine.Known;
 import rombix.core.engine.SimulatedClock;
 import rombix.core.sight.Pixels;
 import rombix.core.traffic.Traffic;
+import rombix.core.traffic.WhyNot;
 
 /** Plays nothing: the interface alone is measured. */
 final class Still implements Player {
@@ -46,6 +47,11 @@ final class Still implements Player {
 
     @Override
     public void tryOnTwins(Event.@Nullable Try tried) {
+    }
+
+    @Override
+    public WhyNot why(String gear) {
+        return WhyNot.none("nothing is played", "");
     }
 
     @Override

@@ -27,11 +27,13 @@ import rombix.core.sight.Pixels;
 import rombix.core.sight.Sights;
 import rombix.core.engine.Status.Phase;
 import rombix.core.traffic.Traffic;
+import rombix.core.traffic.WhyNot;
 import rombix.links.link.GearReport;
 import rombix.links.link.Keyring;
 import rombix.links.link.Link;
 import rombix.links.link.LinkType;
 import rombix.links.link.Target;
+import rombix.links.link.WayThere;
 
 /** The links of a board's gear. */
 public final class Links implements Gears, AutoCloseable {
@@ -147,6 +149,19 @@ public final class Links implements Gears, AutoCloseable {
     /** What goes out to the gear and comes in. */
     public Traffic traffic() {
         return traffic;
+    }
+
+    /** Why a gear cannot be worked: the whole way to it, tried now. It may take some seconds. */
+    public WhyNot why(String gear) {
+        Wired of = wired.get(gear);
+        if (of == null || !(of.report().twin().protocol().descriptor() instanceof LinkType type)) {
+            return WhyNot.none("there is no such gear on this board", "");
+        }
+        if (!of.leave()) {
+            return WhyNot.none("the board is a guest: none of its gear is reached",
+                    "Trust the board to reach its gear.");
+        }
+        return WayThere.walk(of.report(), type, new Target(of.address(), of.gear().link(), keyring, Path::of));
     }
 
     /** @param all whether all readings are in sight now; else only those count that the board follows */

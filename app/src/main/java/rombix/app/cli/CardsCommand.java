@@ -4,46 +4,78 @@ import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
+import rombix.core.card.Card;
+import rombix.core.card.Protocol;
+import rombix.core.listen.CardMaking;
 import rombix.core.store.BadFile;
+import rombix.core.store.BoardFile;
 import rombix.core.store.CardLibrary;
+import rombix.core.store.CardRows;
+import rombix.core.store.CardRows.Row;
+import tools.jackson.databind.json.JsonMapper;
 
 /** What can be done with cards. */
 @Command(name = "cards", mixinStandardHelpOptions = true, description = {
-        "Checks cards: one finding per line, with its place and what was expected.",
-        "Exit code: 0 no findings, 1 findings, 2 a bad call."})
+        "Begins, shows and checks cards. check FILE…: one finding per line, with its place and what was expected.",
+        "show CARD: what a card that ships, or one in a file, reports and is told. new FILE: a card that says nothing yet;"
+                + " in the window, gear of your own makes its card by listening (Alt+B).",
+        "Exit code: 0 done or no findings, 1 findings, 2 a bad call."})
 final class CardsCommand implements Callable<Integer> {
-    @Parameters(index = "0", paramLabel = "check", description = "What to do: check.")
+    private static final String ENDING = "\\.json$";
+
+    @Parameters(index = "0", paramLabel = "WHAT", description = "What to do: check, show or new.")
     private String what = "";
 
-    @Parameters(index = "1..*", arity = "1..*", paramLabel = "FILE", description = "The cards' files.")
+    @Parameters(index = "1..*", arity = "1..*", paramLabel = "FILE", description = "The cards' files; for show also the id of one that ships.")
     private List<Path> files = List.of();
+
+    @Option(names = "--title", paramLabel = "TITLE", description = "What people call such gear, for new.")
+    private @Nullable String title;
+
+    @Option(names = "--json", description = "One JSON object in each line.")
+    private boolean json;
 
     @Spec
     private CommandSpec spec = CommandSpec.create();
 
     @Override
-    public Integer call() throws BadCall {
-        if (!what.equals("check")) {
-            throw new BadCall("cards can be checked: rombix cards check FILE…");
-        }
+    public Integer call() throws BadCall, BadFile {
         PrintWriter out = spec.commandLine().getOut();
-        int wrong = 0;
+        int code = 0;
         for (Path file : files) {
-            List<BadFile> findings = check(file);
-            findings.forEach(f -> out.println(f.getMessage()));
-            if (findings.isEmpty()) {
-                out.println(file + ": no problems found");
-            }
-            wrong += findings.size();
+            code = Math.max(code, switch (what) {
+                case "check" -> checked(file, out);
+                case "show" -> shown(file, out);
+                case "new" -> made(file, out);
+                default -> throw new BadCall("“" + what + "” is not one of check, show, new");
+            });
         }
         out.flush();
-        return wrong == 0 ? 0 : 1;
+        return code;
+    }
+
+    private int checked(Path file, PrintWriter out) {
+        List<BadFile> findings = check(file);
+        for (BadFile f : findings) {
+            out.println(json
+                    ? line(Map.of("file", file.toString(), "line", f.line(), "column", f.column(), "message", f
+                            .reason()))
+                    : f.getMessage());
+        }
+        if (findings.isEmpty() && !json) {
+            out.println(file + ": no problems found");
+        }
+        return findings.isEmpty() ? 0 : 1;
     }
 
     private static List<BadFile> check(Path file) {
@@ -52,5 +84,58 @@ final class CardsCommand implements Callable<Integer> {
         } catch (IOException e) {
             return List.of(new BadFile(file, 0, 0, "cannot be read as text"));
         }
+    }
+
+    private int shown(Path named, PrintWriter out) throws BadCall, BadFile {
+        Card card = CardLibrary.shipped().get(named.toString());
+        if (card == null) {
+            try {
+                card = CardLibrary.read(named, Files.readString(named));
+            } catch (IOException e) {
+                throw new BadCall("“" + named + "” is neither a card that ships nor a file that can be read");
+            }
+        }
+        for (Protocol protocol : card.protocols()) {
+            if (!json) {
+                out.println(card.title() + ", " + protocol.title());
+            }
+            for (Row row : CardRows.of(card, protocol)) {
+                if (json) {
+                    Map<String, Object> all = new LinkedHashMap<>();
+                    all.put("card", card.id());
+                    all.put("protocol", protocol.id());
+                    all.put("kind", row.command() ? "command" : "reading");
+                    all.put("id", row.id());
+                    all.put("title", row.title());
+                    all.put("wire", row.wire());
+                    out.println(line(all));
+                } else {
+                    out.printf("  %-8s %-34s %s%n", row.command() ? "is told" : "reports", row.title(), row.wire());
+                }
+            }
+        }
+        return 0;
+    }
+
+    private static String line(Map<String, ?> fields) {
+        return JsonMapper.builder().build().writeValueAsString(fields);
+    }
+
+    private int made(Path file, PrintWriter out) throws BadCall {
+        String id = String.valueOf(file.getFileName()).replaceFirst(ENDING, "");
+        if (Files.exists(file)) {
+            throw new BadCall("“" + file + "” is there already");
+        }
+        try {
+            Path folder = file.toAbsolutePath().getParent();
+            if (folder != null) {
+                Files.createDirectories(folder);
+            }
+            BoardFile.make(file, CardLibrary.format(CardMaking.empty(id, title == null ? id : title)));
+            out.println(file + ": a card that says nothing yet");
+        } catch (IOException e) {
+            throw new BadCall("“" + file + "” cannot be written: " + e.getMessage());
+        }
+        return 0;
     }
 }

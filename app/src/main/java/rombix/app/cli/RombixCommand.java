@@ -35,7 +35,7 @@ public final class RombixCommand implements Callable<Integer> {
             new Entry(OpenCommand.class, _ -> new OpenCommand(RombixCommand::line)),
             new Entry(PressCommand.class, PressCommand::new), new Entry(ReleaseCommand.class, ReleaseCommand::new),
             new Entry(TurnCommand.class, TurnCommand::new), new Entry(StatusCommand.class, StatusCommand::new),
-            new Entry(TrafficCommand.class, TrafficCommand::new),
+            new Entry(TrafficCommand.class, TrafficCommand::new), new Entry(WhyCommand.class, WhyCommand::new),
             new Entry(StopCommand.class, StopCommand::new), new Entry(ShowCommand.class, ShowCommand::new),
             new Entry(ForecastCommand.class, _ -> new ForecastCommand()),
             new Entry(OppositeCommand.class, _ -> new OppositeCommand()),

@@ -8,6 +8,7 @@ import rombix.core.engine.Event;
 import rombix.core.engine.Known;
 import rombix.core.sight.Pixels;
 import rombix.core.traffic.Traffic;
+import rombix.core.traffic.WhyNot;
 
 /** What plays a board: on its gear, or in rehearsal on twins. Safe to use from any thread. */
 public interface Player {
@@ -40,6 +41,9 @@ public interface Player {
     /** What the screens of a gear show now; null where there is nothing to be seen. It may block. */
     @Nullable
     Pixels look(String gear);
+
+    /** Why a gear cannot be worked: the whole way to it, tried now. It may take some seconds, on the caller's thread. */
+    WhyNot why(String gear);
 
     /** Has all be heard that a gear says, not only what its card reads, until that is over. */
     void overhear(String gear, boolean all);

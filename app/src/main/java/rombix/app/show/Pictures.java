@@ -21,6 +21,7 @@ import javax.imageio.ImageIO;
 import javafx.application.Platform;
 import javafx.scene.Node;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TableView;
 import javafx.scene.layout.Region;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Workbench;
@@ -37,7 +38,10 @@ public final class Pictures {
     /** What can be pictured. */
     public static final List<String> VIEWS = List.of("build", "live", "rehearse", "face", "search", "step", "rules",
             "list", "check",
-            "commands", "find", "menu", "boards", "parts", "log", "triggers", "report", "small", "gear", "welcome");
+            "commands", "find", "menu", "boards", "parts", "log", "triggers", "report", "small", "gear", "traffic",
+            "card", "why", "welcome");
+    /** Those that fill by and by. */
+    private static final Set<String> SLOW = Set.of("report", "traffic", "card", "why");
 
     /** Those that are shown before anything is pressed. */
     private static final Set<String> LIVELY = Set.of("live", "small", "rehearse", "report");
@@ -159,7 +163,7 @@ public final class Pictures {
             posed(wanted);
             return true;
         });
-        pause(wanted.view().equals("report") ? 1000 : 100);
+        pause(SLOW.contains(wanted.view()) ? 1000 : 100);
     }
 
     private void posed(Wanted wanted) {
@@ -198,6 +202,7 @@ public final class Pictures {
                 click("#edit-gear");
                 unfold(wanted.type());
             }
+            case "traffic", "card", "why" -> gearView(wanted);
             case "boards" -> press(KeyCode.N, true);
             case "parts" ->
                 javafx.event.Event.fireEvent(window.scene().getRoot(), new KeyEvent(KeyEvent.KEY_PRESSED, "",
@@ -221,6 +226,15 @@ public final class Pictures {
             }
             default -> {
             }
+        }
+    }
+
+    /** What is opened from the gear's window, for the gear whose id is typed. */
+    private void gearView(Wanted wanted) {
+        click("#edit-gear");
+        click("#gear-" + wanted.view() + "-" + wanted.type());
+        if (wanted.view().equals("card") && session.window().scene().lookup("#voices") instanceof TableView<?> voices) {
+            Platform.runLater(() -> voices.getSelectionModel().select(0));
         }
     }
 

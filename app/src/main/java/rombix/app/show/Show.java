@@ -28,6 +28,7 @@ import rombix.core.card.Order;
 import rombix.core.engine.Gears;
 import rombix.core.sight.Pixels;
 import rombix.core.traffic.Traffic;
+import rombix.core.traffic.WhyNot;
 import rombix.core.engine.Status;
 import rombix.core.engine.TwinGears;
 import rombix.links.Links;
@@ -139,6 +140,11 @@ public final class Show implements Player, AutoCloseable {
     @Override
     public @Nullable Pixels look(String gear) {
         return links.look(gear);
+    }
+
+    @Override
+    public WhyNot why(String gear) {
+        return links.why(gear);
     }
 
     @Override

@@ -207,4 +207,18 @@ class CommandLineTest {
             assertThat(r.out()).contains("bad.json:2:", "not below the greatest", "bad.json:3:", "two readings");
         });
     }
+
+    @Test
+    void aCardIsBegunAndShown(@TempDir Path folder) {
+        Path card = folder.resolve("cards/fog-box.json");
+        assertThat(run("cards", "new", card.toString(), "--title", "Fog box").code()).isZero();
+        assertThat(run("cards", "check", card.toString()).code()).isZero();
+        assertThat(run("cards", "new", card.toString()).code()).as("it is there already").isEqualTo(2);
+        assertThat(run("cards", "show", "relay-box").out()).contains("Relay box, text line", "is told",
+                "SET {relay} ON");
+        assertThat(run("cards", "show", "relay-box", "--json").out().lines())
+                .allSatisfy(l -> assertThat(new JsonMapper()
+                        .readTree(l).get("kind").asString()).isIn("command", "reading"));
+        assertThat(run("cards", "show", "nobody").code()).isEqualTo(2);
+    }
 }

@@ -143,4 +143,20 @@ class OpenDeckTest {
             assertThat(r.out()).contains("b.json is open already");
         });
     }
+
+    @Test
+    void whatGoesToAndFroIsToldAndWhyAGearCannotBeWorked() {
+        mode(Mode.LIVE);
+        assertThat(run("press", "gate").code()).isZero();
+        await().untilAsserted(() -> assertThat(run("traffic", "--gear", "house", "--commands").out()).contains(
+                "\tout\tHouse\t", "lock/gate/set", "\tdone in "));
+        assertThat(run("traffic", "--gear", "projector", "--json").out()).contains("\"way\":\"in\"").doesNotContain(
+                "larkmoor-stand-ins");
+        assertThat(run("traffic", "--gear", "nobody").code()).isEqualTo(2);
+        Result way = run("why", "house");
+        assertThat(way.code()).as(way.out() + way.err()).isZero();
+        assertThat(way.out()).contains("Its port", "something listens at port", "The whole way is open.");
+        assertThat(run("why", "house", "--json").out()).contains("\"verdict\":\"good\"");
+        assertThat(run("why", "nobody").code()).isEqualTo(2);
+    }
 }

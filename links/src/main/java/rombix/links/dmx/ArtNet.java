@@ -29,6 +29,11 @@ public final class ArtNet extends LinkType {
     }
 
     @Override
+    public boolean connects(Target target) {
+        return false;
+    }
+
+    @Override
     public boolean bothWays() {
         return true;
     }

@@ -76,6 +76,11 @@ public final class Dmx extends LinkType {
     }
 
     @Override
+    public boolean connects(Target target) {
+        return false;
+    }
+
+    @Override
     public boolean bothWays() {
         return true;
     }

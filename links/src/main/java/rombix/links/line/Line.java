@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.List;
 import rombix.core.card.Protocol.Reach;
 import rombix.core.card.Setting;
+import rombix.core.value.Value;
 import rombix.links.link.GearPlaces;
 import rombix.links.link.GearReport;
 import rombix.links.link.Link;
@@ -44,6 +45,11 @@ public final class Line extends LinkType {
     public Link open(GearReport report, Target target) {
         GearPlaces places = new GearPlaces(report.twin(), target);
         return new Talk("line", report, places, new LineDialer(target, places));
+    }
+
+    @Override
+    public boolean connects(Target target) {
+        return target.address().contains(":") && !Value.of(UDP).equals(target.link().settings().get(TRANSPORT));
     }
 
     @Override

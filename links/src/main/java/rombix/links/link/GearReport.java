@@ -39,6 +39,7 @@ public final class GearReport {
     /** The lists that the gear has told. Guarded by this. */
     private final Map<String, Value.Choices> told = new HashMap<>();
     private volatile Landings landings;
+    private volatile boolean read;
     private volatile Predicate<String> shown = _ -> true;
     private volatile Status last = Status.UNTRIED;
     /** Whether the link was closed: what it still says of the gear would be taken for what the next one says. */
@@ -82,6 +83,16 @@ public final class GearReport {
     /** The link is closed: from now on only its orders are answered for. */
     public synchronized void leave() {
         left = true;
+    }
+
+    /** How it is now. */
+    public synchronized Status status() {
+        return new Status(last.phase(), last.words(), last.hint(), ignored.get());
+    }
+
+    /** Whether any of its readings has come. */
+    boolean read() {
+        return read;
     }
 
     public Phase phase() {
@@ -174,6 +185,7 @@ public final class GearReport {
         for (Landed landed : all) {
             @Nullable
             Value value = landed.value();
+            read |= value != null;
             if (value instanceof Value.Choices choices) {
                 listed |= listed(landed.reading(), choices);
             }

@@ -61,4 +61,9 @@ public abstract class LinkType implements Protocol.Descriptor {
     public final Protocol.Reach reach() {
         return reach;
     }
+
+    /** Whether a connection can be opened there, so that one sees whether anything listens. */
+    public boolean connects(Target target) {
+        return reach() == Protocol.Reach.NETWORK;
+    }
 }

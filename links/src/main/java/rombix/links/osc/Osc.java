@@ -3,6 +3,7 @@ package rombix.links.osc;
 import java.util.List;
 import rombix.core.card.Protocol.Reach;
 import rombix.core.card.Setting;
+import rombix.core.value.Value;
 import rombix.links.link.GearPlaces;
 import rombix.links.link.GearReport;
 import rombix.links.link.Link;
@@ -39,6 +40,11 @@ public final class Osc extends LinkType {
         long ahead = (long) places.number(AHEAD, 0);
         return new Talk("osc", report, places, () -> new OscStreamWire(target, framing, ahead, m -> report.landed(m
                 .address(), m.args())));
+    }
+
+    @Override
+    public boolean connects(Target target) {
+        return !Value.of(UDP).equals(target.link().settings().getOrDefault(OVER, Value.of(UDP)));
     }
 
     @Override

@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
@@ -52,12 +51,7 @@ public final class GearPopover {
     private final Runnable first;
     private final Map<String, Label> statuses = new HashMap<>();
     private final Map<String, Button> traffic = new HashMap<>();
-    private Consumer<String> toCard = _ -> {
-    };
-    private Runnable own = () -> {
-    };
-    /** Shows the packets of a gear, by its id; those in vain alone where it is so. */
-    private BiConsumer<String, Boolean> toTraffic = (_, _) -> {
+    private GearWays ways = new GearWays() {
     };
     /** The ways to a stand-in, by gear; shown while the gear is not there. */
     private final Map<String, Button> standIns = new HashMap<>();
@@ -87,18 +81,9 @@ public final class GearPopover {
         desk.model().watch(c -> c.whole().forEach(this::status));
     }
 
-    /**
-     * @param opened shows the card of a gear, by its id
-     * @param added adds gear that no card describes yet
-     */
-    public void whenCard(Consumer<String> opened, Runnable added) {
-        toCard = opened;
-        own = added;
-    }
-
-    /** @param shown shows the packets of a gear, by its id; those that came to nothing alone where that is so */
-    public void whenTraffic(BiConsumer<String, Boolean> shown) {
-        toTraffic = shown;
+    /** @param out where one goes from here */
+    public void ways(GearWays out) {
+        ways = out;
     }
 
     /** @param gear whose address is to be under the hand at once; null for no gear's */
@@ -176,7 +161,7 @@ public final class GearPopover {
         box.getChildren().setAll(row(Styles.label(none ? "What is this board to work?" : "Gear on this board",
                 "gear-name"), space, add));
         if (choosing) {
-            box.getChildren().add(new Kinds(cards(), this::add, () -> own.run()));
+            box.getChildren().add(new Kinds(cards(), this::add, () -> ways.add()));
         }
         board.gear().forEach(g -> box.getChildren().add(gear(g)));
         if (!none && board.pages().stream().allMatch(p -> p.buttons().isEmpty())) {
@@ -235,25 +220,27 @@ public final class GearPopover {
         }
     }
 
-    /** The way to its card. */
-    private Node card(Gear g) {
-        Button open = Fields.plain("Card…", "");
-        open.setId("gear-card-" + g.id());
-        open.setTooltip(new Tooltip("What it is told and what it reports: listen to it, try it, change it"));
-        open.setMinWidth(Region.USE_PREF_SIZE);
-        open.setOnAction(_ -> toCard.accept(g.id()));
-        return open;
+    private static Button way(String id, String words, String about, Runnable go) {
+        Button way = Fields.plain(words, "");
+        way.setId(id);
+        way.setTooltip(new Tooltip(about));
+        way.setMinWidth(Region.USE_PREF_SIZE);
+        way.setOnAction(_ -> go.run());
+        return way;
     }
 
-    /** The way to what goes to and fro. */
-    private Node packets(Gear g) {
-        Button packets = Fields.plain("Traffic…", "");
-        packets.setId("gear-traffic-" + g.id());
-        packets.setTooltip(new Tooltip("What goes out to it and comes in, and what became of that"));
-        packets.setMinWidth(Region.USE_PREF_SIZE);
-        packets.setOnAction(_ -> toTraffic.accept(g.id(), desk.model().status(g.id()).ignored() > 0));
+    /** The ways to why it cannot be worked, to its card, and to what goes to and fro. */
+    private Node[] ways(Gear g, Node before) {
+        Button packets = way("gear-traffic-" + g.id(), "Traffic…",
+                "What goes out to it and comes in, and what became of that", () -> ways.traffic(g.id(), desk.model()
+                        .status(g.id()).ignored() > 0));
         traffic.put(g.id(), packets);
-        return packets;
+        return new Node[]{before, way("gear-why-" + g.id(), "Why not?",
+                "Tries the whole way to it, and says where it ends", () -> ways.why(g.id())),
+                way("gear-card-" + g.id(),
+                        "Card…", "What it is told and what it reports: listen to it, try it, change it", () -> ways
+                                .card(g.id())),
+                packets};
     }
 
     /** The way to simulated gear where there is such of its kind. */
@@ -298,7 +285,7 @@ public final class GearPopover {
         status.setWrapText(true);
         status.setMaxWidth(Double.MAX_VALUE);
         HBox.setHgrow(status, Priority.ALWAYS);
-        HBox state = row(status, card(g), packets(g));
+        HBox state = row(ways(g, status));
         if (practice.has(g.card())) {
             state.getChildren().add(standIn(g));
         }

@@ -1,6 +1,7 @@
 package rombix.app.view.window;
 
 import javafx.application.Platform;
+import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.BorderPane;
@@ -30,11 +31,13 @@ import rombix.app.view.page.PageTurns;
 import rombix.app.view.page.PageView;
 import rombix.app.view.page.SmallKey;
 import rombix.app.view.rack.GearPopover;
+import rombix.app.view.rack.GearWays;
 import rombix.app.view.rack.RackView;
 import rombix.app.view.score.ScoreView;
 import rombix.app.view.sheet.BoardsPopover;
 import rombix.app.view.sheet.LogView;
 import rombix.app.view.sheet.TrafficView;
+import rombix.app.view.sheet.WhyPopover;
 import rombix.app.view.sheet.TriggersView;
 import rombix.app.view.sheet.VersionsPopover;
 import rombix.app.view.window.Stagework.Theme;
@@ -103,8 +106,7 @@ public final class MainWindow {
         traffic = new TrafficView(desk, player::traffic, notices::show);
         cardSheet = new CardSheet(desk, player);
         cardSheet.whenTraffic(of -> traffic.open(layout, of));
-        gear.whenCard(of -> cardSheet.open(layout, of), () -> cardSheet.add(layout));
-        gear.whenTraffic((of, vain) -> traffic.open(layout, of, vain));
+        gear.ways(waysOut(layout));
         SmallKey smallKey = new SmallKey(desk, touches, stagework::smallWindow);
         TriggersView triggers = new TriggersView(desk, touches, smallKey::field);
         Overview overview = new Overview(desk, commands);
@@ -131,6 +133,32 @@ public final class MainWindow {
         bench.watch(this::load);
         beat = new Beat(this::pulse, this::second);
         model.whenFed(beat::wake);
+    }
+
+    /** Where one goes from the gear's window. */
+    private GearWays waysOut(Node over) {
+        WhyPopover why = new WhyPopover(desk, player::why);
+        return new GearWays() {
+            @Override
+            public void traffic(String of, boolean vain) {
+                traffic.open(over, of, vain);
+            }
+
+            @Override
+            public void card(String of) {
+                cardSheet.open(over, of);
+            }
+
+            @Override
+            public void add() {
+                cardSheet.add(over);
+            }
+
+            @Override
+            public void why(String of) {
+                why.open(over, of);
+            }
+        };
     }
 
     /** Plays the board that the window was made for. */

@@ -71,4 +71,14 @@ class TrafficViewTest extends AtTheWindow {
         soon(() -> rows().stream().anyMatch(p -> p.gear().equals("chat") && p.fate() == Fate.FAILED));
         assertThat(rows()).noneMatch(p -> p.fate().well());
     }
+
+    @Test
+    void whyAGearCannotBeWorkedIsSaidWithWhatToDo() {
+        key(KeyCode.R, KeyCode.ALT);
+        robot.interact(((Button) find("#gear-why-chat"))::fire);
+        soon(() -> find("#why-next") != null);
+        assertThat(label("#why-next")).contains("Start the program there");
+        robot.interact(((Button) find("#why-again"))::fire);
+        soon(() -> find("#why-next") != null);
+    }
 }

@@ -1,0 +1,69 @@
+package rombix.app.cli;
+
+import java.io.PrintWriter;
+import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+import rombix.app.show.Session;
+import rombix.core.traffic.WhyNot;
+import rombix.core.traffic.WhyNot.Stage;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Says why a gear cannot be worked. */
+@Command(name = "why", mixinStandardHelpOptions = true, description = {
+        "Tries the whole way to a gear of a board that is open: its address, name, port, TLS, login, answers and readings.",
+        "Exit code: 0 the whole way is open, 1 it ends somewhere, 2 a bad call or nobody has the board open."})
+final class WhyCommand implements Callable<Integer> {
+    @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
+    private Path board = Path.of("");
+
+    @Parameters(index = "1", paramLabel = "GEAR", description = "The gear's id.")
+    private String gear = "";
+
+    @Option(names = "--json", description = "One JSON object.")
+    private boolean json;
+
+    @Spec
+    private CommandSpec spec = CommandSpec.create();
+    private final Playing.Stage stage;
+
+    WhyCommand(Playing.Stage stage) {
+        this.stage = stage;
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        Session session = OpenDeck.of(stage, board);
+        if (Session.onInterface(() -> session.window().bench().rig()).twin(gear).isEmpty()) {
+            throw new BadCall("there is no gear “" + gear + "” on this board");
+        }
+        WhyNot found = session.show().why(gear);
+        PrintWriter out = spec.commandLine().getOut();
+        if (json) {
+            List<Map<String, String>> all = found.stages().stream().map(WhyCommand::fields).toList();
+            out.println(JsonMapper.builder().build().writeValueAsString(Map.of("gear", gear, "stages", all)));
+        } else {
+            found.stages().forEach(s -> out.printf("%-14s %-10s %s%n", s.what(), s.verdict().words(), s.words()));
+            Stage end = found.end();
+            out.println(end == null ? "The whole way is open." : end.next());
+        }
+        return found.end() == null ? 0 : 1;
+    }
+
+    private static Map<String, String> fields(Stage s) {
+        Map<String, String> all = new LinkedHashMap<>();
+        all.put("what", s.what());
+        all.put("verdict", s.verdict().name().toLowerCase(Locale.ROOT));
+        all.put("words", s.words());
+        all.put("next", s.next());
+        return all;
+    }
+}

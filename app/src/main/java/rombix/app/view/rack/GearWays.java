@@ -1,0 +1,20 @@
+package rombix.app.view.rack;
+
+/** Where one goes from the gear's window; nowhere as long as there is no window around it. */
+public interface GearWays {
+    /** To the packets of a gear; to those in vain alone where that is so. */
+    default void traffic(String gear, boolean vain) {
+    }
+
+    /** To the card of a gear. */
+    default void card(String gear) {
+    }
+
+    /** To gear that no card describes yet. */
+    default void add() {
+    }
+
+    /** To why a gear cannot be worked. */
+    default void why(String gear) {
+    }
+}

@@ -1,0 +1,50 @@
+package rombix.core.traffic;
+
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/** The whole way to a gear, tried from this end to that: how far it goes, and why no further. Immutable. */
+public record WhyNot(List<Stage> stages) {
+    /** How a stage ended. */
+    public enum Verdict {
+        GOOD("yes"), FAILED("no"),
+        /** What has to be so before it is not, so it was not tried. */
+        UNTRIED("not tried"),
+        /** It cannot be seen from here, or there is no such thing on this way. */
+        NOTHING("—");
+
+        private final String words;
+
+        Verdict(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+    }
+
+    /**
+     * One stage of the way.
+     *
+     * @param what it is about, in a few words
+     * @param words what was found, in plain words
+     * @param next what to do next; empty where nothing is wrong
+     */
+    public record Stage(String what, Verdict verdict, String words, String next) {
+    }
+
+    public WhyNot {
+        stages = List.copyOf(stages);
+    }
+
+    /** Where nothing can be walked: why, and what to do. */
+    public static WhyNot none(String words, String next) {
+        return new WhyNot(List.of(new Stage("Where it is", Verdict.FAILED, words, next)));
+    }
+
+    /** Where the way ends; null where it goes all through. */
+    public @Nullable Stage end() {
+        return stages.stream().filter(s -> s.verdict() == Verdict.FAILED).findFirst().orElse(null);
+    }
+}

@@ -1,0 +1,174 @@
+package rombix.links;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static rombix.links.link.GearUnderTest.soon;
+
+import java.net.DatagramSocket;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.nio.file.Path;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.concurrent.atomic.AtomicReference;
+import java.util.function.UnaryOperator;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.parallel.Execution;
+import org.junit.jupiter.api.parallel.ExecutionMode;
+import rombix.core.board.Board;
+import rombix.core.board.Gear;
+import rombix.core.board.Rig;
+import rombix.core.card.Card;
+import rombix.core.card.Protocol;
+import rombix.core.engine.Event;
+import rombix.core.engine.Status;
+import rombix.core.engine.Status.Phase;
+import rombix.core.store.CardLibrary;
+import rombix.core.traffic.WhyNot;
+import rombix.core.traffic.WhyNot.Stage;
+import rombix.core.traffic.WhyNot.Verdict;
+import rombix.links.link.StandInGear;
+import rombix.links.link.TlsFront;
+import rombix.standins.Door;
+import rombix.standins.House;
+import rombix.standins.Projector;
+
+/** Causes for which gear cannot be worked, each made to happen: where the way ends, and what is said of it. */
+@Execution(ExecutionMode.CONCURRENT)
+class WhyNotTest {
+    /** Reaches a gear, waits for what becomes of it, and asks why. */
+    private static WhyNot why(Card card, String protocol, String address, UnaryOperator<Gear.Link> set, boolean leave) {
+        Gear gear = new Gear("it", "It", card.id(), set.apply(new Gear.Link(Protocol.of(protocol), address, Map.of())),
+                Map.of(), Map.of());
+        Map<String, Card> cards = new HashMap<>(CardLibrary.shipped());
+        cards.put(card.id(), card);
+        Rig rig = Rig.of(Board.empty("B").withGear(List.of(gear)), cards);
+        AtomicReference<Status> status = new AtomicReference<>(Status.UNTRIED);
+        try (Links links = new Links(new MachineClock(), e -> {
+            if (e instanceof Event.Linked l) {
+                status.set(l.status());
+            }
+        }, StandInGear.KEYS)) {
+            links.connect(rig, Map.of(), _ -> leave);
+            soon(() -> status.get().phase() != Phase.CONNECTING);
+            return links.why("it");
+        }
+    }
+
+    private static WhyNot why(String card, String protocol, String address, UnaryOperator<Gear.Link> set) {
+        return why(Objects.requireNonNull(CardLibrary.shipped().get(card)), protocol, address, set, true);
+    }
+
+    private static void ends(WhyNot found, String at, String words, String next) {
+        Stage end = Objects.requireNonNull(found.end(), "the way is open");
+        assertThat(end.what()).as(found.stages().toString()).isEqualTo(at);
+        assertThat(end.words()).contains(words);
+        assertThat(end.next()).contains(next);
+        int from = found.stages().indexOf(end);
+        assertThat(found.stages().subList(0, from)).noneMatch(s -> s.verdict() == Verdict.UNTRIED);
+        assertThat(found.stages().subList(from + 1, found.stages().size())).allMatch(s -> s
+                .verdict() == Verdict.UNTRIED);
+    }
+
+    private static int closed() throws Exception {
+        try (ServerSocket free = new ServerSocket(0)) {
+            return free.getLocalPort();
+        }
+    }
+
+    @Test
+    void itHasNoAddress() {
+        ends(why("studio", "osc", "", l -> l), "Where it is", "has no address", "Set its address");
+    }
+
+    @Test
+    void nobodyKnowsItsName() {
+        ends(why("music", "websocket", "nobody.invalid:80", l -> l), "Its name", "“nobody.invalid”", "Check how it is");
+    }
+
+    @Test
+    void nothingListensAtItsPort() throws Exception {
+        ends(why("camera-head", "http", "127.0.0.1:" + closed(), l -> l), "Its port", "nothing listens at port",
+                "Start the program");
+    }
+
+    @Test
+    void itDoesNotSpeakTls() throws Exception {
+        try (House house = new House(0)) {
+            ends(why("house", "mqtt", "127.0.0.1:" + house.port(), l -> l.withTls(new Gear.Tls(
+                    Gear.Tls.Trust.FIRST_SEEN, null))), "TLS", "TLS", "switch TLS off");
+        }
+    }
+
+    @Test
+    void itsCertificateIsNotTaken() throws Exception {
+        try (House house = new House(0); TlsFront front = new TlsFront("elsewhere", "", house.port())) {
+            ends(why("house", "mqtt", "127.0.0.1:" + front.port(), l -> l.withTls(new Gear.Tls(Gear.Tls.Trust.ROOTS,
+                    null))), "TLS", "nobody whom this computer trusts vouches", "trust the one that is seen first");
+        }
+    }
+
+    @Test
+    void itsPasswordIsNotTaken() throws Exception {
+        try (Projector projector = new Projector(0)) {
+            ends(why("projector", "line", "127.0.0.1:" + projector.port(), l -> l.withUser("booth").withSecret(
+                    "wrong")), "Login", "", "secret");
+        }
+    }
+
+    @Test
+    void itsSecretIsNotHere() throws Exception {
+        try (Projector projector = new Projector(0)) {
+            ends(why("projector", "line", "127.0.0.1:" + projector.port(), l -> l.withSecret("gone")), "Login",
+                    "“gone”, which is not on this computer", "rombix secrets set gone");
+        }
+    }
+
+    @Test
+    void itSpeaksSomethingElse() throws Exception {
+        try (House house = new House(0)) {
+            ends(why("music", "websocket", "127.0.0.1:" + house.port(), l -> l), "It answers", "", "");
+        }
+    }
+
+    @Test
+    void nothingComesBack() throws Exception {
+        try (DatagramSocket deaf = new DatagramSocket(0, InetAddress.getLoopbackAddress())) {
+            ends(why("studio", "osc", "127.0.0.1:" + deaf.getLocalPort(), l -> l), "It answers", "nothing comes back",
+                    "");
+        }
+    }
+
+    @Test
+    void whatItSaysIsNotOnItsCard() throws Exception {
+        Card card = CardLibrary.read(Path.of("deaf.json"), """
+                {"card": 2, "id": "deaf", "title": "Deaf", "readings": [
+                  {"id": "on", "type": "flag", "arrives": {"mqtt": {"from": "nowhere/at/all"}}}], "commands": []}
+                """);
+        try (House house = new House(0)) {
+            ends(why(card, "mqtt", "127.0.0.1:" + house.port(), l -> l, true), "Its readings", "none has come",
+                    "Work it by hand");
+        }
+    }
+
+    @Test
+    void itsPortIsNotPluggedIn() {
+        ends(why("relay-box", "line", "/dev/larkmoor-nothing", l -> l), "Its port", "no serial port", "");
+        ends(why("any-midi", "midi", "Larkmoor Nothing", l -> l), "Its port", "no MIDI port", "");
+    }
+
+    @Test
+    void theBoardIsAGuest() {
+        ends(why(Objects.requireNonNull(CardLibrary.shipped().get("studio")), "osc", "127.0.0.1:9", l -> l, false),
+                "Where it is", "guest", "Trust the board");
+    }
+
+    @Test
+    void whereAllIsWellTheWholeWayIsOpen() throws Exception {
+        try (Projector projector = new Projector(0)) {
+            soon(() -> why("projector", "line", "127.0.0.1:" + projector.port(), l -> l.withUser("booth").withSecret(
+                    Door.SECRET)).end() == null);
+        }
+    }
+}
