@@ -5,10 +5,12 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Arrival;
 import rombix.core.card.JsonTree;
+import rombix.core.card.Twin;
 import rombix.core.value.Template;
 import rombix.core.value.Value;
 import tools.jackson.databind.JsonNode;
@@ -110,6 +112,16 @@ public record Voice(String address, int arg, @Nullable String pointer, @Nullable
 
     static boolean numeric(Value v) {
         return v.toString().matches("-?\\d+(\\.\\d+)?");
+    }
+
+    /** What the gear's card reads of it already, by its titles. */
+    public List<String> on(Twin twin) {
+        Arrival mine = arrival();
+        return twin.land(address, others).stream().flatMap(l -> twin.reading(l.reading(), Twin.Readings.NONE).stream())
+                .filter(r -> r.spec().arrives().getOrDefault(twin.protocol(), List.of()).stream().anyMatch(a -> a
+                        .arg() == mine.arg() && Objects.equals(a.at(), mine.at()) && Objects.equals(a.pattern(), mine
+                                .pattern())))
+                .map(Twin.Reading::title).distinct().toList();
     }
 
     /** How a card finds it. */

@@ -1,5 +1,6 @@
 package rombix.core.traffic;
 
+import java.time.Instant;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
@@ -42,9 +43,10 @@ public final class Traffic {
      * @param out packets that went out, ever
      * @param in packets that came, ever
      * @param millis how long the last answer took; below 0 where there was none
+     * @param since since when its link is as it is; null where that is not known
      */
-    public record Counts(long out, long in, double millis) {
-        static final Counts NONE = new Counts(0, 0, -1);
+    public record Counts(long out, long in, double millis, @Nullable Instant since) {
+        public static final Counts NONE = new Counts(0, 0, -1, null);
     }
 
     /** What a look at it finds: the packets, oldest first, and what to ask for the next time. */
@@ -53,6 +55,12 @@ public final class Traffic {
 
     public Traffic(Clock clock) {
         this.clock = clock;
+    }
+
+    /** The link of a gear has become ready, or is not any more. */
+    public synchronized void linked(String gear) {
+        Counts c = counts(gear);
+        counts.put(gear, new Counts(c.out, c.in, c.millis, clock.wall().toInstant()));
     }
 
     /** An order goes out. */
@@ -93,7 +101,7 @@ public final class Traffic {
                         ? sent.became(Fate.DONE, "done in " + words(millis))
                         : sent.became(Fate.FAILED, fault);
                 if (fault == null) {
-                    counts.compute(sent.gear(), (_, c) -> c == null ? c : new Counts(c.out, c.in, millis));
+                    counts.compute(sent.gear(), (_, c) -> c == null ? c : new Counts(c.out, c.in, millis, c.since));
                 }
             }
         }
@@ -139,8 +147,10 @@ public final class Traffic {
         Packet packet = new Packet(++last, clock.wall().toInstant(), gear, way, of, address, args, order, landed, fate,
                 fault);
         ring[index(last)] = packet;
-        counts.merge(gear, way == Way.OUT ? new Counts(1, 0, -1) : new Counts(0, 1, -1), (a, b) -> new Counts(a.out
-                + b.out, a.in + b.in, a.millis));
+        Counts c = counts(gear);
+        counts.put(gear, way == Way.OUT
+                ? new Counts(c.out + 1, c.in, c.millis, c.since)
+                : new Counts(c.out, c.in + 1, c.millis, c.since));
         changes++;
         return packet;
     }

@@ -164,4 +164,13 @@ class ListeningTest {
         assertThat(CardLibrary.check(Path.of("own.json"), CardLibrary.format(left))).isEmpty();
         assertThat(left.commands()).singleElement().satisfies(c -> assertThat(c.undo()).isNull());
     }
+
+    /** A message of several members was on the card as a whole once one of them was: the others could not be made. */
+    @Test
+    void eachMemberOfAMessageIsOnTheCardByItself() throws Exception {
+        came("plugs/urn", json("{'state': 'OFF', 'watts': 3}"));
+        Twin twin = made("mqtt", "plugs/urn /state", Kind.SWITCH, "Urn", "");
+        assertThat(voice("plugs/urn /state").on(twin)).containsExactly("Urn");
+        assertThat(voice("plugs/urn /watts").on(twin)).isEmpty();
+    }
 }

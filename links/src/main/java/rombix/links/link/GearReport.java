@@ -75,6 +75,9 @@ public final class GearReport {
     public synchronized void status(Phase phase, String words, String hint) {
         Status now = new Status(phase, words, hint, ignored.get());
         if (!now.equals(last) && !left) {
+            if (phase != last.phase()) {
+                traffic.linked(twin.gear());
+            }
             last = now;
             deck.accept(new Event.Linked(twin.gear(), now));
         }

@@ -93,7 +93,7 @@ public final class Talk implements Link {
         this.dialer = dialer;
         this.replies = new Replies(report, places);
         this.paceMillis = (long) places.number(Usual.PACE, 0);
-        writer = Loop.start(name + "-out " + report.twin().gear(), this::write, report::troubled);
+        writer = Loop.startOften(name + "-out " + report.twin().gear(), this::write, report::troubled);
         connected = new Connected<>(report, name + "-in", new Connected.Way<>() {
             @Override
             public Wire connect() throws IOException, InterruptedException {

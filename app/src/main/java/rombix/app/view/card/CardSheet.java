@@ -18,8 +18,10 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.util.Duration;
+import org.jspecify.annotations.Nullable;
 import rombix.app.deck.Player;
 import rombix.app.edit.CardEdits;
+import rombix.app.view.common.Confirm;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
@@ -27,6 +29,7 @@ import rombix.app.view.common.Styles;
 import rombix.app.view.rack.GearAddress;
 import rombix.core.board.Gear;
 import rombix.core.board.GearEdits;
+import rombix.core.card.Card;
 import rombix.core.card.Protocol;
 import rombix.core.card.Protocol.Reach;
 import rombix.core.card.Setting;
@@ -65,7 +68,9 @@ public final class CardSheet {
     private final Timeline timer = new Timeline(new KeyFrame(Duration.millis(250), _ -> tick()));
     private Consumer<String> toTraffic = _ -> {
     };
+    private final StackPane others = new StackPane();
     private String gear = "";
+    private @Nullable Node anchor;
     private boolean open;
 
     public CardSheet(Desk desk, Player player) {
@@ -98,6 +103,7 @@ public final class CardSheet {
     public void open(Node by, String of) {
         desk.overlay().close();
         gear = of;
+        anchor = by;
         open = true;
         player.overhear(gear, true);
         listen.begin(gear);
@@ -115,7 +121,7 @@ public final class CardSheet {
         Button close = Fields.plain("Close", "Esc");
         close.setId("card-close");
         close.setOnAction(_ -> desk.overlay().close());
-        HBox choice = new HBox(Space.S6, first, second, third, space, packets, close);
+        HBox choice = new HBox(Space.S6, first, second, third, space, Fields.read("Card"), others, packets, close);
         choice.setAlignment(Pos.CENTER_LEFT);
         VBox.setVgrow(middle, Priority.ALWAYS);
         VBox box = new VBox(Space.S10, head, choice, middle);
@@ -128,6 +134,36 @@ public final class CardSheet {
             timer.stop();
             player.overhear(gear, false);
         });
+    }
+
+    /** The card that describes it, and those that could instead. */
+    private Node others(Gear g, Card now) {
+        List<Card> all = desk.bench().rig().cards().values().stream()
+                .filter(c -> c.equals(now) || c.protocols().stream()
+                        .anyMatch(p -> p.descriptor().reach() != Reach.HERE))
+                .toList();
+        var choice = Fields.choice("card-other", all, now, Card::title, card -> {
+            if (!card.id().equals(now.id())) {
+                exchange(g, card);
+            }
+        });
+        choice.setAccessibleText("The card that describes " + g.name());
+        wide(choice, KIND_WIDTH);
+        return choice;
+    }
+
+    /** Takes another card for the gear; what of the board does not fit it is said first. */
+    private void exchange(Gear g, Card card) {
+        Node over = anchor;
+        if (over != null) {
+            Confirm.ask(desk, over, "Describe “" + g.name() + "” by the card “" + card.title() + "”?",
+                    edits.lost(g.id(),
+                            card),
+                    "Take the card", () -> {
+                        edits.exchange(g.id(), card);
+                        open(over, g.id());
+                    });
+        }
     }
 
     private ToggleButton tab(String text, String what, Node content) {
@@ -185,6 +221,7 @@ public final class CardSheet {
         if (under != null && head.lookup("#" + under) instanceof Node field) {
             field.requestFocus(); // The hand stays where it was.
         }
+        others.getChildren().setAll(others(g, twin.card()));
         listen.card(g, twin);
         attempt.card(g, twin);
         rows.card(g, twin);

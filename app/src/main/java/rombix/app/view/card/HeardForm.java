@@ -221,11 +221,10 @@ final class HeardForm {
         if (v == null || t == null) {
             return;
         }
-        String known = t.land(v.address(), v.others()).stream().map(l -> t.reading(l.reading(), Twin.Readings.NONE).map(
-                Twin.Reading::title).orElse(l.reading())).findFirst().orElse(null);
+        String known = v.on(t).stream().findFirst().orElse(null);
         String trouble = trouble(t.card(), v);
-        make.setDisable(trouble != null);
-        if (trouble != null && known != null && !now().title().isBlank()) {
+        make.setDisable(trouble != null || known != null);
+        if (known != null) {
             Styles.set(makes, "label", "read", "quiet");
             makes.setText("It is on the card already, as “" + known + "”.");
             return;

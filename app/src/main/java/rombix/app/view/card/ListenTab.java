@@ -5,7 +5,7 @@ import java.time.Instant;
 import java.util.ArrayDeque;
 import java.util.Comparator;
 import java.util.Deque;
-import java.util.LinkedHashMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Supplier;
@@ -47,6 +47,8 @@ final class ListenTab {
     private String gear = "";
     /** The keys of what is shown, the newest on top. */
     private final Deque<String> order = new ArrayDeque<>();
+    /** What was heard since it was opened, though the packets of other gear may have pushed it out since. */
+    private final Map<String, Voice> heard = new HashMap<>();
     private String chosen = "";
     private Instant last = Instant.EPOCH;
     private boolean filling;
@@ -102,6 +104,7 @@ final class ListenTab {
         gear = of;
         seen = -1;
         order.clear();
+        heard.clear();
         chosen = "";
         table.getItems().clear();
         form.clear();
@@ -130,10 +133,7 @@ final class ListenTab {
     /** The readings that the card has of it already. */
     private String known(Voice v) {
         Twin now = twin;
-        return now == null
-                ? ""
-                : now.land(v.address(), v.others()).stream().map(l -> now.reading(l.reading(), Twin.Readings.NONE).map(
-                        Twin.Reading::title).orElse(l.reading())).distinct().collect(Collectors.joining(", "));
+        return now == null ? "" : String.join(", ", v.on(now));
     }
 
     /** Takes in what came since the last look. */
@@ -144,13 +144,14 @@ final class ListenTab {
         }
         seen = look.changes();
         List<Packet> mine = look.packets().stream().filter(p -> p.gear().equals(gear)).toList();
-        Map<String, Voice> now = new LinkedHashMap<>();
-        Listening.to(mine).forEach(v -> now.put(key(v), v));
-        order.removeIf(k -> !now.containsKey(k));
-        now.keySet().stream().filter(k -> !order.contains(k)).toList().reversed().forEach(order::addFirst);
-        last = now.values().stream().map(Voice::at).max(Comparator.naturalOrder()).orElse(Instant.EPOCH);
+        Listening.to(mine).reversed().forEach(v -> {
+            if (heard.put(key(v), v) == null) {
+                order.addFirst(key(v));
+            }
+        });
+        last = heard.values().stream().map(Voice::at).max(Comparator.naturalOrder()).orElse(Instant.EPOCH);
         filling = true; // What stands where stays there, and so does the choice.
-        table.getItems().setAll(order.stream().map(now::get).toList());
+        table.getItems().setAll(order.stream().map(heard::get).toList());
         int at = List.copyOf(order).indexOf(chosen);
         if (at >= 0) {
             table.getSelectionModel().select(at);

@@ -58,6 +58,7 @@ public final class GearPopover {
     /** Whether the kinds that can be added are shown. */
     private boolean choosing;
     private final GearLists lists;
+    private final GearFigures figures;
     private final GearSecurity security;
     private final GearSettings settings;
     private @Nullable VBox content;
@@ -75,6 +76,7 @@ public final class GearPopover {
         this.practice = practice;
         this.known = known;
         this.first = first;
+        this.figures = new GearFigures(of -> ways.counts(of));
         this.lists = new GearLists(desk, this::edit, this::shown);
         this.settings = new GearSettings(this::edit, this::shown);
         this.security = new GearSecurity(this::edit, this::shown, secrets, new Certificates());
@@ -108,6 +110,7 @@ public final class GearPopover {
             standIns.clear();
             traffic.clear();
             lists.fold();
+            figures.end();
             security.fold();
             settings.fold();
             anchor.requestFocus();
@@ -285,9 +288,13 @@ public final class GearPopover {
         status.setWrapText(true);
         status.setMaxWidth(Double.MAX_VALUE);
         HBox.setHgrow(status, Priority.ALWAYS);
-        HBox state = row(ways(g, status));
+        VBox well = new VBox(status, figures.of(g.id()));
+        HBox.setHgrow(well, Priority.ALWAYS);
+        HBox state = row(ways(g, well));
         if (practice.has(g.card())) {
-            state.getChildren().add(standIn(g));
+            Node standIn = standIn(g);
+            standIn.managedProperty().bind(standIn.visibleProperty());
+            state.getChildren().add(1, standIn);
         }
         statuses.put(g.id(), status);
         status(g.id());

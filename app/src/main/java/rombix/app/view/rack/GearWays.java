@@ -1,5 +1,7 @@
 package rombix.app.view.rack;
 
+import rombix.core.traffic.Traffic;
+
 /** Where one goes from the gear's window; nowhere as long as there is no window around it. */
 public interface GearWays {
     /** To the packets of a gear; to those in vain alone where that is so. */
@@ -12,6 +14,11 @@ public interface GearWays {
 
     /** To gear that no card describes yet. */
     default void add() {
+    }
+
+    /** How much went to and fro of a gear's. */
+    default Traffic.Counts counts(String gear) {
+        return Traffic.Counts.NONE;
     }
 
     /** To why a gear cannot be worked. */

@@ -43,6 +43,7 @@ import rombix.app.view.sheet.VersionsPopover;
 import rombix.app.view.window.Stagework.Theme;
 import rombix.core.board.Proposals;
 import rombix.core.board.Rig;
+import rombix.core.traffic.Traffic;
 
 /** The window, put together: masthead, rack, page and score; in Live the page with its strips. */
 public final class MainWindow {
@@ -152,6 +153,11 @@ public final class MainWindow {
             @Override
             public void add() {
                 cardSheet.add(over);
+            }
+
+            @Override
+            public Traffic.Counts counts(String of) {
+                return player.traffic().counts(of);
             }
 
             @Override

@@ -218,4 +218,18 @@ class CardSheetTest extends AtTheWindow {
         assertThat(bench().board()).isEqualTo(before);
         assertThat(card("house").command("unlock")).isPresent();
     }
+
+    @Test
+    void aGearIsDescribedByAnotherCardAndWhatDoesNotFitIsSaidFirst() {
+        robot.interact(() -> session.window().cardSheet().open(stage.getScene().getRoot(), "house"));
+        Board before = bench().board();
+        chosen("#card-other", "House, JSON");
+        assertThat(bench().board()).isEqualTo(before);
+        assertThat(find("#confirm-yes")).as("what goes is said first").isNotNull();
+        push("#confirm-yes");
+        assertThat(bench().board().gear("house").orElseThrow().card()).isEqualTo("house-json");
+        assertThat(find("#card-sheet")).isNotNull();
+        robot.interact(() -> bench().undo());
+        assertThat(bench().board()).isEqualTo(before);
+    }
 }
