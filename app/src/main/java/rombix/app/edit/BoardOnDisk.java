@@ -2,13 +2,17 @@ package rombix.app.edit;
 
 import java.nio.file.Path;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import rombix.core.board.Board;
 import rombix.core.board.Rig;
 import rombix.core.card.Card;
+import rombix.core.check.References;
 import rombix.core.store.CardLibrary;
 import rombix.core.store.BoardFile.Stamp;
 import rombix.core.thread.OwnedBy;
@@ -21,6 +25,8 @@ final class BoardOnDisk {
     private Board saved;
     /** The cards as their files have them. */
     private final Map<String, Card> cards;
+    /** The cards that were made since the board was opened, by their ids: their files go with them. */
+    private final Set<String> ours = new HashSet<>();
     private boolean journalled = true;
     private Optional<Stamp> stamp = Optional.empty();
 
@@ -43,12 +49,22 @@ final class BoardOnDisk {
         journalled = false;
     }
 
-    /** What of the board is to be written to its journal; nothing where all of it is safe. */
+    /**
+     * What of the board is to be written to its journal; nothing where all of it is safe. The board as it was saved has to
+     * be readable with its cards as they are then: a card that lacks what that names waits until the board is saved.
+     */
     Optional<BoardWrite> toJournal(Rig rig) {
-        List<Card> made = made(rig);
+        List<Card> made = made(rig).stream().filter(this::fitsSaved).toList();
         boolean wanted = !journalled && (!holds(rig.board()) || !made.isEmpty());
         journalled = true;
-        return wanted ? Optional.of(new BoardWrite(file, rig.board(), made, true)) : Optional.empty();
+        return wanted ? Optional.of(new BoardWrite(file, rig.board(), made, Set.of(), true)) : Optional.empty();
+    }
+
+    private boolean fitsSaved(Card card) {
+        Rig before = Rig.of(saved, cards);
+        return !cards.containsKey(card.id())
+                || References.flaws(before.withCard(card)).size() <= References.flaws(before)
+                        .size();
     }
 
     /** The board to be saved, with the cards that are beside it; all that do not ship where that is another folder. */
@@ -57,7 +73,11 @@ final class BoardOnDisk {
         Map<String, Card> shipped = here ? Map.of() : CardLibrary.shipped();
         return new BoardWrite(to, rig.board(), here
                 ? made(rig)
-                : rig.cards().values().stream().filter(c -> !c.equals(shipped.get(c.id()))).toList(), false);
+                : rig.cards().values().stream().filter(c -> !c.equals(shipped.get(c.id()))).toList(),
+                here
+                        ? ours.stream().filter(id -> !rig.cards().containsKey(id)).collect(Collectors.toSet())
+                        : Set.of(),
+                false);
     }
 
     /** The cards that were made or changed here since they were written. */
@@ -66,7 +86,13 @@ final class BoardOnDisk {
     }
 
     void written(BoardWrite write) {
-        write.cards().forEach(c -> cards.put(c.id(), c));
+        write.cards().forEach(c -> {
+            if (cards.put(c.id(), c) == null) {
+                ours.add(c.id());
+            }
+        });
+        write.gone().forEach(cards::remove);
+        ours.removeAll(write.gone());
         if (!write.journal()) {
             file = write.file();
             saved = write.board();
@@ -95,6 +121,7 @@ final class BoardOnDisk {
         file = opened.file();
         saved = opened.saved().board();
         cards.clear();
+        ours.clear();
         cards.putAll(opened.saved().cards());
         journalled = true;
         stamp = opened.stamp();

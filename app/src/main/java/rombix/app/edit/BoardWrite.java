@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Set;
 import rombix.core.board.Board;
 import rombix.core.card.Card;
 import rombix.core.store.BoardFile;
@@ -14,8 +15,9 @@ import rombix.core.store.CardLibrary;
  * thread; whoever has done so tells the {@link Workbench}.
  *
  * @param cards those that were made here and are kept beside it
+ * @param gone the ids of those whose making was undone
  */
-public record BoardWrite(Path file, Board board, List<Card> cards, boolean journal) {
+public record BoardWrite(Path file, Board board, List<Card> cards, Set<String> gone, boolean journal) {
     /** Writes it: all of it, or nothing. */
     public void write() throws IOException {
         for (Card card : cards) { // Before the board, which can be read only with them.
@@ -27,6 +29,9 @@ public record BoardWrite(Path file, Board board, List<Card> cards, boolean journ
             BoardFile.journal(file, board);
         } else {
             BoardFile.save(file, board);
+        }
+        for (String card : gone) { // After the board, which names them no more.
+            Files.deleteIfExists(CardLibrary.file(file, card));
         }
     }
 }

@@ -1,5 +1,6 @@
 package rombix.core.listen;
 
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
@@ -20,6 +21,7 @@ public record Wanted(Kind kind, String title, Value yes, Value no, double wireLo
         double high, String unit, List<String> choices, String toldAt) {
     private static final int MIDI_MOST = 127;
     private static final int DMX_MOST = 255;
+    private static final int WORD_MOST = 65_535;
 
     /**
      * What is proposed for a voice.
@@ -30,21 +32,26 @@ public record Wanted(Kind kind, String title, Value yes, Value no, double wireLo
         List<Value> seen = voice.seen();
         double least = seen.stream().mapToDouble(Value::asNumber).filter(Double::isFinite).min().orElse(0);
         double most = seen.stream().mapToDouble(Value::asNumber).filter(Double::isFinite).max().orElse(1);
-        double[] range = least >= 0 && most <= 1
-                ? new double[]{0, 1}
-                : least >= 0 && most <= 100 && !voice.address().startsWith("control ")
-                        ? new double[]{0, 100}
-                        : least >= 0 && most <= MIDI_MOST
-                                ? new double[]{0, MIDI_MOST}
-                                : least >= 0 && most <= DMX_MOST
-                                        ? new double[]{0, DMX_MOST}
-                                        : new double[]{Math.floor(least), Math.ceil(Math.max(most, least + 1))};
-        boolean share = range[0] == 0 && (range[1] == 1 || range[1] == 100 || range[1] == MIDI_MOST
-                || range[1] == DMX_MOST);
+        double high = usualHigh(voice, least, most);
+        double[] range = high > 0
+                ? new double[]{0, high}
+                : new double[]{Math.floor(least), Math.ceil(Math.max(most, least + 1))};
+        boolean share = high > 0;
         return new Wanted(kind, title, yes(voice), no(voice), range[0], range[1], share ? 0 : range[0],
                 share ? 100 : range[1], share ? "%" : "", seen.stream().map(Value::toString).distinct().sorted()
                         .toList(),
                 bothWays ? voice.address() : "");
+    }
+
+    /** Up to where a level goes that begins at 0, as it is usual where it stands; 0 where it is another one. */
+    private static double usualHigh(Voice voice, double least, double most) {
+        boolean slot = voice.address().matches("\\d+ \\d+");
+        double[] usual = slot
+                ? new double[]{voice.arg() == 0 ? DMX_MOST : WORD_MOST}
+                : voice.address().matches("(control|note|pressure) .*")
+                        ? new double[]{MIDI_MOST}
+                        : new double[]{1, 100, MIDI_MOST, DMX_MOST};
+        return least < 0 ? 0 : Arrays.stream(usual).filter(high -> most <= high).findFirst().orElse(0);
     }
 
     private static Value yes(Voice voice) {

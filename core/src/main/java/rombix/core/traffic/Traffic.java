@@ -23,6 +23,7 @@ import rombix.core.value.Value;
 public final class Traffic {
     private static final int MOST = 4096;
     private static final int MOST_IGNORED = 50;
+    private static final int LONGEST = 16_384;
     private static final long NANOS_PER_MILLI = 1_000_000;
 
     private final Clock clock;
@@ -144,7 +145,10 @@ public final class Traffic {
 
     private Packet add(String gear, Way way, String of, String address, List<Value> args, @Nullable Order order,
             List<Landed> landed, Fate fate, String fault) {
-        Packet packet = new Packet(++last, clock.wall().toInstant(), gear, way, of, address, args, order, landed, fate,
+        List<Value> kept = args.stream().anyMatch(Traffic::isLong)
+                ? args.stream().map(Traffic::shortened).toList()
+                : args;
+        Packet packet = new Packet(++last, clock.wall().toInstant(), gear, way, of, address, kept, order, landed, fate,
                 fault);
         ring[index(last)] = packet;
         Counts c = counts(gear);
@@ -153,6 +157,15 @@ public final class Traffic {
                 : new Counts(c.out, c.in + 1, c.millis, c.since));
         changes++;
         return packet;
+    }
+
+    /** What is as long as a picture is not kept as a whole: there are thousands of packets. */
+    private static boolean isLong(Value value) {
+        return value instanceof Value.Text t && t.text().length() > LONGEST;
+    }
+
+    private static Value shortened(Value value) {
+        return isLong(value) ? Value.of(value.toString().substring(0, LONGEST) + "…") : value;
     }
 
     private static int index(long number) {

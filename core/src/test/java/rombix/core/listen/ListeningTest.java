@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
 import rombix.core.card.Card;
 import rombix.core.card.Landed;
@@ -172,5 +173,14 @@ class ListeningTest {
         Twin twin = made("mqtt", "plugs/urn /state", Kind.SWITCH, "Urn", "");
         assertThat(voice("plugs/urn /state").on(twin)).containsExactly("Urn");
         assertThat(voice("plugs/urn /watts").on(twin)).isEmpty();
+    }
+
+    @ParameterizedTest
+    @CsvSource({"control 1 30, 20, 127", "note 1 60, 90, 127", "1 12, 90, 255", "/fader, 0.5, 1", "/volume, 40, 100",
+            "/gain, 200, 255", "/steps, 300, 300"})
+    void aLevelGoesAsFarAsIsUsualOnItsWire(String address, double most, double high) {
+        came(address, Value.of(0));
+        came(address, Value.of(most));
+        assertThat(Wanted.of(voice(address), Kind.LEVEL, "L", true).wireHigh()).isEqualTo(high);
     }
 }

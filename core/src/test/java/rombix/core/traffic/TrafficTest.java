@@ -76,6 +76,13 @@ class TrafficTest {
     }
 
     @Test
+    void whatIsVeryLongIsNotKeptAsAWhole() {
+        traffic.in("camera", "/still", List.of(Value.of("x".repeat(1_000_000)), Value.of(200)), List.of(), false);
+        assertThat(all().getFirst().raw().length()).isLessThan(20_000);
+        assertThat(all().getFirst().args().getLast()).isEqualTo(Value.of(200));
+    }
+
+    @Test
     void nobodyIsToldTwiceWhatHasNotChanged() {
         traffic.out(Gears.NO_ANSWER, mute());
         Traffic.Look look = Objects.requireNonNull(traffic.look(-1));

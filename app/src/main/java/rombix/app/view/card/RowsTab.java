@@ -47,7 +47,7 @@ final class RowsTab {
     private final TextArea text = new TextArea();
     private final Label check = Fields.read("");
     private final Label changes = Fields.read("");
-    private final Button take = new Button("Take it over");
+    private final Button take = new Button("Apply");
     private final Button gone = Fields.plain("Delete…", "");
     private final Button attempt = Fields.plain("Send it", "");
     private final HBox node;
@@ -154,7 +154,7 @@ final class RowsTab {
         }
         boolean same = row == null || row.title().equals(title.getText()) && row.text().equals(text.getText());
         Styles.set(check, "label", "read", wrong == null ? "quiet" : "trouble");
-        check.setText(wrong != null ? wrong : same ? "" : "It fits. Take it over, and it works at once.");
+        check.setText(wrong != null ? wrong : same ? "" : "It fits. Apply it, and it works at once.");
         take.setDisable(row == null || wrong != null || same);
     }
 
