@@ -3,6 +3,7 @@ package rombix.links.link;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
@@ -159,7 +160,9 @@ public final class GearReport {
      */
     boolean shows(@Nullable String address) {
         Predicate<String> now = shown;
-        return landings.brought(address).stream().anyMatch(now);
+        Set<String> brought = landings.brought(address);
+        return brought.stream().anyMatch(now) || twin.card().readings().stream().anyMatch(r -> r.indicator() && brought
+                .contains(r.id().toString().replaceFirst("\\{.*", ""))); // An indicator is always in sight.
     }
 
     /** Where packets land now: what the gear has listed so far is known. */

@@ -27,7 +27,11 @@ class PollsTest {
     private final BlockingQueue<String> went = new LinkedBlockingQueue<>();
 
     private GearReport report() throws Exception {
-        Twin twin = new Twin("urn", "Urn", CardLibrary.read(Path.of("urn.json"), CARD), Protocol.of("line"), Map.of());
+        return report(CARD);
+    }
+
+    private static GearReport report(String card) throws Exception {
+        Twin twin = new Twin("urn", "Urn", CardLibrary.read(Path.of("urn.json"), card), Protocol.of("line"), Map.of());
         return new GearReport(twin, new MachineClock(), _ -> {
         });
     }
@@ -55,6 +59,13 @@ class PollsTest {
         });
         assertThat(first(7, report)).containsExactly("asked", "not hot", "not hot", "not hot", "not hot", "asked",
                 "not hot");
+    }
+
+    @Test
+    void anIndicatorIsAlwaysInSight() throws Exception {
+        GearReport report = report(CARD.replace("{\"id\": \"hot\",", "{\"id\": \"hot\", \"lamp\": true,"));
+        report.shown(_ -> false);
+        assertThat(first(3, report)).containsOnly("asked");
     }
 
     @Test
