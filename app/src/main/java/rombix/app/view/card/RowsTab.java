@@ -119,6 +119,7 @@ final class RowsTab {
             n.setDisable(row == null);
         }
         attempt.setVisible(row != null && row.command());
+        gone.setText("Delete…"); // What was said of another row is said of that alone.
         changes.setText(row == null ? "Choose a row." : effect(row));
         checked();
     }
@@ -135,7 +136,7 @@ final class RowsTab {
                 r -> all.add(r.title())));
         return all.isEmpty()
                 ? "It changes nothing that the card reads."
-                : "It changes " + String.join(", ", all) + ", and the button shows that before the gear says so.";
+                : "It changes " + String.join(", ", all) + ".";
     }
 
     private @Nullable Card written() {
