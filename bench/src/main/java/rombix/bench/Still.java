@@ -1,5 +1,6 @@
 package rombix.bench;
 
+import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import rombix.app.deck.Player;
 import rombix.app.edit.Workbench;
@@ -8,6 +9,7 @@ import rombix.core.card.Order;
 import rombix.core.engine.Event;
 import rombix.core.engine.Known;
 import rombix.core.engine.SimulatedClock;
+import rombix.core.found.FoundGear;
 import rombix.core.sight.Pixels;
 import rombix.core.traffic.Traffic;
 import rombix.core.traffic.WhyNot;
@@ -57,6 +59,12 @@ final class Still implements Player {
     @Override
     public void overhear(String gear, boolean all) {
         // Nothing is heard.
+    }
+
+    @Override
+    public Searching search(Consumer<FoundGear> found) {
+        return () -> {
+        };
     }
 
     @Override

@@ -23,11 +23,13 @@ import rombix.core.engine.Event;
 import rombix.core.engine.Gears;
 import rombix.core.engine.Glide;
 import rombix.core.engine.Status;
+import rombix.core.found.FoundGear;
 import rombix.core.sight.Pixels;
 import rombix.core.sight.Sights;
 import rombix.core.engine.Status.Phase;
 import rombix.core.traffic.Traffic;
 import rombix.core.traffic.WhyNot;
+import rombix.links.found.Searching;
 import rombix.links.link.GearReport;
 import rombix.links.link.Keyring;
 import rombix.links.link.Link;
@@ -162,6 +164,18 @@ public final class Links implements Gears, AutoCloseable {
                     "Trust the board to reach its gear.");
         }
         return WayThere.walk(of.report(), type, new Target(of.address(), of.gear().link(), keyring, Path::of));
+    }
+
+    /**
+     * Looks for gear that says by itself that it is here, until that is closed.
+     *
+     * @param found told of each, on any thread
+     */
+    public Searching search(Consumer<FoundGear> found) {
+        return new Searching(wired.values().stream().filter(w -> w.leave() && w.report().twin().protocol()
+                .descriptor() instanceof LinkType type && type.keeps()).map(w -> new Target(w.address(), w.gear()
+                        .link(), keyring, Path::of))
+                .toList(), found);
     }
 
     /** @param all whether all readings are in sight now; else only those count that the board follows */

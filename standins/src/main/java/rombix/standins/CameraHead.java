@@ -37,6 +37,17 @@ public final class CameraHead implements AutoCloseable {
     private static final Pattern RECALL = Pattern.compile("/presets/([^/]+)/recall");
     private static final String NONCE = "b1f7-larkmoor";
 
+    /** Where it describes itself for whoever searches. */
+    static final String DESCRIPTION = "/description.xml";
+    private static final String ABOUT = """
+            <?xml version="1.0"?>
+            <root xmlns="urn:schemas-upnp-org:device-1-0"><device>
+              <friendlyName>Gate camera head</friendlyName>
+              <manufacturer>Larkmoor workshop</manufacturer>
+              <modelName>stand-in</modelName>
+            </device></root>
+            """;
+
     private final HttpServer server;
     private final ExecutorService threads = Executors.newVirtualThreadPerTaskExecutor();
     private final List<BlockingQueue<String>> watching = new CopyOnWriteArrayList<>();
@@ -96,6 +107,10 @@ public final class CameraHead implements AutoCloseable {
 
     private void serve(HttpExchange exchange) throws IOException {
         try (exchange) {
+            if (exchange.getRequestURI().getPath().equals(DESCRIPTION)) {
+                answer(exchange, 200, ABOUT);
+                return;
+            }
             if (!known(exchange)) {
                 exchange.getResponseHeaders().add("WWW-Authenticate",
                         "Digest realm=\"camera head\", nonce=\"" + NONCE + "\", qop=\"auth\", algorithm=MD5");

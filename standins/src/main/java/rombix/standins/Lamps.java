@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import rombix.wire.Malformed;
+import rombix.wire.dmx.ArtNetPacket;
 import rombix.wire.dmx.SacnPacket;
 
 /**
@@ -29,7 +30,10 @@ public final class Lamps implements AutoCloseable {
             new Fixture("Desk Fill", 3, 4, 0), new Fixture("Dome Ring", 10, 0, 11), new Fixture("Walkway", 20, 0, 0),
             new Fixture("Warm Room", 21, 0, 0));
 
+    private static final int LARGEST = 1500;
+
     private final DatagramSocket socket;
+    private @Nullable DatagramSocket node;
     private final byte[] slots = new byte[SacnPacket.SLOTS];
     private int lastSequence = -1;
     private long packets;
@@ -41,6 +45,56 @@ public final class Lamps implements AutoCloseable {
     public Lamps(int port) throws IOException {
         socket = new DatagramSocket(new InetSocketAddress(InetAddress.getLoopbackAddress(), port));
         Thread.ofVirtual().name("lamps").start(this::serve);
+    }
+
+    /**
+     * Is an Art-Net node as well, from now on: its universe 0 is the same slots, and it answers polls. Where another
+     * program has that port, it is none.
+     *
+     * @param at 0 for any free one
+     * @return the port; -1 where it is none
+     */
+    public int node(int at) {
+        try {
+            DatagramSocket socket = new DatagramSocket(new InetSocketAddress(InetAddress.getLoopbackAddress(), at));
+            node = socket;
+            Thread.ofVirtual().name("node").start(() -> serve(socket));
+            return socket.getLocalPort();
+        } catch (IOException e) {
+            return -1;
+        }
+    }
+
+    private void serve(DatagramSocket socket) {
+        byte[] here = ArtNetPacket.encode(new ArtNetPacket.PollReply(InetAddress.getLoopbackAddress().getAddress(),
+                "Larkmoor lamps", "Larkmoor lamps", List.of(0)));
+        DatagramPacket in = new DatagramPacket(new byte[LARGEST], LARGEST);
+        while (!socket.isClosed()) {
+            try {
+                in.setLength(LARGEST);
+                socket.receive(in);
+                switch (ArtNetPacket.decode(ByteBuffer.wrap(in.getData(), 0, in.getLength()))) {
+                    case ArtNetPacket.Poll _ -> socket.send(new DatagramPacket(here, here.length, in
+                            .getSocketAddress()));
+                    case ArtNetPacket.Dmx d -> take(d);
+                    default -> {
+                    }
+                }
+            } catch (Malformed e) {
+                synchronized (this) {
+                    ignored++;
+                }
+            } catch (IOException e) {
+                // Closed.
+            }
+        }
+    }
+
+    private synchronized void take(ArtNetPacket.Dmx came) {
+        if (came.universe() == 0) {
+            packets++;
+            System.arraycopy(came.levels(), 0, slots, 0, came.levels().length);
+        }
     }
 
     /** How often it was said that the universe ends. */
@@ -73,10 +127,10 @@ public final class Lamps implements AutoCloseable {
     }
 
     private void serve() {
-        DatagramPacket in = new DatagramPacket(new byte[1500], 1500);
+        DatagramPacket in = new DatagramPacket(new byte[LARGEST], LARGEST);
         while (!socket.isClosed()) {
             try {
-                in.setLength(1500);
+                in.setLength(LARGEST);
                 socket.receive(in);
                 take(SacnPacket.decode(ByteBuffer.wrap(in.getData(), 0, in.getLength())));
             } catch (Malformed e) {
@@ -110,5 +164,8 @@ public final class Lamps implements AutoCloseable {
     @Override
     public void close() {
         socket.close();
+        if (node != null) {
+            node.close();
+        }
     }
 }

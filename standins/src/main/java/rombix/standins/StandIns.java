@@ -6,9 +6,13 @@ import java.net.InetSocketAddress;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import rombix.standins.Announcements.Service;
+import rombix.wire.dmx.ArtNetPacket;
+import rombix.wire.ssdp.SsdpMessage;
 
 /** All stand-ins of the observatory, running. */
 public final class StandIns implements AutoCloseable {
@@ -28,6 +32,7 @@ public final class StandIns implements AutoCloseable {
     private final RelayBox relays;
     private final Booth booth;
     private final @Nullable Gamepad gamepad;
+    private volatile @Nullable Announcements announcements;
 
     private StandIns(boolean known) throws IOException {
         studio = new Studio(known ? Ports.STUDIO : 0);
@@ -45,7 +50,22 @@ public final class StandIns implements AutoCloseable {
         camera = new CameraHead(known ? Ports.CAMERA : 0);
         music = new Music(known ? Ports.MUSIC : 0);
         relays = new RelayBox(known ? RELAYS : null, known ? Ports.RELAYS : 0);
+        if (known) {
+            announce();
+        }
         CableProvider.plug(CableProvider.PADS, new InetSocketAddress(InetAddress.getLoopbackAddress(), pads.port()));
+    }
+
+    /** Has them say that they are here, on this computer's own network, so that they can be found. */
+    public void announce() {
+        lamps.node(ArtNetPacket.PORT);
+        announcements = new Announcements(List.of(new Service("_osc._udp", "Larkmoor studio", studio.port(), Map.of()),
+                new Service("_mqtt._tcp", "Larkmoor house", house.port(), Map.of()), new Service("_irc._tcp",
+                        "Star night chat", chat.port(), Map.of()),
+                new Service("_ws._tcp", "Larkmoor music", music.port(), Map.of()), new Service(
+                        "_telnet._tcp", "Dome projector", projector.port(), Map.of())))
+                .device(SsdpMessage.PORT, "http://127.0.0.1:" + camera.port() + CameraHead.DESCRIPTION,
+                        "uuid:larkmoor-gate-camera");
     }
 
     /** Starts them on the ports that the demo board names. Throws BindException if one is taken. */
@@ -147,6 +167,10 @@ public final class StandIns implements AutoCloseable {
     public void close() throws IOException {
         pads.close();
         booth.close();
+        Announcements said = announcements;
+        if (said != null) {
+            said.close();
+        }
         if (gamepad != null) {
             gamepad.close();
         }

@@ -107,7 +107,7 @@ final class Inputs implements Trial {
                 new Inputs("artnet", 1, b -> ArtNetPacket.decode(ByteBuffer.wrap(b)), List.of(ArtNetPacket.encode(
                         new ArtNetPacket.Dmx(1, 3, new byte[64])),
                         ArtNetPacket.encode(new ArtNetPacket.PollReply(new byte[4],
-                                "node", "a node")))),
+                                "node", "a node", List.of(0))))),
                 new Inputs("midi-words", 1, b -> {
                     MidiEar ear = new MidiEar((_, _) -> {
                     });

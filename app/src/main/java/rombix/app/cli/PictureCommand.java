@@ -94,6 +94,9 @@ final class PictureCommand implements Callable<Integer> {
         Path log = Files.createTempDirectory("rombix-picture").resolve("log");
         try (StandIns gear = StandIns.onFreePorts();
                 Session session = Session.open(board, addresses(gear), log, null)) {
+            if (view.equals("found")) {
+                gear.announce();
+            }
             new Pictures(session, rig, gear)
                     .take(new Pictures.Wanted(view, page, button, press, type, theme, width, height), out);
         }

@@ -41,6 +41,7 @@ public final class RombixCommand implements Callable<Integer> {
             new Entry(OppositeCommand.class, _ -> new OppositeCommand()),
             new Entry(CheckCommand.class, _ -> new CheckCommand()),
             new Entry(CardsCommand.class, _ -> new CardsCommand()),
+            new Entry(FoundCommand.class, _ -> new FoundCommand()),
             new Entry(StandInsCommand.class, _ -> new StandInsCommand()),
             new Entry(SecretsCommand.class, _ -> new SecretsCommand()),
             new Entry(SendersCommand.class, _ -> new SendersCommand()),

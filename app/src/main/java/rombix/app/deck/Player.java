@@ -1,11 +1,13 @@
 package rombix.app.deck;
 
+import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Workbench.Mode;
 import rombix.core.board.Rig;
 import rombix.core.card.Order;
 import rombix.core.engine.Event;
 import rombix.core.engine.Known;
+import rombix.core.found.FoundGear;
 import rombix.core.sight.Pixels;
 import rombix.core.traffic.Traffic;
 import rombix.core.traffic.WhyNot;
@@ -47,6 +49,19 @@ public interface Player {
 
     /** Has all be heard that a gear says, not only what its card reads, until that is over. */
     void overhear(String gear, boolean all);
+
+    /**
+     * Looks for gear that says by itself that it is here, until that is closed.
+     *
+     * @param found told of each, on any thread
+     */
+    Searching search(Consumer<FoundGear> found);
+
+    /** Ends with its closing. */
+    interface Searching extends AutoCloseable {
+        @Override
+        void close();
+    }
 
     /** Sends what was made out by hand. */
     void say(Order order);

@@ -10,6 +10,7 @@ import java.util.function.UnaryOperator;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
+import rombix.core.board.Board;
 import rombix.core.board.Edits;
 import rombix.core.board.Gear;
 import rombix.core.board.GearEdits;
@@ -18,6 +19,8 @@ import rombix.core.card.As;
 import rombix.core.card.Card;
 import rombix.core.card.Order;
 import rombix.core.card.Protocol;
+import rombix.core.card.Protocol.Reach;
+import rombix.core.found.Proposal;
 import rombix.core.listen.CardMaking;
 import rombix.core.store.BadFile;
 import rombix.core.store.CardExchange;
@@ -53,6 +56,36 @@ public final class CardEdits {
             return with.with(GearEdits.add(rig.board(), card, FIRST));
         });
         return bench.board().gear().getLast().id();
+    }
+
+    /** Whether gear that speaks it can have a card of its own. */
+    public static boolean ownable(Protocol protocol) {
+        return protocol.descriptor().reach() != Reach.HERE && !protocol.id().equals("sound");
+    }
+
+    /** Adds gear that was found, described by a card, with all that is known of it. */
+    public void add(Proposal of, Card card) {
+        bench.edit("add “" + of.name() + "”, found here", b -> found(GearEdits.add(b, card, of.found().protocol()),
+                of, card.equals(of.fits()) ? of.lists() : Map.of()));
+    }
+
+    /** Adds gear that was found, whose card says nothing yet; the gear's id. */
+    public String addOwn(Proposal of) {
+        bench.editRig("add “" + of.name() + "”, found here", rig -> {
+            Card card = CardMaking.empty(Edits.freshId("own " + of.name(), "own", rig.cards()::containsKey), of
+                    .name());
+            return rig.withCard(card).with(found(GearEdits.add(rig.board(), card, of.found().protocol()), of, Map
+                    .of()));
+        });
+        return bench.board().gear().getLast().id();
+    }
+
+    /** The last gear of a board, reached as it was found, and called as it calls itself where nothing else is. */
+    private static Board found(Board board, Proposal of, Map<String, List<Card.Item>> lists) {
+        Gear last = board.gear().getLast();
+        boolean free = board.gear().stream().noneMatch(g -> g.name().equals(of.name()));
+        Gear named = last.withLink(of.found().link()).withName(free ? of.name() : last.name()).withLists(lists);
+        return GearEdits.change(board, last.id(), _ -> named);
     }
 
     /** Names a gear, and its card with it where that is of its own. */

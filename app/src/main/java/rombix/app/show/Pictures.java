@@ -39,7 +39,7 @@ public final class Pictures {
     public static final List<String> VIEWS = List.of("build", "live", "rehearse", "face", "search", "step", "rules",
             "list", "check",
             "commands", "find", "menu", "boards", "parts", "log", "triggers", "report", "small", "gear", "traffic",
-            "card", "why", "welcome");
+            "card", "why", "found", "welcome");
     /** Those that fill by and by. */
     private static final Set<String> SLOW = Set.of("report", "traffic", "card", "why");
 
@@ -163,7 +163,7 @@ public final class Pictures {
             posed(wanted);
             return true;
         });
-        pause(SLOW.contains(wanted.view()) ? 1000 : 100);
+        pause(wanted.view().equals("found") ? 6000 : SLOW.contains(wanted.view()) ? 1000 : 100);
     }
 
     private void posed(Wanted wanted) {
@@ -203,6 +203,11 @@ public final class Pictures {
                 unfold(wanted.type());
             }
             case "traffic", "card", "why" -> gearView(wanted);
+            case "found" -> {
+                click("#edit-gear");
+                click("#gear-add");
+                click("#kind-found");
+            }
             case "boards" -> press(KeyCode.N, true);
             case "parts" ->
                 javafx.event.Event.fireEvent(window.scene().getRoot(), new KeyEvent(KeyEvent.KEY_PRESSED, "",

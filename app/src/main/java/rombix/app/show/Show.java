@@ -26,6 +26,7 @@ import rombix.core.engine.Knowledge;
 import rombix.core.engine.Known;
 import rombix.core.card.Order;
 import rombix.core.engine.Gears;
+import rombix.core.found.FoundGear;
 import rombix.core.sight.Pixels;
 import rombix.core.traffic.Traffic;
 import rombix.core.traffic.WhyNot;
@@ -150,6 +151,11 @@ public final class Show implements Player, AutoCloseable {
     @Override
     public void overhear(String gear, boolean all) {
         links.overhear(gear, all);
+    }
+
+    @Override
+    public Searching search(Consumer<FoundGear> found) {
+        return links.search(found)::close;
     }
 
     @Override

@@ -8,6 +8,7 @@ import rombix.core.card.Setting;
 import rombix.links.link.GearReport;
 import rombix.links.link.Link;
 import rombix.links.link.LinkType;
+import rombix.links.link.Service;
 import rombix.links.link.Target;
 
 /**
@@ -32,6 +33,11 @@ public final class Http extends LinkType {
     @Override
     public Link open(GearReport report, Target target) {
         return new HttpLink(report, target);
+    }
+
+    @Override
+    public List<Service> services() {
+        return List.of(new Service("_http._tcp"), Service.overTls("_https._tcp"));
     }
 
     @Override

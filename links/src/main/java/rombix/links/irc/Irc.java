@@ -6,6 +6,7 @@ import rombix.core.card.Setting;
 import rombix.links.link.GearReport;
 import rombix.links.link.Link;
 import rombix.links.link.LinkType;
+import rombix.links.link.Service;
 import rombix.links.link.Target;
 
 /** IRC: {@code COMMAND PARAMS}, such as {@code PRIVMSG #room}; what is carried follows as the last parameters. */
@@ -37,6 +38,11 @@ public final class Irc extends LinkType {
                 Setting
                         .number(PACE, "Pause between lines", "ms", 0, 10_000, 0.0,
                                 "For servers that refuse who writes faster; after five lines at once."));
+    }
+
+    @Override
+    public List<Service> services() {
+        return List.of(new Service("_irc._tcp"), Service.overTls("_ircs._tcp"));
     }
 
     @Override

@@ -11,6 +11,7 @@ import rombix.links.link.GearReport;
 import rombix.links.link.Link;
 import rombix.links.link.LinkType;
 import rombix.links.link.Talk;
+import rombix.links.link.Service;
 import rombix.links.link.Target;
 import rombix.links.link.Usual;
 
@@ -50,6 +51,11 @@ public final class Line extends LinkType {
     @Override
     public boolean connects(Target target) {
         return target.address().contains(":") && !Value.of(UDP).equals(target.link().settings().get(TRANSPORT));
+    }
+
+    @Override
+    public List<Service> services() {
+        return List.of(new Service("_telnet._tcp"));
     }
 
     @Override

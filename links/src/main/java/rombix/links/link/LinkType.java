@@ -1,5 +1,8 @@
 package rombix.links.link;
 
+import java.util.List;
+import java.util.Set;
+import java.util.function.Consumer;
 import java.util.regex.Pattern;
 import rombix.core.card.Protocol;
 
@@ -60,6 +63,27 @@ public abstract class LinkType implements Protocol.Descriptor {
     @Override
     public final Protocol.Reach reach() {
         return reach;
+    }
+
+    /** How gear that speaks it says by DNS-SD that it is here. */
+    public List<Service> services() {
+        return List.of();
+    }
+
+    /** Whether its gear keeps what others said, for whoever comes. */
+    public boolean keeps() {
+        return false;
+    }
+
+    /**
+     * Asks what such gear keeps. It may block for some seconds; not on the interface's thread.
+     *
+     * @param kept told of all addresses that something is kept for, on any thread, again when there are more
+     * @return ends it
+     */
+    public AutoCloseable kept(Target target, Consumer<Set<String>> kept) {
+        return () -> {
+        };
     }
 
     /** Whether a connection can be opened there, so that one sees whether anything listens. */

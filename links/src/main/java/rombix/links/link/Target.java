@@ -10,6 +10,7 @@ import javax.net.ssl.SSLSocket;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Gear;
 import rombix.core.board.Gear.Tls;
+import rombix.core.found.FoundGear;
 
 /**
  * Where a gear is reached, as whom, and how the connection is kept from others.
@@ -19,6 +20,11 @@ import rombix.core.board.Gear.Tls;
  * @param files where a file lies that the board names
  */
 public record Target(String address, Gear.Link link, Keyring keyring, Function<String, Path> files) {
+
+    /** Where gear is that was found; as nobody in particular. */
+    public static Target found(FoundGear gear) {
+        return new Target(gear.address(), gear.link(), Keyring.NONE, Path::of);
+    }
 
     /**
      * HOST:PORT, not looked up.

@@ -29,6 +29,11 @@ public final class Midi extends LinkType {
     }
 
     @Override
+    public String portWord() {
+        return "MIDI port";
+    }
+
+    @Override
     public List<String> ports() {
         Map<String, Integer> seen = new HashMap<>();
         return Stream.of(MidiSystem.getMidiDeviceInfo()).filter(Midi::takesMessages).map(MidiDevice.Info::getName).map(

@@ -2,12 +2,14 @@ package rombix.links.mqtt;
 
 import com.hivemq.client.mqtt.MqttClientSslConfig;
 import com.hivemq.client.mqtt.datatypes.MqttQos;
+import java.io.IOException;
 import java.net.InetSocketAddress;
 import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
+import rombix.links.link.Secure;
 
 /** A connection to a broker, in the version of MQTT that both speak. Safe to use from any thread. */
 interface Broker {
@@ -27,6 +29,14 @@ interface Broker {
 
     /** What the broker says for us when we are gone. */
     record Will(String topic, byte[] payload) {
+    }
+
+    /** How a connection is kept from others, as the client takes it; null where it is not. */
+    static @Nullable MqttClientSslConfig tls(@Nullable Secure secure) throws IOException {
+        return secure == null
+                ? null
+                : MqttClientSslConfig.builder().trustManagerFactory(secure.trust()).keyManagerFactory(secure.keys())
+                        .hostnameVerifier(secure.names() ? null : (_, _) -> true).build();
     }
 
     CompletableFuture<?> connect();

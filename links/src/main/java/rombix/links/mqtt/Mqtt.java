@@ -1,6 +1,8 @@
 package rombix.links.mqtt;
 
 import java.util.List;
+import java.util.Set;
+import java.util.function.Consumer;
 import rombix.core.card.Protocol.Reach;
 import rombix.core.card.Setting;
 import rombix.core.value.Value;
@@ -8,6 +10,7 @@ import rombix.core.value.ValueType;
 import rombix.links.link.GearReport;
 import rombix.links.link.Link;
 import rombix.links.link.LinkType;
+import rombix.links.link.Service;
 import rombix.links.link.Target;
 
 /** MQTT: {@code topic/of/the/message}. */
@@ -25,6 +28,21 @@ public final class Mqtt extends LinkType {
     @Override
     public Link open(GearReport report, Target target) {
         return new MqttLink(report, target);
+    }
+
+    @Override
+    public List<Service> services() {
+        return List.of(new Service("_mqtt._tcp"), Service.overTls("_secure-mqtt._tcp"));
+    }
+
+    @Override
+    public boolean keeps() {
+        return true;
+    }
+
+    @Override
+    public AutoCloseable kept(Target target, Consumer<Set<String>> kept) {
+        return new KeptTopics(target, kept);
     }
 
     @Override

@@ -1,6 +1,5 @@
 package rombix.links.mqtt;
 
-import com.hivemq.client.mqtt.MqttClientSslConfig;
 import com.hivemq.client.mqtt.datatypes.MqttQos;
 import java.io.IOException;
 import java.nio.ByteBuffer;
@@ -122,12 +121,7 @@ final class MqttLink implements Link {
         Broker.Call call = new Broker.Call(named.isBlank()
                 ? "rombix-" + UUID.randomUUID().toString().substring(0, 8)
                 : named, HostPort.resolved(target.hostPort()),
-                secure == null
-                        ? null
-                        : MqttClientSslConfig.builder().trustManagerFactory(secure.trust())
-                                .keyManagerFactory(secure.keys()).hostnameVerifier(secure
-                                        .names() ? null : (_, _) -> true)
-                                .build(),
+                Broker.tls(secure),
                 (int) places.number(Mqtt.KEEP_ALIVE, 5), target
                         .user(),
                 secret == null ? null : bytes(secret), will.isBlank()

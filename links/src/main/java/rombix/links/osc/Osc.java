@@ -1,6 +1,7 @@
 package rombix.links.osc;
 
 import java.util.List;
+import java.util.Map;
 import rombix.core.card.Protocol.Reach;
 import rombix.core.card.Setting;
 import rombix.core.value.Value;
@@ -9,6 +10,7 @@ import rombix.links.link.GearReport;
 import rombix.links.link.Link;
 import rombix.links.link.LinkType;
 import rombix.links.link.Talk;
+import rombix.links.link.Service;
 import rombix.links.link.Target;
 import rombix.wire.osc.OscFraming;
 
@@ -45,6 +47,11 @@ public final class Osc extends LinkType {
     @Override
     public boolean connects(Target target) {
         return !Value.of(UDP).equals(target.link().settings().getOrDefault(OVER, Value.of(UDP)));
+    }
+
+    @Override
+    public List<Service> services() {
+        return List.of(new Service("_osc._udp"), new Service("_osc._tcp", false, Map.of(OVER, Value.of(TCP))));
     }
 
     @Override

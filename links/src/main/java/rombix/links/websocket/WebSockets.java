@@ -8,6 +8,7 @@ import rombix.links.link.GearReport;
 import rombix.links.link.Link;
 import rombix.links.link.LinkType;
 import rombix.links.link.Talk;
+import rombix.links.link.Service;
 import rombix.links.link.Target;
 import rombix.links.link.Usual;
 
@@ -27,6 +28,11 @@ public final class WebSockets extends LinkType {
         target.hostPort(); // One that makes no sense is told at once.
         GearPlaces places = new GearPlaces(report.twin(), target);
         return new Talk("websocket", report, places, () -> new WebSocketWire(target, places));
+    }
+
+    @Override
+    public List<Service> services() {
+        return List.of(new Service("_ws._tcp"), Service.overTls("_wss._tcp"));
     }
 
     @Override

@@ -154,7 +154,8 @@ class FixturesTest {
             node.receive(in);
             assertThat(ArtNetPacket.decode(ByteBuffer.wrap(in.getData(), 0, in.getLength()))).isEqualTo(
                     new ArtNetPacket.Poll());
-            byte[] reply = ArtNetPacket.encode(new ArtNetPacket.PollReply(new byte[]{127, 0, 0, 1}, "Node", "A node"));
+            byte[] reply = ArtNetPacket
+                    .encode(new ArtNetPacket.PollReply(new byte[]{127, 0, 0, 1}, "Node", "A node", List.of(0, 1)));
             node.send(new DatagramPacket(reply, reply.length, new InetSocketAddress(HERE, port)));
             soon(() -> {
                 gear.done("level", "dimmer", "key", "level", 10);

@@ -3,7 +3,9 @@ package rombix.wire.dmx;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
 import rombix.wire.Malformed;
 
 /** A packet of Art-Net 4 (the specification of 2016 and later; Art-Net is a protocol that is free for all to use). */
@@ -31,8 +33,15 @@ public sealed interface ArtNetPacket {
     record Poll() implements ArtNetPacket {
     }
 
-    /** Says that a node is there. */
-    record PollReply(byte[] ip, String shortName, String longName) implements ArtNetPacket {
+    /**
+     * Says that a node is there.
+     *
+     * @param universes those that it puts out
+     */
+    record PollReply(byte[] ip, String shortName, String longName, List<Integer> universes) implements ArtNetPacket {
+        public PollReply {
+            universes = List.copyOf(universes);
+        }
     }
 
     /** That all the levels that were sent are to be shown now. */
@@ -59,6 +68,7 @@ public sealed interface ArtNetPacket {
                         .putShort((short) Layout.POLL_REPLY).put(Arrays.copyOf(r.ip(), 4)).putShort((short) PORT);
                 out.put(26, Arrays.copyOf(r.shortName().getBytes(StandardCharsets.ISO_8859_1), 17));
                 out.put(44, Arrays.copyOf(r.longName().getBytes(StandardCharsets.ISO_8859_1), 63));
+                Layout.ports(out, r.universes());
                 yield out.array();
             }
             case Other _ -> throw new IllegalArgumentException("nothing is known of it");
@@ -114,7 +124,7 @@ public sealed interface ArtNetPacket {
         }
         byte[] ip = new byte[4];
         in.get(10, ip);
-        return new PollReply(ip, text(in, 26, 18), text(in, 44, 64));
+        return new PollReply(ip, text(in, 26, 18), text(in, 44, 64), Layout.ports(in));
     }
 
     private static String text(ByteBuffer in, int at, int room) {
@@ -136,8 +146,38 @@ public sealed interface ArtNetPacket {
         static final int DMX = 0x5000;
         static final int SYNC = 0x5200;
         static final int REPLY_LENGTH = 239;
+        private static final int NET = 18;
+        private static final int SUB_NET = 19;
+        private static final int PORTS = 173;
+        private static final int PORT_TYPES = 174;
+        private static final int OUTPUTS = 190;
+        private static final int MOST_PORTS = 4;
+        private static final int PUTS_OUT = 0x80;
 
         private Layout() {
+        }
+
+        /** The universes of a reply's ports: a net and a sub-net are common to them. */
+        private static void ports(ByteBuffer reply, List<Integer> universes) {
+            List<Integer> some = universes.subList(0, Math.min(MOST_PORTS, universes.size()));
+            reply.put(PORTS, (byte) some.size());
+            for (int i = 0; i < some.size(); i++) {
+                reply.put(NET, (byte) (some.get(i) >> 8)).put(SUB_NET, (byte) (some.get(i) >> 4 & 0xF));
+                reply.put(PORT_TYPES + i, (byte) PUTS_OUT).put(OUTPUTS + i, (byte) (some.get(i) & 0xF));
+            }
+        }
+
+        private static List<Integer> ports(ByteBuffer reply) {
+            List<Integer> universes = new ArrayList<>();
+            if (reply.limit() >= OUTPUTS + MOST_PORTS) {
+                int above = (reply.get(NET) & 0x7F) << 8 | (reply.get(SUB_NET) & 0xF) << 4;
+                for (int i = 0; i < Math.min(MOST_PORTS, reply.get(PORTS)); i++) {
+                    if ((reply.get(PORT_TYPES + i) & PUTS_OUT) != 0) {
+                        universes.add(above | reply.get(OUTPUTS + i) & 0xF);
+                    }
+                }
+            }
+            return universes;
         }
     }
 }

@@ -26,6 +26,7 @@ import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
+import rombix.app.view.rack.Findings;
 import rombix.app.view.rack.GearAddress;
 import rombix.core.board.Gear;
 import rombix.core.board.GearEdits;
@@ -58,6 +59,7 @@ public final class CardSheet {
     private final Desk desk;
     private final Player player;
     private final CardEdits edits;
+    private final Findings findings;
     private final Label status = Styles.label("", "read", "quiet");
     private final HBox head = new HBox(Space.S8);
     private final StackPane middle = new StackPane();
@@ -73,9 +75,11 @@ public final class CardSheet {
     private @Nullable Node anchor;
     private boolean open;
 
-    public CardSheet(Desk desk, Player player) {
+    /** @param findings where gear was found */
+    public CardSheet(Desk desk, Player player, Findings findings) {
         this.desk = desk;
         this.player = player;
+        this.findings = findings;
         this.edits = new CardEdits(desk.bench());
         this.listen = new ListenTab(player::traffic, edits);
         this.attempt = new TryTab(player, edits);
@@ -201,13 +205,12 @@ public final class CardSheet {
         String under = hand == null ? null : hand.getId();
         TextField name = Fields.text("card-name", g.name(), text -> edits.name(gear, text));
         wide(name, NAME_WIDTH);
-        List<Protocol> all = Protocol.all().stream().filter(p -> p.descriptor().reach() != Reach.HERE && !p.id().equals(
-                "sound")).toList();
+        List<Protocol> all = Protocol.all().stream().filter(CardEdits::ownable).toList();
         var protocol = Fields.choice("card-protocol", all, g.link().protocol(), Protocol::title, p -> desk.bench().edit(
                 "reach “" + g.name() + "” over " + p.title(), b -> GearEdits.reached(b, gear, p, p.descriptor()
                         .presetAddress())));
         wide(protocol, KIND_WIDTH);
-        Node address = GearAddress.of(g, (words, edit) -> desk.bench().edit(words, edit));
+        Node address = GearAddress.of(g, findings, (words, edit) -> desk.bench().edit(words, edit));
         wide(address, ADDRESS_WIDTH);
         status.setWrapText(true);
         status.setMaxWidth(Double.MAX_VALUE);

@@ -1,13 +1,14 @@
 package rombix.app.view.rack;
 
 import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
 import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
-import javafx.scene.control.TextField;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Styles;
 import rombix.core.board.Board;
@@ -20,8 +21,12 @@ public final class GearAddress {
     private GearAddress() {
     }
 
-    /** Where it is reached: a port that is there, or an address that says at once when it is none. */
-    public static Node of(Gear g, BiConsumer<String, UnaryOperator<Board>> edit) {
+    /**
+     * Where it is reached: a port that is there, or an address that says at once when it is none.
+     *
+     * @param findings where gear was found
+     */
+    public static Node of(Gear g, Findings findings, BiConsumer<String, UnaryOperator<Board>> edit) {
         Protocol protocol = g.link().protocol();
         String id = "gear-address-" + g.id();
         Consumer<String> reached = to -> edit.accept("reach “" + g.name() + "” at " + to,
@@ -41,25 +46,32 @@ public final class GearAddress {
                 port.setAccessibleText(word + " of " + g.name());
                 yield port;
             }
-            case EITHER -> either(g, id, reached);
-            case NETWORK -> {
-                TextField address = Fields.text(id, g.link().address(), reached);
-                address.setPromptText("HOST:PORT" + String.join("", protocol.descriptor().addressWords().stream().map(
-                        w -> ", or " + w).toList()));
-                address.setAccessibleText("Address of " + g.name());
-                yield address;
-            }
+            case EITHER ->
+                network(g, id, findings, protocol.descriptor().ports(), "HOST:PORT, or choose the " + protocol
+                        .descriptor().portWord(), reached);
+            case NETWORK -> network(g, id, findings, protocol.descriptor().addressWords(), "HOST:PORT", reached);
         };
     }
 
-    /** HOST:PORT is typed, a port that is there is chosen. */
-    private static Node either(Gear g, String id, Consumer<String> reached) {
+    /** What says that it is here, and what is there in any case, is chosen; HOST:PORT is typed. */
+    private static Node network(Gear g, String id, Findings findings, List<String> there, String prompt,
+            Consumer<String> reached) {
         ComboBox<String> address = new ComboBox<>();
         address.setId(id);
         address.setEditable(true);
-        address.getItems().setAll(g.link().protocol().descriptor().ports());
         address.setValue(g.link().address());
-        address.getEditor().setPromptText("HOST:PORT, or choose the " + g.link().protocol().descriptor().portWord());
+        address.setPlaceholder(Fields.read("Looking for gear that says that it is here…"));
+        Runnable fill = () -> {
+            Set<String> all = new LinkedHashSet<>(there);
+            all.addAll(findings.addresses(g.link().protocol()));
+            if (!List.copyOf(all).equals(address.getItems())) {
+                address.getItems().setAll(all);
+            }
+        };
+        fill.run();
+        address.setOnShowing(_ -> findings.begin(fill));
+        address.setOnHidden(_ -> findings.end(fill));
+        address.getEditor().setPromptText(prompt);
         address.setAccessibleText("Address of " + g.name());
         address.setMaxWidth(Double.MAX_VALUE);
         address.valueProperty().addListener((_, _, to) -> {

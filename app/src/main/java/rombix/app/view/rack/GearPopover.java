@@ -61,6 +61,7 @@ public final class GearPopover {
     private final GearFigures figures;
     private final GearSecurity security;
     private final GearSettings settings;
+    private final Findings findings;
     private @Nullable VBox content;
     private @Nullable Node by;
 
@@ -68,14 +69,16 @@ public final class GearPopover {
      * @param practice where stand-ins can be had for gear that is not here yet
      * @param first begins with a button on an empty page
      * @param secrets what gear wants that no board holds
+     * @param findings where gear was found
      */
     public GearPopover(Desk desk, Touches touches, Practice practice, Supplier<Known> known, Runnable first,
-            Secrets secrets) {
+            Secrets secrets, Findings findings) {
         this.desk = desk;
         this.touches = touches;
         this.practice = practice;
         this.known = known;
         this.first = first;
+        this.findings = findings;
         this.figures = new GearFigures(of -> ways.counts(of));
         this.lists = new GearLists(desk, this::edit, this::shown);
         this.settings = new GearSettings(this::edit, this::shown);
@@ -164,7 +167,7 @@ public final class GearPopover {
         box.getChildren().setAll(row(Styles.label(none ? "What is this board to work?" : "Gear on this board",
                 "gear-name"), space, add));
         if (choosing) {
-            box.getChildren().add(new Kinds(cards(), this::add, () -> ways.add()));
+            box.getChildren().add(new Kinds(cards(), this::add, () -> ways.found(), () -> ways.add()));
         }
         board.gear().forEach(g -> box.getChildren().add(gear(g)));
         if (!none && board.pages().stream().allMatch(p -> p.buttons().isEmpty())) {
@@ -298,7 +301,7 @@ public final class GearPopover {
         }
         statuses.put(g.id(), status);
         status(g.id());
-        Node address = GearAddress.of(g, this::edit);
+        Node address = GearAddress.of(g, findings, this::edit);
         HBox.setHgrow(address, Priority.ALWAYS);
         VBox box = new VBox(Space.S4, row(name, kind(g, card), address, gone), state);
         if (card != null && !card.lists().isEmpty()) {

@@ -16,6 +16,10 @@ public interface GearWays {
     default void add() {
     }
 
+    /** To gear that says by itself that it is here. */
+    default void found() {
+    }
+
     /** How much went to and fro of a gear's. */
     default Traffic.Counts counts(String gear) {
         return Traffic.Counts.NONE;

@@ -23,12 +23,14 @@ final class Kinds extends TilePane {
 
     /**
      * @param chosen told of the card that was chosen
+     * @param found goes to gear that says by itself that it is here
      * @param other does what is to be done where none of them fits
      */
-    Kinds(List<Card> cards, Consumer<Card> chosen, Runnable other) {
+    Kinds(List<Card> cards, Consumer<Card> chosen, Runnable found, Runnable other) {
         super(Space.S6, Space.S6);
         setId("gear-kinds");
         setPrefColumns(3);
+        getChildren().add(found(found));
         cards.forEach(c -> getChildren().add(kind(c, chosen)));
         getChildren().add(other(other));
     }
@@ -57,6 +59,14 @@ final class Kinds extends TilePane {
         tile.setMinSize(WIDTH, HEIGHT);
         tile.setPrefSize(WIDTH, HEIGHT);
         return tile;
+    }
+
+    private static Button found(Runnable chosen) {
+        Button found = tile("Found here…", "gear that says so itself", "mdi2r-radar");
+        found.setId("kind-found");
+        found.setAccessibleText("Add gear that says by itself that it is here, with its card and its address");
+        found.setOnAction(_ -> chosen.run());
+        return found;
     }
 
     private static Button other(Runnable chosen) {

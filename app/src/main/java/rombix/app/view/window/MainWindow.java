@@ -30,6 +30,8 @@ import rombix.app.view.page.PageTrail;
 import rombix.app.view.page.PageTurns;
 import rombix.app.view.page.PageView;
 import rombix.app.view.page.SmallKey;
+import rombix.app.view.rack.Findings;
+import rombix.app.view.rack.FoundHere;
 import rombix.app.view.rack.GearPopover;
 import rombix.app.view.rack.GearWays;
 import rombix.app.view.rack.RackView;
@@ -60,6 +62,7 @@ public final class MainWindow {
     private final LogView logView;
     private final TrafficView traffic;
     private final CardSheet cardSheet;
+    private final FoundHere found;
     private final Stagework stagework;
     private final Commands commands;
     private final GearPopover gear;
@@ -95,7 +98,9 @@ public final class MainWindow {
         ButtonEdits buttons = new ButtonEdits(bench);
         StepEdits steps = new StepEdits(bench);
         page = new PageView(desk, buttons, notices::show);
-        gear = new GearPopover(desk, touches, practice, player::known, page.adding()::addFirst, secrets);
+        Findings findings = new Findings(player::search);
+        gear = new GearPopover(desk, touches, practice, player::known, page.adding()::addFirst, secrets,
+                findings);
         rack = new RackView(desk, player::known, page, gear, hints.of(Hint.GEAR), touches);
         ScoreView score = new ScoreView(desk, steps, player::known, page::editFace);
         page.adding().whenAdded(score::focusFinder);
@@ -105,9 +110,11 @@ public final class MainWindow {
         strips = new LiveStrips(desk, ask::open);
         logView = new LogView(desk, log, notices::show);
         traffic = new TrafficView(desk, player::traffic, notices::show);
-        cardSheet = new CardSheet(desk, player);
+        cardSheet = new CardSheet(desk, player, findings);
         cardSheet.whenTraffic(of -> traffic.open(layout, of));
-        gear.ways(waysOut(layout));
+        GearWays out = waysOut(layout);
+        gear.ways(out);
+        found = new FoundHere(desk, findings, out);
         SmallKey smallKey = new SmallKey(desk, touches, stagework::smallWindow);
         TriggersView triggers = new TriggersView(desk, touches, smallKey::field);
         Overview overview = new Overview(desk, commands);
@@ -120,7 +127,8 @@ public final class MainWindow {
         modes = new Modes(desk, player, guests, layout, new Modes.Parts(masthead, notices, rack, page, score, rehearsal,
                 strips, ask, hints));
         WindowCommands.fill(commands, desk, new WindowCommands.Parts(stagework, modes, files, masthead, rack, page,
-                score, strips, trail, logView, traffic, triggers, gear, cardSheet, overview, layout), steps, buttons);
+                score, strips, trail, logView, traffic, triggers, gear, found, cardSheet, overview, layout), steps,
+                buttons);
         files.whenBare(this::beginWithGear);
         guests.whenTrusted(() -> Wants.tell(bench.rig(), secrets, notices, g -> gear.showSecret(rack, g),
                 bench::select));
@@ -153,6 +161,11 @@ public final class MainWindow {
             @Override
             public void add() {
                 cardSheet.add(over);
+            }
+
+            @Override
+            public void found() {
+                found.open(over);
             }
 
             @Override
@@ -265,6 +278,10 @@ public final class MainWindow {
 
     LogView logView() {
         return logView;
+    }
+
+    FoundHere foundHere() {
+        return found;
     }
 
     CardSheet cardSheet() {

@@ -10,6 +10,7 @@ import rombix.app.view.common.Desk;
 import rombix.app.view.live.LiveStrips;
 import rombix.app.view.page.PageTrail;
 import rombix.app.view.page.PageView;
+import rombix.app.view.rack.FoundHere;
 import rombix.app.view.rack.GearPopover;
 import rombix.app.view.rack.RackView;
 import rombix.app.view.score.ScoreDrawing;
@@ -25,7 +26,7 @@ final class WindowCommands {
     /** What of the window the commands work. */
     record Parts(Stagework stage, Modes modes, BoardFiles files, Masthead masthead, RackView rack, PageView page,
             ScoreView score, LiveStrips strips, PageTrail trail, LogView log, TrafficView traffic,
-            TriggersView triggers, GearPopover gear, CardSheet card,
+            TriggersView triggers, GearPopover gear, FoundHere found, CardSheet card,
             Overview overview, Node middle) {
     }
 
@@ -95,6 +96,8 @@ final class WindowCommands {
         add(Where.BUILD, "New board, other boards", () -> window.masthead().boards(), "Ctrl+N");
         add(Where.BUILD, "Values and chains of the board", () -> window.masthead().parts(), "Alt+V");
         add(Where.BUILD, "Gear: add, rename, connect, delete", () -> window.gear().show(window.rack(), null), "Alt+R");
+        add(Where.BUILD, "Gear found here: add what says by itself that it is there", () -> window.found().open(window
+                .middle()), "Alt+F");
         add(Where.BUILD, "Bring in gear of your own: listen to it, and make its card", () -> window.card().add(window
                 .middle()), "Alt+B");
         add(Where.BUILD, "Go to the rack", () -> focus("#rack"), "Ctrl+1");

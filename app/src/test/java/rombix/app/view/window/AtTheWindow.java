@@ -220,9 +220,9 @@ abstract class AtTheWindow {
     /** Types into a field as a person does: all of it anew, then Enter. */
     void type(String id, String text) {
         robot.interact(() -> {
-            TextField field = (TextField) stage.getScene().getRoot().lookup(id);
+            Node field = stage.getScene().getRoot().lookup(id);
             field.requestFocus();
-            field.setText(text);
+            (field instanceof ComboBox<?> box ? box.getEditor() : (TextField) field).setText(text);
         });
         robot.type(KeyCode.ENTER);
     }

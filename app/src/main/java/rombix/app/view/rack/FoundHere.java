@@ -1,0 +1,232 @@
+package rombix.app.view.rack;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import javafx.animation.PauseTransition;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.util.Duration;
+import org.jspecify.annotations.Nullable;
+import rombix.app.edit.CardEdits;
+import rombix.app.view.common.Desk;
+import rombix.app.view.common.Fields;
+import rombix.app.view.common.Space;
+import rombix.app.view.common.Styles;
+import rombix.core.board.Gear;
+import rombix.core.card.Card;
+import rombix.core.found.Fitting;
+import rombix.core.found.FoundGear;
+import rombix.core.found.FoundGear.How;
+import rombix.core.found.Proposal;
+import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
+
+/** Gear that says by itself that it is here, to be added with its card and its address. The interface's thread's. */
+@OwnedBy(Owner.INTERFACE)
+public final class FoundHere {
+    private static final double WIDTH = 1040;
+    private static final double HEIGHT = 600;
+    private static final double WHERE_WIDTH = 230;
+    private static final double CARD_WIDTH = 210;
+    private static final double ADD_WIDTH = 150;
+    private static final int SHOWN_TOPICS = 3;
+    /** What comes within so long is shown at once. */
+    private static final Duration GATHERED = Duration.millis(150);
+
+    private final Desk desk;
+    private final Findings findings;
+    private final CardEdits edits;
+    private final GearWays ways;
+    private final VBox rows = new VBox();
+    private final Label count = Styles.label("", "read", "quiet");
+    private final PauseTransition gathered = new PauseTransition(GATHERED);
+    /** The cards that were chosen by hand, by the proposals' keys; empty for one of the gear's own. */
+    private final Map<String, Optional<Card>> chosen = new HashMap<>();
+    private final Runnable watcher = gathered::playFromStart;
+    private boolean open;
+
+    public FoundHere(Desk desk, Findings findings, GearWays ways) {
+        this.desk = desk;
+        this.findings = findings;
+        this.ways = ways;
+        this.edits = new CardEdits(desk.bench());
+        rows.getStyleClass().add("found-rows");
+        gathered.setOnFinished(_ -> fill());
+        desk.bench().watchWhile(this::fill, () -> true);
+    }
+
+    public void open(Node by) {
+        desk.overlay().close();
+        open = true;
+        Button again = Fields.plain("Look again", "");
+        again.setId("found-again");
+        again.setOnAction(_ -> findings.again());
+        Button close = Fields.plain("Close", "Esc");
+        close.setOnAction(_ -> desk.overlay().close());
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        HBox head = new HBox(Space.S10, Styles.label("Found here", "gear-name"), count, space, again, close);
+        head.setAlignment(Pos.CENTER_LEFT);
+        ScrollPane scroll = new ScrollPane(rows);
+        scroll.setFitToWidth(true);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        scroll.getStyleClass().add("popover-scroll");
+        VBox.setVgrow(scroll, Priority.ALWAYS);
+        VBox box = new VBox(Space.S10, head, Fields.read(
+                "Gear that says by itself that it is here: DNS-SD, SSDP, Art-Net, ports of this computer, and topics kept on brokers. Nothing else is tried."),
+                head(),
+                scroll);
+        box.setId("found");
+        box.setPrefSize(WIDTH, HEIGHT);
+        fill();
+        findings.begin(watcher);
+        desk.overlay().show(box, by, () -> {
+            open = false;
+            findings.end(watcher);
+        });
+        again.requestFocus();
+    }
+
+    private void fill() {
+        if (!open) {
+            return;
+        }
+        List<Card> cards = List.copyOf(desk.bench().rig().cards().values());
+        List<Proposal> all = findings.all().stream()
+                .sorted(Comparator.comparing(FoundGear::how).thenComparing(FoundGear::name)).flatMap(g -> Fitting
+                        .proposals(g, cards).stream())
+                .toList();
+        Node hand = rows.getScene() == null ? null : rows.getScene().getFocusOwner();
+        String under = hand == null ? null : hand.getId();
+        rows.getChildren().setAll(all.stream().map(this::row).toList());
+        long known = all.stream().filter(p -> known(p) != null).count();
+        count.setText(all.isEmpty()
+                ? "Looking…"
+                : all.size() + " so far" + (known == 0 ? "" : ", " + known + " on this board"));
+        if (under != null && under.startsWith("found-") && rows.lookup("#" + under) instanceof Node field) {
+            field.requestFocus(); // The hand stays where it was.
+        }
+    }
+
+    private @Nullable String known(Proposal proposal) {
+        return proposal.among(desk.bench().board().gear()).map(Gear::name).orElse(null);
+    }
+
+    private static String id(Proposal proposal) {
+        return proposal.key().replaceAll("[^A-Za-z0-9]+", "-");
+    }
+
+    private Node row(Proposal p) {
+        FoundGear gear = p.found();
+        VBox what = what(Styles.label(p.name(), "gear-name"), Styles.label(about(p), "quiet"));
+        VBox where = new VBox(Styles.label(gear.address(), "read"), Styles.label(gear.protocol().title() + (gear.tls()
+                ? ", over TLS"
+                : ""), "quiet"));
+        wide(where, WHERE_WIDTH);
+        String known = known(p);
+        HBox row = new HBox(Space.S10, what, where);
+        row.setAlignment(Pos.CENTER_LEFT);
+        row.getStyleClass().add("found-row");
+        if (known != null) {
+            Label there = Styles.label("on this board as “" + known + "”", "read", "quiet");
+            wide(there, CARD_WIDTH + ADD_WIDTH + Space.S10);
+            row.getChildren().add(there);
+        } else {
+            Button add = add(p);
+            HBox at = new HBox(add);
+            at.setAlignment(Pos.CENTER_RIGHT);
+            row.getChildren().addAll(card(p, () -> named(add, p)), wide(at, ADD_WIDTH));
+        }
+        return row;
+    }
+
+    private static String about(Proposal p) {
+        if (!p.topics().isEmpty()) {
+            String some = String.join(", ", p.topics().subList(0, Math.min(SHOWN_TOPICS, p.topics().size())));
+            return p.topics().size() + (p.topics().size() == 1 ? " topic: " : " topics: ") + some + (p.topics()
+                    .size() > SHOWN_TOPICS ? ", …" : "");
+        }
+        String how = p.found().how() == How.PORT ? "" : p.found().how().words();
+        String about = p.found().about();
+        return how.isEmpty() || about.isEmpty() ? how + about : how + ": " + about;
+    }
+
+    private Optional<Card> now(Proposal p) {
+        Optional<Card> hand = chosen.get(p.key());
+        if (hand != null) {
+            return hand;
+        }
+        return p.fits() != null || CardEdits.ownable(p.found().protocol())
+                ? Optional.ofNullable(p.fits())
+                : p.cards().stream().findFirst();
+    }
+
+    /** The card that describes it; one of its own, which begins empty, as well. */
+    private Node card(Proposal p, Runnable changed) {
+        List<Optional<Card>> all = new ArrayList<>(p.cards().stream().map(Optional::of).toList());
+        if (CardEdits.ownable(p.found().protocol())) {
+            all.add(Optional.empty());
+        }
+        var choice = Fields.choice("found-card-" + id(p), all, now(p), c -> c.map(Card::title).orElse(
+                "a new card: listen to it"), c -> {
+                    chosen.put(p.key(), c);
+                    changed.run();
+                });
+        choice.setAccessibleText("The card that describes " + p.name());
+        wide(choice, CARD_WIDTH);
+        return choice;
+    }
+
+    private Button add(Proposal p) {
+        Button add = Fields.plain("", "");
+        add.setId("found-add-" + id(p));
+        add.setTooltip(new Tooltip("Adds it to this board, with its card and its address"));
+        add.setOnAction(_ -> now(p).ifPresentOrElse(card -> edits.add(p, card), () -> ways.card(edits.addOwn(p))));
+        add.setMinWidth(Region.USE_PREF_SIZE);
+        named(add, p);
+        return add;
+    }
+
+    /** What is done: a card that is still empty wants to be listened to. */
+    private void named(Button add, Proposal p) {
+        add.setText(now(p).isPresent() ? "Add" : "Add, and listen…");
+        add.setAccessibleText(add.getText() + ": " + p.name());
+    }
+
+    private static HBox head() {
+        HBox head = new HBox(Space.S10, what(Styles.label("Says that it is", "quiet")), wide(new VBox(Styles.label(
+                "Where, and what it speaks", "quiet")), WHERE_WIDTH), wide(new VBox(
+                        Styles.label("Its card",
+                                "quiet")),
+                        CARD_WIDTH),
+                wide(new VBox(), ADD_WIDTH));
+        head.getStyleClass().add("found-head");
+        return head;
+    }
+
+    private static VBox what(Node... lines) {
+        VBox what = new VBox(lines);
+        what.setMinWidth(0);
+        HBox.setHgrow(what, Priority.ALWAYS);
+        return what;
+    }
+
+    private static <T extends Region> T wide(T node, double width) {
+        node.setMinWidth(width);
+        node.setPrefWidth(width);
+        node.setMaxWidth(width);
+        return node;
+    }
+}
