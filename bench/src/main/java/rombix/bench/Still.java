@@ -1,5 +1,6 @@
 package rombix.bench;
 
+import java.util.Map;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import rombix.app.deck.Player;
@@ -59,6 +60,11 @@ final class Still implements Player {
     @Override
     public void overhear(String gear, boolean all) {
         // Nothing is heard.
+    }
+
+    @Override
+    public void light(String gear, Map<Integer, Map<Integer, Integer>> slots) {
+        // There are no lamps.
     }
 
     @Override

@@ -196,6 +196,14 @@ public final class Links implements Gears, AutoCloseable {
         }
     }
 
+    /** See {@link Link#light}. */
+    public void light(String gear, Map<Integer, Map<Integer, Integer>> slots) {
+        Wired of = wired.get(gear);
+        if (of != null) {
+            of.link().light(slots);
+        }
+    }
+
     /** What the screens of a gear show now; null where there is nothing to be seen. It may block. */
     public @Nullable Pixels look(String gear) {
         Wired of = wired.get(gear);

@@ -1,5 +1,6 @@
 package rombix.app.deck;
 
+import java.util.Map;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Workbench.Mode;
@@ -49,6 +50,13 @@ public interface Player {
 
     /** Has all be heard that a gear says, not only what its card reads, until that is over. */
     void overhear(String gear, boolean all);
+
+    /**
+     * Shows some slots of lamps so that what stands there can be found, whatever else is set.
+     *
+     * @param slots levels from 0 to 255, by universe and slot; none ends it
+     */
+    void light(String gear, Map<Integer, Map<Integer, Integer>> slots);
 
     /**
      * Looks for gear that says by itself that it is here, until that is closed.

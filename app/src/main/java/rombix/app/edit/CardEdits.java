@@ -143,8 +143,7 @@ public final class CardEdits {
     }
 
     private static Card copy(Card c, String id, String title) {
-        return new Card(Card.FORMAT, id, title, c.icon(), c.lists(), c.readings(), c.commands(), c.hotkeys(), c
-                .greeting(), c.polls(), c.settings(), c.age());
+        return c.with(b -> b.card(Card.FORMAT).id(id).title(title));
     }
 
     /** What is wrong with a card as text, in words; null where nothing is. */

@@ -39,7 +39,7 @@ public final class Pictures {
     public static final List<String> VIEWS = List.of("build", "live", "rehearse", "face", "search", "step", "rules",
             "list", "check",
             "commands", "find", "menu", "boards", "parts", "log", "triggers", "report", "small", "gear", "traffic",
-            "card", "why", "found", "welcome");
+            "card", "why", "found", "patch", "welcome");
     /** Those that fill by and by. */
     private static final Set<String> SLOW = Set.of("report", "traffic", "card", "why");
 
@@ -202,7 +202,7 @@ public final class Pictures {
                 click("#edit-gear");
                 unfold(wanted.type());
             }
-            case "traffic", "card", "why" -> gearView(wanted);
+            case "traffic", "card", "why", "patch" -> gearView(wanted);
             case "found" -> {
                 click("#edit-gear");
                 click("#gear-add");

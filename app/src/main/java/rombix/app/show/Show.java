@@ -154,6 +154,11 @@ public final class Show implements Player, AutoCloseable {
     }
 
     @Override
+    public void light(String gear, Map<Integer, Map<Integer, Integer>> slots) {
+        links.light(gear, slots);
+    }
+
+    @Override
     public Searching search(Consumer<FoundGear> found) {
         return links.search(found)::close;
     }

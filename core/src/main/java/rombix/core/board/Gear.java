@@ -12,6 +12,7 @@ import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Card.Item;
 import rombix.core.card.Protocol;
+import rombix.core.patch.Fixture;
 import rombix.core.value.Extra;
 import rombix.core.value.Value;
 
@@ -21,10 +22,11 @@ import rombix.core.value.Value;
  * @param card the id of its card
  * @param link how it is reached
  * @param lists its own lists of channels, lamps and the like, in place of its card's
+ * @param patch its fixtures, where it has universes of slots
  */
 @RecordBuilder
 @JsonInclude(JsonInclude.Include.NON_EMPTY)
-public record Gear(String id, String name, String card, Link link, Map<String, List<Item>> lists,
+public record Gear(String id, String name, String card, Link link, Map<String, List<Item>> lists, List<Fixture> patch,
         @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements GearBuilder.With {
 
     /**
@@ -138,6 +140,12 @@ public record Gear(String id, String name, String card, Link link, Map<String, L
         Objects.requireNonNull(card, "a gear needs a \"card\"");
         Objects.requireNonNull(link, "a gear needs a \"link\"");
         lists = Map.copyOf(Objects.requireNonNullElse(lists, Map.of()));
+        patch = List.copyOf(Objects.requireNonNullElse(patch, List.of()));
         extra = Extra.kept(extra);
+    }
+
+    public Gear(String id, String name, String card, Link link, Map<String, List<Item>> lists,
+            Map<String, Object> extra) {
+        this(id, name, card, link, lists, List.of(), extra);
     }
 }

@@ -11,6 +11,7 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Card;
 import rombix.core.card.Twin;
+import rombix.core.patch.Patching;
 
 /** A board with a twin for each of its gear, and what stands on it by id. Immutable; safe to use from any thread. */
 public final class Rig {
@@ -50,7 +51,9 @@ public final class Rig {
         for (Gear g : board.gear()) {
             Card card = cards.get(g.card());
             if (card != null) {
-                twins.put(g.id(), new Twin(g.id(), g.name(), card, g.link().protocol(), g.lists()));
+                Patching patched = Patching.of(card, g.lists(), g.patch(), cards);
+                twins.put(g.id(), new Twin(g.id(), g.name(), patched.card(), g.link().protocol(), patched.lists(),
+                        patched.outputs()));
             }
         }
         return new Rig(board, cards, Collections.unmodifiableMap(twins), folder);

@@ -40,6 +40,16 @@ public enum As {
     RGBW("rgbw"),
     /** A whole number from 0 to 65,535 as two of eight bits, the coarse one first. */
     WORD("16-bit"),
+    /** Of a whole number from 0 to 65,535 the upper eight bits, where the lower ones stand elsewhere. */
+    COARSE("coarse"),
+    /** The lower ones. */
+    FINE("fine"),
+    /** Of a colour its red alone, from 0 to 255, where its parts stand apart. */
+    RED("red"),
+    /** Its green. */
+    GREEN("green"),
+    /** Its blue. */
+    BLUE("blue"),
     /** Where an array begins; no form of a value. */
     BEGIN("["),
     /** Where an array ends; no form of a value. */
@@ -65,6 +75,11 @@ public enum As {
             case BEGIN, END -> 0;
             default -> 1;
         };
+    }
+
+    /** Whether it goes by leaps on the wire while its value moves evenly. */
+    public boolean leaps() {
+        return this == WORD || this == COARSE || this == FINE;
     }
 
     static As of(String word) {

@@ -5,6 +5,7 @@ import com.fasterxml.jackson.annotation.JsonAnySetter;
 import com.fasterxml.jackson.annotation.JsonFormat;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonProperty;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -36,13 +37,16 @@ import rombix.core.value.Value;
  * @param greeting what to send at connection, so that it tells its readings
  * @param polls what to ask it again and again
  * @param settings what is set for such a gear beside its address; its commands have them as {@code {gear.ID}}
+ * @param channels what the slots of such a fixture mean, one after the other: its personality
+ * @param patch where the fixtures of a patch stand in its lists: LIST.FIELD for each thing that they can do
  * @param age for how long an order may wait until it can be sent, in milliseconds; 2,000 when absent
  */
+@RecordBuilder
 @JsonInclude(JsonInclude.Include.NON_EMPTY)
 public record Card(int card, String id, String title, String icon, Map<String, List<Item>> lists,
         List<ReadingSpec> readings, List<Command> commands, List<String> hotkeys,
         Map<Protocol, List<Packet>> greeting, Map<Protocol, List<Poll>> polls, List<Setting> settings,
-        @Nullable Long age) {
+        List<Channel> channels, Map<String, String> patch, @Nullable Long age) implements CardBuilder.With {
     /** The card format that this version of Rombix writes. */
     public static final int FORMAT = 2;
     private static final long USUAL_AGE = 2000;
@@ -60,10 +64,18 @@ public record Card(int card, String id, String title, String icon, Map<String, L
         greeting = Map.copyOf(Objects.requireNonNullElse(greeting, Map.of()));
         polls = Map.copyOf(Objects.requireNonNullElse(polls, Map.of()));
         settings = List.copyOf(Objects.requireNonNullElse(settings, List.of()));
+        channels = List.copyOf(Objects.requireNonNullElse(channels, List.of()));
+        patch = ordered(patch);
         if (age != null && (age < SHORTEST_AGE || age > LONGEST_AGE)) {
             throw new IllegalArgumentException("\"age\" is a time from %d to %d ms".formatted(SHORTEST_AGE,
                     LONGEST_AGE));
         }
+    }
+
+    /** What the slots of a fixture mean, as a card. */
+    public static Card personality(String id, String title, List<Channel> channels) {
+        return new Card(FORMAT, id, title, "mdi2l-lightbulb-outline", Map.of(), List.of(), List.of(), List.of(), Map
+                .of(), Map.of(), List.of(), channels, Map.of(), null);
     }
 
     /** For how long an order may wait until it can be sent, in milliseconds: what was right then may be wrong later. */

@@ -97,7 +97,7 @@ public record Mapped(@Nullable String of, @Nullable Value value, @Nullable List<
             return Value.of(formatted(format, v.asNumber()));
         }
         return switch (form()) {
-            case INT, LONG, WORD -> Value.of(Math.rint(v.asNumber()));
+            case INT, LONG, WORD, COARSE, FINE -> Value.of(Math.rint(v.asNumber()));
             case TEXT, SYMBOL -> Value.of(v.toString());
             case FLAG -> Value.of(v.asFlag());
             default -> v;

@@ -30,6 +30,7 @@ public final class Twin {
     private final Card card;
     private final Protocol protocol;
     private final Map<String, List<Item>> lists;
+    private final List<Output> outputs;
     private final Map<String, Map<String, Item>> itemsById = new HashMap<>();
     private final Landings landings;
     /** The readings that are known without asking the gear. */
@@ -50,6 +51,13 @@ public final class Twin {
      * @throws IllegalArgumentException if the card does not speak the protocol
      */
     public Twin(String gear, String title, Card card, Protocol protocol, Map<String, List<Item>> lists) {
+        this(gear, title, card, protocol, lists, List.of());
+    }
+
+    /** @param outputs the levels that go out otherwise than they are set */
+    public Twin(String gear, String title, Card card, Protocol protocol, Map<String, List<Item>> lists,
+            List<Output> outputs) {
+        this.outputs = List.copyOf(outputs);
         this.gear = gear;
         this.title = title;
         this.card = card;
@@ -80,6 +88,11 @@ public final class Twin {
 
     public Protocol protocol() {
         return protocol;
+    }
+
+    /** The levels that go out otherwise than they are set. */
+    public List<Output> outputs() {
+        return outputs;
     }
 
     /** The things that a list has now: the gear's own, the card's, or those that a reading of that name lists. */

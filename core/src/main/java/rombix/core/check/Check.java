@@ -20,6 +20,8 @@ import rombix.core.board.State;
 import rombix.core.board.Trigger;
 import rombix.core.board.Walk;
 import rombix.core.card.Twin;
+import rombix.core.patch.Fixture;
+import rombix.core.patch.Universes;
 import rombix.core.chain.Arg;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
@@ -326,6 +328,7 @@ public final class Check {
                 twin.wrong(gear.link().settings()).forEach(w -> findings.add(new Finding(Kind.OUT_OF_RANGE, link, gear
                         .name(), w, "")));
             }
+            patch(gear, i);
             String at = "/gear/" + i + "/lists/";
             gear.lists().forEach((list, items) -> items.forEach(item -> {
                 if (twin != null) {
@@ -333,6 +336,24 @@ public final class Check {
                             gear.name(), w, "")));
                 }
             }));
+        }
+    }
+
+    /** Fixtures that stand where others do, or beyond the last slot. */
+    private void patch(Gear gear, int i) {
+        Universes universes = new Universes(gear.patch(), rig.cards());
+        universes.clashes().forEach(c -> findings.add(new Finding(Kind.OUT_OF_RANGE, "/gear/" + i + "/patch", gear
+                .name(), c.words(), "")));
+        for (int n = 0; n < gear.patch().size(); n++) {
+            Fixture f = gear.patch().get(n);
+            String at = "/gear/" + i + "/patch/" + n;
+            if (!rig.cards().containsKey(f.personality())) {
+                findings.add(new Finding(Kind.OUT_OF_RANGE, at + "/personality", gear.name(), "“" + f.name()
+                        + "” has the personality “" + f.personality() + "”, and there is no such card", ""));
+            } else if (universes.beyond().contains(f)) {
+                findings.add(new Finding(Kind.OUT_OF_RANGE, at + "/slot", gear.name(), "“" + f.name()
+                        + "” lies beyond slot " + Universes.SLOTS, ""));
+            }
         }
     }
 

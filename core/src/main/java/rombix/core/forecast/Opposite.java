@@ -207,7 +207,7 @@ public record Opposite(Chain chain, List<Left> left) {
                 @Nullable Order order) {
             Map<String, Arg> args = new LinkedHashMap<>();
             for (Map.Entry<String, WireValue> e : undo.with().entrySet()) {
-                Arg arg = argument(e.getValue(), d, command, order);
+                Arg arg = argument(e.getKey(), e.getValue(), d, command, order);
                 if (arg == null) {
                     return null;
                 }
@@ -217,11 +217,22 @@ public record Opposite(Chain chain, List<Left> left) {
                     Map.of());
         }
 
-        private @Nullable Arg argument(WireValue carry, GearStep.Do d, Command command, @Nullable Order order) {
+        /** The reading that a parameter sets; the first that the command changes where none is set by it alone. */
+        private static @Nullable String set(String param, Command command, Order order) {
+            List<String> changed = List.copyOf(order.changes().keySet());
+            for (int i = 0; i < command.changes().size() && changed.size() == command.changes().size(); i++) {
+                if (command.changes().get(i).to() instanceof WireValue.Filled f && f.template().solePlace().filter(
+                        param::equals).isPresent()) {
+                    return changed.get(i);
+                }
+            }
+            return changed.isEmpty() ? null : changed.getFirst();
+        }
+
+        private @Nullable Arg argument(String param, WireValue carry, GearStep.Do d, Command command,
+                @Nullable Order order) {
             if (carry instanceof WireValue.Fixed f && f.value().toString().equals("before")) {
-                String reading = order == null || order.changes().isEmpty()
-                        ? null
-                        : order.changes().keySet().iterator().next();
+                String reading = order == null ? null : set(param, command, order);
                 Value before = reading == null ? null : of(d.gear()).apply(reading);
                 return before == null ? null : Arg.of(before);
             }

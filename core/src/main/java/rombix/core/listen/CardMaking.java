@@ -39,7 +39,7 @@ public final class CardMaking {
     /** A card that says nothing yet. */
     public static Card empty(String id, String title) {
         return new Card(Card.FORMAT, id, title, "mdi2c-chip", Map.of(), List.of(), List.of(), List.of(), Map.of(), Map
-                .of(), List.of(), null);
+                .of(), List.of(), List.of(), Map.of(), null);
     }
 
     /** The card with a reading made from a voice; where the gear can be told the same, with the commands for it. */
@@ -70,14 +70,12 @@ public final class CardMaking {
     }
 
     static Card with(Card card, Map<String, List<Item>> lists, List<ReadingSpec> readings, List<Command> commands) {
-        return new Card(Card.FORMAT, card.id(), card.title(), card.icon(), lists, readings, commands, card.hotkeys(),
-                card.greeting(), card.polls(), card.settings(), card.age());
+        return card.with(c -> c.card(Card.FORMAT).lists(lists).readings(readings).commands(commands));
     }
 
     /** Under another title. */
     public static Card titled(Card card, String title) {
-        return new Card(Card.FORMAT, card.id(), title, card.icon(), card.lists(), card.readings(), card.commands(), card
-                .hotkeys(), card.greeting(), card.polls(), card.settings(), card.age());
+        return card.with(c -> c.card(Card.FORMAT).title(title));
     }
 
     /** Without a reading, and without what commands say of it. */

@@ -14,6 +14,7 @@ import rombix.core.card.Card.Command;
 import rombix.core.card.Packet;
 import rombix.core.card.Card.Param;
 import rombix.core.card.Card.ReadingSpec;
+import rombix.core.card.Channel;
 import rombix.core.card.Computed;
 import rombix.core.card.Mapped;
 import rombix.core.card.Poll;
@@ -49,11 +50,38 @@ final class CardCheck {
         check.readings();
         check.commands();
         check.greetings();
+        check.channels();
         return check.flaws;
     }
 
     private void flaw(String pointer, String message, Object... of) {
         flaws.add(new Flaw(pointer, message.formatted(of)));
+    }
+
+    /** What the slots of a fixture mean has to be told apart, and a second part needs a first. */
+    private void channels() {
+        List<Channel> all = card.channels();
+        Set<String> labels = new HashSet<>();
+        for (int i = 0; i < all.size(); i++) {
+            Channel c = all.get(i);
+            if (c.is() != Channel.Kind.FIXED && !labels.add(c.is() + " " + c.label())) {
+                flaw("/channels/" + i, "two channels are “%s”: give one another “name”, or say that it is “fine”", c
+                        .label());
+            }
+            if (c.fine() && all.stream().noneMatch(o -> !o.fine() && o.is() == c.is() && Objects.equals(o.name(), c
+                    .name()))) {
+                flaw("/channels/" + i, "“%s” is the second part of no other channel", c.label());
+            }
+        }
+        if (!all.isEmpty() && !(card.readings().isEmpty() && card.commands().isEmpty())) {
+            flaw("/channels", "a card with channels is a personality, and has neither readings nor commands");
+        }
+        card.patch().forEach((ability, place) -> {
+            int dot = place.indexOf('.');
+            if (dot <= 0 || !card.lists().containsKey(place.substring(0, dot))) {
+                flaw("/patch/" + ability, "“%s” is not LIST.FIELD with a list of this card", place);
+            }
+        });
     }
 
     private void readings() {

@@ -19,7 +19,8 @@ public final class CardLibrary {
     private static final List<String> SHIPPED = List.of("studio", "sound-desk", "lamps", "house", "lamp-cues", "chat",
             "desktop", "player", "projector", "camera-head", "music", "relay-box", "wake-on-lan", "fixtures",
             "house-json",
-            "machine-control", "show-control", "any-midi", "any-osc", "any-http",
+            "machine-control", "show-control", "dimmer", "dimmer-16-bit", "tunable-white", "colour-lamp",
+            "colour-lamp-dimmer", "colour-white-lamp", "strobe-lamp", "moving-spot", "any-midi", "any-osc", "any-http",
             "any-line", "any-websocket");
 
     private CardLibrary() {

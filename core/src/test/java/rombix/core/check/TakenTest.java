@@ -38,8 +38,7 @@ class TakenTest {
     @Test
     void aKeyThatAGearListensToItselfIsTaken() {
         Card card = RIG.cards().values().iterator().next();
-        Card listening = new Card(card.card(), card.id(), card.title(), card.icon(), card.lists(), card.readings(), card
-                .commands(), List.of("Shift+Ctrl+F5"), card.greeting(), card.polls(), card.settings(), card.age());
+        Card listening = card.withHotkeys(List.of("Shift+Ctrl+F5"));
         Rig rig = Rig.of(RIG.board(), Map.of(card.id(), listening));
         assertThat(Taken.by(new Trigger.Key("Ctrl+Shift+F5", true), rig)).hasValueSatisfying(t -> assertThat(t)
                 .startsWith("Gear listens to"));

@@ -28,8 +28,7 @@ class CardExchangeTest {
     @Test
     void theSameUnderAnotherIdKeepsAll() {
         Card studio = demo.twin("projector").orElseThrow().card();
-        Card copy = new Card(2, "projector-2", studio.title(), studio.icon(), studio.lists(), studio.readings(), studio
-                .commands(), studio.hotkeys(), studio.greeting(), studio.polls(), studio.settings(), studio.age());
+        Card copy = studio.withId("projector-2");
         Exchanged other = CardExchange.to(demo, "projector", copy);
         assertThat(other.lost()).isEmpty();
         assertThat(other.rig().board().pages()).isEqualTo(demo.board().pages());

@@ -50,7 +50,8 @@ final class DmxEar implements AutoCloseable {
     private volatile boolean all;
     private final ByteBuffer in = ByteBuffer.allocate(LARGEST);
     /** The slots of interest, by universe. */
-    private final Map<Integer, Set<Integer>> slots = new TreeMap<>();
+    private volatile Map<Integer, Set<Integer>> slots;
+    private volatile Shaping shaping;
     private final Map<Integer, byte[]> last = new HashMap<>();
     private final Map<Integer, Owner> owners = new HashMap<>();
 
@@ -66,10 +67,8 @@ final class DmxEar implements AutoCloseable {
         this.report = report;
         this.nodes = nodes;
         this.form = form;
-        report.twin().fixedArrivals().stream().map(a -> a.split(" ")).filter(w -> w.length == 2 && w[0].matches("\\d+")
-                && w[1].matches("\\d+"))
-                .forEach(w -> slots.computeIfAbsent(Integer.parseInt(w[0]), _ -> new TreeSet<>())
-                        .add(Integer.parseInt(w[1])));
+        slots = read(report);
+        shaping = Shaping.NONE.shaped(report.twin().outputs());
         try {
             channel = DatagramChannel.open(StandardProtocolFamily.INET);
             channel.setOption(StandardSocketOptions.SO_REUSEADDR, true);
@@ -105,6 +104,25 @@ final class DmxEar implements AutoCloseable {
                 throw new IllegalArgumentException(e.getMessage(), e);
             }
             return null; // Somebody has it already: what was not asked for is done without.
+        }
+    }
+
+    private static Map<Integer, Set<Integer>> read(GearReport report) {
+        Map<Integer, Set<Integer>> all = new TreeMap<>();
+        report.twin().fixedArrivals().stream().map(a -> a.split(" ")).filter(w -> w.length == 2 && w[0].matches("\\d+")
+                && w[1].matches("\\d+")).forEach(w -> all.computeIfAbsent(Integer.parseInt(w[0]), _ -> new TreeSet<>())
+                        .add(Integer.parseInt(w[1])));
+        return all;
+    }
+
+    /** The gear's card reads other slots from now on. */
+    void described() {
+        shaping = Shaping.NONE.shaped(report.twin().outputs());
+        slots = read(report);
+        try {
+            join();
+        } catch (IOException e) {
+            report.troubled(e);
         }
     }
 
@@ -159,7 +177,7 @@ final class DmxEar implements AutoCloseable {
         }
         owners.put(came.universe(), new Owner(came.source(), came.priority(), now));
         byte[] before = last.get(came.universe());
-        byte[] levels = Arrays.copyOf(came.levels(), SacnPacket.SLOTS + 3);
+        byte[] levels = Arrays.copyOf(shaping.in(came.universe(), came.levels()), SacnPacket.SLOTS + 3);
         last.put(came.universe(), levels);
         for (int slot : all && before != null ? EVERY : slots.getOrDefault(came.universe(), Set.of())) {
             if (differs(before, levels, slot - 1)) {

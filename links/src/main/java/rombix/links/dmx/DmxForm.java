@@ -1,5 +1,8 @@
 package rombix.links.dmx;
 
+import rombix.wire.dmx.SacnPacket;
+import rombix.core.card.Order;
+import rombix.core.card.As;
 import java.net.InetSocketAddress;
 import java.nio.ByteBuffer;
 import java.util.Collection;
@@ -56,4 +59,22 @@ interface DmxForm {
 
     /** The name that people know it by. */
     String title();
+
+    /** Why a packet has no place on the wire; null where it has. */
+    default @Nullable String wrong(Order.Outgoing packet) {
+        String[] words = packet.address().split(" ");
+        try {
+            int universe = (int) Double.parseDouble(words[0]);
+            int slot = (int) Double.parseDouble(words[1]);
+            int slots = packet.forms().stream().mapToInt(As::slots).sum();
+            if (universe >= firstUniverse() && universe <= lastUniverse() && slot >= 1
+                    && slot + slots - 1 <= SacnPacket.SLOTS) {
+                return null;
+            }
+        } catch (NumberFormatException | ArrayIndexOutOfBoundsException e) {
+            // Said below.
+        }
+        return "“" + packet.address() + "” is not a universe from " + firstUniverse() + " to " + lastUniverse()
+                + " and a slot from 1 to 512 with room for what it carries";
+    }
 }

@@ -15,6 +15,7 @@ import java.util.TreeSet;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.Condition;
 import java.util.concurrent.locks.ReentrantLock;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.As;
@@ -60,6 +61,8 @@ final class DmxLink implements Link {
     private double master = 1;
     private long toldNanos = System.nanoTime() - LONG_AGO_NANOS;
     private int frames;
+    /** Guarded by the lock. */
+    private Shaping shaping;
     /** Those that said that they are there. Guarded by the lock. */
     private final Set<String> nodes = new TreeSet<>();
     private final DatagramChannel channel;
@@ -76,6 +79,7 @@ final class DmxLink implements Link {
 
     DmxLink(GearReport report, Target target, GearPlaces places, DmxForm form) {
         this.report = report;
+        this.shaping = Shaping.NONE.shaped(report.twin().outputs());
         this.form = form;
         this.places = places;
         String address = target.address();
@@ -101,6 +105,38 @@ final class DmxLink implements Link {
     public void overhear(boolean all) {
         if (ear != null) {
             ear.overhear(all);
+        }
+    }
+
+    @Override
+    public boolean goesOn() {
+        return true;
+    }
+
+    @Override
+    public void described() {
+        shape(s -> s.shaped(report.twin().outputs()));
+        if (ear != null) {
+            ear.described();
+        }
+    }
+
+    @Override
+    public void light(Map<Integer, Map<Integer, Integer>> slots) {
+        shape(s -> s.lighting(slots));
+    }
+
+    /** From now on levels go out otherwise; those that are out, too. */
+    private void shape(UnaryOperator<Shaping> how) {
+        lock.lock();
+        try {
+            shaping = how.apply(shaping);
+            shaping.lit().stream().filter(n -> n >= form.firstUniverse() && n <= form.lastUniverse()).forEach(
+                    this::universe);
+            universes.values().forEach(u -> u.dirty = true);
+            changed.signal();
+        } finally {
+            lock.unlock();
         }
     }
 
@@ -177,7 +213,8 @@ final class DmxLink implements Link {
 
     private Frame frame(Universe u, long now) {
         u.moving.move(now, u.levels);
-        Frame frame = new Frame(form.data(u.number, u.sequence++, u.out(master)), List.copyOf(u.tickets));
+        Frame frame = new Frame(form.data(u.number, u.sequence++, shaping.out(u.number, u
+                .out(master))), List.copyOf(u.tickets));
         u.tickets.clear();
         u.dirty = false;
         u.sentNanos = now;
@@ -219,10 +256,12 @@ final class DmxLink implements Link {
             report.failed(ticket, String.valueOf(e.getMessage()));
             return;
         }
-        String wrong = wrong(packets);
-        if (wrong != null) {
-            report.failed(ticket, wrong);
-            return;
+        for (Order.Outgoing packet : packets) { // All of it is looked at before any of it is set.
+            String wrong = packet.address().equals(MASTER) ? null : form.wrong(packet);
+            if (wrong != null) {
+                report.failed(ticket, wrong);
+                return;
+            }
         }
         lock.lock();
         try {
@@ -258,31 +297,6 @@ final class DmxLink implements Link {
         }
     }
 
-    /** Why an order has no place on the wire; null where it has. It is looked at as a whole before any of it is set. */
-    private @Nullable String wrong(List<Order.Outgoing> packets) {
-        for (Order.Outgoing packet : packets) {
-            if (packet.address().equals(MASTER)) {
-                continue;
-            }
-            String[] words = packet.address().split(" ");
-            try {
-                int universe = (int) Double.parseDouble(words[0]);
-                int slot = (int) Double.parseDouble(words[1]);
-                int slots = packet.forms().stream().mapToInt(As::slots).sum();
-                if (universe >= form.firstUniverse() && universe <= form.lastUniverse() && slot >= 1
-                        && slot + slots - 1 <= SacnPacket.SLOTS) {
-                    continue;
-                }
-            } catch (NumberFormatException | ArrayIndexOutOfBoundsException e) {
-                // Said below.
-            }
-            return "“" + packet.address() + "” is not a universe from " + form.firstUniverse() + " to "
-                    + form.lastUniverse()
-                    + " and a slot from 1 to 512 with room for what it carries";
-        }
-        return null;
-    }
-
     private Universe universe(int number) {
         Universe known = universes.get(number);
         if (known == null) {
@@ -297,7 +311,7 @@ final class DmxLink implements Link {
     public boolean glide(Glide glide) {
         List<Order.Outgoing> first = glide.ramp().passing(glide.from()).packets();
         List<Order.Outgoing> last = glide.ramp().passing(glide.to()).packets();
-        if (first.stream().anyMatch(p -> p.address().equals(MASTER) || p.forms().contains(As.WORD))) {
+        if (first.stream().anyMatch(p -> p.address().equals(MASTER) || p.forms().stream().anyMatch(As::leaps))) {
             return false; // Their slots do not move apart from each other.
         }
         lock.lock();
@@ -367,7 +381,8 @@ final class DmxLink implements Link {
                 if (u.dirty) {
                     last.add(frame(u, System.nanoTime()));
                 }
-                form.end(u.number, u.sequence, u.levels).forEach(p -> last.add(new Frame(p, List.of())));
+                form.end(u.number, u.sequence, shaping.out(u.number, u.levels))
+                        .forEach(p -> last.add(new Frame(p, List.of())));
             }
         } finally {
             lock.unlock();

@@ -17,11 +17,20 @@ final class Slots {
                 yield new int[]{part(value, 16) - white, part(value, 8) - white, part(value, 0) - white, white};
             }
             case WORD -> {
-                int word = (int) Math.clamp(Math.round(value.asNumber()), 0, 65_535);
+                int word = word(value);
                 yield new int[]{word >> 8, word & 0xFF};
             }
+            case COARSE -> new int[]{word(value) >> 8};
+            case FINE -> new int[]{word(value) & 0xFF};
+            case RED -> new int[]{part(value, 16)};
+            case GREEN -> new int[]{part(value, 8)};
+            case BLUE -> new int[]{part(value, 0)};
             default -> new int[]{(int) Math.clamp(Math.round(value.asNumber()), 0, 255)};
         };
+    }
+
+    private static int word(Value value) {
+        return (int) Math.clamp(Math.round(value.asNumber()), 0, 65_535);
     }
 
     private static int part(Value colour, int shift) {

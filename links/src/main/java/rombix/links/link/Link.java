@@ -1,5 +1,6 @@
 package rombix.links.link;
 
+import java.util.Map;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Order;
@@ -50,6 +51,15 @@ public interface Link extends AutoCloseable {
     /** Whether all that can be heard is handed on from now on, not only what the gear's card reads. */
     default void overhear(boolean all) {
         // All is handed on as it comes.
+    }
+
+    /**
+     * Shows some slots so that what stands there can be found, whatever else is set; as long as nothing else is said.
+     *
+     * @param slots levels from 0 to 255, by universe and slot
+     */
+    default void light(Map<Integer, Map<Integer, Integer>> slots) {
+        // There are no slots.
     }
 
     /** What its screens show now; null where there is nothing to be seen. It may block. From any thread. */

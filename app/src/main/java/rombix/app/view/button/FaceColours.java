@@ -6,16 +6,14 @@ import java.util.function.Consumer;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.ColorPicker;
 import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import javafx.scene.paint.Color;
 import org.jspecify.annotations.Nullable;
-import rombix.app.view.common.Colours;
+import rombix.app.view.common.ColourField;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.core.board.Button.Proposed;
@@ -117,14 +115,9 @@ final class FaceColours {
     }
 
     private static Node own(String what, @Nullable String now, Consumer<String> chosen) {
-        ColorPicker picker = new ColorPicker(now == null ? Color.GRAY : Color.web(now));
-        picker.setId(what + "-own");
-        picker.setStyle("-fx-color-label-visible: false;");
-        picker.setMinWidth(44);
-        picker.setPrefWidth(44);
-        picker.setAccessibleText(what + " of your own");
+        ColourField picker = ColourField.of(what + "-own", what + " of your own", now,
+                chosen);
         picker.setTooltip(new Tooltip("Your own colour"));
-        picker.setOnAction(_ -> chosen.accept(Colours.text(picker.getValue())));
         return picker;
     }
 

@@ -8,7 +8,6 @@ import java.util.function.Consumer;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.ColorPicker;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
@@ -17,10 +16,9 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import javafx.scene.paint.Color;
 import javafx.stage.FileChooser;
 import rombix.app.edit.PictureFile;
-import rombix.app.view.common.Colours;
+import rombix.app.view.common.ColourField;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Icons;
 import rombix.app.view.common.Shapes;
@@ -130,10 +128,9 @@ final class FacePictures {
                         .withTint(on ? Palette.ACCENTS.getFirst().hex() : null))));
         row.setAlignment(Pos.CENTER_LEFT);
         if (image.tint() != null) {
-            ColorPicker picker = new ColorPicker(Color.web(image.tint()));
-            picker.setStyle("-fx-color-label-visible: false;");
-            picker.setAccessibleText("The picture's colour");
-            picker.setOnAction(_ -> image(i -> i.withTint(Colours.text(picker.getValue()))));
+            ColourField picker = ColourField.of("picture-colour", "The picture's colour", image.tint(),
+                    to -> image(i -> i
+                            .withTint(to)));
             row.getChildren().add(picker);
         }
         return row;

@@ -62,7 +62,6 @@ public final class FoundHere {
         this.findings = findings;
         this.ways = ways;
         this.edits = new CardEdits(desk.bench());
-        rows.getStyleClass().add("found-rows");
         gathered.setOnFinished(_ -> fill());
         desk.bench().watchWhile(this::fill, () -> true);
     }
@@ -88,7 +87,7 @@ public final class FoundHere {
                 "Gear that says by itself that it is here: DNS-SD, SSDP, Art-Net, ports of this computer, and topics kept on brokers. Nothing else is tried."),
                 head(),
                 scroll);
-        box.setId("found");
+        box.setId("found-here");
         box.setPrefSize(WIDTH, HEIGHT);
         fill();
         findings.begin(watcher);
@@ -104,9 +103,9 @@ public final class FoundHere {
             return;
         }
         List<Card> cards = List.copyOf(desk.bench().rig().cards().values());
-        List<Proposal> all = findings.all().stream()
-                .sorted(Comparator.comparing(FoundGear::how).thenComparing(FoundGear::name)).flatMap(g -> Fitting
-                        .proposals(g, cards).stream())
+        List<Proposal> all = findings.all().stream().flatMap(g -> Fitting.proposals(g, cards).stream()).sorted(
+                Comparator.comparing((Proposal p) -> known(p) != null).thenComparing(p -> p.found().how())
+                        .thenComparing(Proposal::name))
                 .toList();
         Node hand = rows.getScene() == null ? null : rows.getScene().getFocusOwner();
         String under = hand == null ? null : hand.getId();
@@ -138,7 +137,7 @@ public final class FoundHere {
         String known = known(p);
         HBox row = new HBox(Space.S10, what, where);
         row.setAlignment(Pos.CENTER_LEFT);
-        row.getStyleClass().add("found-row");
+        row.getStyleClass().add("here-row");
         if (known != null) {
             Label there = Styles.label("on this board as “" + known + "”", "read", "quiet");
             wide(there, CARD_WIDTH + ADD_WIDTH + Space.S10);
@@ -212,7 +211,7 @@ public final class FoundHere {
                                 "quiet")),
                         CARD_WIDTH),
                 wide(new VBox(), ADD_WIDTH));
-        head.getStyleClass().add("found-head");
+        head.getStyleClass().add("here-head");
         return head;
     }
 

@@ -8,7 +8,6 @@ import java.util.Optional;
 import java.util.function.Supplier;
 import javafx.css.PseudoClass;
 import javafx.scene.control.Button;
-import javafx.scene.control.ColorPicker;
 import javafx.scene.control.Label;
 import javafx.scene.control.Slider;
 import javafx.scene.control.Tooltip;
@@ -18,11 +17,10 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import javafx.scene.paint.Color;
 import org.jspecify.annotations.Nullable;
 import rombix.app.deck.FaceNow;
 import rombix.app.edit.Grab;
-import rombix.app.view.common.Colours;
+import rombix.app.view.common.ColourField;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Drag;
 import rombix.app.view.common.Fields;
@@ -133,6 +131,13 @@ final class GearBox extends VBox {
                 }
             }
         }
+        for (AimRows.Row row : AimRows.of(twin, id -> now().apply(id), this::tell)) {
+            rows.getChildren().add(row.node());
+            row.readings().forEach(id -> refreshers.merge(id, row.refresh(), (one, more) -> () -> {
+                one.run();
+                more.run();
+            }));
+        }
     }
 
     /**
@@ -190,6 +195,9 @@ final class GearBox extends VBox {
             grid.add(b, i % 2, i / 2);
         }
         VBox box = new VBox(grid);
+        if (!k.spec().id().places().isEmpty()) { // One of several: whose it is has to be said.
+            box.getChildren().addFirst(Styles.label(k.title(), "rack-name"));
+        }
         box.setPadding(new javafx.geometry.Insets(Space.S2, 0, Space.S4, 0));
         rows.getChildren().add(box);
         refreshers.put(k.id(), () -> {
@@ -292,18 +300,13 @@ final class GearBox extends VBox {
     }
 
     private void colour(Reading k, HBox row) {
-        ColorPicker picker = new ColorPicker(Color.BLACK);
-        picker.setStyle("-fx-color-label-visible: false;");
-        picker.setPrefWidth(44);
-        picker.setMinWidth(44);
-        picker.setAccessibleText(k.title());
-        row.getChildren().add(1, picker);
-        picker.setOnAction(_ -> twin.toReach(k.id(), Value.of(Colours.text(picker.getValue())))
-                .ifPresent(this::tell));
+        ColourField field = ColourField.of("rack-%s-%s".formatted(twin.gear(), k.id()), k.title(), null, to -> twin
+                .toReach(k.id(), Value.of(to)).ifPresent(this::tell));
+        row.getChildren().add(1, field);
         refreshers.put(k.id(), () -> {
             Value v = now().apply(k.id());
             if (v != null) {
-                picker.setValue(Color.web(v.toString()));
+                field.show(v.toString());
             }
         });
     }

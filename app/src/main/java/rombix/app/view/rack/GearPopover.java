@@ -23,6 +23,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.app.deck.Practice;
 import rombix.app.deck.Touches;
 import rombix.app.edit.Certificates;
+import rombix.app.edit.PatchEdits;
 import rombix.app.edit.Secrets;
 import rombix.app.view.common.Confirm;
 import rombix.app.view.common.Desk;
@@ -304,13 +305,25 @@ public final class GearPopover {
         Node address = GearAddress.of(g, findings, this::edit);
         HBox.setHgrow(address, Priority.ALWAYS);
         VBox box = new VBox(Space.S4, row(name, kind(g, card), address, gone), state);
-        if (card != null && !card.lists().isEmpty()) {
+        if (card != null && PatchEdits.patched(card)) {
+            box.getChildren().add(patched(g));
+        }
+        if (card != null && !card.lists().isEmpty() && (!PatchEdits.patched(card) || !g.lists().isEmpty())) {
             lists.show(g, card, box);
         }
         security.show(g, box);
         settings.show(g, desk.bench().rig().twin(g.id()).orElse(null), box);
         box.getStyleClass().add("gear-part");
         return box;
+    }
+
+    /** The way to its fixtures. */
+    private Node patched(Gear g) {
+        int all = g.patch().size();
+        Button open = way("gear-patch-" + g.id(), all == 1 ? "Patch: 1 fixture…" : "Patch: " + all + " fixtures…",
+                "Which fixture stands at which universe and slot", () -> ways.patch(g.id()));
+        HBox row = row(open);
+        return row;
     }
 
     /** Of what card it is, and how it is reached. */

@@ -16,6 +16,10 @@ public interface GearWays {
     default void add() {
     }
 
+    /** To the patch of a gear. */
+    default void patch(String gear) {
+    }
+
     /** To gear that says by itself that it is here. */
     default void found() {
     }

@@ -6,16 +6,14 @@ import java.util.function.Consumer;
 import java.util.stream.Stream;
 import javafx.scene.Node;
 import javafx.scene.control.CheckBox;
-import javafx.scene.control.ColorPicker;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import javafx.scene.paint.Color;
 import org.jspecify.annotations.Nullable;
-import rombix.app.view.common.Colours;
+import rombix.app.view.common.ColourField;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
@@ -98,14 +96,7 @@ final class ArgField extends HBox {
                 CheckBox box = Fields.check(name, p.label(), v.asFlag(), on -> value(Value.of(on)));
                 yield box;
             }
-            case COLOUR -> {
-                ColorPicker picker = new ColorPicker(v.toString().matches("#[0-9A-Fa-f]{6}")
-                        ? Color.web(v.toString())
-                        : Color.WHITE);
-                picker.setMaxWidth(Double.MAX_VALUE);
-                picker.setOnAction(_ -> value(Value.of(Colours.text(picker.getValue()))));
-                yield picker;
-            }
+            case COLOUR -> new ColourField(v.toString(), to -> value(Value.of(to))).withCode();
             case KEYS -> new KeysField(name, v.toString(), keys -> value(Value.of(keys)));
             case PLACE -> new PlaceField(desk, name, twin, v.toString(), to -> value(Value.of(to)));
             case PATH -> new PathField(name, v.toString(), path -> value(Value.of(path)));

@@ -6,6 +6,7 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.layout.HBox;
 import org.jspecify.annotations.Nullable;
+import rombix.app.view.common.AimPad;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
@@ -44,6 +45,7 @@ final class GearStepForm extends StepFields {
             nodes.add(Fields.read("No gear on this board can do this any more."));
             return;
         }
+        aim(command, args, moving, changed);
         for (Param p : command.params()) {
             if (!p.id().equals(moving)) {
                 Arg now = args.getOrDefault(p.id(), Arg.of(p.preset() == null ? Value.of("") : p.preset()));
@@ -56,6 +58,28 @@ final class GearStepForm extends StepFields {
                 }
             }
         }
+    }
+
+    /** Pan and tilt that are told together are chosen on a pad; their numbers stand beneath it. */
+    private void aim(Command command, Map<String, Arg> args, @Nullable String moving,
+            java.util.function.BiConsumer<String, Arg> changed) {
+        Param pan = command.param("pan").orElse(null);
+        Param tilt = command.param("tilt").orElse(null);
+        if (moving != null || pan == null || tilt == null || args.get("pan") instanceof Arg.Computed || args.get(
+                "tilt") instanceof Arg.Computed) {
+            return;
+        }
+        nodes.add(new AimPad(pan, tilt, number(args, pan), number(args, tilt), (p, t) -> {
+            changed.accept("pan", Arg.of(Value.of(p)));
+            changed.accept("tilt", Arg.of(Value.of(t)));
+        }));
+    }
+
+    private static double number(Map<String, Arg> args, Param p) {
+        Value preset = p.preset();
+        return args.get(p.id()) instanceof Arg.Constant c
+                ? c.value().asNumber()
+                : preset == null ? 0 : preset.asNumber();
     }
 
     private @Nullable Param param(String gear, String command, String id) {

@@ -30,6 +30,7 @@ import rombix.app.view.page.PageTrail;
 import rombix.app.view.page.PageTurns;
 import rombix.app.view.page.PageView;
 import rombix.app.view.page.SmallKey;
+import rombix.app.view.patch.PatchSheet;
 import rombix.app.view.rack.Findings;
 import rombix.app.view.rack.FoundHere;
 import rombix.app.view.rack.GearPopover;
@@ -63,6 +64,7 @@ public final class MainWindow {
     private final TrafficView traffic;
     private final CardSheet cardSheet;
     private final FoundHere found;
+    private final PatchSheet patch;
     private final Stagework stagework;
     private final Commands commands;
     private final GearPopover gear;
@@ -112,6 +114,7 @@ public final class MainWindow {
         traffic = new TrafficView(desk, player::traffic, notices::show);
         cardSheet = new CardSheet(desk, player, findings);
         cardSheet.whenTraffic(of -> traffic.open(layout, of));
+        patch = new PatchSheet(desk, player);
         GearWays out = waysOut(layout);
         gear.ways(out);
         found = new FoundHere(desk, findings, out);
@@ -161,6 +164,11 @@ public final class MainWindow {
             @Override
             public void add() {
                 cardSheet.add(over);
+            }
+
+            @Override
+            public void patch(String of) {
+                patch.open(over, of);
             }
 
             @Override
@@ -282,6 +290,10 @@ public final class MainWindow {
 
     FoundHere foundHere() {
         return found;
+    }
+
+    PatchSheet patchSheet() {
+        return patch;
     }
 
     CardSheet cardSheet() {

@@ -25,7 +25,7 @@ class FoundHereTest extends AtTheWindow {
     }
 
     private Node row(String part) {
-        return stage.getScene().lookup("#found").lookupAll(".button").stream()
+        return stage.getScene().lookup("#found-here").lookupAll(".button").stream()
                 .filter(n -> n.getId() != null && n.getId().startsWith(
                         "found-add-") && n.getId().contains(part))
                 .findFirst().orElse(null);

@@ -7,6 +7,8 @@ import java.util.Set;
 import javafx.scene.control.Button;
 import javafx.scene.control.Labeled;
 import javafx.scene.input.KeyCode;
+import java.util.List;
+import rombix.core.board.GearEdits;
 import org.junit.jupiter.api.Test;
 import rombix.app.edit.Workbench.Mode;
 import rombix.core.board.Board;
@@ -93,6 +95,10 @@ class GearTest extends AtTheWindow {
 
     @Test
     void aSlotThatNoLampCanHaveIsSaidAsItIsTypedAndNotTaken() {
+        robot.interact(() -> bench().edit("by hand",
+                b -> GearEdits.change(b, "lamps", g -> g.withPatch(List.of()).withLists(
+                        Map.of("lamp",
+                                List.of(new Item("desk-key", "Desk Key", Map.of("universe", 1, "level", 1))))))));
         key(KeyCode.R, KeyCode.ALT);
         push("#gear-list-lamps-lamp");
         type("#gear-item-lamps-lamp-desk-key-level", "513");
