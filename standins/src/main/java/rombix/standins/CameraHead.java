@@ -11,6 +11,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.ExecutorService;
@@ -32,8 +33,8 @@ import tools.jackson.databind.json.JsonMapper;
 public final class CameraHead implements AutoCloseable {
     private static final JsonMapper JSON = new JsonMapper();
     private static final Map<String, double[]> PRESETS = presets();
-    private static final Map<String, String> NAMES = Map.of("1", "Gate", "2", "Walkway", "3", "Dome door", "4",
-            "Car park");
+    static final Map<String, String> NAMES = new TreeMap<>(Map.of("1", "Gate", "2", "Walkway", "3", "Dome door", "4",
+            "Car park"));
     private static final Pattern RECALL = Pattern.compile("/presets/([^/]+)/recall");
     private static final String NONCE = "b1f7-larkmoor";
 
@@ -49,6 +50,7 @@ public final class CameraHead implements AutoCloseable {
             """;
 
     private final HttpServer server;
+    private final Came came = new Came();
     private final ExecutorService threads = Executors.newVirtualThreadPerTaskExecutor();
     private final List<BlockingQueue<String>> watching = new CopyOnWriteArrayList<>();
     private double pan;
@@ -91,6 +93,26 @@ public final class CameraHead implements AutoCloseable {
         return tracking;
     }
 
+    /** What came. */
+    public Came came() {
+        return came;
+    }
+
+    public synchronized double tilt() {
+        return tilt;
+    }
+
+    public synchronized double zoom() {
+        return zoom;
+    }
+
+    /** Works it by hand, with a request of its own kind. */
+    public void work(String method, String path, String body) {
+        if (changed(method, path, body) == null) {
+            tell();
+        }
+    }
+
     /** How many requests were let in. */
     public synchronized int requests() {
         return requests;
@@ -121,6 +143,7 @@ public final class CameraHead implements AutoCloseable {
                 requests++;
             }
             String path = exchange.getRequestURI().getPath();
+            came.add(exchange.getRequestMethod() + " " + path);
             switch (exchange.getRequestMethod() + " " + path) {
                 case "GET /state" -> state(exchange);
                 case "GET /presets" -> answer(exchange, 200, listed());

@@ -22,6 +22,7 @@ public final class Chat implements AutoCloseable {
     private static final String NAME = "chat.larkmoor";
 
     private final ServerSocket server;
+    private final Came came = new Came();
     private final Set<Person> people = ConcurrentHashMap.newKeySet();
     private final Set<Character> modes = new TreeSet<>();
     private final List<String> said = new CopyOnWriteArrayList<>();
@@ -75,6 +76,18 @@ public final class Chat implements AutoCloseable {
         return modes.contains(mode);
     }
 
+    /** What came. */
+    public Came came() {
+        return came;
+    }
+
+    /** Somebody on the channel says something. */
+    public void say(String text) {
+        said.add(text);
+        IrcLine line = new IrcLine("visitor!v@larkmoor", "PRIVMSG", List.of(CHANNEL, text));
+        people.forEach(p -> p.tell(line));
+    }
+
     /** Somebody on the channel sets or clears a mode by hand. */
     public void mode(char mode, boolean on) {
         set(new IrcLine("keeper!k@larkmoor", "MODE", List.of(CHANNEL, (on ? "+" : "-") + mode)));
@@ -111,6 +124,9 @@ public final class Chat implements AutoCloseable {
     }
 
     private void take(Person person, IrcLine line) {
+        if (!line.command().matches("PING|PASS")) {
+            came.add(person.nick + ": " + line.command() + " " + String.join(" ", line.params()));
+        }
         IrcLine from = new IrcLine(person.nick + "!u@larkmoor", line.command(), line.params());
         switch (line.command()) {
             case "NICK" -> {

@@ -15,6 +15,7 @@ public final class Cues implements AutoCloseable {
     private static final Map<String, Integer> LISTS = Map.of("house-lights", 6, "dome-walk", 4);
 
     private final OscServer server;
+    private final Came came = new Came();
     private final Map<String, Integer> at = new LinkedHashMap<>();
 
     /** @param port 0 for any free one */
@@ -33,6 +34,11 @@ public final class Cues implements AutoCloseable {
         return at.getOrDefault(list, 0);
     }
 
+    /** What came. */
+    public Came came() {
+        return came;
+    }
+
     private final class Served implements OscServer.Gear {
         @Override
         public List<Message> everything() {
@@ -48,6 +54,7 @@ public final class Cues implements AutoCloseable {
 
         @Override
         public void take(Message m) {
+            came.add(m.address() + " " + m.args());
             String[] parts = m.address().split("/");
             if (parts.length == 4 && parts[1].equals("cues") && LISTS.containsKey(parts[2])) {
                 work(parts[2], parts[3]);

@@ -35,6 +35,7 @@ public final class House implements AutoCloseable {
     private static final List<String> PLAYLISTS = List.of("slow-orbits", "first-light", "kettle-drums");
 
     private final Server broker = new Server();
+    private final Came came = new Came();
     private final int boundPort;
     private final Map<String, String> states = new ConcurrentHashMap<>();
     private volatile BiConsumer<String, String> overhearing = (_, _) -> {
@@ -88,6 +89,11 @@ public final class House implements AutoCloseable {
                 "house");
     }
 
+    /** What came. */
+    public Came came() {
+        return came;
+    }
+
     /** Has another told of every message that comes, by its topic and its text, on a thread of the broker's. */
     public void overhear(BiConsumer<String, String> another) {
         overhearing = another;
@@ -105,6 +111,7 @@ public final class House implements AutoCloseable {
                 String topic = message.getTopicName();
                 String payload = message.getPayload().toString(StandardCharsets.UTF_8);
                 overhearing.accept(topic, payload);
+                came.add(topic + " " + payload);
                 if (topic.endsWith("/set")) {
                     porter.execute(() -> command(topic.substring(0, topic.length() - "/set".length()), payload));
                 }

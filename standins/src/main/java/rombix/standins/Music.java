@@ -38,13 +38,14 @@ import tools.jackson.databind.node.ObjectNode;
  */
 public final class Music implements AutoCloseable {
     private static final JsonMapper JSON = new JsonMapper();
-    private static final Map<String, String> PLAYLISTS = playlists();
+    static final Map<String, String> PLAYLISTS = playlists();
     private static final String PATH = "/player";
     private static final int LARGEST = 65_536;
 
     private final EventLoopGroup loop = new NioEventLoopGroup(1, new DefaultThreadFactory("music", true));
     private final ChannelGroup letIn = new DefaultChannelGroup(GlobalEventExecutor.INSTANCE);
     private final Channel server;
+    private final Came came = new Came();
     private boolean playing;
     private boolean shuffle;
     private double volume = 0.4;
@@ -89,6 +90,29 @@ public final class Music implements AutoCloseable {
 
     public synchronized String playlist() {
         return playlist;
+    }
+
+    /** What came. */
+    public Came came() {
+        return came;
+    }
+
+    public synchronized double volume() {
+        return volume;
+    }
+
+    /** Works it by hand, with an order of its own kind. @param what {@code play}, {@code playlist}, {@code shuffle} or {@code volume} */
+    public void work(String what, String to) {
+        ObjectNode asked = JSON.createObjectNode().put("do", what);
+        if (to.matches("true|false")) {
+            asked.put("to", Boolean.parseBoolean(to));
+        } else if (what.equals("volume")) {
+            asked.put("to", Double.parseDouble(to));
+        } else {
+            asked.put("to", to);
+        }
+        answer(asked, JSON.createObjectNode());
+        tell(what.equals("play") ? "playing" : what);
     }
 
     /** How many are let in. */
@@ -136,6 +160,7 @@ public final class Music implements AutoCloseable {
             } catch (JacksonException e) {
                 return;
             }
+            came.add(asked.has("proof") ? "a proof of who it is" : frame.text());
             if (asked.has("proof")) {
                 if (Door.proof(challenge).equals(asked.get("proof").asString())) {
                     letIn.add(of.channel());

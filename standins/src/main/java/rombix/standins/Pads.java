@@ -1,6 +1,7 @@
 package rombix.standins;
 
 import java.io.IOException;
+import java.util.HexFormat;
 
 /**
  * A controller with pads, knobs and faders, as a box of MIDI sockets: the MIDI bytes that one end sends reach all the
@@ -12,15 +13,24 @@ public final class Pads implements AutoCloseable {
     public static final int FIRST_PAD = 36;
 
     private final Sockets ends;
+    private final Came came = new Came();
 
     /** @param port where ends connect; any free one when 0 */
     public Pads(int port) throws IOException {
         ends = new Sockets("pads", port);
-        ends.serve(from -> (bytes, length) -> ends.send(bytes, length, from));
+        ends.serve(from -> (bytes, length) -> {
+            came.add(HexFormat.ofDelimiter(" ").formatHex(bytes, 0, length));
+            ends.send(bytes, length, from);
+        });
     }
 
     public int port() {
         return ends.port();
+    }
+
+    /** What came. */
+    public Came came() {
+        return came;
     }
 
     /** How many ends are plugged in. */

@@ -26,6 +26,7 @@ public final class Projector implements AutoCloseable {
     private static final long USUAL_WARM_UP = 3000;
 
     private final ServerSocket server;
+    private final Came came = new Came();
     private final Set<Socket> connections = ConcurrentHashMap.newKeySet();
     private final ScheduledExecutorService lamp = Executors.newSingleThreadScheduledExecutor(Thread.ofPlatform()
             .daemon().name("projector lamp").factory());
@@ -67,6 +68,16 @@ public final class Projector implements AutoCloseable {
         return shutter;
     }
 
+    /** What came. */
+    public Came came() {
+        return came;
+    }
+
+    /** Works it by hand, as with its own remote control. @param line as over its wire, such as {@code POWER ON} */
+    public void work(String line) {
+        answer(line);
+    }
+
     /** Whether it takes what comes and answers nothing. */
     public void freeze(boolean on) {
         frozen = on;
@@ -104,6 +115,7 @@ public final class Projector implements AutoCloseable {
             }
             say(out, "OK");
             for (String line = in.readLine(); line != null; line = in.readLine()) {
+                came.add(line);
                 if (!frozen) {
                     say(out, answer(line.strip()));
                 }

@@ -19,6 +19,7 @@ public final class RelayBox implements AutoCloseable {
     private static final int RELAYS = 4;
 
     private final boolean[] on = new boolean[RELAYS];
+    private final Came came = new Came();
     private final @Nullable Terminal terminal;
     private final @Nullable ServerSocket server;
     private volatile @Nullable OutputStream out;
@@ -48,6 +49,11 @@ public final class RelayBox implements AutoCloseable {
 
     public synchronized boolean on(int relay) {
         return on[relay - 1];
+    }
+
+    /** What came. */
+    public Came came() {
+        return came;
     }
 
     /** Switches a relay by hand. */
@@ -97,6 +103,7 @@ public final class RelayBox implements AutoCloseable {
     }
 
     private String answer(String line) {
+        came.add(line);
         if (line.matches("SET [1-4] (ON|OFF)")) {
             set(line.charAt(4) - '0', line.endsWith("ON"));
             return "DONE";

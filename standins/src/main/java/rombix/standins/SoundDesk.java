@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.locks.LockSupport;
+import org.jspecify.annotations.Nullable;
 import rombix.wire.Malformed;
 import rombix.wire.midi.MidiCodec;
 import rombix.wire.midi.MidiMessage.Control;
@@ -29,6 +30,7 @@ public final class SoundDesk implements AutoCloseable {
 
     private final List<Integer> played = new CopyOnWriteArrayList<>();
     private final Sockets cables;
+    private final Came came = new Came();
     private final int[] mutes = {127, 127, 0, 0, 0};
     private final int[] levels = {98, 98, 80, 40, 98};
 
@@ -55,6 +57,11 @@ public final class SoundDesk implements AutoCloseable {
         return levels[channel];
     }
 
+    /** What came. */
+    public Came came() {
+        return came;
+    }
+
     /** Works a control by hand, as on the desk itself. */
     public void work(int number, int value) {
         take(new Control(1, number, value));
@@ -63,6 +70,7 @@ public final class SoundDesk implements AutoCloseable {
     private void take(byte[] bytes) {
         try {
             MidiMessage message = MidiCodec.decode(bytes).orElse(null);
+            came.add(words(message, bytes.length));
             switch (message) {
                 case Control c -> take(c);
                 case MidiMessage.Note n when n.channel() == STINGS && n.velocity() > 0 -> play(n.number());
@@ -73,6 +81,14 @@ public final class SoundDesk implements AutoCloseable {
         } catch (Malformed e) {
             // A desk ignores what it does not understand.
         }
+    }
+
+    private static String words(@Nullable MidiMessage message, int length) {
+        return switch (message) {
+            case Control c -> "control " + c.channel() + " " + c.number() + " " + c.value();
+            case MidiMessage.Note n -> "note " + n.channel() + " " + n.number() + " " + n.velocity();
+            case null, default -> length + " bytes";
+        };
     }
 
     /** Plays a sting: says that it plays, and after its length that it is over. */

@@ -15,6 +15,7 @@ import javax.sound.sampled.SourceDataLine;
  * where it is made so, as fast as it comes. Safe to use from any thread.
  */
 public final class Speaker implements Mixer, SourceDataLine {
+    private static final long LOUD_NANOS = 400_000_000L;
     private static final int RATE = 48_000;
     private static final AudioFormat FORMAT = new AudioFormat(RATE, 16, 2, true, false);
     private static final Line.Info LINE = new DataLine.Info(SourceDataLine.class, FORMAT);
@@ -38,6 +39,7 @@ public final class Speaker implements Mixer, SourceDataLine {
     private boolean open;
     private boolean running;
     private boolean gone;
+    private volatile long loudNanos;
     /** When the line began to take what it has, and how much of it that was then. */
     private long sinceNanos;
     private long sinceFrames;
@@ -112,7 +114,18 @@ public final class Speaker implements Mixer, SourceDataLine {
         return Math.min(due, takenFrames);
     }
 
+    /** Whether something is to be heard from it. */
+    public boolean sounds() {
+        return loudNanos != 0 && System.nanoTime() - loudNanos < LOUD_NANOS;
+    }
+
     private void keep(byte[] bytes, int off, int len) {
+        for (int i = off; i < off + len; i++) {
+            if (bytes[i] != 0) {
+                loudNanos = System.nanoTime();
+                break;
+            }
+        }
         if (firstNanos == 0) {
             firstNanos = System.nanoTime();
         }

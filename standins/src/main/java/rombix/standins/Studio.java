@@ -9,14 +9,15 @@ import rombix.wire.osc.OscPacket.Message;
 
 /** The studio: scenes, layers, stream, record and replay clips, over OSC. {@code /studio/hello} is its hello. */
 public final class Studio implements AutoCloseable {
-    private static final Map<String, String> SCENES = ordered("waiting-card", "Waiting Card", "host-desk", "Host Desk",
+    static final Map<String, String> SCENES = ordered("waiting-card", "Waiting Card", "host-desk", "Host Desk",
             "main-scope", "Main Scope", "wide-field", "Wide Field", "sky-map", "Sky Map", "guest-chair", "Guest Chair",
             "clouded-out", "Clouded Out", "closing-card", "Closing Card");
-    private static final Map<String, String> LAYERS = ordered("lower-third", "Lower Third", "viewer-alerts",
+    static final Map<String, String> LAYERS = ordered("lower-third", "Lower Third", "viewer-alerts",
             "Viewer Alerts", "countdown", "Countdown", "seeing-graph", "Seeing Graph");
     private static final String SET_LAYER = "/studio/set/layer/";
 
     private final OscServer server;
+    private final Came came = new Came();
     private final Map<String, Boolean> shown = new LinkedHashMap<>();
     private String scene = "sky-map";
     private boolean streaming;
@@ -47,6 +48,24 @@ public final class Studio implements AutoCloseable {
         return clips;
     }
 
+    /** What came. */
+    public Came came() {
+        return came;
+    }
+
+    public synchronized boolean recording() {
+        return recording;
+    }
+
+    public synchronized boolean shown(String layer) {
+        return shown.getOrDefault(layer, false);
+    }
+
+    /** Works it by hand, as on the studio's own screen. @param what such as {@code scene} or {@code layer/countdown} */
+    public synchronized void work(String what, Object to) {
+        set("/studio/set/" + what, to);
+    }
+
     /** How many datagrams could not be read. */
     public long malformed() {
         return server.malformed();
@@ -55,6 +74,7 @@ public final class Studio implements AutoCloseable {
     private final class Served implements OscServer.Gear {
         @Override
         public void take(Message m) {
+            came.add(m.address() + " " + m.args());
             synchronized (Studio.this) {
                 if (m.address().equals("/studio/replay/keep")) {
                     clips++;

@@ -13,6 +13,8 @@ import picocli.CommandLine.Option;
 import rombix.app.shell.Caller;
 import rombix.app.show.DemoBoard;
 import rombix.app.view.window.BoothWindow;
+import rombix.app.view.window.PanelsWindow;
+import rombix.standins.Panels;
 import rombix.standins.StandIns;
 
 /** Opens the demo board, with stand-ins for its gear. */
@@ -28,6 +30,9 @@ final class DemoCommand implements Callable<Integer> {
 
     @Option(names = "--live", description = "Go live at once.")
     private boolean live;
+
+    @Option(names = "--panels", description = "Show a panel for each stand-in, to work it by hand and see what comes to it.")
+    private boolean panels;
 
     private final Playing.Lines lines;
 
@@ -51,7 +56,12 @@ final class DemoCommand implements Callable<Integer> {
                 () -> {
                     gear[0] = started(starting);
                     System.out.println("The demo board is " + board + "; its stand-ins run: " + gear[0].addresses());
-                }, session -> new BoothWindow(gear[0].booth(), session.window().scene()));
+                }, session -> {
+                    BoothWindow.beside(gear[0].booth(), session.window().scene());
+                    if (panels) {
+                        new PanelsWindow(Panels.of(gear[0]), session.window().scene()).show();
+                    }
+                });
         started(starting).close();
         return 0;
     }

@@ -5,14 +5,15 @@ import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.concurrent.Callable;
+import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
-import rombix.app.show.Session;
 import rombix.core.traffic.Packet;
 import rombix.core.traffic.PacketWords;
 import rombix.core.traffic.Traffic;
@@ -20,10 +21,12 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** Says what went out to the gear and came in, in the Rombix that has a board open. */
 @Command(name = "traffic", mixinStandardHelpOptions = true, description = {
-        "Says what went out to the gear of a board that is open, and what came in: in words, as it stood on the wire, and"
+        "Says what went out to the gear of a board, and what came in: in words, as it stood on the wire, and"
                 + " what became of it. Secrets are never shown.",
-        "Exit code: 0 done, 2 a bad call or nobody has the board open."})
+        "Where no Rombix has the board open, it connects the gear itself and tells what it says for a while.",
+        "Exit code: 0 done, 2 a bad call."})
 final class TrafficCommand implements Callable<Integer> {
+    private static final long ALONE_MILLIS = 5000;
     private static final long PACE_MILLIS = 100;
 
     @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
@@ -41,6 +44,9 @@ final class TrafficCommand implements Callable<Integer> {
     @Option(names = "--follow", description = "Go on with what comes, until Ctrl+C.")
     private boolean follow;
 
+    @Option(names = "--for", converter = Span.class, paramLabel = "TIME", description = "Go on for this time, such as 20s; 5s where no Rombix has the board open.")
+    private @Nullable Long forMillis;
+
     @Option(names = "--json", description = "One JSON object in each line.")
     private boolean json;
 
@@ -54,34 +60,40 @@ final class TrafficCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws Exception {
-        Session session = OpenDeck.of(stage, board);
-        String only = gear;
-        if (only != null && Session.onInterface(() -> session.window().bench().rig()).twin(only).isEmpty()) {
-            throw new BadCall("there is no gear “" + only + "” on this board");
-        }
-        Traffic traffic = session.show().traffic();
-        long told = 0;
-        long seen = -1;
-        do {
-            Traffic.Look look = traffic.look(seen);
-            if (look != null) {
-                PacketWords words = Session.onInterface(() -> new PacketWords(session.window().bench().rig(), session
-                        .window().deck()::readings));
-                for (Packet p : look.packets()) {
-                    if (p.number() > told && (only == null || p.gear().equals(only)) && !(vain && p.fate().well())
-                            && !(commands && p.order() == null)) {
-                        tell(p, words);
-                    }
+        try (LookedAt deck = LookedAt.of(stage, board, gear == null ? "" : gear)) {
+            long until = System.nanoTime() + TimeUnit.MILLISECONDS.toNanos(deck.alone() || forMillis != null
+                    ? Objects.requireNonNullElse(forMillis, ALONE_MILLIS)
+                    : 0);
+            Told told = new Told(0, -1);
+            do {
+                told = tell(deck, told);
+                if (follow || System.nanoTime() - until < 0) {
+                    Thread.sleep(PACE_MILLIS);
                 }
-                told = look.packets().isEmpty() ? told : look.packets().getLast().number();
-                seen = look.changes();
-                spec.commandLine().getOut().flush();
+            } while (follow || System.nanoTime() - until < 0);
+            tell(deck, told);
+            return 0;
+        }
+    }
+
+    /** What was told already: the number of the last packet, and how often something had changed by then. */
+    private record Told(long last, long changes) {
+    }
+
+    private Told tell(LookedAt deck, Told told) {
+        Traffic.Look look = deck.show().traffic().look(told.changes());
+        if (look == null) {
+            return told;
+        }
+        PacketWords words = new PacketWords(deck.rig(), deck.readings());
+        for (Packet p : look.packets()) {
+            if (p.number() > told.last() && (gear == null || p.gear().equals(gear)) && !(vain && p.fate().well())
+                    && !(commands && p.order() == null)) {
+                tell(p, words);
             }
-            if (follow) {
-                Thread.sleep(PACE_MILLIS);
-            }
-        } while (follow);
-        return 0;
+        }
+        spec.commandLine().getOut().flush();
+        return new Told(look.packets().isEmpty() ? told.last() : look.packets().getLast().number(), look.changes());
     }
 
     private void tell(Packet p, PacketWords words) {

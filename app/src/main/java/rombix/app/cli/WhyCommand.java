@@ -12,15 +12,15 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
-import rombix.app.show.Session;
 import rombix.core.traffic.WhyNot;
 import rombix.core.traffic.WhyNot.Stage;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Says why a gear cannot be worked. */
 @Command(name = "why", mixinStandardHelpOptions = true, description = {
-        "Tries the whole way to a gear of a board that is open: its address, name, port, TLS, login, answers and readings.",
-        "Exit code: 0 the whole way is open, 1 it ends somewhere, 2 a bad call or nobody has the board open."})
+        "Tries the whole way to a gear of a board: its address, name, port, TLS, login, answers and readings.",
+        "Where no Rombix has the board open, it connects this gear itself.",
+        "Exit code: 0 the whole way is open, 1 it ends somewhere, 2 a bad call."})
 final class WhyCommand implements Callable<Integer> {
     @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
     private Path board = Path.of("");
@@ -41,11 +41,10 @@ final class WhyCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws Exception {
-        Session session = OpenDeck.of(stage, board);
-        if (Session.onInterface(() -> session.window().bench().rig()).twin(gear).isEmpty()) {
-            throw new BadCall("there is no gear “" + gear + "” on this board");
+        WhyNot found;
+        try (LookedAt deck = LookedAt.of(stage, board, gear)) {
+            found = deck.show().why(gear);
         }
-        WhyNot found = session.show().why(gear);
         PrintWriter out = spec.commandLine().getOut();
         if (json) {
             List<Map<String, String>> all = found.stages().stream().map(WhyCommand::fields).toList();

@@ -93,10 +93,15 @@ public final class CardEdits {
         if (!name.isBlank()) {
             bench.editRig("name “" + name.strip() + "”", rig -> {
                 Rig named = rig.with(GearEdits.change(rig.board(), gear, g -> g.withName(name.strip())));
-                Card card = named.twin(gear).orElseThrow().card();
+                Card card = card(named, gear);
                 return ships(card) ? named : named.withCard(CardMaking.titled(card, name.strip()));
             });
         }
+    }
+
+    /** The card as it is kept, without what the gear's patch adds to it. */
+    private static Card card(Rig rig, String gear) {
+        return Objects.requireNonNull(rig.cards().get(rig.board().gear(gear).orElseThrow().card()));
     }
 
     private static boolean ships(Card card) {
@@ -108,7 +113,7 @@ public final class CardEdits {
         List<String> lost = new ArrayList<>();
         bench.editRig(name, rig -> {
             Rig own = owned(rig, gear);
-            Exchanged changed = CardExchange.changed(own, change.apply(own.twin(gear).orElseThrow().card()));
+            Exchanged changed = CardExchange.changed(own, change.apply(card(own, gear)));
             lost.addAll(changed.lost());
             return changed.rig();
         });
@@ -118,7 +123,7 @@ public final class CardEdits {
     /** What a change of a gear's card would take away, each in words. */
     public List<String> lost(String gear, UnaryOperator<Card> change) {
         Rig own = owned(bench.rig(), gear);
-        return CardExchange.changed(own, change.apply(own.twin(gear).orElseThrow().card())).lost();
+        return CardExchange.changed(own, change.apply(card(own, gear))).lost();
     }
 
     /** What taking another card for a gear would take away, each in words. */
@@ -133,7 +138,7 @@ public final class CardEdits {
 
     /** The board with a card of the gear's own, which is a copy where the present one ships. */
     private static Rig owned(Rig rig, String gear) {
-        Card card = rig.twin(gear).orElseThrow().card();
+        Card card = card(rig, gear);
         if (!ships(card)) {
             return rig;
         }

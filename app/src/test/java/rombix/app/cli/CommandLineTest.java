@@ -16,6 +16,7 @@ import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
+import rombix.standins.Studio;
 import rombix.wire.osc.OscCodec;
 import rombix.wire.osc.OscPacket;
 import tools.jackson.databind.JsonNode;
@@ -220,5 +221,32 @@ class CommandLineTest {
                 .allSatisfy(l -> assertThat(new JsonMapper()
                         .readTree(l).get("kind").asString()).isIn("command", "reading"));
         assertThat(run("cards", "show", "nobody").code()).isEqualTo(2);
+    }
+
+    /** Nobody has to have the board open to see why a gear cannot be worked, or what it says. */
+    @Test
+    void whyAndTrafficConnectTheGearThemselves(@TempDir Path folder) throws Exception {
+        try (Studio studio = new Studio(0)) {
+            Path board = folder.resolve("board.json");
+            Files.writeString(board,
+                    """
+                            {"rombix": 1, "name": "Alone", "gear": [
+                              {"id": "studio", "name": "Studio", "card": "studio", "link": {"protocol": "osc", "address": "127.0.0.1:%d"}},
+                              {"id": "gone", "name": "Gone", "card": "house", "link": {"protocol": "mqtt", "address": "127.0.0.1:9"}}],
+                             "pages": [{"id": "main", "name": "Main", "columns": 6, "rows": 4}]}
+                            """
+                            .formatted(studio.port()));
+            Result why = run("why", board.toString(), "studio");
+            assertThat(why.code()).as(why.out() + why.err()).isZero();
+            assertThat(why.out()).contains("The whole way is open");
+            Result gone = run("why", board.toString(), "gone", "--json");
+            assertThat(gone.code()).isEqualTo(1);
+            assertThat(gone.out()).contains("nothing listens at port 9");
+            Result traffic = run("traffic", board.toString(), "--gear", "studio", "--for", "1s");
+            assertThat(traffic.code()).as(traffic.err()).isZero();
+            assertThat(traffic.out()).contains("/studio/scene");
+            assertThat(run("why", board.toString(), "nobody").err()).contains("there is no gear “nobody”",
+                    "studio, gone");
+        }
     }
 }

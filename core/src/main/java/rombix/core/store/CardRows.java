@@ -75,6 +75,83 @@ public final class CardRows {
     }
 
     /**
+     * Something of a row that can be said by itself.
+     *
+     * @param label what people call it
+     * @param pointer where in the row's text it stands
+     * @param value as text; empty where nothing is said
+     */
+    public record Part(String label, String pointer, String value) {
+    }
+
+    /** The parts of a row that most have, in a protocol: where it is on the wire, what it carries, its range. */
+    public static List<Part> parts(Row row, Protocol protocol) {
+        JsonNode tree;
+        try {
+            tree = Json.MAPPER.readTree(row.text());
+        } catch (JacksonException e) {
+            return List.of();
+        }
+        List<Part> all = new ArrayList<>();
+        if (row.command()) {
+            JsonNode packets = tree.path("send").path(protocol.id());
+            for (int i = 0; i < packets.size(); i++) {
+                String at = "/send/" + protocol.id() + "/" + i;
+                String which = packets.size() == 1 ? "" : " " + (i + 1);
+                part(all, tree, "To" + which, at + "/to");
+                part(all, tree, "Carries" + which, packets.get(i).has("json") ? at + "/json" : at + "/args");
+            }
+            part(all, tree, "Takes, in ms", "/takes");
+        } else {
+            JsonNode arrives = tree.path("arrives").path(protocol.id());
+            String at = "/arrives/" + protocol.id() + (arrives.isArray() ? "/0" : "");
+            part(all, tree, "Comes from", at + "/from");
+            part(all, tree, "Where in JSON", at + "/at");
+            part(all, tree, "Text like", at + "/pattern");
+            if ("number".equals(tree.path("type").asString(""))) {
+                part(all, tree, "Least", "/min");
+                part(all, tree, "Most", "/max");
+                part(all, tree, "Step", "/step");
+                part(all, tree, "Unit", "/unit");
+            }
+        }
+        return all;
+    }
+
+    private static void part(List<Part> to, JsonNode tree, String label, String pointer) {
+        JsonNode at = tree.at(pointer);
+        to.add(new Part(label, pointer, at.isMissingNode() ? "" : at.isString() ? at.asString() : at.toString()));
+    }
+
+    /**
+     * A row's text with one of its parts said anew: JSON where that is meant, else a number or a text; nothing takes it
+     * away.
+     *
+     * @throws IllegalArgumentException in plain words, where the text cannot be read
+     */
+    public static String with(String text, Part part, String value) {
+        try {
+            JsonNode tree = Json.MAPPER.readTree(text);
+            int last = part.pointer().lastIndexOf('/');
+            if (!(tree.at(part.pointer().substring(0, last)) instanceof ObjectNode in)) {
+                throw new IllegalArgumentException("There is no place for it in this row.");
+            }
+            String name = part.pointer().substring(last + 1);
+            if (value.isBlank()) {
+                in.remove(name);
+            } else if (value.strip().matches("-?\\d+(\\.\\d+)?|[\\[{].*")) {
+                in.set(name, Json.MAPPER.readTree(value.strip()));
+            } else {
+                in.put(name, value);
+            }
+            return Json.write(tree);
+        } catch (JacksonException e) {
+            throw new IllegalArgumentException("This cannot be read: " + e.getOriginalMessage().replaceAll("\\n.*", ""),
+                    e);
+        }
+    }
+
+    /**
      * A card with a row written anew.
      *
      * @throws IllegalArgumentException in plain words, where it cannot be read or does not fit the rest of the card

@@ -1,6 +1,7 @@
 package rombix.app.view.card;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.UnaryOperator;
@@ -12,6 +13,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.TableView;
 import javafx.scene.control.TextArea;
 import javafx.scene.control.TextField;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -25,11 +27,14 @@ import rombix.core.board.Gear;
 import rombix.core.card.Card;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Twin;
+import rombix.core.card.Twin.Readings;
 import rombix.core.listen.CardMaking;
 import rombix.core.store.CardRows;
+import rombix.core.store.CardRows.Part;
 import rombix.core.store.CardRows.Row;
 import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.value.Value;
 
 /**
  * The card as rows: what the gear reports and what it can be told, each with what it looks like on the wire; one of them
@@ -38,7 +43,9 @@ import rombix.core.thread.OwnedBy.Owner;
 @OwnedBy(Owner.INTERFACE)
 final class RowsTab {
     private static final double FORM_WIDTH = 430;
-    private static final int LINES = 14;
+    private static final double PART_WIDTH = 132;
+    private static final int MOST = 3;
+    private static final int LINES = 7;
 
     private final Desk desk;
     private final CardEdits edits;
@@ -50,7 +57,11 @@ final class RowsTab {
     private final Button take = new Button("Apply");
     private final Button gone = Fields.plain("Delete…", "");
     private final Button attempt = Fields.plain("Send it", "");
+    private final FlowPane parts = new FlowPane(Space.S8, Space.S6);
     private final HBox node;
+    private @Nullable Card card;
+    /** Whether a part is being said, so that the others stay as they are. */
+    private boolean saying;
     private String gear = "";
     private @Nullable Twin twin;
 
@@ -72,7 +83,13 @@ final class RowsTab {
         text.setPrefRowCount(LINES);
         text.setWrapText(true);
         text.getStyleClass().add("row-text");
-        text.textProperty().addListener((_, _, _) -> checked());
+        text.textProperty().addListener((_, _, _) -> {
+            checked();
+            if (!saying && text.isFocused()) {
+                Row row = table.getSelectionModel().getSelectedItem();
+                parts(row == null ? null : new Row(row.command(), row.id(), row.title(), row.wire(), text.getText()));
+            }
+        });
         title.textProperty().addListener((_, _, _) -> checked());
         take.setId("row-take");
         take.setOnAction(_ -> take());
@@ -83,7 +100,7 @@ final class RowsTab {
         HBox ways = new HBox(Space.S8, take, attempt, gone);
         ways.setAlignment(Pos.CENTER_LEFT);
         VBox.setVgrow(text, Priority.ALWAYS);
-        VBox form = new VBox(Space.S8, Fields.named("Called", title), changes, Fields.named(
+        VBox form = new VBox(Space.S8, Fields.named("Called", title), changes, parts, Fields.named(
                 "As the card's file says it", text), check, ways);
         form.setMinWidth(FORM_WIDTH);
         form.setPrefWidth(FORM_WIDTH);
@@ -100,7 +117,8 @@ final class RowsTab {
         gear = g.id();
         twin = now;
         Row chosen = table.getSelectionModel().getSelectedItem();
-        List<Row> rows = CardRows.of(now.card(), now.protocol());
+        card = desk.bench().rig().cards().get(g.card());
+        List<Row> rows = card == null ? List.of() : CardRows.of(card, now.protocol());
         if (!rows.equals(table.getItems())) {
             table.getItems().setAll(rows);
             rows.stream().filter(r -> chosen != null && r.id().equals(chosen.id()) && r.command() == chosen.command())
@@ -121,28 +139,101 @@ final class RowsTab {
         attempt.setVisible(row != null && row.command());
         gone.setText("Delete…"); // What was said of another row is said of that alone.
         changes.setText(row == null ? "Choose a row." : effect(row));
+        parts(row);
         checked();
     }
 
-    /** What a command would change, as its twin says. */
+    /** A field for each part, with what is wrong with it beneath. */
+    private void parts(@Nullable Row row) {
+        parts.getChildren().clear();
+        Twin now = twin;
+        if (row == null || now == null) {
+            return;
+        }
+        for (Part part : CardRows.parts(row, now.protocol())) {
+            TextField field = new TextField(part.value());
+            field.setId("part" + part.pointer().replace('/', '-'));
+            field.setPrefWidth(part.pointer().endsWith("args") || part.pointer().endsWith("json")
+                    || part.pointer().endsWith("pattern") ? FORM_WIDTH : PART_WIDTH);
+            Label wrong = Styles.label("", "read", "trouble");
+            wrong.setId(field.getId() + "-wrong");
+            wrong.setWrapText(true);
+            wrong.managedProperty().bind(wrong.textProperty().isNotEmpty());
+            field.textProperty().addListener((_, _, said) -> wrong.setText(said(part, said)));
+            field.setOnAction(_ -> take());
+            VBox named = Fields.named(part.label(), field);
+            named.getChildren().add(wrong);
+            named.setMaxWidth(FORM_WIDTH);
+            parts.getChildren().add(named);
+        }
+    }
+
+    /** Says a part anew in the row's text; what is wrong with it, empty where nothing is. */
+    private String said(Part part, String value) {
+        saying = true;
+        try {
+            text.setText(CardRows.with(text.getText(), part, value));
+            written();
+            return "";
+        } catch (IllegalArgumentException e) {
+            return String.valueOf(e.getMessage());
+        } finally {
+            saying = false;
+        }
+    }
+
+    /** What a command would change, as its twin says: worked out with what its step would have at first. */
     private String effect(Row row) {
         Twin now = twin;
         Command command = now == null ? null : now.card().command(row.id()).orElse(null);
         if (now == null || !row.command() || command == null) {
             return row.command() ? "" : "A reading: buttons follow it, and wait for it.";
         }
+        Readings known = desk.model().readings(gear);
         List<String> all = new ArrayList<>();
-        command.changes().forEach(c -> now.reading(c.reading().toString(), desk.model().readings(gear)).ifPresent(
-                r -> all.add(r.title())));
+        try {
+            now.order(command, first(now, command, known), known).changes().forEach((id, to) -> now.reading(id, known)
+                    .ifPresent(r -> {
+                        Value before = known.apply(id);
+                        all.add(r.title() + (before == null ? "" : " from " + now.spoken(r, before, known)) + " to "
+                                + now
+                                        .spoken(r, to, known));
+                    }));
+        } catch (IllegalArgumentException e) {
+            return "What it changes cannot be said yet: " + e.getMessage();
+        }
         return all.isEmpty()
                 ? "It changes nothing that the card reads."
-                : "It changes " + String.join(", ", all) + ".";
+                : "It would change " + String.join(", ", all.subList(0, Math.min(MOST, all.size()))) + (all
+                        .size() > MOST ? " and " + (all.size() - MOST) + " more" : "") + ".";
+    }
+
+    /** What a step of a command has at first. */
+    private static Map<String, Value> first(Twin twin, Command command, Readings known) {
+        Map<String, Value> args = new HashMap<>();
+        command.params().stream().filter(p -> p.preset() == null).forEach(p -> {
+            switch (p.type()) {
+                case CHOICE ->
+                    twin.items(p.list(), known).stream().findFirst().ifPresent(i -> args.put(p.id(), Value.of(
+                            i.id())));
+                case FLAG -> args.put(p.id(), Value.of(true));
+                case NUMBER -> {
+                    Double most = p.max();
+                    args.put(p.id(), Value.of(most == null ? 1 : most));
+                }
+                default -> args.put(p.id(), Value.of(""));
+            }
+        });
+        return args;
     }
 
     private @Nullable Card written() {
         Row row = table.getSelectionModel().getSelectedItem();
         Twin now = twin;
-        return row == null || now == null ? null : CardRows.with(now.card(), row, title.getText(), text.getText());
+        Card of = card;
+        return row == null || now == null || of == null
+                ? null
+                : CardRows.with(of, row, title.getText(), text.getText());
     }
 
     private void checked() {

@@ -35,7 +35,12 @@ public final class BoothWindow {
     private boolean due;
     private boolean met;
 
-    public BoothWindow(Booth booth, Scene main) {
+    /** Comes when the booth is worked for the first time. */
+    public static void beside(Booth booth, Scene main) {
+        new BoothWindow(booth, main).draw();
+    }
+
+    private BoothWindow(Booth booth, Scene main) {
         this.booth = booth;
         stage.setTitle("Booth, a stand-in computer");
         screen.getStyleClass().addAll("booth", "night");
