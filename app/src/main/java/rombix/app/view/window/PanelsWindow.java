@@ -227,11 +227,8 @@ public final class PanelsWindow {
         }
 
         void refresh() {
-            panel.controls().forEach(c -> {
-                if (!c.equals(now.put(c.id(), c)) && rows.containsKey(c.id())) {
-                    rows.get(c.id()).run();
-                }
-            });
+            panel.controls().forEach(c -> now.put(c.id(), c));
+            rows.values().forEach(Runnable::run); // All of them: what a hand has moved may not have become so.
             List<String> lines = panel.came();
             Styles.text(came, lines.isEmpty()
                     ? "nothing yet"
