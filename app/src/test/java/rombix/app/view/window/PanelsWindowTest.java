@@ -37,7 +37,8 @@ class PanelsWindowTest extends AtTheWindow {
                 .onInterface(() -> panels.scene().getRoot().lookupAll(".stand-in-came").stream().map(n -> ((Labeled) n)
                         .getText()).toList()))
                 .anyMatch(t -> t.contains("house/lock/gate/set LOCK"));
-        robot.interact(() -> ((ButtonBase) on("stand-in-lamp-cues-go-house-lights")).fire());
+        ButtonBase go = (ButtonBase) on("stand-in-lamp-cues-go-house-lights");
+        robot.interact(go::fire);
         soon(() -> gear.cues().cue("house-lights") == 1);
     }
 }
