@@ -84,7 +84,9 @@ public final class CardEdits {
     private static Board found(Board board, Proposal of, Map<String, List<Card.Item>> lists) {
         Gear last = board.gear().getLast();
         boolean free = board.gear().stream().noneMatch(g -> g.name().equals(of.name()));
-        Gear named = last.withLink(of.found().link()).withName(free ? of.name() : last.name()).withLists(lists);
+        Gear.Link link = board.gear().stream().filter(g -> g != last && of.found().at(g.link().protocol(), g.link()
+                .address())).map(Gear::link).findFirst().orElse(of.found().link()); // A login that is known is the same.
+        Gear named = last.withLink(link).withName(free ? of.name() : last.name()).withLists(lists);
         return GearEdits.change(board, last.id(), _ -> named);
     }
 

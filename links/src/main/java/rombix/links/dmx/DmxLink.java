@@ -57,12 +57,11 @@ final class DmxLink implements Link {
     private final GearPlaces places;
     private final long keepAliveNanos;
     private final @Nullable DmxEar ear;
-    /** How far all that the master holds down is up, from 0 to 1. Guarded by the lock. */
+    /** How far all that the master holds down is up, from 0 to 1, and how levels go out. Guarded by the lock. */
     private double master = 1;
+    private Shaping shaping;
     private long toldNanos = System.nanoTime() - LONG_AGO_NANOS;
     private int frames;
-    /** Guarded by the lock. */
-    private Shaping shaping;
     /** Those that said that they are there. Guarded by the lock. */
     private final Set<String> nodes = new TreeSet<>();
     private final DatagramChannel channel;
@@ -130,7 +129,11 @@ final class DmxLink implements Link {
     private void shape(UnaryOperator<Shaping> how) {
         lock.lock();
         try {
-            shaping = how.apply(shaping);
+            Shaping next = how.apply(shaping);
+            if (next == shaping) {
+                return;
+            }
+            shaping = next;
             shaping.lit().stream().filter(n -> n >= form.firstUniverse() && n <= form.lastUniverse()).forEach(
                     this::universe);
             universes.values().forEach(u -> u.dirty = true);
@@ -171,9 +174,7 @@ final class DmxLink implements Link {
             }
             report.ready();
         }
-        for (Frame frame : due()) {
-            send(frame);
-        }
+        due().forEach(this::send);
     }
 
     /** Waits until packets are due, and makes them. */
@@ -320,8 +321,8 @@ final class DmxLink implements Link {
                 String[] words = first.get(p).address().split(" ");
                 Universe u = universes.get((int) Double.parseDouble(words[0]));
                 for (int i = 0; u != null && i < first.get(p).args().size(); i++) {
-                    u.moving.add(glide, (int) Double.parseDouble(words[1]) - 1 + i, level(first.get(p), i),
-                            level(last.get(p), i));
+                    u.moving.add(glide, (int) Double.parseDouble(words[1]) - 1 + i, Slots.level(first.get(p), i),
+                            Slots.level(last.get(p), i));
                 }
             }
             changed.signal();
@@ -329,10 +330,6 @@ final class DmxLink implements Link {
             lock.unlock();
         }
         return true;
-    }
-
-    private static double level(Order.Outgoing packet, int arg) {
-        return Math.clamp(packet.args().get(arg).asNumber(), 0, 255);
     }
 
     @Override
@@ -377,6 +374,7 @@ final class DmxLink implements Link {
                 return;
             }
             closed = true;
+            light(Map.of()); // What was lit to be found does not stay so.
             for (Universe u : universes.values()) {
                 if (u.dirty) {
                     last.add(frame(u, System.nanoTime()));

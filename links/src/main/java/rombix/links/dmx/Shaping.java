@@ -30,11 +30,11 @@ final class Shaping {
     }
 
     Shaping lighting(Map<Integer, Map<Integer, Integer>> slots) {
-        return new Shaping(outputs, slots);
+        return slots.equals(lit) ? this : new Shaping(outputs, slots);
     }
 
     Shaping shaped(List<Output> others) {
-        return new Shaping(others, lit);
+        return others.equals(outputs) ? this : new Shaping(others, lit);
     }
 
     /** The universes in which something is lit. */

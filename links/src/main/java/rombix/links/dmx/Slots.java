@@ -1,6 +1,7 @@
 package rombix.links.dmx;
 
 import rombix.core.card.As;
+import rombix.core.card.Order;
 import rombix.core.value.Value;
 
 /** A value as the levels of slots. */
@@ -27,6 +28,11 @@ final class Slots {
             case BLUE -> new int[]{part(value, 0)};
             default -> new int[]{(int) Math.clamp(Math.round(value.asNumber()), 0, 255)};
         };
+    }
+
+    /** One of the plain levels that a packet carries, from 0 to 255. */
+    static double level(Order.Outgoing packet, int arg) {
+        return Math.clamp(packet.args().get(arg).asNumber(), 0, 255);
     }
 
     private static int word(Value value) {

@@ -12,14 +12,11 @@ import java.util.stream.Collectors;
 import rombix.core.card.Protocol;
 import rombix.core.found.FoundGear;
 import rombix.core.found.FoundGear.How;
-import rombix.links.link.Loop;
 import rombix.wire.Malformed;
 import rombix.wire.dmx.ArtNetPacket;
 
 /** Nodes that answer to a poll of Art-Net. They answer to the port of the protocol, or to where the poll came from. */
 final class ArtNetNodes implements AutoCloseable {
-    private static final int LARGEST = 1024;
-
     private final Consumer<FoundGear> found;
     private final List<DatagramSocket> sockets = new ArrayList<>();
 
@@ -38,8 +35,7 @@ final class ArtNetNodes implements AutoCloseable {
                 // Another network may have it.
             }
         }
-        sockets.forEach(s -> Loop.start("art-net nodes", () -> receive(s), _ -> {
-        }));
+        sockets.forEach(s -> Answers.read("art-net nodes", s, this::take));
     }
 
     private void listen(int port) {
@@ -53,27 +49,14 @@ final class ArtNetNodes implements AutoCloseable {
         }
     }
 
-    private void receive(DatagramSocket socket) throws IOException, InterruptedException {
-        DatagramPacket in = new DatagramPacket(new byte[LARGEST], LARGEST);
-        try {
-            socket.receive(in);
-        } catch (IOException e) {
-            if (socket.isClosed()) {
-                throw new InterruptedException("closed");
-            }
-            throw e;
-        }
-        try {
-            if (ArtNetPacket
-                    .decode(ByteBuffer.wrap(in.getData(), 0, in.getLength())) instanceof ArtNetPacket.PollReply r) {
-                String universes = r.universes().stream().map(String::valueOf).collect(Collectors.joining(", "));
-                found.accept(new FoundGear(How.ART_NET, r.longName().isBlank() ? r.shortName() : r.longName(),
-                        universes.isEmpty() ? "" : (r.universes().size() == 1 ? "universe " : "universes ") + universes,
-                        Protocol.of("artnet"), in.getAddress()
-                                .getHostAddress() + ":" + ArtNetPacket.PORT));
-            }
-        } catch (Malformed e) {
-            // Somebody else's.
+    private void take(DatagramPacket in) throws Malformed {
+        if (ArtNetPacket
+                .decode(ByteBuffer.wrap(in.getData(), 0, in.getLength())) instanceof ArtNetPacket.PollReply r) {
+            String universes = r.universes().stream().map(String::valueOf).collect(Collectors.joining(", "));
+            found.accept(new FoundGear(How.ART_NET, r.longName().isBlank() ? r.shortName() : r.longName(),
+                    universes.isEmpty() ? "" : (r.universes().size() == 1 ? "universe " : "universes ") + universes,
+                    Protocol.of("artnet"), in.getAddress()
+                            .getHostAddress() + ":" + ArtNetPacket.PORT));
         }
     }
 

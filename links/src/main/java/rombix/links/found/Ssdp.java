@@ -1,5 +1,6 @@
 package rombix.links.found;
 
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.net.DatagramPacket;
@@ -13,6 +14,7 @@ import java.net.http.HttpResponse.BodyHandlers;
 import java.net.StandardSocketOptions;
 import java.time.Duration;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Consumer;
@@ -26,7 +28,6 @@ import org.xml.sax.SAXException;
 import rombix.core.card.Protocol;
 import rombix.core.found.FoundGear;
 import rombix.core.found.FoundGear.How;
-import rombix.links.link.Loop;
 import rombix.wire.Malformed;
 import rombix.wire.ssdp.SsdpMessage;
 
@@ -34,7 +35,6 @@ import rombix.wire.ssdp.SsdpMessage;
 final class Ssdp implements AutoCloseable {
     private static final int WITHIN_SECONDS = 2;
     private static final Duration PATIENCE = Duration.ofSeconds(2);
-    private static final int LARGEST = 2048;
     private static final int LARGEST_DESCRIPTION = 200_000;
 
     private final Consumer<FoundGear> found;
@@ -56,27 +56,13 @@ final class Ssdp implements AutoCloseable {
                 return Stream.of(); // Another network may have it.
             }
         }).toList();
-        sockets.forEach(s -> Loop.start("ssdp", () -> receive(s), _ -> {
-        }));
+        sockets.forEach(s -> Answers.read("ssdp", s, this::take));
     }
 
-    private void receive(DatagramSocket socket) throws IOException, InterruptedException {
-        DatagramPacket in = new DatagramPacket(new byte[LARGEST], LARGEST);
-        try {
-            socket.receive(in);
-        } catch (IOException e) {
-            if (socket.isClosed()) {
-                throw new InterruptedException("closed");
-            }
-            throw e;
-        }
-        try {
-            SsdpMessage came = SsdpMessage.decode(in.getData(), in.getLength());
-            if (came.isThere() && !came.header("LOCATION").isEmpty() && seen.add(came.device())) {
-                Thread.startVirtualThread(() -> describe(came, in.getAddress()));
-            }
-        } catch (Malformed e) {
-            // Somebody else's.
+    private void take(DatagramPacket in) throws Malformed {
+        SsdpMessage came = SsdpMessage.decode(in.getData(), in.getLength());
+        if (came.isThere() && !came.header("LOCATION").isEmpty() && seen.add(came.device())) {
+            Thread.startVirtualThread(() -> describe(came, in.getAddress()));
         }
     }
 
@@ -101,7 +87,7 @@ final class Ssdp implements AutoCloseable {
                 // It is there all the same.
             }
             found.accept(new FoundGear(How.SSDP, name.isBlank() ? host : name, about, Protocol.of("http"), host + ":"
-                    + port, "", tls, java.util.Map.of(), Set.of()));
+                    + port, "", tls, Map.of(), Set.of()));
         } catch (IOException | IllegalArgumentException e) {
             // Nothing that could be reached.
         } catch (InterruptedException e) {
@@ -117,7 +103,7 @@ final class Ssdp implements AutoCloseable {
         xml.setFeature("http://apache.org/xml/features/disallow-doctype-decl", true);
         try (InputStream in = answer.body()) {
             byte[] all = in.readNBytes(LARGEST_DESCRIPTION);
-            return xml.newDocumentBuilder().parse(new java.io.ByteArrayInputStream(all)).getDocumentElement();
+            return xml.newDocumentBuilder().parse(new ByteArrayInputStream(all)).getDocumentElement();
         }
     }
 

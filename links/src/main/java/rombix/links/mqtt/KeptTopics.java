@@ -1,6 +1,7 @@
 package rombix.links.mqtt;
 
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.UUID;
@@ -35,7 +36,7 @@ final class KeptTopics implements AutoCloseable {
             byte[] secret = target.secret() == null
                     ? null
                     : target.secret().getBytes(
-                            java.nio.charset.StandardCharsets.UTF_8);
+                            StandardCharsets.UTF_8);
             Broker.Call call = new Broker.Call("rombix-" + UUID.randomUUID().toString().substring(0, 8), HostPort
                     .resolved(target.hostPort()), Broker.tls(target.secure()), KEEP_ALIVE_SECONDS, target.user(),
                     secret,

@@ -72,6 +72,19 @@ class PatchedTest {
         }
     }
 
+    @Test
+    void whatWasLitDoesNotStaySoWhenTheLinkIsClosed() throws IOException {
+        try (Lamps lamps = new Lamps(0)) {
+            try (Links links = new Links(new MachineClock(), _ -> {
+            })) {
+                links.connect(rig(lamps, new Fixture("key", "Key", "dimmer", 1, 1)), Map.of());
+                links.light("lamps", Map.of(1, Map.of(1, 255)));
+                soon(() -> lamps.slot(1) == 255);
+            }
+            soon(() -> lamps.ends() > 0 && lamps.slot(1) == 0);
+        }
+    }
+
     /** Each edit of the patch would otherwise end the stream, and the rig would go dark. */
     @Test
     void theLampsStayAsTheyAreWhileThePatchIsChanged() throws IOException {

@@ -234,9 +234,7 @@ public final class CardSheet {
     /** Whatever the status says, the fields stay where they are. */
     private static void wide(Node node, double width) {
         if (node instanceof Region region) {
-            region.setMinWidth(width);
-            region.setPrefWidth(width);
-            region.setMaxWidth(width);
+            Fields.wide(region, width);
         }
     }
 

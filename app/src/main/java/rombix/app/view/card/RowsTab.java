@@ -154,7 +154,9 @@ final class RowsTab {
             TextField field = new TextField(part.value());
             field.setId("part" + part.pointer().replace('/', '-'));
             field.setPrefWidth(part.pointer().endsWith("args") || part.pointer().endsWith("json")
-                    || part.pointer().endsWith("pattern") ? FORM_WIDTH : PART_WIDTH);
+                    || part.pointer().endsWith("pattern")
+                            ? FORM_WIDTH
+                            : part.pointer().matches(".*/(to|from)") ? 2 * PART_WIDTH : PART_WIDTH);
             Label wrong = Styles.label("", "read", "trouble");
             wrong.setId(field.getId() + "-wrong");
             wrong.setWrapText(true);

@@ -40,7 +40,7 @@ public final class ColourField extends MenuButton {
     private boolean following;
 
     /**
-     * @param now the colour that is shown; grey as long as there is none
+     * @param now the colour that is shown; white as long as there is none
      * @param changed told of each colour that is chosen, as {@code #RRGGBB}
      */
     public ColourField(@Nullable String now, Consumer<String> changed) {
@@ -48,7 +48,7 @@ public final class ColourField extends MenuButton {
         getStyleClass().add("colour-field");
         setGraphic(swatch);
         CustomMenuItem all = new CustomMenuItem(new Region(), false);
-        all.getStyleClass().add("colour-popup");
+        all.getStyleClass().add("plane-popup");
         getItems().setAll(all);
         setOnShowing(_ -> {
             if (!(all.getContent() instanceof VBox)) {
@@ -60,7 +60,7 @@ public final class ColourField extends MenuButton {
         code.setId("colour-code");
         code.setAccessibleText("Its code, such as #B01010");
         code.setOnAction(_ -> typed());
-        show(now == null ? Colours.text(Color.GRAY) : now);
+        show(now == null ? Colours.text(Color.WHITE) : now);
     }
 
     /** A field with an id, and with words for those who do not see whose colour it is. */
@@ -81,6 +81,7 @@ public final class ColourField extends MenuButton {
     private VBox opened() {
         knob.getStyleClass().add("plane-knob");
         knob.setMouseTransparent(true);
+        knob.setManaged(false);
         Pane field = new Pane(new ImageView(plane()), knob);
         field.setMinSize(WIDTH, HEIGHT);
         field.setMaxSize(WIDTH, HEIGHT);

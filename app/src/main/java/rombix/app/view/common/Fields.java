@@ -20,6 +20,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.util.StringConverter;
 import org.jspecify.annotations.Nullable;
@@ -191,6 +192,14 @@ public final class Fields {
         box.setSelected(on);
         box.setOnAction(_ -> changed.accept(box.isSelected()));
         return box;
+    }
+
+    /** A node that is so wide, whatever stands in it. */
+    public static <T extends Region> T wide(T node, double width) {
+        node.setMinWidth(width);
+        node.setPrefWidth(width);
+        node.setMaxWidth(width);
+        return node;
     }
 
     /** A choice among things that have names. */

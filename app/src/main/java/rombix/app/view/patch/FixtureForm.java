@@ -2,7 +2,9 @@ package rombix.app.view.patch;
 
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Set;
+import java.util.function.IntConsumer;
 import java.util.function.UnaryOperator;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -33,7 +35,6 @@ final class FixtureForm extends VBox {
 
     private final PatchEdits edits;
     private String gear = "";
-    private @Nullable Fixture fixture;
 
     FixtureForm(PatchEdits edits) {
         super(Space.S8);
@@ -43,7 +44,6 @@ final class FixtureForm extends VBox {
 
     void show(String of, @Nullable Fixture chosen) {
         gear = of;
-        fixture = chosen;
         getChildren().clear();
         if (chosen == null) {
             getChildren().setAll(Fields.read("Choose a fixture, or a slot, to see what is said of it."));
@@ -51,18 +51,21 @@ final class FixtureForm extends VBox {
         }
         TextField name = Fields.text("fixture-name", chosen.name(), t -> {
             if (!t.isBlank()) {
-                change("name “" + t.strip() + "”", f -> f.withName(t.strip()));
+                change(chosen, "name “" + t.strip() + "”", f -> f.withName(t.strip()));
             }
         });
         List<Card> all = edits.personalities();
         Card now = all.stream().filter(c -> c.id().equals(chosen.personality())).findFirst().orElse(null);
-        var personality = Fields.choice("fixture-personality", all, now, Card::title, c -> change("“" + chosen.name()
-                + "” is a " + c.title(), f -> f.withPersonality(c.id())));
+        var personality = Fields.choice("fixture-personality", all, now, Card::title,
+                c -> change(chosen, "“" + chosen.name()
+                        + "” is a " + c.title(), f -> f.withPersonality(c.id())));
         name.setPrefWidth(NAME_WIDTH);
-        TextField universe = number("fixture-universe", chosen.universe(), n -> change("move “" + chosen.name()
+        TextField universe = number("fixture-universe", chosen.universe(), n -> change(chosen, "move “" + chosen.name()
                 + "” to universe " + n, f -> f.withUniverse(n)), 0);
-        TextField slot = number("fixture-slot", chosen.slot(), n -> change("move “" + chosen.name() + "” to slot " + n,
-                f -> f.withSlot(n)), 1);
+        TextField slot = number("fixture-slot", chosen.slot(),
+                n -> change(chosen, "move “" + chosen.name() + "” to slot " + n,
+                        f -> f.withSlot(n)),
+                1);
         HBox turned = now == null ? new HBox() : inverts(chosen, now);
         getChildren().setAll(row(Fields.named("Called", name), Fields.named("Personality", personality), Fields.named(
                 "Universe", universe), Fields.named("Slot", slot)),
@@ -80,22 +83,16 @@ final class FixtureForm extends VBox {
         return row;
     }
 
-    private void change(String what, UnaryOperator<Fixture> change) {
-        Fixture of = fixture;
-        if (of != null) {
-            edits.change(what, gear, of.id(), change);
-        }
+    /** @param of the fixture that is meant, whichever is chosen by then */
+    private void change(Fixture of, String what, UnaryOperator<Fixture> change) {
+        edits.change(what, gear, of.id(), change);
     }
 
-    private interface Number {
-        void is(int number);
-    }
-
-    private static TextField number(String id, int now, Number changed, int least) {
+    private static TextField number(String id, int now, IntConsumer changed, int least) {
         TextField field = Fields.text(id, String.valueOf(now), t -> {
             double n = Fields.parsed(t, Double.NaN);
             if (n >= least && n == Math.rint(n) && n < 64_000 && (int) n != now) {
-                changed.is((int) n);
+                changed.accept((int) n);
             }
         });
         field.setPrefWidth(NUMBER_WIDTH);
@@ -107,7 +104,8 @@ final class FixtureForm extends VBox {
         TextField field = Fields.text("fixture-limit", now == null ? "100 %" : now + " %", t -> {
             double n = Fields.parsed(t.replace("%", ""), Double.NaN);
             if (n >= 0 && n <= 100) {
-                change("limit “" + of.name() + "” to " + (int) n + " %", f -> f.withLimit(n == 100 ? null : (int) n));
+                change(of, "limit “" + of.name() + "” to " + (int) n + " %",
+                        f -> f.withLimit(n == 100 ? null : (int) n));
             }
         });
         field.setPrefWidth(NUMBER_WIDTH);
@@ -122,7 +120,7 @@ final class FixtureForm extends VBox {
                     case LINEAR -> "even";
                     case SQUARE -> "square: as the eye sees it";
                     case S_CURVE -> "S-curve: slow at both ends";
-                }, c -> change("curve of “" + of.name() + "”", f -> f.withCurve(c == Curve.LINEAR ? null : c)));
+                }, c -> change(of, "curve of “" + of.name() + "”", f -> f.withCurve(c == Curve.LINEAR ? null : c)));
     }
 
     /** What of it can go the other way round. */
@@ -132,9 +130,9 @@ final class FixtureForm extends VBox {
         row.setMinHeight(Region.USE_PREF_SIZE);
         Personality.abilities(personality).stream().map(Ability::kind).filter(TURNED::contains).distinct().forEach(
                 kind -> row.getChildren().add(Fields.check("fixture-invert-" + kind.name().toLowerCase(
-                        java.util.Locale.ROOT), "invert " + (kind == Kind.WARMTH ? "temperature" : kind.words()),
+                        Locale.ROOT), "invert " + (kind == Kind.WARMTH ? "temperature" : kind.words()),
                         of.invert().contains(kind),
-                        on -> change((on
+                        on -> change(of, (on
                                 ? "invert "
                                 : "do not invert ") + kind.words() + " of “" + of.name() + "”",
                                 f -> f.withInvert(turned(

@@ -42,7 +42,7 @@ import rombix.core.thread.OwnedBy.Owner;
 public final class PatchSheet {
     private static final double WIDTH = 1200;
     private static final double RIGHT_WIDTH = 580;
-    private static final double HEIGHT = 680;
+    private static final double HEIGHT = 720;
     private static final Set<Kind> SHINES = Set.of(Kind.DIMMER, Kind.RED, Kind.GREEN, Kind.BLUE, Kind.WHITE);
 
     private final Desk desk;
@@ -154,6 +154,7 @@ public final class PatchSheet {
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         HBox head = new HBox(Space.S8, Fields.read("Universe"), numbers, space, lit, gone);
+        numbers.setAlignment(Pos.CENTER_LEFT);
         head.setAlignment(Pos.CENTER_LEFT);
         VBox right = new VBox(Space.S8, head, picture, spot, form, told);
         right.setMinWidth(RIGHT_WIDTH); // Whatever is said of a fixture, the picture stays where it is.

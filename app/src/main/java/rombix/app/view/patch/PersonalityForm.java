@@ -19,7 +19,6 @@ import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
-import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.CardEdits;
@@ -98,24 +97,19 @@ final class PersonalityForm extends HBox {
     }
 
     private static HBox headings() {
-        HBox row = new HBox(Space.S6, wide(Styles.label("slot", "quiet"), NUMBER_WIDTH), wide(Styles.label("is",
-                "quiet"), KIND_WIDTH), wide(Styles.label("called", "quiet"), NAME_WIDTH), wide(
+        HBox row = new HBox(Space.S6, Fields.wide(Styles.label("slot", "quiet"), NUMBER_WIDTH),
+                Fields.wide(Styles.label("is",
+                        "quiet"), KIND_WIDTH),
+                Fields.wide(Styles.label("called", "quiet"), NAME_WIDTH), Fields.wide(
                         Styles.label("16 bits",
                                 "quiet"),
                         FIGURE_WIDTH),
-                wide(Styles.label("lowest", "quiet"), FIGURE_WIDTH), wide(Styles.label(
+                Fields.wide(Styles.label("lowest", "quiet"), FIGURE_WIDTH), Fields.wide(Styles.label(
                         "highest", "quiet"), FIGURE_WIDTH),
                 Styles.label(
                         "steps with their levels, or the level that it always has", "quiet"));
         row.setAlignment(Pos.CENTER_LEFT);
         return row;
-    }
-
-    private static <T extends Region> T wide(T node, double width) {
-        node.setMinWidth(width);
-        node.setPrefWidth(width);
-        node.setMaxWidth(width);
-        return node;
     }
 
     /** @param card the one that is shown; a new one where there is none */
@@ -243,10 +237,12 @@ final class PersonalityForm extends HBox {
             });
             gone.setAccessibleText("Delete slot " + number);
             HBox.setHgrow(more, Priority.ALWAYS);
-            Node[] all = {wide(Styles.label(String.valueOf(number), "read"), NUMBER_WIDTH), wide(kind, KIND_WIDTH),
-                    wide(
+            Node[] all = {Fields.wide(Styles.label(String.valueOf(number), "read"), NUMBER_WIDTH),
+                    Fields.wide(kind, KIND_WIDTH),
+                    Fields.wide(
                             name, NAME_WIDTH),
-                    wide(fine, FIGURE_WIDTH), wide(from, FIGURE_WIDTH), wide(to, FIGURE_WIDTH), more,
+                    Fields.wide(fine, FIGURE_WIDTH), Fields.wide(from, FIGURE_WIDTH), Fields.wide(to, FIGURE_WIDTH),
+                    more,
                     gone};
             HBox row = new HBox(Space.S6, all);
             row.setAlignment(Pos.CENTER_LEFT);

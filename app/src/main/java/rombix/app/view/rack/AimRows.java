@@ -65,7 +65,9 @@ final class AimRows {
         MenuButton open = new MenuButton();
         open.setId("rack-%s-aim-%s".formatted(twin.gear(), item.id()));
         open.getStyleClass().add("quiet-choice");
-        open.getItems().setAll(new CustomMenuItem(pad, false));
+        CustomMenuItem all = new CustomMenuItem(pad, false);
+        all.getStyleClass().add("plane-popup");
+        open.getItems().setAll(all);
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         HBox row = new HBox(Styles.label(item.name() + " aims", "rack-name"), space, open);

@@ -133,20 +133,20 @@ public final class FoundHere {
         VBox where = new VBox(Styles.label(gear.address(), "read"), Styles.label(gear.protocol().title() + (gear.tls()
                 ? ", over TLS"
                 : ""), "quiet"));
-        wide(where, WHERE_WIDTH);
+        Fields.wide(where, WHERE_WIDTH);
         String known = known(p);
         HBox row = new HBox(Space.S10, what, where);
         row.setAlignment(Pos.CENTER_LEFT);
         row.getStyleClass().add("here-row");
         if (known != null) {
             Label there = Styles.label("on this board as “" + known + "”", "read", "quiet");
-            wide(there, CARD_WIDTH + ADD_WIDTH + Space.S10);
+            Fields.wide(there, CARD_WIDTH + ADD_WIDTH + Space.S10);
             row.getChildren().add(there);
         } else {
             Button add = add(p);
             HBox at = new HBox(add);
             at.setAlignment(Pos.CENTER_RIGHT);
-            row.getChildren().addAll(card(p, () -> named(add, p)), wide(at, ADD_WIDTH));
+            row.getChildren().addAll(card(p, () -> named(add, p)), Fields.wide(at, ADD_WIDTH));
         }
         return row;
     }
@@ -184,7 +184,7 @@ public final class FoundHere {
                     changed.run();
                 });
         choice.setAccessibleText("The card that describes " + p.name());
-        wide(choice, CARD_WIDTH);
+        Fields.wide(choice, CARD_WIDTH);
         return choice;
     }
 
@@ -205,12 +205,14 @@ public final class FoundHere {
     }
 
     private static HBox head() {
-        HBox head = new HBox(Space.S10, what(Styles.label("Says that it is", "quiet")), wide(new VBox(Styles.label(
-                "Where, and what it speaks", "quiet")), WHERE_WIDTH), wide(new VBox(
+        HBox head = new HBox(Space.S10, what(Styles.label("Says that it is", "quiet")),
+                Fields.wide(new VBox(Styles.label(
+                        "Where, and what it speaks", "quiet")), WHERE_WIDTH),
+                Fields.wide(new VBox(
                         Styles.label("Its card",
                                 "quiet")),
                         CARD_WIDTH),
-                wide(new VBox(), ADD_WIDTH));
+                Fields.wide(new VBox(), ADD_WIDTH));
         head.getStyleClass().add("here-head");
         return head;
     }
@@ -220,12 +222,5 @@ public final class FoundHere {
         what.setMinWidth(0);
         HBox.setHgrow(what, Priority.ALWAYS);
         return what;
-    }
-
-    private static <T extends Region> T wide(T node, double width) {
-        node.setMinWidth(width);
-        node.setPrefWidth(width);
-        node.setMaxWidth(width);
-        return node;
     }
 }

@@ -3,6 +3,7 @@ package rombix.app.view.window;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import javafx.animation.KeyFrame;
 import javafx.animation.Timeline;
@@ -123,7 +124,7 @@ public final class PanelsWindow {
         }
 
         private String id(Panel.Control c) {
-            return "stand-in-" + (panel.title().split(",")[0] + "-" + c.id()).toLowerCase(java.util.Locale.ROOT)
+            return "stand-in-" + (panel.title().split(",")[0] + "-" + c.id()).toLowerCase(Locale.ROOT)
                     .replaceAll("[^a-z0-9]+", "-");
         }
 
