@@ -27,7 +27,7 @@ public final class Fixtures {
     }
 
     /**
-     * Adds fixtures one behind the other, each at the first place with room for it, from a slot on.
+     * Adds fixtures one behind the other from a slot on, whatever stands there already.
      *
      * @param count how many; where there are several they are numbered
      */

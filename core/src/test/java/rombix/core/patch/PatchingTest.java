@@ -23,6 +23,11 @@ import rombix.core.card.Output;
 import rombix.core.card.Protocol;
 import rombix.core.card.Twin;
 import rombix.core.card.Twin.Readings;
+import rombix.core.chain.Arg;
+import rombix.core.chain.Chain;
+import rombix.core.chain.GearStep;
+import rombix.core.engine.Known;
+import rombix.core.forecast.Opposite;
 import rombix.core.store.CardLibrary;
 import rombix.core.value.Value;
 
@@ -34,9 +39,13 @@ class PatchingTest {
     }
 
     private static Twin twin(String card, Fixture... fixtures) {
+        return rig(card, fixtures).twin("lamps").orElseThrow();
+    }
+
+    private static Rig rig(String card, Fixture... fixtures) {
         Gear gear = new Gear("lamps", "Lamps", card, new Gear.Link(Protocol.of("dmx"), "127.0.0.1:1", Map.of()), Map
                 .of(), List.of(fixtures), Map.of());
-        return Rig.of(Board.empty("b").withGear(List.of(gear)), CARDS).twin("lamps").orElseThrow();
+        return Rig.of(Board.empty("b").withGear(List.of(gear)), CARDS);
     }
 
     private static Order order(Twin twin, String command, Map<String, Value> args) {
@@ -86,6 +95,14 @@ class PatchingTest {
         assertThat(order.packets()).extracting(Order.Outgoing::address).containsExactly("1 33", "1 35");
         assertThat(order.changes()).containsOnly(Map.entry("pan-16/spot", Value.of(-270)), Map.entry("tilt-16/spot",
                 Value.of(135)));
+        Known known = new Known(Map.of("lamps", Map.of("pan-16/spot", Value.of(10), "tilt-16/spot", Value.of(20))), Map
+                .of(), Map.of());
+        Chain opposite = Opposite.of(rig("lamps", new Fixture("spot", "Spot", "moving-spot", 1, 33)), known, Chain.of(
+                new GearStep.Do("lamps", aim,
+                        Map.of(aim, Value.of("spot"), "pan", Value.of(-270), "tilt", Value.of(135)))),
+                "press").chain();
+        assertThat(opposite.steps()).singleElement().isInstanceOfSatisfying(GearStep.Do.class, d -> assertThat(d.with())
+                .containsEntry("pan", Arg.of(10)).containsEntry("tilt", Arg.of(20)));
         // A reading of one of them is reached by the command that moves it alone.
         assertThat(lamps.toReach("pan-16/spot", Value.of(5)).orElseThrow().command().id()).isEqualTo("pan-16");
     }
