@@ -75,7 +75,11 @@ final class Signals implements Trial {
         }
         ends.clear();
         new ProcessBuilder("kill", "-" + signal, String.valueOf(press.pid())).start().waitFor();
-        press.waitFor();
+        if (!press.waitFor(PATIENCE_NANOS, TimeUnit.NANOSECONDS)) {
+            press.destroyForcibly();
+            budget.breach("SIG" + signal + " did not end it");
+            return;
+        }
         Map<String, Integer> released = released(ends);
         for (until = System.nanoTime() + PATIENCE_NANOS / 4; released.containsValue(0) && System.nanoTime()
                 - until < 0; released = released(ends)) {

@@ -5,6 +5,7 @@ import static org.awaitility.Awaitility.await;
 
 import java.io.File;
 import java.io.IOException;
+import java.lang.ProcessBuilder.Redirect;
 import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
@@ -15,6 +16,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
@@ -191,9 +193,17 @@ class EndOfShowTest {
         return show.known().statuses().getOrDefault(gear, Status.UNTRIED).phase();
     }
 
+    /** Starts a command that hears SIGINT even where this process was started in the background, which ignores it. */
+    private static List<String> signalsRestored() throws IOException {
+        List<String> restored = List.of("env", "--default-signal=INT");
+        Process tried = new ProcessBuilder(restored).redirectErrorStream(true).redirectOutput(Redirect.DISCARD).start();
+        return tried.onExit().join().exitValue() == 0 ? restored : List.of();
+    }
+
     /** A command line in a process of its own, with the stand-ins of this one for gear. */
     private Process rombix(StandIns gear, String... args) throws IOException {
-        List<String> command = new java.util.ArrayList<>(List.of(ProcessHandle.current().info().command().orElseThrow(),
+        List<String> command = new java.util.ArrayList<>(signalsRestored());
+        command.addAll(List.of(ProcessHandle.current().info().command().orElseThrow(),
                 "--enable-native-access=ALL-UNNAMED", "-Duser.home=" + folder, "-cp", System.getProperty(
                         "java.class.path"),
                 "rombix.app.Main"));
@@ -221,10 +231,14 @@ class EndOfShowTest {
                 600_000, StepOptions.PLAIN, Map.of()))));
         try (StandIns gear = StandIns.onFreePorts()) {
             Process press = rombix(gear, "press", board.toString(), "awhile");
-            soon(() -> gear.studio().streaming() && gear.house().state("house/lock/gate").orElse("").equals("UNLOCKED")
-                    && gear.chat().has('m'));
-            new ProcessBuilder("kill", "-" + signal, String.valueOf(press.pid())).start().waitFor();
-            press.waitFor();
+            try {
+                soon(() -> gear.studio().streaming() && gear.house().state("house/lock/gate").orElse("").equals(
+                        "UNLOCKED") && gear.chat().has('m'));
+                new ProcessBuilder("kill", "-" + signal, String.valueOf(press.pid())).start().waitFor();
+                assertThat(press.waitFor(30, TimeUnit.SECONDS)).as("it ends on SIG" + signal).isTrue();
+            } finally {
+                press.destroyForcibly().waitFor();
+            }
             assertThat(gear.studio().streaming()).isFalse();
             assertThat(gear.house().state("house/lock/gate")).hasValue("LOCKED");
             soon(() -> !gear.chat().has('m'));

@@ -3,10 +3,8 @@ package rombix.links.link;
 import java.io.IOException;
 import java.net.SocketTimeoutException;
 import java.util.List;
-import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
-import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
@@ -29,7 +27,6 @@ public final class Talk implements Link {
     public static final String WAIT = "wait";
     private static final int MISSED = 2;
     private static final long GREETER_MILLIS = 1000;
-    private static final int MOST_WAITING = 1000;
     private static final long POLL_ANSWER_MILLIS = 2000;
 
     /** A connection. {@code write} and {@code read} are called on one thread at a time each. */
@@ -64,15 +61,11 @@ public final class Talk implements Link {
         }
     }
 
-    /** @param done takes what became of it: null where it is done, else why not */
-    private record Job(List<Order.Outgoing> packets, long atNanos, Consumer<@Nullable String> done) {
-    }
-
     private final GearReport report;
     private final GearPlaces places;
     private final Dialer dialer;
     private final Replies replies;
-    private final BlockingQueue<Job> queue = new LinkedBlockingQueue<>(MOST_WAITING);
+    private final Waiting queue = new Waiting();
     private final Connected<Wire> connected;
     private final Loop writer;
     private final Polls polls;
@@ -131,7 +124,10 @@ public final class Talk implements Link {
         }
         wire = null;
         boolean over = why == null && left == null && dialer.keptMillis() > 0 && open.isDone();
-        replies.end(over ? "it ended the connection before it answered" : "the connection broke");
+        IOException reason = left;
+        replies.end(over
+                ? "it ended the connection before it answered"
+                : reason == null ? "the connection broke" : String.valueOf(reason.getMessage()));
         joined(greeter); // What it was refused with is why it ended.
         open = new CompletableFuture<>();
         if (over) {
@@ -158,7 +154,7 @@ public final class Talk implements Link {
         try {
             for (Order.Outgoing packet : report.twin().greeting()) {
                 report.said("greeting", packet);
-                say(to, packet, false);
+                say(to, packet, false, false);
             }
             report.ready();
             open.complete(to);
@@ -213,7 +209,7 @@ public final class Talk implements Link {
     }
 
     private void write() throws InterruptedException {
-        Job job = queue.take();
+        Waiting.Job job = queue.take();
         try {
             work(job);
         } catch (InterruptedException e) {
@@ -222,7 +218,7 @@ public final class Talk implements Link {
         }
     }
 
-    private void work(Job job) throws InterruptedException {
+    private void work(Waiting.Job job) throws InterruptedException {
         Wire to = reached();
         if (to == null) {
             job.done().accept("is not connected");
@@ -235,7 +231,7 @@ public final class Talk implements Link {
         CompletableFuture<Void> answered = CompletableFuture.completedFuture(null);
         try {
             for (int i = 0; i < job.packets().size(); i++) {
-                answered = say(to, job.packets().get(i), i == job.packets().size() - 1);
+                answered = say(to, job.packets().get(i), i == job.packets().size() - 1, job.question());
             }
         } catch (IOException | IllegalArgumentException e) {
             job.done().accept(String.valueOf(e.getMessage()));
@@ -258,9 +254,14 @@ public final class Talk implements Link {
         }
     }
 
-    /** Sends a packet, and waits for its answer where nothing may go out before it has come. */
-    private CompletableFuture<Void> say(Wire to, Order.Outgoing packet, boolean last) throws IOException,
-            InterruptedException {
+    /**
+     * Sends a packet, and waits for its answer where nothing may go out before it has come.
+     *
+     * @param question whether it is a poll: then an order that comes meanwhile ends the wait, and the answer is still
+     *            taken when it comes
+     */
+    private CompletableFuture<Void> say(Wire to, Order.Outgoing packet, boolean last, boolean question)
+            throws IOException, InterruptedException {
         Order.Outgoing made = places.made(packet);
         boolean waits = made.reply() != null;
         CompletableFuture<Void> answer = waits
@@ -274,7 +275,14 @@ public final class Talk implements Link {
                 throw new IOException("the connection broke", e);
             }
         }
-        if (waits && !(last && Replies.byItself(made))) {
+        if (question) {
+            answer.whenComplete((_, e) -> unanswered(e));
+            try {
+                CompletableFuture.anyOf(answer, queue.ordered()).get();
+            } catch (ExecutionException e) {
+                throw new IOException(words(e), e);
+            }
+        } else if (waits && !(last && Replies.byItself(made))) {
             try {
                 answer.get();
             } catch (ExecutionException e) {
@@ -307,7 +315,7 @@ public final class Talk implements Link {
     private CompletableFuture<?> asked(Order.Outgoing question) {
         CompletableFuture<Void> answer = new CompletableFuture<>();
         boolean there = open.isDone() || dialer.keptMillis() > 0 && report.phase() == Phase.READY;
-        if (!there || !queue.offer(new Job(List.of(question), System.nanoTime(), fault -> {
+        if (!there || !queue.offer(new Waiting.Job(List.of(question), true, System.nanoTime(), fault -> {
             if (fault == null) {
                 answer.complete(null);
             } else {
@@ -331,7 +339,7 @@ public final class Talk implements Link {
         };
         if (writer.closed()) {
             done.accept("was closed");
-        } else if (!queue.offer(new Job(order.packets(), System.nanoTime(), done))) {
+        } else if (!queue.offer(new Waiting.Job(order.packets(), false, System.nanoTime(), done))) {
             done.accept("has too many orders waiting");
         }
     }
@@ -348,8 +356,6 @@ public final class Talk implements Link {
         writer.close();
         leave(new IOException("was closed"));
         replies.end("was closed");
-        for (Job job = queue.poll(); job != null; job = queue.poll()) {
-            job.done().accept("was closed");
-        }
+        queue.drain().forEach(job -> job.done().accept("was closed"));
     }
 }
