@@ -80,16 +80,24 @@ class FirstMinutesTest {
         await().until(what);
     }
 
-    private void click(String id) {
-        soon(() -> find(id) != null);
-        Point2D middle = Session.onInterface(() -> {
+    private static Point2D middle(String id) {
+        return Session.onInterface(() -> {
             Node node = find(id);
             node.getScene().getRoot().applyCss();
             node.getScene().getRoot().layout();
             Bounds b = node.localToScreen(node.getBoundsInLocal());
             return new Point2D(b.getCenterX(), b.getCenterY());
         });
-        robot.robotContext().getMouseRobot().moveNoWait(middle);
+    }
+
+    private void click(String id) {
+        soon(() -> find(id) != null);
+        soon(() -> { // A window that was only just opened may still be finding its layout.
+            Point2D before = middle(id);
+            WaitForAsyncUtils.waitForFxEvents(2);
+            return before.equals(middle(id));
+        });
+        robot.robotContext().getMouseRobot().moveNoWait(middle(id));
         robot.press(MouseButton.PRIMARY).release(MouseButton.PRIMARY);
         actions++;
     }

@@ -15,6 +15,8 @@ import rombix.links.link.Target;
  * computer that Rombix runs on; at HOST:PORT the stand-in of one.
  */
 public final class Desktop extends LinkType {
+    /** What windows of Rombix tell the desktop of whose they are: nothing is typed or clicked there. */
+    public static final String WINDOW_CLASS = "Rombix";
     private static final String HERE = "here";
 
     public Desktop() {

@@ -96,14 +96,17 @@ final class Doings {
     }
 
     private static void pointer() {
-        ALL.put("pointer click", (a, _, h, _) -> h.click(a.text(0), (int) a.number(1), a.place(2), a.flag(3)));
-        ALL.put("pointer down", (a, _, h, _) -> h.hold(a.text(0), a.place(1)));
-        ALL.put("pointer up", (a, _, h, _) -> h.release(a.text(0), a.place(1)));
-        ALL.put("pointer move", (a, _, h, _) -> h.move(a.place(0)));
-        ALL.put("pointer by", (a, _, h, _) -> h.moveBy((int) a.number(0), (int) a.number(1)));
-        ALL.put("pointer roll", (a, _, h, _) -> h.roll((int) a.number(0), (int) a.number(1)));
-        ALL.put("pointer drag", (a, _, h, _) -> h.drag(a.place(0), a.place(1), a.text(2), a.number(3), a.flag(4)));
-        ALL.put("pointer wheel", (a, _, h, _) -> h.wheel(a.text(0), (int) a.number(1), a.place(2)));
+        ALL.put("pointer click",
+                (a, _, h, _) -> h.pointer().click(a.text(0), (int) a.number(1), a.place(2), a.flag(3), a.flag(4)));
+        ALL.put("pointer down", (a, _, h, _) -> h.pointer().hold(a.text(0), a.place(1), a.flag(2)));
+        ALL.put("pointer up", (a, _, h, _) -> h.pointer().release(a.text(0), a.place(1)));
+        ALL.put("pointer move", (a, _, h, _) -> h.pointer().move(a.place(0)));
+        ALL.put("pointer by", (a, _, h, _) -> h.pointer().moveBy((int) a.number(0), (int) a.number(1)));
+        ALL.put("pointer roll", (a, _, h, _) -> h.pointer().roll((int) a.number(0), (int) a.number(1)));
+        ALL.put("pointer drag",
+                (a, _, h, _) -> h.pointer().drag(a.place(0), a.place(1), a.text(2), a.number(3), a.flag(4), a.flag(5)));
+        ALL.put("pointer wheel",
+                (a, _, h, _) -> h.pointer().wheel(a.text(0), (int) a.number(1), a.place(2), a.flag(3)));
     }
 
     private static void windows() {

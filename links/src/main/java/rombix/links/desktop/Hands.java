@@ -12,11 +12,8 @@ import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rombix.core.computer.Keys;
-import rombix.core.computer.Place;
 import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
-import rombix.links.desktop.Machine.Box;
-import rombix.links.desktop.Machine.Point;
 import rombix.links.desktop.Machine.Window;
 import rombix.links.link.Keyring;
 
@@ -27,7 +24,6 @@ import rombix.links.link.Keyring;
 @OwnedBy(Owner.LINK)
 final class Hands {
     private static final long TAP_MILLIS = 10;
-    private static final long DOUBLE_MILLIS = 60;
     private static final long FRAME_MILLIS = 10;
     private static final long FRONT_MILLIS = 1500;
 
@@ -39,6 +35,8 @@ final class Hands {
     private final HeldFile file;
     private final Keyring keyring;
     private final Eyes eyes;
+    private final Aim aim;
+    private final PointerHand pointer;
     /** What we hold down: keys, and buttons of the pointer as {@code button left}. */
     private final Set<String> held = new LinkedHashSet<>();
     private final Map<String, Sticky> sticky = new LinkedHashMap<>();
@@ -52,6 +50,8 @@ final class Hands {
     Hands(Machine machine, Eyes eyes, @Nullable Path kept, Keyring keyring) {
         this.machine = machine;
         this.eyes = eyes;
+        this.aim = new Aim(machine, eyes);
+        this.pointer = new PointerHand(machine, this, aim);
         this.keyring = keyring;
         this.file = new HeldFile(kept);
         file.found().reversed().forEach(this::up);
@@ -59,6 +59,19 @@ final class Hands {
 
     Eyes eyes() {
         return eyes;
+    }
+
+    PointerHand pointer() {
+        return pointer;
+    }
+
+    /** Whether we hold a key, or a button of the pointer as {@code button left}. */
+    boolean holds(String what) {
+        return held.contains(what);
+    }
+
+    boolean holdsButton() {
+        return held.stream().anyMatch(h -> h.startsWith("button "));
     }
 
     /** Whether what is being done was ended. From any thread. */
@@ -93,7 +106,7 @@ final class Hands {
         }
     }
 
-    private void down(String what) throws Unable {
+    void down(String what) throws Unable {
         held.add(what);
         file.keep(held); // Before it is so: whoever is killed now is followed by one who lets go.
         if (what.startsWith("button ")) {
@@ -103,7 +116,7 @@ final class Hands {
         }
     }
 
-    private void up(String what) {
+    void up(String what) {
         try {
             if (what.startsWith("button ")) {
                 machine.button(what.substring("button ".length()), false);
@@ -133,6 +146,7 @@ final class Hands {
     }
 
     void press(List<String> chord, int times, long pace) throws Unable, Stopped {
+        aim.keyboard();
         clear();
         for (int i = 0; i < times; i++) {
             if (i > 0) {
@@ -142,8 +156,10 @@ final class Hands {
             try {
                 for (String key : chord) {
                     if (!held.contains(key)) {
-                        own.push(key);
-                        down(key);
+                        aim.keys(() -> {
+                            own.push(key);
+                            down(key);
+                        });
                     }
                 }
                 pause(TAP_MILLIS);
@@ -154,11 +170,20 @@ final class Hands {
         done();
     }
 
-    void hold(List<String> chord) throws Unable {
-        for (String key : chord) {
-            if (!held.contains(key)) {
-                down(key);
+    /** Holds keys down. Modifiers alone may be held in front of Rombix, too: they do nothing by themselves. */
+    void hold(List<String> chord) throws Unable, Stopped {
+        boolean modifiers = chord.stream().allMatch(Keys::modifier);
+        try {
+            for (String key : chord) {
+                if (!held.contains(key) && modifiers) {
+                    down(key);
+                } else if (!held.contains(key)) {
+                    aim.keys(() -> down(key));
+                }
             }
+        } catch (Unable | Stopped e) {
+            release(chord);
+            throw e;
         }
     }
 
@@ -184,16 +209,15 @@ final class Hands {
     }
 
     void type(String text, long pace) throws Unable, Stopped {
-        if (machine.own()) {
-            throw new Unable("Rombix itself is in front, so nothing is typed: name the application in the step");
-        }
+        aim.keyboard();
         clear();
         int[] all = text.replace("\r\n", "\n").codePoints().toArray();
         for (int i = 0; i < all.length; i++) {
             if (i > 0) {
                 pause(pace);
             }
-            machine.type(all[i]);
+            int next = all[i];
+            aim.keys(() -> machine.type(next));
         }
         done();
     }
@@ -208,7 +232,7 @@ final class Hands {
     }
 
     /** Something was pressed, clicked or typed: what held a modifier for that alone lets go. */
-    private void done() {
+    void done() {
         new ArrayList<>(sticky.entrySet()).forEach(s -> {
             if (s.getValue().next()) {
                 up(s.getKey());
@@ -242,117 +266,14 @@ final class Hands {
         });
     }
 
-    /** The pixel where a place is now. */
-    private Point at(Place place) throws Unable, Stopped {
-        return eyes.at(place, this::pause).getFirst();
-    }
-
-    void click(String button, int times, Place place, boolean back) throws Unable, Stopped {
-        Point before = machine.pointer();
-        for (Point at : eyes.at(place, this::pause)) {
-            if (!(place instanceof Place.Here)) {
-                machine.move(at);
-            }
-            click(button, times);
-        }
-        done();
-        if (back) {
-            machine.move(before);
-        }
-    }
-
-    private void click(String button, int times) throws Unable, Stopped {
-        for (int i = 0; i < times; i++) {
-            if (i > 0) {
-                pause(DOUBLE_MILLIS);
-            }
-            down("button " + button);
-            try {
-                pause(TAP_MILLIS);
-            } finally {
-                up("button " + button);
-            }
-        }
-    }
-
-    void move(Place place) throws Unable, Stopped {
-        if (!(place instanceof Place.Here)) {
-            machine.move(at(place));
-        }
-    }
-
-    /** Moves the pointer by so many pixels, to the right and up. */
-    void moveBy(int across, int up) throws Unable {
-        Point now = machine.pointer();
-        machine.move(new Point(now.x() + across, now.y() - up));
-    }
-
-    /** Turns the wheel by so many notches, to the right and up. */
-    void roll(int across, int up) throws Unable, Stopped {
-        if (up != 0) {
-            wheel(up > 0 ? "up" : "down", Math.abs(up), Place.HERE);
-        }
-        if (across != 0) {
-            wheel(across > 0 ? "right" : "left", Math.abs(across), Place.HERE);
-        }
-    }
-
-    void hold(String button, Place place) throws Unable, Stopped {
-        move(place);
-        down("button " + button);
-    }
-
-    void release(String button, Place place) throws Unable, Stopped {
-        if (held.contains("button " + button)) {
-            try {
-                move(place);
-            } finally {
-                up("button " + button);
-            }
-        }
-    }
-
-    void drag(Place from, Place to, String button, long millis, boolean back) throws Unable, Stopped {
-        Point before = machine.pointer();
-        Point start = at(from);
-        Point end = at(to);
-        machine.move(start);
-        pause(TAP_MILLIS);
-        down("button " + button);
-        try {
-            long began = System.nanoTime();
-            for (double part = 0; part < 1;) {
-                pause(FRAME_MILLIS);
-                part = millis <= 0 ? 1 : Math.min(1, (System.nanoTime() - began) / (millis * 1e6));
-                machine.move(new Point((int) Math.round(start.x() + part * (end.x() - start.x())), (int) Math.round(
-                        start.y() + part * (end.y() - start.y()))));
-            }
-            pause(TAP_MILLIS);
-        } finally {
-            up("button " + button);
-        }
-        done();
-        if (back) {
-            machine.move(before);
-        }
-    }
-
-    void wheel(String way, int clicks, Place place) throws Unable, Stopped {
-        move(place);
-        for (int i = 0; i < clicks; i++) {
-            machine.wheel(way);
-            pause(FRAME_MILLIS);
-        }
-        done();
-    }
-
     /** Brings a window to the front and waits until it is there. Gives back what was there before. */
     Optional<Window> bring(Window window) throws Unable, Stopped {
         Optional<Window> before = machine.front();
         if (before.isEmpty() || before.get().id() != window.id()) {
             machine.bring(window);
             long until = System.nanoTime() + FRONT_MILLIS * 1_000_000L;
-            while (machine.front().filter(w -> w.id() == window.id()).isEmpty()) {
+            while (machine.front().filter(w -> w.id() == window.id()).isEmpty() || machine.own() != machine.own(
+                    window)) {
                 if (System.nanoTime() - until > 0) {
                     throw new Unable("“" + window.title() + "” did not come to the front");
                 }
@@ -362,13 +283,8 @@ final class Hands {
         return before;
     }
 
-    /** Something that is done in front of an application. */
-    interface Doing {
-        void now() throws Unable, Stopped;
-    }
-
     /** Does something in front of an application, or of whatever is in front where that is blank. */
-    void before(String application, boolean back, Doing what) throws Unable, Stopped {
+    void before(String application, boolean back, Machine.Deed what) throws Unable, Stopped {
         if (application.isBlank()) {
             what.now();
             return;

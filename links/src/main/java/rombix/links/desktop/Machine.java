@@ -43,6 +43,11 @@ interface Machine extends AutoCloseable {
         void stop();
     }
 
+    /** Something that is done to it. */
+    interface Deed {
+        void now() throws Unable, Stopped;
+    }
+
     /** What it cannot do, by the first word of the message that asks for it, with why and what to do. */
     Map<String, String> unable();
 
@@ -90,8 +95,41 @@ interface Machine extends AutoCloseable {
     /** What is to be seen in a part of its screens. */
     Pixels picture(Box part) throws Unable;
 
-    /** Whether the window that has the keyboard is Rombix's own. */
+    /** Whether keys would go to a window of Rombix now: of this process, or of another one. */
     default boolean own() {
+        return front().filter(this::own).isPresent();
+    }
+
+    /** Whether a window is one of Rombix: of this process, or of another one. */
+    default boolean own(Window window) {
+        return false;
+    }
+
+    /** The window that gets a click at a point; empty where there is none, or the system does not tell. */
+    default Optional<Window> at(Point point) {
+        return windows().stream().filter(w -> w.box().holds(point.x(), point.y())).findFirst();
+    }
+
+    /** Whether a window would get a click at a point. */
+    default boolean topmost(Window window, Point point) {
+        return at(point).filter(w -> w.id() == window.id()).isPresent();
+    }
+
+    /** Whether a window is not shown on the present desktop. */
+    default boolean minimised(Window window) {
+        return false;
+    }
+
+    /**
+     * Does something while no other program can change what is in front and what covers what. Only calls of this machine
+     * may be made meanwhile. Where the system has no means for it, it is done as it is.
+     */
+    default void still(Deed deed) throws Unable, Stopped {
+        deed.now();
+    }
+
+    /** Whether any hand holds a button of the pointer down. */
+    default boolean buttonDown() {
         return false;
     }
 

@@ -9,6 +9,7 @@ import com.sun.jna.platform.win32.WinDef.HWND;
 import com.sun.jna.platform.win32.WinDef.WORD;
 import com.sun.jna.platform.win32.WinUser;
 import com.sun.jna.platform.win32.WinUser.INPUT;
+import com.sun.jna.ptr.IntByReference;
 import java.awt.AWTException;
 import java.awt.GraphicsDevice;
 import java.awt.GraphicsEnvironment;
@@ -259,6 +260,23 @@ final class RobotMachine extends RealMachine {
     public Optional<Window> front() {
         HWND window = Platform.isWindows() ? User32.INSTANCE.GetForegroundWindow() : null;
         return window == null ? Optional.empty() : Optional.of(of(window));
+    }
+
+    /** Under Windows; macOS tells no program of this kind. */
+    @Override
+    public boolean own(Window window) {
+        IntByReference process = new IntByReference();
+        User32.INSTANCE.GetWindowThreadProcessId(new HWND(new com.sun.jna.Pointer(window.id())), process);
+        return process.getValue() == ProcessHandle.current().pid();
+    }
+
+    @Override
+    public boolean minimised(Window window) {
+        WinUser.WINDOWPLACEMENT placement = new WinUser.WINDOWPLACEMENT();
+        return Platform.isWindows()
+                && User32.INSTANCE.GetWindowPlacement(new HWND(new com.sun.jna.Pointer(window.id())),
+                        placement).booleanValue()
+                && placement.showCmd == WinUser.SW_SHOWMINIMIZED;
     }
 
     private static HWND handle(Window window) throws Unable {

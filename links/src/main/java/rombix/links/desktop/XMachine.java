@@ -27,11 +27,12 @@ final class XMachine extends RealMachine {
     private static final long KEYPAD_FROM = 0xFFAE;
     private static final long KEYPAD_TO = 0xFFB9;
     private static final int NUM_LOCK = X11.Mod2Mask;
-    private static final int BUTTONS = 0x1F00;
+    private static final int BUTTONS = 0x1F00; // Button1Mask to Button5Mask
     private static final Map<String, Integer> BUTTON = Map.of("left", 1, "middle", 2, "right", 3);
     private static final Map<String, Integer> WHEEL = Map.of("up", 4, "down", 5, "left", 6, "right", 7);
 
     private final XServer server;
+    private final XFront top;
     private final X11.XTest test = X11.XTest.INSTANCE;
     /** The key that writes each symbol, and whether it takes Shift. */
     private final Map<Long, Key> keys = new HashMap<>();
@@ -47,6 +48,7 @@ final class XMachine extends RealMachine {
 
     XMachine() throws Unable {
         server = new XServer();
+        top = new XFront(server);
         if (!server.tests()) {
             server.close();
             throw new Unable("this X server lets no program press keys (it has no XTEST extension)");
@@ -287,7 +289,44 @@ final class XMachine extends RealMachine {
 
     @Override
     public boolean own() {
-        return server.front().filter(w -> server.process(w) == ProcessHandle.current().pid()).isPresent();
+        return top.own(top.keyboard());
+    }
+
+    @Override
+    public boolean own(Window window) {
+        return top.own(new X11.Window(window.id()));
+    }
+
+    @Override
+    public Optional<Window> at(Point point) {
+        return top.at(point.x(), point.y());
+    }
+
+    @Override
+    public boolean topmost(Window window, Point point) {
+        return top.topmost(window, point.x(), point.y());
+    }
+
+    @Override
+    public boolean minimised(Window window) {
+        return !top.shown(window);
+    }
+
+    @Override
+    public void still(Deed deed) throws Unable, Stopped {
+        server.more.XGrabServer(server.display);
+        try {
+            deed.now();
+            server.x.XSync(server.display, false);
+        } finally {
+            server.more.XUngrabServer(server.display);
+            server.x.XFlush(server.display);
+        }
+    }
+
+    @Override
+    public boolean buttonDown() {
+        return (state() & BUTTONS) != 0;
     }
 
     @Override

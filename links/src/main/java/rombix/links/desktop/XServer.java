@@ -22,7 +22,7 @@ import rombix.links.desktop.Machine.Window;
 /** A connection to the X server, and what it says of windows (by the conventions of window managers, EWMH). One thread's. */
 @OwnedBy(Owner.LINK)
 final class XServer implements AutoCloseable {
-    private static final int NAMES_UP = 8;
+    static final int NAMES_UP = 8;
     private static final long FROM_A_PAGER = 2;
 
     /** Connections come and go one at a time: the library keeps lists of all of them. */
@@ -32,6 +32,10 @@ final class XServer implements AutoCloseable {
 
     /** What the general bindings lack. */
     interface More extends Library {
+        int XGrabServer(X11.Display display);
+
+        int XUngrabServer(X11.Display display);
+
         int XInitThreads();
 
         int XGetInputFocus(X11.Display display, X11.WindowByReference window, IntByReference revert);
@@ -121,7 +125,7 @@ final class XServer implements AutoCloseable {
         return Optional.empty();
     }
 
-    private Optional<Window> window(X11.Window window) {
+    Optional<Window> window(X11.Window window) {
         String application = text(window, "WM_CLASS", true);
         String title = text(window, "_NET_WM_NAME", false);
         if (title == null) {
@@ -139,15 +143,7 @@ final class XServer implements AutoCloseable {
         return XPicture.of(display, root, part);
     }
 
-    /** The process that a window is of; -1 where it does not say. */
-    long process(Window window) {
-        Pointer pid = property(new X11.Window(window.id()), "_NET_WM_PID");
-        long process = pid == null ? -1 : pid.getNativeLong(0).longValue();
-        free(pid);
-        return process;
-    }
-
-    private Box box(X11.Window window) {
+    Box box(X11.Window window) {
         IntByReference width = new IntByReference();
         IntByReference height = new IntByReference();
         IntByReference left = new IntByReference();
@@ -158,13 +154,13 @@ final class XServer implements AutoCloseable {
         return new Box(left.getValue(), top.getValue(), width.getValue(), height.getValue());
     }
 
-    private X11.@Nullable Window focused() {
+    X11.@Nullable Window focused() {
         X11.WindowByReference at = new X11.WindowByReference();
         more.XGetInputFocus(display, at, new IntByReference());
         return at.getValue();
     }
 
-    private X11.@Nullable Window parent(X11.Window of) {
+    X11.@Nullable Window parent(X11.Window of) {
         X11.WindowByReference top = new X11.WindowByReference();
         X11.WindowByReference parent = new X11.WindowByReference();
         PointerByReference children = new PointerByReference();
@@ -258,7 +254,8 @@ final class XServer implements AutoCloseable {
                 event);
     }
 
-    private @Nullable Pointer property(X11.Window of, String name) {
+    @Nullable
+    Pointer property(X11.Window of, String name) {
         return property(of, name, new NativeLongByReference());
     }
 
@@ -278,7 +275,8 @@ final class XServer implements AutoCloseable {
     }
 
     /** @param second the second of two texts, as a window's class has them */
-    private @Nullable String text(X11.Window of, String name, boolean second) {
+    @Nullable
+    String text(X11.Window of, String name, boolean second) {
         NativeLongByReference count = new NativeLongByReference();
         Pointer data = property(of, name, count);
         if (data == null) {
