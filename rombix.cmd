@@ -2,6 +2,7 @@
 rem Runs Rombix from its sources on Windows: builds what is not built yet, and starts it with a JDK 25 or newer.
 setlocal
 set "home=%~dp0"
+set "built=%home%app\target\launch.in"
 set "args=%home%app\target\launch.args"
 set "java=java"
 if defined JAVA_HOME set "java=%JAVA_HOME%\bin\java"
@@ -11,9 +12,9 @@ if defined JAVA_HOME set "java=%JAVA_HOME%\bin\java"
 )
 rem Built already, and no source newer than that?
 set "stale=1"
-if exist "%args%" (
+if exist "%built%" (
     set "stale="
-    for /f "delims=" %%f in ('powershell -NoProfile -Command "$t=(Get-Item $env:args).LastWriteTime; Get-ChildItem -Recurse -File (Join-Path $env:home '*\src\main'),(Join-Path $env:home 'demo') | Where-Object LastWriteTime -gt $t | Select-Object -First 1 -ExpandProperty FullName"') do set "stale=1"
+    for /f "delims=" %%f in ('powershell -NoProfile -Command "$t=(Get-Item $env:built).LastWriteTime; Get-ChildItem -Recurse -File (Join-Path $env:home '*\src\main'),(Join-Path $env:home 'demo') | Where-Object LastWriteTime -gt $t | Select-Object -First 1 -ExpandProperty FullName"') do set "stale=1"
 )
 if defined stale (
     echo Building Rombix; this is done once. 1>&2
@@ -21,5 +22,7 @@ if defined stale (
     call mvn -q -B -DskipTests package || (popd & echo The build failed. 1>&2 & exit /b 1)
     popd
 )
+rem The folder that this script stands in now: a clone may have been moved, or copied.
+powershell -NoProfile -Command "(Get-Content -Raw $env:built).Replace('@home@', $env:home.TrimEnd('\').Replace('\', '/')) | Set-Content -NoNewline $env:args"
 "%java%" @"%args%" %ROMBIX_JAVA_OPTS% rombix.app.Main %*
 exit /b %errorlevel%

@@ -36,7 +36,7 @@ final class Still implements Player {
     }
 
     @Override
-    public void mode(Workbench.Mode mode) {
+    public void mode(Workbench.Mode mode, boolean starts) {
     }
 
     @Override

@@ -6,6 +6,7 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
+import rombix.app.show.Session;
 import rombix.core.board.Button;
 import rombix.core.board.Rig;
 import rombix.core.board.State;
@@ -32,7 +33,7 @@ final class ChainArgs {
     @Option(names = "--at", paramLabel = "GEAR=HOST:PORT", description = "Reach a gear at another address than the board's, and ask for its readings.")
     private Map<String, String> at = new LinkedHashMap<>();
 
-    @Option(names = "--live", description = "Ask the board's gear for its readings first.")
+    @Option(names = "--live", description = "Start from what the Rombix that has the board open knows; where none has, ask the gear for its readings first.")
     private boolean live;
 
     @Option(names = "--stand-ins", description = "Start stand-ins for the gear, and ask them.")
@@ -45,8 +46,18 @@ final class ChainArgs {
         }
     }
 
-    /** Reads the board, asks the gear where that is wanted, and finds the chain. */
-    Chosen choose() throws BadFile, BadCall, java.io.IOException, InterruptedException {
+    /**
+     * Finds the chain. The board, and what is known of its gear, is that of the Rombix that has it open; else it is read, and
+     * the gear asked where that is wanted.
+     */
+    Chosen choose(Playing.Stage stage) throws BadFile, BadCall, java.io.IOException, InterruptedException {
+        Session open = stage.session();
+        if (open != null) {
+            Rig rig = Session.onInterface(() -> open.window().bench().rig());
+            Button chosen = GearAccess.button(rig, board, button);
+            Known known = open.show().known();
+            return new Chosen(rig, known, chosen, state(chosen, known), gesture);
+        }
         Rig rig = BoardFile.read(board);
         Button chosen = GearAccess.button(rig, board, button);
         Known known = Known.NOTHING;
@@ -71,6 +82,6 @@ final class ChainArgs {
             throw new BadCall("“%s” has no state “%s”; it has %s".formatted(of.name(), state, of.states().stream().map(
                     State::id).toList()));
         }
-        return of.states().getFirst();
+        return of.states().get(Math.min(known.states().getOrDefault(of.id(), 0), of.states().size() - 1));
     }
 }

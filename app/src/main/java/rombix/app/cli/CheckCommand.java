@@ -11,7 +11,10 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
+import rombix.app.show.Session;
+import rombix.app.view.common.Checking;
 import rombix.core.check.Check;
+import rombix.core.engine.Known;
 import rombix.core.check.Finding;
 import rombix.core.store.BoardFile;
 import tools.jackson.databind.json.JsonMapper;
@@ -19,6 +22,7 @@ import tools.jackson.databind.json.JsonMapper;
 /** Says what is wrong with a board. */
 @Command(name = "check", mixinStandardHelpOptions = true, description = {
         "Checks a board: one finding per line, with its place and what to do.",
+        "Whether gear can be reached is not tried; only its address is looked at. A Rombix that has the board open says what gear lists.",
         "Exit code: 0 no findings, 1 findings, 2 the file is not a board."})
 final class CheckCommand implements Callable<Integer> {
     @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
@@ -29,11 +33,19 @@ final class CheckCommand implements Callable<Integer> {
 
     @Spec
     private CommandSpec spec = CommandSpec.create();
+    private final Playing.Stage stage;
+
+    CheckCommand(Playing.Stage stage) {
+        this.stage = stage;
+    }
 
     @Override
     public Integer call() throws Exception {
         BoardFile.Draft draft = BoardFile.draft(board);
-        List<Finding> findings = Check.of(draft.rig());
+        Session open = stage.session();
+        Known known = open == null ? Known.NOTHING : open.show().known();
+        List<Finding> findings = Check.of(draft.rig(),
+                new Checking(g -> known.readings().getOrDefault(g, Map.of())::get));
         PrintWriter out = spec.commandLine().getOut();
         JsonMapper mapper = JsonMapper.builder().build();
         for (Finding f : findings) {

@@ -55,7 +55,8 @@ final class DemoCommand implements Callable<Integer> {
         OpenCommand.run(lines, new OpenCommand.Wanted(board, StandIns.elsewhere(), forMillis, live, true, new Allow()),
                 () -> {
                     gear[0] = started(starting);
-                    System.out.println("The demo board is " + board + "; its stand-ins run: " + gear[0].addresses());
+                    System.out.println("The demo board is " + board + ". Its stand-ins run:");
+                    StandInsCommand.table(gear[0]).forEach(line -> System.out.println("  " + line));
                 }, session -> {
                     BoothWindow.beside(gear[0].booth(), session.window().scene());
                     if (panels) {

@@ -23,7 +23,8 @@ import tools.jackson.databind.json.JsonMapper;
 /** Says what a press will do, without telling the gear anything. */
 @Command(name = "forecast", mixinStandardHelpOptions = true, description = {
         "Forecasts a press: when each step runs, what each reading will be, the odds, and clashes.",
-        "Nothing is sent. With --stand-ins or --live it starts from the gear's present readings; otherwise they are unknown."})
+        "Nothing is sent. With --stand-ins or --live it starts from the gear's present readings; otherwise they are unknown.",
+        "With --live, a Rombix that has the board open says what it knows; else the gear is asked."})
 final class ForecastCommand implements Callable<Integer> {
     @Mixin
     private ChainArgs chain = new ChainArgs();
@@ -44,13 +45,18 @@ final class ForecastCommand implements Callable<Integer> {
 
     @Spec
     private CommandSpec spec = CommandSpec.create();
+    private final Playing.Stage stage;
+
+    ForecastCommand(Playing.Stage stage) {
+        this.stage = stage;
+    }
 
     @Override
     public Integer call() throws Exception {
         if (runs < 1) {
             throw new BadCall("--runs takes a whole number from 1");
         }
-        ChainArgs.Chosen of = chain.choose();
+        ChainArgs.Chosen of = chain.choose(stage);
         Forecast forecast = Forecaster.of(of.rig(), of.known(), ZonedDateTime.now(), of.button().id(), of.chain(), of
                 .gesture().id(), runs, seed);
         StepWords words = new StepWords(of.rig(), g -> id -> of.known().readings().getOrDefault(g, Map.of()).get(id));

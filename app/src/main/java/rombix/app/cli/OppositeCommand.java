@@ -28,10 +28,15 @@ final class OppositeCommand implements Callable<Integer> {
 
     @Spec
     private CommandSpec spec = CommandSpec.create();
+    private final Playing.Stage stage;
+
+    OppositeCommand(Playing.Stage stage) {
+        this.stage = stage;
+    }
 
     @Override
     public Integer call() throws Exception {
-        ChainArgs.Chosen of = chain.choose();
+        ChainArgs.Chosen of = chain.choose(stage);
         Opposite opposite = Opposite.of(of.rig(), of.known(), of.chain(), of.gesture().id());
         StepWords words = new StepWords(of.rig(), g -> id -> of.known().readings().getOrDefault(g, Map.of()).get(id));
         PrintWriter out = spec.commandLine().getOut();

@@ -16,6 +16,7 @@ import rombix.app.show.Session;
 import rombix.app.show.Show;
 import rombix.core.board.Button;
 import rombix.core.board.Rig;
+import rombix.core.chain.Gesture;
 import rombix.core.engine.Event;
 import rombix.core.engine.Happening;
 import rombix.core.store.BadFile;
@@ -135,13 +136,13 @@ final class Playing implements AutoCloseable {
             return null;
         }));
         if (gear != null) {
-            untilRested(taken, follower);
+            untilRested(taken, button, follower);
         } else {
-            untilEnded(taken, button, follower);
+            untilEnded(taken, button, event instanceof Event.Perform p && p.gesture() == Gesture.PRESS, follower);
         }
     }
 
-    private void untilRested(Happening taken, Follower follower) throws InterruptedException {
+    private void untilRested(Happening taken, Button button, Follower follower) throws InterruptedException {
         boolean begun = false;
         boolean all = false;
         while (true) {
@@ -151,19 +152,23 @@ final class Playing implements AutoCloseable {
             }
             begun |= h instanceof Happening.Started;
             all |= h == taken;
-            follower.happened(h);
+            if (!(h instanceof Happening.Faulted f) || f.button().equals(button.id())) {
+                follower.happened(h);
+            }
         }
     }
 
-    private void untilEnded(Happening taken, Button button, Follower follower) throws InterruptedException {
+    private void untilEnded(Happening taken, Button button, boolean taps, Follower follower)
+            throws InterruptedException {
         Map<Long, Boolean> runs = new LinkedHashMap<>();
         boolean all = false;
         boolean onItsWay = false;
-        while (!all || runs.containsValue(true) || onItsWay) {
+        boolean held = false; // By this press, which is released in its time.
+        while (!all || runs.containsValue(true) || onItsWay || held) {
             Happening h = happenings.take();
             boolean ours = switch (h) {
                 case Happening.Started s -> {
-                    if (s.button().equals(button.id()) && (!all || s.source().equals("stopped"))) {
+                    if (s.button().equals(button.id()) && (!all || held || s.source().equals("stopped"))) {
                         runs.put(s.run(), true);
                     }
                     yield false;
@@ -173,12 +178,15 @@ final class Playing implements AutoCloseable {
                     yield false;
                 }
                 case Happening.Shows s -> {
-                    onItsWay = s.button().equals(button.id()) ? s.onItsWay() >= 0 : onItsWay;
+                    boolean its = s.button().equals(button.id());
+                    onItsWay = its ? s.onItsWay() >= 0 : onItsWay;
+                    held = its && taps ? s.held() : held;
                     yield false;
                 }
                 case Happening.Ran r -> runs.containsKey(r.line().run());
                 case Happening.Asked a -> runs.containsKey(a.run());
                 case Happening.Said s -> s.button().equals(button.id());
+                case Happening.Faulted f -> f.button().equals(button.id());
                 default -> false;
             };
             all |= h == taken;

@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Mixin;
@@ -52,6 +53,12 @@ final class PressCommand implements Callable<Integer> {
     @Option(names = "--json", description = "One JSON object per line; due and at are milliseconds since the first press.")
     private boolean json;
 
+    @Option(names = "--for", paramLabel = "TIME", converter = Span.class, description = "How long to hold the button, such as 2s or 500ms; without it, it is let go of at once.")
+    private @Nullable Long holdMillis;
+
+    @Option(names = "--confirm", description = "Press a button that is guarded against presses by accident.")
+    private boolean confirm;
+
     @Option(names = "--hold", description = "Keep holding the button until “rombix release”. Only where a Rombix has the board open.")
     private boolean hold;
 
@@ -77,23 +84,42 @@ final class PressCommand implements Callable<Integer> {
         }
         try (Playing play = stage.open(board, button, at, standIns)) {
             Button pressed = GearAccess.button(play.rig(), board, button);
+            guard(play, pressed);
             allow.check(play, pressed);
             play.settle(pressed);
             Deque<String> left = new ArrayDeque<>(answers);
             Report report = new Report(spec.commandLine().getOut(), json, play.rig());
             for (int i = 0; i < times; i++) {
                 if (hold) {
+                    if (pressed.guard() != null && pressed.guard().kind() == Button.Guard.Kind.TWICE) {
+                        play.post(new Event.Pressed(pressed.id(), SOURCE));
+                        play.post(new Event.Released(pressed.id(), SOURCE));
+                    }
                     play.post(new Event.Pressed(pressed.id(), SOURCE));
                     continue;
                 }
-                play.follow(new Event.Perform(pressed.id(), gesture, SOURCE), pressed, h -> {
-                    report.take(h);
-                    if (h instanceof Happening.Asked asked) {
-                        answer(play, asked, left);
-                    }
-                });
+                play.follow(new Event.Perform(pressed.id(), gesture, SOURCE, holdMillis == null
+                        ? -1
+                        : holdMillis),
+                        pressed, h -> {
+                            report.take(h);
+                            if (h instanceof Happening.Asked asked) {
+                                answer(play, asked, left);
+                            }
+                        });
             }
             return report.faults() + unanswered == 0 ? 0 : 1;
+        }
+    }
+
+    private void guard(Playing play, Button pressed) throws BadCall {
+        boolean hand = gesture == Gesture.PRESS || gesture == Gesture.LONG_PRESS || gesture == Gesture.DOUBLE_PRESS;
+        if (hand && !confirm && pressed.guard() != null) {
+            throw new BadCall("“%s” is guarded against presses by accident (%s). Add --confirm to press it.".formatted(
+                    pressed.name(), pressed.guard().kind() == Button.Guard.Kind.HOLD ? "hold to fire" : "press twice"));
+        }
+        if (holdMillis != null && (hold || gesture != Gesture.PRESS)) {
+            throw new BadCall("--for goes with a press alone: not with --hold or another gesture.");
         }
     }
 

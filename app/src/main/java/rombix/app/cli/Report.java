@@ -1,9 +1,11 @@
 package rombix.app.cli;
 
 import java.io.PrintWriter;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rombix.app.show.Show;
 import rombix.core.board.Rig;
@@ -23,7 +25,9 @@ final class Report {
     private final Rig rig;
     private final StepWords words;
     private final long startNanos = Show.CLOCK.nanos();
-    private int faults;
+    /** The steps that failed last, by run and place, and faults that no step tells of. */
+    private final Set<String> failed = new HashSet<>();
+    private final Set<String> told = new HashSet<>();
 
     Report(PrintWriter out, boolean json, Rig rig) {
         this.out = out;
@@ -32,15 +36,16 @@ final class Report {
         this.words = new StepWords(rig, _ -> Twin.Readings.NONE);
     }
 
-    /** How many steps failed so far. */
+    /** How many steps failed so far; one that was tried again with success did not. */
     int faults() {
-        return faults;
+        return failed.size();
     }
 
     void take(Happening happening) {
         switch (happening) {
             case Happening.Ran ran -> ran(ran.line());
             case Happening.Said said -> said(said);
+            case Happening.Faulted f -> faulted(f);
             default -> {
                 // The rest is not for a script.
             }
@@ -48,9 +53,15 @@ final class Report {
     }
 
     private void ran(AsRun line) {
-        faults += line.outcome() == AsRun.Outcome.FAULT ? 1 : 0;
+        String where = line.run() + " " + line.step();
+        if (line.outcome() == AsRun.Outcome.FAULT) {
+            failed.add(where);
+            told.add(line.message());
+        } else {
+            failed.remove(where);
+        }
         String title = line.gear().isEmpty()
-                ? StepPlaces.step(rig, line.button(), line.step()).map(words::of).orElse(line.title())
+                ? StepPlaces.step(rig, line.button(), line.step()).map(words.with(line.args())::of).orElse(line.title())
                 : line.title();
         String outcome = line.outcome().name().toLowerCase(Locale.ROOT);
         if (json) {
@@ -70,6 +81,26 @@ final class Report {
         } else {
             out.printf("%9.3f s  %-6s %-12s %s%s%n", millis(line.dueNanos()) / 1000, outcome, line.gear(), title,
                     line.message().isEmpty() ? "" : "  — " + line.message());
+        }
+        out.flush();
+    }
+
+    /** What went wrong with the button itself, and no step tells of. */
+    private void faulted(Happening.Faulted f) {
+        String message = f.message();
+        if (message == null || !told.add(message)) {
+            return;
+        }
+        failed.add(message);
+        if (json) {
+            Map<String, @Nullable Object> object = new LinkedHashMap<>();
+            object.put("at", millis(Show.CLOCK.nanos()));
+            object.put("button", f.button());
+            object.put("outcome", "fault");
+            object.put("message", message);
+            out.println(JSON.writeValueAsString(object));
+        } else {
+            out.printf("%9s    fault  %s%n", "", message);
         }
         out.flush();
     }

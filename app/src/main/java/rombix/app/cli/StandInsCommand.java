@@ -1,5 +1,8 @@
 package rombix.app.cli;
 
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
 import java.util.concurrent.Callable;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
@@ -26,15 +29,7 @@ final class StandInsCommand implements Callable<Integer> {
     public Integer call() throws Exception {
         try (StandIns gear = StandIns.onTheirPorts()) {
             java.io.PrintWriter out = spec.commandLine().getOut();
-            out.println("studio      OSC     127.0.0.1:" + gear.studio().port());
-            out.println("sound desk  MIDI    port “" + CableProvider.SOUND_DESK + "”, a cable to 127.0.0.1:"
-                    + gear.desk().port());
-            out.println("lamps       sACN    127.0.0.1:" + gear.lamps().port() + ", universe 1");
-            out.println("house       MQTT    127.0.0.1:" + gear.house().port());
-            out.println("chat        IRC     127.0.0.1:" + gear.chat().port() + ", channel #star-night");
-            out.println("player      sound   outputs “" + Speakers.HOUSE + "” and “" + Speakers.HEADPHONES + "”");
-            gear.gamepadPort().ifPresent(port -> out.println("gamepad     lines   127.0.0.1:" + port
-                    + ", such as “press 0” or “axis 2 0.5”"));
+            table(gear).forEach(out::println);
             out.flush();
             CountDownLatch stop = new CountDownLatch(1);
             if (forMillis == null) {
@@ -44,5 +39,28 @@ final class StandInsCommand implements Callable<Integer> {
             }
         }
         return 0;
+    }
+
+    /** A line for each: what it is, what it speaks, where. */
+    static List<String> table(StandIns gear) {
+        List<String[]> rows = new ArrayList<>();
+        rows.add(new String[]{"studio", "OSC", "127.0.0.1:" + gear.studio().port()});
+        rows.add(new String[]{"sound desk", "MIDI", "port “" + CableProvider.SOUND_DESK + "”, a cable to 127.0.0.1:"
+                + gear.desk().port()});
+        rows.add(new String[]{"lamps", "sACN", "127.0.0.1:" + gear.lamps().port() + ", universe 1"});
+        Map<String, String> at = gear.addresses();
+        String[][] more = {{"cues", "cue lists", "OSC"}, {"house", "house", "MQTT"}, {"chat", "chat", "IRC"},
+                {"projector", "projector", "text line"}, {"camera", "camera head", "HTTP"},
+                {"music", "music", "WebSocket"}, {"relays", "relays", "serial"},
+                {"computer", "computer", "the booth’s own"}};
+        for (String[] m : more) {
+            if (at.containsKey(m[0])) {
+                rows.add(new String[]{m[1], m[2], at.get(m[0]) + (m[0].equals("chat") ? ", channel #star-night" : "")});
+            }
+        }
+        rows.add(new String[]{"player", "sound", "outputs “" + Speakers.HOUSE + "” and “" + Speakers.HEADPHONES + "”"});
+        gear.gamepadPort().ifPresent(port -> rows.add(new String[]{"gamepad", "lines", "127.0.0.1:" + port
+                + ", such as “press 0” or “axis 2 0.5”"}));
+        return rows.stream().map(r -> "%-12s %-16s %s".formatted(r[0], r[1], r[2])).toList();
     }
 }

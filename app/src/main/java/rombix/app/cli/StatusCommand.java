@@ -86,9 +86,10 @@ final class StatusCommand implements Callable<Integer> {
     private static Found look(Workbench bench, DeckModel deck) {
         List<Running> running = new ArrayList<>();
         for (DeckModel.Running r : deck.runs()) {
-            running.add(new Running(r.button(), name(bench, r.button()), r.what(), r.expectedNanos() <= 0
-                    ? null
-                    : Math.max(0, (r.startNanos() + r.expectedNanos() - deck.now()) / 1e9)));
+            running.add(new Running(r.button(), name(bench, r.button()), r.what(),
+                    r.startNanos() + r.expectedNanos() <= deck.now() || deck.asks(r.run())
+                            ? null
+                            : (r.startNanos() + r.expectedNanos() - deck.now()) / 1e9));
         }
         List<Gear> gear = bench.rig().twins().values().stream().map(t -> {
             Status s = deck.status(t.gear());

@@ -11,6 +11,8 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import rombix.core.board.Button;
+import rombix.core.board.Control;
+import rombix.core.chain.Gesture;
 import rombix.core.engine.Event;
 
 /** Turns a dial from a script. */
@@ -51,10 +53,21 @@ final class TurnCommand implements Callable<Integer> {
         this.stage = stage;
     }
 
+    private static boolean turns(Button button) {
+        Control control = button.control();
+        return control instanceof Control.Row || control != null && !control.axes().isEmpty()
+                || button.states().stream()
+                        .anyMatch(s -> !s.chain(Gesture.TURN).isEmpty() || !s.chain(Gesture.TURN_FINE).isEmpty());
+    }
+
     @Override
     public Integer call() throws Exception {
         try (Playing play = stage.open(board, button, at, standIns)) {
             Button turned = GearAccess.button(play.rig(), board, button);
+            if (!turns(turned)) {
+                throw new BadCall("“%s” can't be turned: it has no level, and no chain for turning.".formatted(turned
+                        .name()));
+            }
             allow.check(play, turned);
             play.settle(turned);
             Report report = new Report(spec.commandLine().getOut(), json, play.rig());

@@ -152,9 +152,9 @@ public record FaceNow(String label, String second, Face face, @Nullable String i
         }
         double gone = (model.now() - run.startNanos()) / 1e9;
         double whole = run.expectedNanos() / 1e9;
-        return new Going(whole <= 0 ? 1 : Math.clamp(gone / whole, 0, 1), whole <= SHORT_SECONDS
-                ? ""
-                : Figures.left(whole - gone));
+        return new Going(whole <= 0 ? 1 : Math.clamp(gone / whole, 0, 1), model.asks(run.run())
+                ? "ASKS"
+                : whole <= SHORT_SECONDS || gone >= whole ? "" : Figures.left(whole - gone));
     }
 
     /** All of it in words, for those who do not see it. */

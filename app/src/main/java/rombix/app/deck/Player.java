@@ -27,10 +27,12 @@ public interface Player {
     void post(Event event);
 
     /**
-     * Plays as a mode does: in Live and in Rehearse triggers press and the board's start chains run; in Rehearse all on
-     * twins only, and what runs on the gear is stopped.
+     * Plays as a mode does: in Live and in Rehearse triggers press; in Rehearse all on twins only, and what runs on the gear
+     * is stopped.
+     *
+     * @param starts whether the board's start chains run now, outside Build
      */
-    void mode(Mode mode);
+    void mode(Mode mode, boolean starts);
 
     /** How many times as fast as the wall's clock a rehearsal goes, from now on. */
     void pace(double factor);

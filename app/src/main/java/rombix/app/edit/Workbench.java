@@ -46,6 +46,7 @@ public final class Workbench {
     private final Selection selection;
     private Rig rig;
     private Mode mode = Mode.BUILD;
+    private int lives;
     private @Nullable String lookedFor;
     private UnaryOperator<Rig> rule = r -> r;
     private final Deque<Step> recent = new ArrayDeque<>();
@@ -103,9 +104,15 @@ public final class Workbench {
     }
 
     public void mode(Mode next) {
+        lives += next == Mode.LIVE && mode != Mode.LIVE ? 1 : 0;
         mode = next;
         selection.dropSteps();
         changed();
+    }
+
+    /** How often the board has gone live since it was opened. */
+    public int lives() {
+        return lives;
     }
 
     public Page page() {
@@ -354,6 +361,7 @@ public final class Workbench {
 
     /** Takes another board in place of the present one; what that has unsaved is in its journal already. */
     public void take(OpenedBoard opened) {
+        lives = opened.file().equals(file()) ? lives : 0;
         disk.take(opened);
         rig = opened.rig();
         history.clear();

@@ -12,13 +12,17 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.OptionalInt;
 import java.util.Set;
 
 /** Hands a command to the Rombix that has its board open. Needs as little as it can: it is most of what a press costs. */
 public final class Caller {
     private static final Set<String> COMMANDS = Set.of("press", "release", "turn", "status", "stop", "show", "traffic",
-            "why");
+            "why", "check");
+
+    /** Those for the deck that has the board open only where they are about what is so now. */
+    private static final Set<String> LIVE = Set.of("forecast", "opposite");
 
     private Caller() {
     }
@@ -30,7 +34,8 @@ public final class Caller {
      * @return the exit code; empty where nobody has the board open, or the command is not one for that
      */
     public static OptionalInt call(String[] args, PrintStream out, PrintStream err) {
-        if (args.length < 2 || !COMMANDS.contains(args[0])) {
+        if (args.length < 2 || !COMMANDS.contains(args[0]) && !(LIVE.contains(args[0]) && List.of(args).contains(
+                "--live"))) {
             return OptionalInt.empty();
         }
         for (String arg : args) {

@@ -25,6 +25,7 @@ import rombix.app.view.window.MainWindow;
 import rombix.core.board.Board;
 import rombix.core.board.Rig;
 import rombix.core.store.BadFile;
+import rombix.links.desktop.Desktop;
 
 /** A window on a board, with its show behind it. */
 public final class Session implements AutoCloseable {
@@ -62,6 +63,10 @@ public final class Session implements AutoCloseable {
         }
         CountDownLatch started = new CountDownLatch(1);
         Platform.startup(() -> {
+            if (!offscreen) {
+                Desktop.toolkitHandlesErrors();
+            }
+            com.sun.glass.ui.Application.GetApplication().setName(Desktop.WINDOW_CLASS); // The toolkit has no other way.
             Platform.setImplicitExit(false);
             Application.setUserAgentStylesheet(new atlantafx.base.theme.PrimerDark().getUserAgentStylesheet());
             Platform.runLater(Fonts::load);

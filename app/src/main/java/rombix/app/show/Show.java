@@ -224,7 +224,7 @@ public final class Show implements Player, AutoCloseable {
     }
 
     @Override
-    public synchronized void mode(Mode mode) {
+    public synchronized void mode(Mode mode, boolean starts) {
         boolean twins = mode == Mode.REHEARSE;
         if (twins && rehearsal == null) {
             conductor.post(new Event.StopAll());
@@ -235,7 +235,7 @@ public final class Show implements Player, AutoCloseable {
             conductor.post(new Event.Arm(false));
         }
         post(new Event.Arm(mode != Mode.BUILD));
-        if (mode != Mode.BUILD) {
+        if (mode != Mode.BUILD && starts) {
             post(new Event.WentLive());
         }
     }

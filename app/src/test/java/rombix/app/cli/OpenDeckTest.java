@@ -159,4 +159,52 @@ class OpenDeckTest {
         assertThat(run("why", "house", "--json").out()).contains("\"verdict\":\"good\"");
         assertThat(run("why", "nobody").code()).isEqualTo(2);
     }
+
+    private static boolean held(String button) {
+        return Session.onInterface(() -> session.window().deck().play(button).held());
+    }
+
+    /** A press of a hold button left the microphone open, and said nothing. */
+    @Test
+    void aPressOfAHoldButtonReleasesIt() {
+        Result r = run("press", "host-talk");
+        assertThat(r.code()).as(r.out() + r.err()).isZero();
+        assertThat(r.out().lines()).as(r.out()).hasSizeGreaterThanOrEqualTo(2);
+        await().until(() -> !held("host-talk"));
+        long began = System.nanoTime();
+        assertThat(run("press", "host-talk", "--for", "600ms").code()).isZero();
+        assertThat(System.nanoTime() - began).isGreaterThanOrEqualTo(600_000_000L);
+        await().until(() -> !held("host-talk"));
+        assertThat(run("press", "host-talk", "--for", "1s", "--hold").code()).isEqualTo(2);
+    }
+
+    @Test
+    void aGuardedButtonWantsToBeConfirmed() {
+        Result r = run("press", "everything-quiet");
+        assertThat(r.code()).isEqualTo(2);
+        assertThat(r.err()).contains("is guarded", "--confirm");
+        assertThat(run("press", "everything-quiet", "--confirm").out()).contains("sent");
+    }
+
+    @Test
+    void whatCannotBeTurnedSaysSo() {
+        Result r = run("turn", "host-desk", "1");
+        assertThat(r.code()).isEqualTo(2);
+        assertThat(r.err()).contains("can't be turned");
+    }
+
+    /** A forecast connected the gear anew, and took the first state for the present one. */
+    @Test
+    void aForecastStartsFromWhatTheDeckKnows() {
+        assertThat(run("press", "dark-sky").code()).isZero();
+        String state = Session.onInterface(() -> {
+            var window = session.window();
+            return window.bench().rig().button("dark-sky").orElseThrow().states().get(window.deck().play("dark-sky")
+                    .state()).id();
+        });
+        assertThat(run("forecast", "dark-sky", "--live", "--json").out()).contains("\"state\":\"" + state + "\"");
+        Result gate = run("forecast", "gate", "--live");
+        assertThat(gate.out()).as("what the gate is now is known").doesNotContain(": — →");
+        assertThat(run("opposite", "gate", "--live").code()).isZero();
+    }
 }

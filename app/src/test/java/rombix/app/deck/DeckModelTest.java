@@ -108,8 +108,8 @@ class DeckModelTest {
 
     @Test
     void pagesToShowAreHandedOnOnce() {
-        Changes changes = pulse(new Happening.PageShown("trouble", Way.POP_UP));
-        assertThat(changes.pages()).containsExactly(new Happening.PageShown("trouble", Way.POP_UP));
+        Changes changes = pulse(new Happening.PageShown("trouble", Way.POP_UP, "mouse"));
+        assertThat(changes.pages()).containsExactly(new Happening.PageShown("trouble", Way.POP_UP, "mouse"));
         assertThat(pulse()).isNull();
     }
 

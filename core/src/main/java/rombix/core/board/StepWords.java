@@ -22,11 +22,22 @@ import rombix.core.value.ValueType;
 public final class StepWords {
     private final Rig rig;
     private final Function<String, Readings> readings;
+    private final Map<String, Value> args;
 
     /** @param readings the present readings of a gear, which name what it lists */
     public StepWords(Rig rig, Function<String, Readings> readings) {
+        this(rig, readings, Map.of());
+    }
+
+    private StepWords(Rig rig, Function<String, Readings> readings, Map<String, Value> args) {
         this.rig = rig;
         this.readings = readings;
+        this.args = args;
+    }
+
+    /** The same, where names stand for arguments. */
+    public StepWords with(Map<String, Value> named) {
+        return named.isEmpty() ? this : new StepWords(rig, readings, named);
     }
 
     /** What a step does: {@code Mute Host}, {@code Wait 2 s}, {@code One of 3, shuffled}. */
@@ -183,9 +194,14 @@ public final class StepWords {
             }
         });
         with.forEach((k, v) -> all.put(k, v instanceof Arg.Computed c
-                ? Value.of(formula(c.formula()))
+                ? argument(c.formula())
                 : command.param(k).map(p -> named(p, v.shown())).orElse(v.shown())));
         return all;
+    }
+
+    private Value argument(String formula) {
+        Value sole = formula.matches("\\{[^{}]+}") ? args.get(formula.substring(1, formula.length() - 1)) : null;
+        return sole == null ? Value.of(formula(formula)) : sole;
     }
 
     private @Nullable Command commandOf(String gear, String id) {
@@ -215,8 +231,12 @@ public final class StepWords {
         return id == null ? "" : rig.button(id).map(Button::name).orElse(id);
     }
 
+    /** A name that is no value of the board stands for an argument: what it is, or its braces where that is not known. */
     private String valueName(String id) {
-        return rig.board().values().stream().filter(v -> v.id().equals(id)).map(Board.BoardValue::name).findFirst()
-                .orElse(id);
+        Value arg = args.get(id);
+        return arg != null
+                ? arg.toString()
+                : rig.board().values().stream().filter(v -> v.id().equals(id)).map(Board.BoardValue::name).findFirst()
+                        .orElse("{" + id + "}");
     }
 }

@@ -44,6 +44,11 @@ public final class Figures {
         return unit == null || unit.isEmpty() ? text : text + "\u00a0" + unit;
     }
 
+    /** So many of something: {@code 1 chain}, {@code 2 chains}. */
+    public static String count(long n, String one) {
+        return n + " " + one + (n == 1 ? "" : "s");
+    }
+
     /** A span in words: {@code 0.7 s}, {@code 12 s}, {@code 2 min}, {@code 1:05}. */
     public static String span(double millis) {
         if (millis < 60_000) {

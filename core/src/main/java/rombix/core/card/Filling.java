@@ -14,6 +14,7 @@ import rombix.core.card.Card.Item;
 import rombix.core.card.Card.Param;
 import rombix.core.value.Formula;
 import rombix.core.value.FormulaFault;
+import rombix.core.value.NumberText;
 import rombix.core.value.Value;
 import rombix.core.value.ValueType;
 
@@ -43,7 +44,9 @@ final class Filling {
     Order order() {
         List<Order.Outgoing> packets = new ArrayList<>();
         for (Packet packet : command.send().getOrDefault(twin.protocol(), List.of())) {
-            packets.add(packet(twin, packet, this::place, command.id()));
+            packets.add(
+                    packet(twin, packet, twin.protocol().descriptor().textual() ? this::stepped : this::place, command
+                            .id()));
         }
         Map<String, Value> changes = new LinkedHashMap<>();
         Set<String> assumed = new HashSet<>();
@@ -56,7 +59,14 @@ final class Filling {
         }
         Value waits = command.waits() == null ? null : command.waits().out(this::place);
         return new Order(twin.gear(), command, Map.copyOf(args), twin.spokenTitle(command, args, now), List.copyOf(
-                packets), changes, assumed, waits != null && waits.asFlag(), going());
+                packets), changes, assumed, waits != null && waits.asFlag() || looks(),
+                going());
+    }
+
+    /** Whether it is done at a picture that has to come first: then what follows waits for it. */
+    private boolean looks() {
+        return command.params().stream().anyMatch(p -> p.type() == ValueType.PLACE && String.valueOf(args.get(p.id()))
+                .startsWith("picture "));
     }
 
     private Order.@Nullable Going going() {
@@ -89,6 +99,13 @@ final class Filling {
                 ? Value.of(i.id())
                 : place(name)), to));
         return changed;
+    }
+
+    /** What fills a place where numbers go out as text: as finely as their step says. */
+    private @Nullable Value stepped(String name) {
+        Value value = place(name);
+        Double step = value instanceof Value.Num ? command.param(name).map(Param::step).orElse(null) : null;
+        return step == null || value == null ? value : Value.of(NumberText.stepped(value.asNumber(), step));
     }
 
     /** What fills a place: an argument, or a field of the item that an argument chooses; null where there is none. */

@@ -33,6 +33,11 @@ public final class Protocol implements Comparable<Protocol> {
         /** What such an address looks like, for a message about one that does not. */
         String expected();
 
+        /** Whether numbers go out as text. */
+        default boolean textual() {
+            return false;
+        }
+
         /** How often a second a level that fades is sent. */
         int rate();
 

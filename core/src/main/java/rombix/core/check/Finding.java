@@ -16,10 +16,11 @@ public record Finding(Kind kind, String pointer, String where, String message, S
     public enum Kind {
         DEAD_REFERENCE("dead reference"), FORMULA("formula"), UNREACHABLE_STATE("unreachable state"), SAME_LOOK(
                 "states look the same"), ENDLESS_LOOP("endless loop"), NOT_UNDONE(
-                        "release does not undo"), OUT_OF_RANGE("out of range"), TRIGGER_TWICE(
-                                "trigger used twice"), TAKEN("already taken"), NO_LINK(
-                                        "gear with no link"), LABEL_TOO_LONG(
-                                                "label does not fit"), LOW_CONTRAST("low contrast");
+                        "release does not undo"), OUT_OF_RANGE(
+                                "out of range"), MOVES_NOTHING("moves nothing"), TRIGGER_TWICE(
+                                        "trigger used twice"), TAKEN("already taken"), NO_LINK(
+                                                "gear without a usable address"), LABEL_TOO_LONG(
+                                                        "label does not fit"), LOW_CONTRAST("low contrast");
 
         private final String words;
 

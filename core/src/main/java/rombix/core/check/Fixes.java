@@ -69,7 +69,7 @@ public final class Fixes {
             case TRIGGER_TWICE, TAKEN -> fixes.trigger();
             case LABEL_TOO_LONG -> fixes.label();
             case LOW_CONTRAST -> fixes.inState("Make it readable", s -> s.withFace(Palette.legible(s.face())));
-            case NO_LINK, OUT_OF_RANGE -> Optional.empty();
+            case NO_LINK, OUT_OF_RANGE, MOVES_NOTHING -> Optional.empty();
         };
     }
 

@@ -1,53 +1,31 @@
 package rombix.core.check;
 
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
-import java.util.Set;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
-import rombix.core.board.Board.BoardValue;
+import org.jspecify.annotations.Nullable;
 import rombix.core.board.Button;
 import rombix.core.board.Face;
 import rombix.core.board.Rig;
 import rombix.core.board.State;
 import rombix.core.board.Walk;
-import rombix.core.card.Twin;
 import rombix.core.chain.DeckStep;
-import rombix.core.chain.Step;
 import rombix.core.check.Finding.Kind;
+import rombix.core.value.Formula;
+import rombix.core.value.FormulaFault;
 
 /** Places in texts that stand for nothing: {@code {desk:level/nobody}} on a face, {@code {cuont}} in a message. */
 final class Texts {
-    /** A place that is no formula. */
-    private static final Pattern PLACE = Pattern.compile("\\{([^{}=][^{}]*)}");
-    /** What chains know without anybody having said so. */
-    private static final Set<String> ALWAYS = Set.of("turn", "across", "up", "answer", "value");
-
     private final Rig rig;
     private final List<Finding> findings = new ArrayList<>();
-    private final Set<String> values = new HashSet<>();
-    /** What some chain may know at some time: counts of repeats, answers, arguments. */
-    private final Set<String> chains = new HashSet<>(ALWAYS);
+    private final Names names;
 
-    private Texts(Rig rig) {
+    private Texts(Rig rig, Names names) {
         this.rig = rig;
-        rig.board().values().forEach(v -> values.add(v.id()));
-        rig.board().chains().forEach(c -> chains.addAll(c.params()));
-        Walk.steps(rig.board(), spot -> {
-            switch (spot.step()) {
-                case Step.Repeat r -> chains.add(String.valueOf(r.count()));
-                case DeckStep.Ask a -> chains.add(String.valueOf(a.into()));
-                case DeckStep.Use u -> chains.addAll(u.with().keySet());
-                default -> {
-                    // It gives nothing a name.
-                }
-            }
-        });
+        this.names = names;
     }
 
-    static List<Finding> of(Rig rig) {
-        Texts texts = new Texts(rig);
+    static List<Finding> of(Rig rig, Names names) {
+        Texts texts = new Texts(rig, names);
         texts.faces();
         texts.steps();
         return texts.findings;
@@ -62,9 +40,9 @@ final class Texts {
                     Face face = state.face();
                     String at = "/pages/%d/buttons/%d/states/%d/face".formatted(p, b, s);
                     String where = "“" + button.name() + "”";
-                    for (String name : dead(face.label() + " " + face.second(), own(button))) {
-                        findings.add(new Finding(Kind.DEAD_REFERENCE, at, where, "the label names “{" + name
-                                + "}”, which is no value and no reading here; it shows as —", button.id()));
+                    for (String wrong : wrong(face.label() + " " + face.second(), button, false)) {
+                        findings.add(new Finding(Kind.DEAD_REFERENCE, at, where, "the label names " + wrong
+                                + ". It shows as —", button.id()));
                     }
                 }
             }
@@ -81,37 +59,28 @@ final class Texts {
             if (text.isEmpty() || spot.step().how().off()) {
                 return;
             }
-            Button button = spot.owner().button();
-            Set<String> known = new HashSet<>(chains);
-            known.addAll(button == null ? values : own(button));
-            for (String name : dead(text, known)) {
-                findings.add(Finding.of(Kind.DEAD_REFERENCE, spot.owner(), spot.pointer(), "the text names “{" + name
-                        + "}”, which is no value and no reading here; it is shown as —"));
+            for (String wrong : wrong(text, spot.owner().button(), true)) {
+                findings.add(Finding.of(Kind.DEAD_REFERENCE, spot.owner(), spot.pointer(), "the text names " + wrong
+                        + ". It is shown as —"));
             }
         });
     }
 
-    private Set<String> own(Button button) {
-        Set<String> own = new HashSet<>(values);
-        button.values().stream().map(BoardValue::id).forEach(own::add);
-        return own;
-    }
-
-    private List<String> dead(String text, Set<String> known) {
-        List<String> dead = new ArrayList<>();
-        Matcher m = PLACE.matcher(text);
-        while (m.find()) {
-            String name = m.group(1);
-            int colon = name.indexOf(':');
-            Twin twin = colon < 0 ? null : rig.twins().get(name.substring(0, colon));
-            boolean there = colon < 0
-                    ? known.contains(name)
-                    : twin != null && twin.reading(name.substring(colon + 1),
-                            Twin.Readings.NONE).isPresent();
-            if (!there) {
-                dead.add(name);
+    private List<String> wrong(String text, @Nullable Button of, boolean inChain) {
+        List<String> all = new ArrayList<>();
+        for (String place : Formula.places(text)) {
+            try {
+                List<String> named = place.startsWith("=") ? new Formula(place.substring(1)).names() : List.of(place);
+                for (String name : named) {
+                    String wrong = names.wrong(name, of, inChain);
+                    if (wrong != null) {
+                        all.add("“{" + name + "}”, which " + wrong);
+                    }
+                }
+            } catch (FormulaFault e) {
+                all.add("the formula “" + place.substring(1) + "”, which is wrong: " + e.getMessage());
             }
         }
-        return dead;
+        return all;
     }
 }

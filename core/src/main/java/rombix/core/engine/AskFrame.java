@@ -41,8 +41,7 @@ final class AskFrame implements Run.Activity {
             answer(preset, due);
         } else {
             close();
-            frame.done(due, frame.run.deck.telling.faulted(frame.run, frame.place(),
-                    "nobody answered “" + op.step().question() + "”"));
+            frame.done(due, frame.faulted("nobody answered “" + op.step().question() + "”"));
         }
     }
 
@@ -62,7 +61,7 @@ final class AskFrame implements Run.Activity {
             try {
                 deck.set(frame.scope, op.step().into(), given);
             } catch (FormulaFault e) {
-                fault = deck.telling.faulted(frame.run, frame.place(), String.valueOf(e.getMessage()));
+                fault = frame.faulted(String.valueOf(e.getMessage()));
             }
         }
         if (fault != null) {

@@ -63,6 +63,8 @@ final class ButtonPlay {
     Agenda.@Nullable Entry repeatTimer;
     Agenda.@Nullable Entry guardTimer;
     Agenda.@Nullable Entry fallTimer;
+    /** Ends a hold that no hand will end. */
+    Agenda.@Nullable Entry tapTimer;
     final List<Run> running = new ArrayList<>(2);
     final Deque<Queued> queued = new ArrayDeque<>(2);
 

@@ -25,13 +25,16 @@ final class Buttons {
     }
 
     /** Has each button of a board begin when it is touched: a forecast touches few of them. */
-    void begin(Rig board) {
+    void begin(Rig board, Known known) {
         Compiler compiler = new Compiler(board);
         onDemand = id -> board.button(id).map(b -> {
             ButtonPlay play = new ButtonPlay(b, compiler);
             all.put(id, play);
             deck.follows.index(play);
-            play.shown = Math.max(0, deck.follows.state(b));
+            int followed = deck.follows.state(b);
+            play.shown = followed >= 0
+                    ? followed
+                    : Math.min(known.states().getOrDefault(id, 0), b.states().size() - 1);
             return play;
         }).orElse(null);
     }

@@ -58,6 +58,7 @@ public final class Deck {
     final Watches watches = new Watches(this);
     final Levels levels = new Levels(this);
     final Hands hands = new Hands(this);
+    final Taps taps = new Taps(this);
     final Rows rows = new Rows(this);
     final Strokes strokes = new Strokes(this);
     final Ways ways = new Ways(this);
@@ -105,7 +106,7 @@ public final class Deck {
         situation.load(board);
         board.twins().keySet().forEach(gear -> situation.linked(gear, Status.TWIN));
         situation.copy(known);
-        buttons.begin(board);
+        buttons.begin(board, known);
     }
 
     /** Takes an event that was posted at a moment. What goes wrong inside is logged; the deck goes on. */
@@ -186,7 +187,7 @@ public final class Deck {
 
     /** Whether no chain runs and no answer is awaited. */
     public boolean idle() {
-        return runs.isEmpty() && orders.idle();
+        return runs.isEmpty() && orders.idle() && !taps.any();
     }
 
     /** The moment of what is being taken: when it was posted, or when it was due. */
@@ -231,7 +232,7 @@ public final class Deck {
             case Event.Stroked s -> on(s.button(), b -> strokes.stroke(b, s.across(), s.up(), at, s.source()));
             case Event.Held h -> on(h.button(), b -> ways.hold(b, h.ways(), at, h.source()));
             case Event.Moved m -> on(m.button(), b -> moved(b, m, at));
-            case Event.Perform p -> on(p.button(), b -> hands.perform(b, p.gesture(), at, p.source()));
+            case Event.Perform p -> on(p.button(), b -> hands.perform(b, p, at));
             case Event.Try t -> on(t.button(), b -> runs.start(b, t.name(),
                     compiler().seq(t.chain(), t.name()),
                     Scope.of(b.button.id()), at, t.name()));
@@ -361,7 +362,7 @@ public final class Deck {
             run.button.showsPage = step.page();
         }
         if (step.page() != null || step.way() == DeckStep.Show.Way.BACK) {
-            telling.tell(new Happening.PageShown(step.page(), step.way()));
+            telling.tell(new Happening.PageShown(step.page(), step.way(), run.source));
         } else if (step.button() != null) {
             on(step.button(), b -> {
                 hands.show(b, b.state(step.state()));

@@ -46,8 +46,16 @@ public sealed interface Event {
     record Moved(String button, int axis, double value, String source) implements Event {
     }
 
-    /** The chain of a gesture is run without a hold, as from a script or a clock. */
-    record Perform(String button, Gesture gesture, String source) implements Event {
+    /**
+     * The chain of a gesture is run without a hand, as from a script or a clock. A press of a state that has something to
+     * do at the release, too, is followed by that, so that nothing stays held. Guards do not count.
+     *
+     * @param holdMillis for how long a press holds, like a hand that may make a long press of it; -1 where it does not
+     */
+    record Perform(String button, Gesture gesture, String source, long holdMillis) implements Event {
+        public Perform(String button, Gesture gesture, String source) {
+            this(button, gesture, source, -1);
+        }
     }
 
     /** A chain that belongs to no button's gesture is run, as when a step is tried; {@code name} says what it is. */
@@ -58,7 +66,7 @@ public sealed interface Event {
     record Opened() implements Event {
     }
 
-    /** The board goes live: the buttons' start chains run. */
+    /** The board goes live: the buttons' start chains run, and what that triggers. */
     record WentLive() implements Event {
     }
 

@@ -4,6 +4,7 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Order;
+import rombix.core.card.Twin;
 import rombix.core.engine.Orders.Key;
 import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
@@ -19,6 +20,8 @@ final class ForAWhileFrame implements Run.Parent, Run.Activity {
     private final SeqFrame frame;
     private final Op.ForAWhile op;
     private final Map<Key, Value> before = new LinkedHashMap<>();
+    /** Readings that were not known before, with what was set. */
+    private final Map<Key, Value> unknown = new LinkedHashMap<>();
     private long startNanos;
     private boolean over;
     private @Nullable SeqFrame child;
@@ -53,11 +56,13 @@ final class ForAWhileFrame implements Run.Parent, Run.Activity {
 
     /** An order of the chain within is about to go out: what it will change is remembered as it is. */
     void about(Order order) {
-        order.changes().keySet().forEach(reading -> {
+        order.changes().forEach((reading, to) -> {
             Key key = new Key(order.gear(), reading);
             Value now = frame.run.deck.orders.presently(key);
-            if (now != null) {
+            if (now != null && !unknown.containsKey(key)) {
                 before.putIfAbsent(key, now);
+            } else if (now == null) {
+                unknown.putIfAbsent(key, to);
             }
         });
     }
@@ -94,7 +99,14 @@ final class ForAWhileFrame implements Run.Parent, Run.Activity {
     private void putBack(long due) {
         if (!over) {
             end();
-            frame.run.deck.orders.putBack(frame.run, frame.place(), before, due);
+            Deck deck = frame.run.deck;
+            deck.orders.putBack(frame.run, frame.place(), before, due);
+            unknown.forEach((key, set) -> {
+                Twin twin = deck.situation.twin(key.gear());
+                if (twin != null && twin.toReach(key.reading(), set).isPresent()) {
+                    deck.trace.unknownAgain(key.gear(), key.reading());
+                }
+            });
         }
     }
 

@@ -1,5 +1,6 @@
 package rombix.core.engine;
 
+import java.util.Arrays;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Button.Guard;
@@ -181,7 +182,7 @@ final class Hands {
         b.phase = Phase.IDLE;
         deck.levels.letGo(b, at, source);
         if (b.showsPage != null) {
-            deck.telling.tell(new Happening.PageShown(b.showsPage, DeckStep.Show.Way.BACK));
+            deck.telling.tell(new Happening.PageShown(b.showsPage, DeckStep.Show.Way.BACK, ""));
             b.showsPage = null;
         }
         Op.Seq chain = b.chain(state, Gesture.RELEASE);
@@ -190,14 +191,22 @@ final class Hands {
             if (stopsPress) {
                 deck.runs.stopAll(b);
             }
-            move(b, state);
+            move(b, state, b.chain(state, Gesture.PRESS), chain);
             awaitFollow(b, deck.runs.start(b, Gesture.RELEASE.id(), chain, Scope.of(b.button.id()), at, source), at);
         }
     }
 
-    /** Runs the chain of a gesture without a hold. */
-    void perform(ButtonPlay b, Gesture gesture, long at, String source) {
+    /** Runs the chain of a gesture without a hand. */
+    void perform(ButtonPlay b, Event.Perform what, long at) {
+        Gesture gesture = what.gesture();
+        String source = what.source();
         deck.telling.clearFault(b);
+        if (gesture == Gesture.PRESS && (what.holdMillis() >= 0 || answers(b, Gesture.RELEASE))) {
+            letGo(b, at, source);
+            down(b, at, source);
+            deck.taps.releaseAfter(b, at, what.holdMillis(), source);
+            return;
+        }
         switch (gesture) {
             case PRESS, LONG_PRESS, DOUBLE_PRESS -> run(b, gesture, at, source);
             case RELEASE, HELD -> started(b, gesture, chain(b, gesture), at, source);
@@ -272,7 +281,7 @@ final class Hands {
         // What ran before is stopped first: it takes what was on its way with it.
         Map<Op.ForAWhile, Map<Orders.Key, Value>> inherited = restarts ? deck.runs.stopForAnother(b, chain) : Map.of();
         if (moves && !answers(b, Gesture.RELEASE)) {
-            move(b, state);
+            move(b, state, chain);
         }
         awaitFollow(b, deck.runs.start(b, gesture.id(), chain, Scope.of(b.button.id()), at, source, inherited), at);
     }
@@ -281,8 +290,11 @@ final class Hands {
         return b.chain(b.shown, gesture) != null;
     }
 
-    /** A press has happened in a state: its successor is shown, or awaited if the button follows the gear. */
-    private void move(ButtonPlay b, int from) {
+    /**
+     * A press has happened in a state: its successor is shown, or awaited if the button follows the gear and one of the
+     * press's chains may change what it follows.
+     */
+    private void move(ButtonPlay b, int from, Op.@Nullable Seq... chains) {
         String then = b.button.states().get(Math.min(from, b.button.states().size() - 1)).then();
         int count = b.button.states().size();
         int to = switch (then) {
@@ -295,10 +307,16 @@ final class Hands {
             return;
         }
         if (b.button.follows()) {
-            b.onItsWay = to;
+            b.onItsWay = mayCome(b, to, chains) ? to : -1;
         } else {
             show(b, to);
         }
+    }
+
+    private static boolean mayCome(ButtonPlay b, int state, Op.@Nullable Seq... chains) {
+        Condition.OnReading when = b.button.states().get(state).when();
+        return Arrays.stream(chains).anyMatch(c -> c != null && (when == null || c.mayChange(when.gear(), when
+                .reading())));
     }
 
     /** Shows a state, and falls back from it in its time. */
@@ -373,6 +391,8 @@ final class Hands {
         cancel(b.doubleTimer);
         cancel(b.repeatTimer);
         cancel(b.guardTimer);
+        cancel(b.tapTimer);
+        b.tapTimer = null;
         b.longTimer = null;
         b.doubleTimer = null;
         b.repeatTimer = null;

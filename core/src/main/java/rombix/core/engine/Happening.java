@@ -93,8 +93,12 @@ public sealed interface Happening {
     record Said(String button, String text) implements Happening {
     }
 
-    /** A page is to be shown some way; back from it, or from whatever is shown where {@code page} is null. */
-    record PageShown(@Nullable String page, DeckStep.Show.Way way) implements Happening {
+    /**
+     * A page is to be shown some way; back from it, or from whatever is shown where {@code page} is null.
+     *
+     * @param source who pressed what shows it: a pop-up belongs where the press came from
+     */
+    record PageShown(@Nullable String page, DeckStep.Show.Way way, String source) implements Happening {
     }
 
     /** A page that follows something is to be shown as that is so, or no longer. */

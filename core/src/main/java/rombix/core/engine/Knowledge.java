@@ -45,6 +45,7 @@ public final class Knowledge implements Consumer<Happening> {
 
     /** All that is known now. */
     public Known now() {
-        return new Known(new HashMap<>(readings), new HashMap<>(statuses), new HashMap<>(values));
+        return new Known(new HashMap<>(readings), new HashMap<>(statuses), new HashMap<>(values),
+                new HashMap<>(states));
     }
 }

@@ -3,6 +3,7 @@ package rombix.core.engine;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Param;
@@ -17,6 +18,7 @@ import rombix.core.chain.Step;
 import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.value.Formula;
+import rombix.core.value.Template;
 import rombix.core.value.Value;
 
 /** A step as the conductor runs it: everything looked up beforehand. Times are nanoseconds. */
@@ -43,9 +45,48 @@ sealed interface Op {
         }
     }
 
+    /** Whether it, or anything within, may change a reading, as far as cards say. */
+    private boolean mayChange(String gear, String reading) {
+        return switch (this) {
+            case Do d -> d.mayChange(gear, reading);
+            case Fade f -> f.command().mayChange(gear, reading);
+            case Nudge n -> n.command().mayChange(gear, reading);
+            case Use _ -> true; // What it uses may be another state's.
+            case Together t -> any(gear, reading, t.chains());
+            case Pick p -> any(gear, reading, p.chains);
+            case If i -> any(gear, reading, i.then(), i.otherwise());
+            case Repeat r -> any(gear, reading, r.chain());
+            case ForAWhile w -> any(gear, reading, w.chain);
+            case Ask a -> any(gear, reading, a.chains());
+            case Wait _,WaitClock _,WaitUntil _,Set _,Show _,Say _,Stop _,Broken _ -> false;
+        };
+    }
+
+    private static boolean any(String gear, String reading, Seq... chains) {
+        for (Seq chain : chains) {
+            if (chain.mayChange(gear, reading)) {
+                return true;
+            }
+        }
+        return false;
+    }
+
     /** Steps one after another, and those that run however it ends. */
     record Seq(Item[] items, Item[] always, long expectedNanos) {
         static final Seq NOTHING = new Seq(new Item[0], new Item[0], 0);
+
+        /** Whether any step within may change a reading, as far as cards say. */
+        boolean mayChange(String gear, String reading) {
+            for (Item[] part : new Item[][]{items, always}) {
+                for (Item item : part) {
+                    if (item.op().mayChange(gear, reading) || item.instead() != null && item.instead().mayChange(gear,
+                            reading)) {
+                        return true;
+                    }
+                }
+            }
+            return false;
+        }
 
         /** Hands over all commands within, at any depth. */
         void commands(Consumer<Do> to) {
@@ -99,6 +140,23 @@ sealed interface Op {
             this.args = args;
             this.answerNanos = answerNanos;
             this.constant = args.values().stream().allMatch(i -> i.constant() != null);
+        }
+
+        /** Whether it may change a reading: of the same gear, and named by its card, unless that names none. */
+        boolean mayChange(String gear, String reading) {
+            return twin.gear().equals(gear) && (command.changes().isEmpty() || Stream.concat(command.changes().stream(),
+                    command.after().stream()).anyMatch(c -> names(c.reading(), reading)));
+        }
+
+        /** Whether a card's reading is this one, with the arguments that are known beforehand. */
+        private boolean names(Template of, String reading) {
+            boolean known = of.places().stream().allMatch(p -> constant(p) != null);
+            return known ? of.fill(this::constant).equals(reading) : of.match(reading).isPresent();
+        }
+
+        private @Nullable Value constant(String place) {
+            Input given = args.get(place);
+            return given != null ? given.constant() : command.param(place).map(Param::preset).orElse(null);
         }
     }
 

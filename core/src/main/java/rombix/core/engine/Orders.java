@@ -388,7 +388,7 @@ final class Orders {
             Twin twin = deck.situation.twin(key.gear());
             Twin.Call call = twin == null ? null : twin.toReach(key.reading(), value).orElse(null);
             if (twin == null || call == null) {
-                deck.telling.faulted(run, place,
+                deck.telling.faulted(run, place, Map.of(),
                         "“%s” could not be put back: its card has no command for it".formatted(key
                                 .reading()));
                 return;

@@ -59,11 +59,11 @@ final class RepeatFrame implements Run.Parent, Run.Activity {
                 return;
             }
         } catch (FormulaFault e) {
-            end(frame.run.deck.telling.faulted(frame.run, frame.place(), "its condition: " + e.getMessage()));
+            end(frame.faulted("its condition: " + e.getMessage()));
             return;
         }
         if (!frame.run.spend(dueNanos)) {
-            end(frame.run.deck.telling.faulted(frame.run, frame.place(), "repeated without a wait and was stopped"));
+            end(frame.faulted("repeated without a wait and was stopped"));
             return;
         }
         round++;

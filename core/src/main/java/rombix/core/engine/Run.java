@@ -22,6 +22,8 @@ final class Run {
     /** What is inherited and not taken up yet; most runs inherit nothing. */
     private Map<Op.ForAWhile, Map<Key, Value>> inherited;
     private @Nullable Map<Op.ForAWhile, Map<Key, Value>> handed;
+    /** Who started it, as the log names it. */
+    String source = "";
     boolean over;
     /** Whether it is what a hold or a chain says at its end: that is heard out. */
     boolean last;

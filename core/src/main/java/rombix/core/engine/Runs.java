@@ -107,6 +107,7 @@ final class Runs {
 
     private void begin(Run run, String what, String source, long at) {
         deck.stir();
+        run.source = source;
         running.put(run.id, run);
         if (!run.quiet) {
             deck.telling.tell(new Happening.Started(run.id, run.buttonId(), what, source, at, run.chain

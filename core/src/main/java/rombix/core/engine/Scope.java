@@ -1,5 +1,6 @@
 package rombix.core.engine;
 
+import java.util.LinkedHashMap;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import rombix.core.value.Value;
@@ -22,6 +23,15 @@ record Scope(@Nullable Scope outer, String owner, Map<String, Value> values) {
 
     Scope with(Map<String, Value> more) {
         return new Scope(this, owner, more);
+    }
+
+    /** All names that it gives a value. */
+    Map<String, Value> shown() {
+        Map<String, Value> all = new LinkedHashMap<>();
+        for (Scope s = this; s != null; s = s.outer) {
+            s.values.forEach(all::putIfAbsent);
+        }
+        return Map.copyOf(all);
     }
 
     @Nullable

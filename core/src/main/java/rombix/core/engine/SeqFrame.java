@@ -69,7 +69,7 @@ final class SeqFrame {
 
     void start(long due) {
         if (depth > DEEPEST) {
-            run.deck.telling.faulted(run, place(), "chains use each other without end");
+            faulted("chains use each other without end");
             run.stop(Happening.End.FAILED);
             return;
         }
@@ -88,7 +88,7 @@ final class SeqFrame {
             if (run.spend(dueNanos)) {
                 safely(() -> begin(items[index]));
             } else {
-                run.deck.telling.faulted(run, place(), "ran " + Run.BUDGET + " steps without a wait and was stopped");
+                faulted("ran " + Run.BUDGET + " steps without a wait and was stopped");
                 run.stop(Happening.End.FAILED);
             }
         }
@@ -107,10 +107,10 @@ final class SeqFrame {
         } catch (RuntimeException e) {
             LOG.error("the step {} of {} threw", place(), run.buttonId(), e);
             if (at == index) {
-                done(dueNanos, run.deck.telling.faulted(run, place(), Trouble.words(e)));
+                done(dueNanos, faulted(Trouble.words(e)));
             }
         } catch (StackOverflowError | OutOfMemoryError e) {
-            run.deck.telling.faulted(run, place(), Trouble.words(e));
+            faulted(Trouble.words(e));
             run.stop(Happening.End.FAILED);
         }
     }
@@ -124,7 +124,7 @@ final class SeqFrame {
                 return;
             }
         } catch (FormulaFault e) {
-            done(dueNanos, run.deck.telling.faulted(run, place(), "its condition: " + e.getMessage()));
+            done(dueNanos, faulted("its condition: " + e.getMessage()));
             return;
         }
         StepStart.start(this, item, dueNanos);
@@ -163,6 +163,9 @@ final class SeqFrame {
         }
         activity = null;
         Op.Item item = items[index];
+        if (fault == null && attempt > 0) {
+            run.deck.telling.recovered(run, attempt);
+        }
         if (fault != null) {
             switch (item.how().fail()) {
                 case GO_ON -> {
@@ -182,20 +185,35 @@ final class SeqFrame {
                         activity = again::cancel;
                         return;
                     }
+                    if (instead(item, due)) {
+                        return;
+                    }
                 }
                 case INSTEAD -> {
-                    Op.Seq instead = item.instead();
-                    if (instead != null) {
-                        attempt = 0;
-                        SeqFrame other = child((_, end) -> next(end, false), instead, scope);
-                        activity = other::stop;
-                        other.start(due);
+                    if (instead(item, due)) {
                         return;
                     }
                 }
             }
         }
         next(due, fault != null);
+    }
+
+    /** Runs what is to run in place of a step that failed; whether there is anything. */
+    private boolean instead(Op.Item item, long due) {
+        Op.Seq instead = item.instead();
+        if (instead != null) {
+            attempt = 0;
+            SeqFrame other = child((_, end) -> next(end, false), instead, scope);
+            activity = other::stop;
+            other.start(due);
+        }
+        return instead != null;
+    }
+
+    /** The present step, which commands no gear, could not be done, and why; gives the reason back. */
+    String faulted(String why) {
+        return run.deck.telling.faulted(run, place(), scope.shown(), why);
     }
 
     private void next(long due, boolean failed) {

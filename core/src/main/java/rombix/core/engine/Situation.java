@@ -148,6 +148,17 @@ final class Situation {
                 .orElse(value.toString());
     }
 
+    /** How finely a reading's number counts; null where nothing says so. */
+    @Nullable
+    Double step(String name) {
+        int colon = name.indexOf(':');
+        Twin twin = colon > 0 ? twin(name.substring(0, colon)) : null;
+        return twin == null
+                ? null
+                : twin.reading(name.substring(colon + 1), readingsOf(twin.gear())).map(r -> r.spec().step()).orElse(
+                        null);
+    }
+
     boolean holds(Condition.OnReading c) {
         return c.holds(reading(c.gear(), c.reading()));
     }
@@ -168,6 +179,6 @@ final class Situation {
         if (input.formula() == null) {
             throw new FormulaFault(0, "there is nothing to compute");
         }
-        return input.formula().value(n -> named(n, scope));
+        return input.formula().value(n -> named(n, scope), this::step);
     }
 }

@@ -24,8 +24,7 @@ final class StepStart {
                 case Op.WaitClock w -> until(frame, due + untilClock(deck.clock.wall(), w));
                 case Op.WaitUntil w -> deck.watches.watch(frame, w.check().names(), w.timeoutNanos(), due,
                         () -> holds(deck, w.check(), frame.scope),
-                        late -> frame.done(late, deck.telling.faulted(frame.run, frame.place(),
-                                "what it waited for did not happen in time")),
+                        late -> frame.done(late, frame.faulted("what it waited for did not happen in time")),
                         () -> {
                         });
                 case Op.Together t -> new TogetherFrame(frame, t).start(due);
@@ -70,12 +69,12 @@ final class StepStart {
                     deck.stop(frame.run, s.step());
                     frame.done(due, null);
                 }
-                case Op.Broken b -> frame.done(due, deck.telling.faulted(frame.run, frame.place(), b.why()));
+                case Op.Broken b -> frame.done(due, frame.faulted(b.why()));
             }
         } catch (FormulaFault e) {
-            frame.done(due, deck.telling.faulted(frame.run, frame.place(), at(e) + e.getMessage()));
+            frame.done(due, frame.faulted(at(e) + e.getMessage()));
         } catch (IllegalArgumentException e) {
-            frame.done(due, deck.telling.faulted(frame.run, frame.place(), String.valueOf(e.getMessage())));
+            frame.done(due, frame.faulted(String.valueOf(e.getMessage())));
         }
     }
 

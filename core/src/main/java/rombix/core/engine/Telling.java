@@ -42,13 +42,25 @@ final class Telling {
                 fault == null ? "" : fault)));
     }
 
-    /** A step that commands no gear could not be done, and why; gives the reason back. */
-    String faulted(Run run, String place, String why) {
+    /**
+     * A step that commands no gear could not be done, and why; gives the reason back.
+     *
+     * @param args what names stood for where the step is
+     */
+    String faulted(Run run, String place, Map<String, Value> args, String why) {
         tell(new Happening.Ran(
-                new AsRun(deck.now(), deck.clock.nanos(), run.id, run.buttonId(), place, "", "", "", Map.of(), place,
+                new AsRun(deck.now(), deck.clock.nanos(), run.id, run.buttonId(), place, "", "", "", args, place,
                         AsRun.Outcome.FAULT, why)));
         fault(run, null, why);
         return why;
+    }
+
+    /** A step has succeeded after so many tries that failed: a face whose faults were those alone is well again. */
+    void recovered(Run run, int tries) {
+        run.faults -= tries;
+        if (run.faults <= 0 && run.button != null) {
+            clearFault(run.button);
+        }
     }
 
     void fault(@Nullable Run run, @Nullable String gear, String message) {

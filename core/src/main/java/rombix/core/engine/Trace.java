@@ -13,6 +13,11 @@ public interface Trace {
     /** An order goes out for a step. */
     void sent(long run, String step, Order order, long dueNanos);
 
+    /** What was on for a while is over, and nobody knows what a reading was before that: it is unknown again. */
+    default void unknownAgain(String gear, String reading) {
+        // Nobody watches.
+    }
+
     /** Watches nothing. */
     Trace NONE = new Trace() {
         @Override

@@ -219,6 +219,11 @@ public final class Forecaster {
         }
 
         @Override
+        public void unknownAgain(String gear, String reading) {
+            readings.remove(new Reading(gear, reading)); // At the press it will be known, and put back.
+        }
+
+        @Override
         public void accept(Happening happening) {
             switch (happening) {
                 case Happening.Came c -> readings.put(new Reading(c.gear(), c.reading()), c.value());

@@ -28,6 +28,8 @@ public final class Recording {
     private static final long DOUBLE_CLICK = 400;
     private static final long WHEEL_GAP = 500;
     private static final int DRAG_PIXELS = 6;
+    /** What is down for longer than this is held, not tapped. */
+    private static final long HELD = 500 * MILLION;
     private static final Set<String> WRITES_NOTHING = Set.of("Enter", "Numpad Enter", "Tab", "Backspace", "Delete",
             "Esc");
 
@@ -107,7 +109,13 @@ public final class Recording {
         private final StringBuilder text = new StringBuilder();
         private final Map<String, Input.Button> down = new HashMap<>();
         private boolean modifierAlone;
+        private final Set<String> heldModifiers = new LinkedHashSet<>();
+        /** What is held, by the key that holds it. */
+        private final Map<String, String> heldKeys = new HashMap<>();
+        private long modifierAt;
+        private int at;
         private long textAt;
+        private long textEnd;
         private long last = -1;
         private Input.@Nullable Button lastClick;
         private Input.@Nullable Wheel lastWheel;
@@ -119,7 +127,8 @@ public final class Recording {
         }
 
         List<Step> write() {
-            for (Seen seen : inputs) {
+            for (at = 0; at < inputs.size(); at++) {
+                Seen seen = inputs.get(at);
                 switch (seen.input()) {
                     case Input.Key k -> key(k);
                     case Input.Typed t -> typed(t);
@@ -128,7 +137,38 @@ public final class Recording {
                 }
             }
             flush();
+            // What was still down at the end is let go of.
+            List.copyOf(heldKeys.values()).forEach(chord -> letGo(chord, inputs.getLast().input().atNanos()));
+            heldModifiers.forEach(m -> letGo(m, inputs.getLast().input().atNanos()));
             return steps;
+        }
+
+        private void hold(String chord, long atNanos) {
+            add(atNanos, "hold-keys", Map.of("keys", Value.of(chord)));
+        }
+
+        /** For how long something is held is kept, whatever becomes of pauses. */
+        private void letGo(String chord, long atNanos) {
+            held(atNanos);
+            add(atNanos, "let-go-keys", Map.of("keys", Value.of(chord)));
+        }
+
+        private void held(long untilNanos) {
+            long millis = (untilNanos - last) / MILLION;
+            if (pauses != Pauses.KEPT && millis >= SHORTEST_PAUSE) {
+                steps.add(new Step.Wait(millis / 10 * 10));
+                last = untilNanos;
+            }
+        }
+
+        /** When a key that goes down now comes up; the end of the recording where it does not. */
+        private long up(String key) {
+            for (int i = at + 1; i < inputs.size(); i++) {
+                if (inputs.get(i).input() instanceof Input.Key k && k.key().equals(key) && !k.down()) {
+                    return k.atNanos();
+                }
+            }
+            return inputs.getLast().input().atNanos();
         }
 
         private void add(long atNanos, String command, Map<String, Value> with) {
@@ -143,10 +183,9 @@ public final class Recording {
         private void flush() {
             if (!text.isEmpty()) {
                 String all = text.toString();
-                long end = last;
                 text.setLength(0);
                 add(textAt, "type-text", Map.of("text", Value.of(all)));
-                last = Math.max(last, end);
+                last = textEnd;
             }
             lastWheel = null;
         }
@@ -156,13 +195,23 @@ public final class Recording {
                 if (k.down()) {
                     modifiers.add(k.key());
                     modifierAlone = true;
+                    modifierAt = k.atNanos();
                 } else {
-                    if (modifiers.remove(k.key()) && modifierAlone) {
-                        flush();
-                        add(k.atNanos(), "press-keys", Map.of("keys", Value.of(k.key())));
-                    }
-                    modifierAlone = false;
+                    modifierUp(k);
                 }
+            } else if (heldKeys.containsKey(k.key())) {
+                if (!k.down()) {
+                    flush();
+                    letGo(String.valueOf(heldKeys.remove(k.key())), k.atNanos());
+                }
+            } else if (k.down() && up(k.key()) - k.atNanos() >= HELD) {
+                flush();
+                modifierAlone = false;
+                List<String> keys = new ArrayList<>(modifiers);
+                keys.removeAll(heldModifiers);
+                keys.add(k.key());
+                heldKeys.put(k.key(), String.join("+", keys));
+                hold(heldKeys.get(k.key()), k.atNanos());
             } else if (k.down()) {
                 boolean chord = modifiers.stream().anyMatch(m -> !m.endsWith("Shift") && !m.equals("Right Alt"));
                 modifierAlone = false;
@@ -175,6 +224,27 @@ public final class Recording {
             }
         }
 
+        private void modifierUp(Input.Key k) {
+            boolean down = modifiers.remove(k.key());
+            if (heldModifiers.remove(k.key())) {
+                flush();
+                letGo(k.key(), k.atNanos());
+            } else if (down && modifierAlone && k.atNanos() - modifierAt >= HELD) {
+                flush();
+                hold(k.key(), modifierAt);
+                letGo(k.key(), k.atNanos());
+            } else if (down && modifierAlone) {
+                flush();
+                add(k.atNanos(), "press-keys", Map.of("keys", Value.of(k.key())));
+            }
+            modifierAlone = false;
+        }
+
+        /** Modifiers that are down while the pointer is worked belong to that. */
+        private void holdModifiers(long atNanos) {
+            modifiers.stream().filter(heldModifiers::add).forEach(m -> hold(m, atNanos));
+        }
+
         private static boolean writes(String key) {
             return !WRITES_NOTHING.contains(key) && (key.length() == 1 || key.equals("Space") || Keys.grouped()
                     .getOrDefault("Signs", List.of()).contains(key) || Keys.grouped().getOrDefault("Keypad", List.of())
@@ -183,21 +253,18 @@ public final class Recording {
 
         private void typed(Input.Typed t) {
             boolean chord = modifiers.stream().anyMatch(m -> !m.endsWith("Shift") && !m.equals("Right Alt"));
-            if (chord || Character.isISOControl(t.letter()) || t.letter() == Character.MAX_VALUE) {
-                return; // It is a chord, or a key of its own.
+            if (chord || Character.isISOControl(t.letter()) || t.letter() == Character.MAX_VALUE
+                    || !heldKeys.isEmpty()) {
+                return; // It is a chord, a key of its own, or what the keyboard repeats of one that is held.
+            }
+            if (!text.isEmpty() && t.atNanos() - textEnd > TEXT_GAP * MILLION) {
+                flush();
             }
             if (text.isEmpty()) {
                 textAt = t.atNanos();
-            } else if (t.atNanos() - last > TEXT_GAP * MILLION) {
-                flush();
-                textAt = t.atNanos();
             }
             text.append(t.letter());
-            if (text.length() > 1) {
-                last = t.atNanos();
-            } else if (last < 0) {
-                last = t.atNanos();
-            }
+            textEnd = t.atNanos();
         }
 
         private Value place(double x, double y, long atNanos, Layout layout) {
@@ -216,6 +283,7 @@ public final class Recording {
                 flush();
                 down.put(b.button(), b);
                 modifierAlone = false;
+                holdModifiers(b.atNanos());
                 return;
             }
             Input.Button from = down.remove(b.button());
@@ -230,6 +298,14 @@ public final class Recording {
                 with.put("ms", Value.of(Math.max(50, (b.atNanos() - from.atNanos()) / MILLION / 10 * 10)));
                 add(from.atNanos(), "drag", with);
                 last = b.atNanos();
+                return;
+            }
+            if (b.atNanos() - from.atNanos() >= HELD) {
+                Map<String, Value> with = Map.of("place", place(from.x(), from.y(), from.atNanos(), layout), "button",
+                        Value.of(b.button()));
+                add(from.atNanos(), "button-down", with);
+                held(b.atNanos());
+                add(b.atNanos(), "button-up", with);
                 return;
             }
             Input.Button before = lastClick;
@@ -262,6 +338,7 @@ public final class Recording {
                 steps.add(new GearStep.Do(gear, "wheel", turn(w, layout)));
             } else {
                 flush();
+                holdModifiers(w.atNanos());
                 turned = 1;
                 add(w.atNanos(), "wheel", turn(w, layout));
             }

@@ -98,6 +98,19 @@ public final class Asks {
         return all;
     }
 
+    /** Whether any step types into whatever program is in front: keys, with no application named to get them. */
+    public static boolean typesInFront(Rig rig) {
+        Asks asks = new Asks(rig);
+        boolean[] types = new boolean[1];
+        Walk.steps(rig.board(), spot -> types[0] |= spot.step() instanceof GearStep.Do d && !named(d.with().get("to"))
+                && asks.wants("", d, Set.of()).stream().anyMatch(w -> w.power() == Power.KEYS));
+        return types[0];
+    }
+
+    private static boolean named(@Nullable Arg application) {
+        return application != null && !application.shown().toString().isBlank();
+    }
+
     private void add(Ask ask) {
         found.putIfAbsent(ask.key(), ask);
     }

@@ -21,6 +21,7 @@ import com.ezylang.evalex.functions.string.StringUpperFunction;
 import com.ezylang.evalex.parser.ParseException;
 import com.ezylang.evalex.parser.Token;
 import java.math.MathContext;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -52,8 +53,13 @@ public final class Formula {
                     Map.entry("ABS", new AbsFunction()), Map.entry("FLOOR", new FloorFunction()),
                     Map.entry("CEILING", new CeilingFunction()), Map.entry("IF", new IfFunction()),
                     Map.entry("NOT", new NotFunction()), Map.entry("UPPER", new StringUpperFunction()),
-                    Map.entry("LOWER", new StringLowerFunction()), Map.entry("CONTAINS", new StringContains())))
+                    Map.entry("LOWER", new StringLowerFunction()), Map.entry("CONTAINS", new StringContains()),
+                    Map.entry("TEXT", new NumberText.Text())))
             .build();
+
+    static {
+        SAFE.getOperatorDictionary().addOperator("+", new NumberText.Plus());
+    }
 
     private final String source;
     private final Expression expression;
@@ -105,13 +111,28 @@ public final class Formula {
         return List.copyOf(variables.keySet());
     }
 
+    /** The name that is all of it; null where it computes something. */
+    private @Nullable String sole() {
+        String text = source.strip();
+        return variables.size() == 1 && text.equals("{" + variables.keySet().iterator().next() + "}")
+                ? variables.keySet().iterator().next()
+                : null;
+    }
+
+    /** The value now, where names have no steps. */
+    public Value value(Function<String, @Nullable Value> now) throws FormulaFault {
+        return value(now, _ -> null);
+    }
+
     /**
      * The value now.
      *
+     * @param steps how finely a name's number stands in a text that it is joined to; null for no matter
      * @param now what a name stands for; null where it has no value yet
      * @throws FormulaFault if a name has no value, or the kinds do not fit
      */
-    public Value value(Function<String, @Nullable Value> now) throws FormulaFault {
+    public Value value(Function<String, @Nullable Value> now, Function<String, @Nullable Double> steps)
+            throws FormulaFault {
         try {
             Expression fresh = expression.copy();
             for (Map.Entry<String, String> v : variables.entrySet()) {
@@ -119,6 +140,12 @@ public final class Formula {
                 if (value == null) {
                     throw new FormulaFault(source.indexOf("{" + v.getKey() + "}") + 1,
                             "“" + v.getKey() + "” has no value yet");
+                }
+                if (value instanceof Value.Num n && n.number() != Math.rint(n.number()) && source.indexOf('+') >= 0) {
+                    Double step = steps.apply(v.getKey());
+                    if (step != null) {
+                        fresh.with(v.getValue() + NumberText.STEP, step);
+                    }
                 }
                 fresh.with(v.getValue(), switch (value) {
                     case Value.Num n -> (Object) n.number();
@@ -177,6 +204,28 @@ public final class Formula {
         }
     }
 
+    /** What stands in the outer braces of a text: a name each, or a formula with {@code =} before it. */
+    public static List<String> places(String text) {
+        List<String> all = new ArrayList<>();
+        for (int open = text.indexOf('{'); open >= 0 && close(text, open) >= 0; open = text.indexOf('{', close(text,
+                open))) {
+            all.add(text.substring(open + 1, close(text, open)));
+        }
+        return all;
+    }
+
+    /** Where the brace that opens at a place is closed; -1 where it is not. */
+    private static int close(String text, int open) {
+        int depth = 0;
+        for (int end = open; end < text.length(); end++) {
+            depth += text.charAt(end) == '{' ? 1 : text.charAt(end) == '}' ? -1 : 0;
+            if (depth == 0) {
+                return end;
+            }
+        }
+        return -1;
+    }
+
     /** A text with formulas and names in it, each computed: {@code It is {house:temperature}, or {= 2 * {x}}}. */
     public static String fill(String text, Function<String, @Nullable Value> now, Function<String, String> spoken) {
         StringBuilder out = new StringBuilder();
@@ -186,22 +235,19 @@ public final class Formula {
             if (open < 0) {
                 break;
             }
-            int depth = 0;
-            int end = open;
-            for (; end < text.length(); end++) {
-                depth += text.charAt(end) == '{' ? 1 : text.charAt(end) == '}' ? -1 : 0;
-                if (depth == 0) {
-                    break;
-                }
-            }
-            if (end == text.length()) {
+            int end = close(text, open);
+            if (end < 0) {
                 break;
             }
             out.append(text, at, open);
             String inside = text.substring(open + 1, end);
             if (inside.startsWith("=")) {
                 try {
-                    out.append(new Formula(inside.substring(1)).value(now));
+                    Formula formula = new Formula(inside.substring(1));
+                    String sole = formula.sole();
+                    out.append(sole != null && now.apply(sole) != null
+                            ? spoken.apply(sole)
+                            : formula.value(now));
                 } catch (FormulaFault e) {
                     out.append('?');
                 }

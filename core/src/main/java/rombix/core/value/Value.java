@@ -8,7 +8,7 @@ import java.util.Map;
 /** A number, a text, a yes/no, or a list of things to choose from. In JSON: the plain scalar. */
 public sealed interface Value {
 
-    /** A number; whole numbers print without a fraction. */
+    /** A number; as text it is as {@link NumberText} says. */
     record Num(double number) implements Value {
         @JsonValue
         Object json() {
@@ -17,7 +17,7 @@ public sealed interface Value {
 
         @Override
         public String toString() {
-            return String.valueOf(json());
+            return NumberText.of(number, null);
         }
     }
 

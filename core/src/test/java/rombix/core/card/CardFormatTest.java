@@ -156,7 +156,7 @@ class CardFormatTest {
 
     @ParameterizedTest
     @CsvSource(delimiter = '|', value = {"MUTE2=ON|muted/dome|yes", "MUTE1=OFF|muted/host|no", "PWR=1|power|yes",
-            "PWR=0|power|no", "VOL=80|volume|50.19607843137255", "R 2 17|loud/dome|17"})
+            "PWR=0|power|no", "VOL=80|volume|50.196078", "R 2 17|loud/dome|17"})
     void aLineIsReadByItsPattern(String line, String reading, String value) {
         assertThat(landed("line", "line", line)).hasSize(1).hasEntrySatisfying(reading, v -> assertThat(v).hasToString(
                 value));

@@ -205,4 +205,95 @@ class CheckTest {
                 Finding::button).containsExactly("a", "b");
         assertThat(Check.of(rig(a, b.withTriggers(List.of())))).noneMatch(f -> f.message().contains("fire each other"));
     }
+
+    private static List<String> dead(Rig rig) {
+        return Check.of(rig).stream().filter(f -> f.kind() == Kind.DEAD_REFERENCE).map(Finding::message).toList();
+    }
+
+    private static Step computed(String formula) {
+        return new Step.Wait(0, null, null, new rombix.core.chain.Condition.Computed(formula), null, PLAIN, Map.of());
+    }
+
+    /** A misspelt name in a formula was found by the forecast alone. */
+    @Test
+    void aNameInAFormulaThatIsNothingHereIsFoundWithTheNearest() {
+        BoardValue round = new BoardValue("round", "Round", Value.of(0));
+        rombix.core.chain.Condition misspelt = new rombix.core.chain.Condition.Computed("{ruond} > 1");
+        List<Step> steps = List.of(new DeckStep.Set("round", new Arg.Computed("{ruond} + 1"), PLAIN, Map.of()),
+                new Step.If(misspelt, Chain.of(on("a")), Chain.EMPTY, PLAIN, Map.of()), computed("{ruond} > 1"),
+                on("a").in(new rombix.core.chain.StepOptions(false, null, misspelt, null, 0, 0, null)),
+                new rombix.core.chain.GearStep.Do("gear", "level", Map.of("level", (Arg) new Arg.Computed("{ruond}")),
+                        null, PLAIN, Map.of()));
+        for (Step step : steps) {
+            assertThat(dead(rig(b -> b.withValues(List.of(round)), button("b", state(Chain.of(pause(5), step))))))
+                    .as(step.toString()).singleElement().asString()
+                    .contains("“ruond”, which is no value here", "round");
+        }
+        Rig page = rig(b -> b.withValues(List.of(round)).withPages(List.of(b.pages().getFirst().withFollows(misspelt))),
+                button("b", plain("x")));
+        assertThat(dead(page)).singleElement().asString().contains("what it follows names “ruond”", "round");
+        Face face = Face.PLAIN.withLabel("{= {ruond} + 1}");
+        assertThat(dead(rig(b -> b.withValues(List.of(round)), button("b", plain("x").withFace(face))))).singleElement()
+                .asString().contains("{ruond}", "round");
+        assertThat(dead(presses(computed("{gaer:level} > 1")))).singleElement().asString().contains(
+                "no gear of this board",
+                "gear");
+        assertThat(dead(presses(computed("{gear:levle} > 1")))).singleElement().asString().contains(
+                "no reading of Gear", "level");
+    }
+
+    @Test
+    void whatGearListsIsCheckedWhereItIsKnown() {
+        Rig rig = presses(new rombix.core.chain.GearStep.Do("gear", "scene", Map.of("scene", Value.of("hsot"))));
+        assertThat(rig).isNotNull();
+        rombix.core.card.Card studio = rombix.core.store.CardLibrary.shipped().get("studio");
+        Board board = new Board(1, "T", List.of(new Gear("studio", "Studio", "studio", new Gear.Link(Protocol.of("osc"),
+                "127.0.0.1:1", Map.of()), Map.of(), Map.of())), List.of(rig.board().pages().getFirst().withButtons(
+                        List
+                                .of(button("b",
+                                        state(Chain.of(new rombix.core.chain.GearStep.Do("studio", "scene", Map.of(
+                                                "scene", Value.of("hsot-desk"))))))))),
+                Map.of());
+        Rig with = Rig.of(board, Map.of("studio", java.util.Objects.requireNonNull(studio)));
+        Value scenes = new Value.Choices(List.of(new Value.Choice("host-desk", "Host Desk"), new Value.Choice(
+                "main-scope", "Main Scope")));
+        assertThat(dead(with)).isEmpty();
+        assertThat(Check.of(with, new Check.Context() {
+            @Override
+            public rombix.core.card.Twin.Readings readings(String gear) {
+                return id -> id.equals("scene") ? null : scenes;
+            }
+        })).filteredOn(f -> f.kind() == Kind.DEAD_REFERENCE).singleElement().satisfies(f -> assertThat(f.message())
+                .contains("no scene “hsot-desk”", "host-desk"));
+    }
+
+    @Test
+    void anIconThatThereIsNotIsFoundWithTheNearest() {
+        Rig rig = rig(button("b", plain("x").withFace(Face.PLAIN.withIcon("mdi2m-microphnoe"))));
+        assertThat(Check.of(rig, new Check.Context() {
+            @Override
+            public boolean icon(String name) {
+                return icons().contains(name);
+            }
+
+            @Override
+            public List<String> icons() {
+                return List.of("mdi2m-microphone", "mdi2b-bell");
+            }
+        })).singleElement().satisfies(f -> assertThat(f.message()).contains("no icon “mdi2m-microphnoe”",
+                "mdi2m-microphone"));
+    }
+
+    @Test
+    void aDialOrAStripThatMovesNothingIsFound() {
+        for (rombix.core.board.Control control : List.of(new rombix.core.board.Control.Dial(null, 0, 0),
+                new rombix.core.board.Control.WheelStrip(false),
+                new rombix.core.board.Control.PointerField(1, false))) {
+            Button dial = button("b", plain("x")).withControl(control);
+            assertThat(Check.of(rig(dial))).as(control.toString()).extracting(Finding::kind).containsExactly(
+                    Kind.MOVES_NOTHING);
+            State turned = plain("x").withOn(Map.of(Gesture.TURN, Chain.of(on("a"))));
+            assertThat(Check.of(rig(dial.withStates(List.of(turned))))).isEmpty();
+        }
+    }
 }

@@ -26,10 +26,11 @@ class PagesTest {
         for (Event end : new Event[]{new Event.Released("b", "x"), new Event.LetGo(), new Event.StopAll()}) {
             TestDeck t = TestDeck.with(HELD);
             t.press("b");
-            assertThat(t.all(PageShown.class)).containsExactly(new PageShown("p", Way.WHILE_HELD));
+            assertThat(t.all(PageShown.class)).containsExactly(new PageShown("p", Way.WHILE_HELD, "test"));
             t.post(end);
             t.post(new Event.LetGo());
-            assertThat(t.all(PageShown.class)).as(end.toString()).endsWith(new PageShown("p", Way.BACK)).hasSize(2);
+            assertThat(t.all(PageShown.class)).as(end.toString()).endsWith(new PageShown("p", Way.BACK, ""))
+                    .hasSize(2);
         }
     }
 
@@ -45,7 +46,7 @@ class PagesTest {
     void aChainGoesBackAPage() {
         TestDeck t = TestDeck.running(DeckStep.Show.back());
         t.press("b");
-        assertThat(t.all(PageShown.class)).containsExactly(new PageShown(null, Way.BACK));
+        assertThat(t.all(PageShown.class)).containsExactly(new PageShown(null, Way.BACK, "test"));
     }
 
     private static TestDeck following(rombix.core.chain.Condition what) {

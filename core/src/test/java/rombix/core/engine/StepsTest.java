@@ -353,7 +353,7 @@ class StepsTest {
         t.press("b");
         assertThat(t.all(Happening.Said.class)).containsExactly(new Happening.Said("b", "A is no, 2"));
         assertThat(t.all(Happening.PageShown.class))
-                .containsExactly(new Happening.PageShown("p", DeckStep.Show.Way.POP_UP));
+                .containsExactly(new Happening.PageShown("p", DeckStep.Show.Way.POP_UP, "test"));
         assertThat(t.shows("two").state()).isEqualTo(1);
     }
 

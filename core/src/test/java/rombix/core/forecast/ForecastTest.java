@@ -114,4 +114,26 @@ class ForecastTest {
                 .of())));
         assertThat(forecast(KNOWN, 50, step)).isEqualTo(forecast(KNOWN, 50, step));
     }
+
+    /** Where nobody knows how the gear is, what is on for a while stayed on in the forecast. */
+    @Test
+    void whatIsOnForAWhileIsPutBackThoughNobodyKnowsToWhat() {
+        Step awhile = new Step.ForAWhile(Chain.of(on("a"), level(60)), 5000, StepOptions.PLAIN, Map.of());
+        assertThat(forecast(Known.NOTHING, 1, awhile).changes()).isEmpty();
+        assertThat(forecast(Known.NOTHING, 1, awhile, on("b")).changes()).extracting(Forecast.Change::reading)
+                .containsExactly("on/b");
+    }
+
+    @Test
+    void aButtonThatAnotherUsesIsInTheStateThatItIsIn() {
+        Rig rig = TestDeck.rig(TestDeck.button("b", TestDeck.state(Chain.of(new DeckStep.Use("c", null,
+                rombix.core.chain.Gesture.PRESS, null, Map.of(), StepOptions.PLAIN, Map.of())))), TestDeck.button("c",
+                        TestDeck.state("one", null, Chain.of(on("a")), Chain.EMPTY),
+                        TestDeck.state("two", null, Chain.of(
+                                on("b")), Chain.EMPTY)));
+        Known second = new Known(Map.of(), Map.of(), Map.of(), Map.of("c", 1));
+        assertThat(Forecaster.of(rig, second, NOW, "b", rig.button("b").orElseThrow().states().getFirst().chain(
+                rombix.core.chain.Gesture.PRESS), "press", 1, 5).changes()).extracting(Forecast.Change::reading)
+                .containsExactly("on/b");
+    }
 }

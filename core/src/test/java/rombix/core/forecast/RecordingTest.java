@@ -129,4 +129,47 @@ class RecordingTest {
         assertThat(steps(Pauses.DROPPED, Clicks.PICTURE)).containsExactly("click [left, " + picture + "]",
                 "click [left, window notes from upper-left at 30 40]");
     }
+
+    /** The pause before typed text was lost. */
+    @Test
+    void thePauseBeforeATextIsKept() {
+        tap("F1", 0).rest(2000).tap("H", 'h').rest(100).tap("I", 'i').rest(1000).tap("F2", 0);
+        assertThat(steps(Pauses.KEPT, Clicks.WINDOW)).containsExactly("press-keys [F1]", "wait 2020",
+                "type-text [hi]", "wait 1020", "press-keys [F2]");
+    }
+
+    /** A key that was held for two seconds became a tap. */
+    @Test
+    void aKeyThatIsHeldIsHeldForAsLong() {
+        for (String key : List.of("F9", "W")) {
+            key(key, true);
+            for (int i = 0; i < 4; i++) { // The keyboard repeats it.
+                recording.add(new Input.Typed(key.equals("W") ? 'w' : Character.MAX_VALUE, now), LAYOUT);
+                rest(500);
+            }
+            key(key, false).rest(100);
+        }
+        for (Pauses pauses : List.of(Pauses.KEPT, Pauses.SQUEEZED, Pauses.DROPPED)) {
+            assertThat(steps(pauses, Clicks.WINDOW)).containsExactly("hold-keys [F9]", "wait 2000",
+                    "let-go-keys [F9]", "hold-keys [W]", "wait 2000", "let-go-keys [W]");
+        }
+    }
+
+    @Test
+    void aChordAndAModifierAreHeldTooAndAModifierWhileItIsClicked() {
+        key("Alt", true).key("Tab", true).rest(1000).key("Tab", false).key("Alt", false).rest(100);
+        key("Ctrl", true).rest(800).key("Ctrl", false).rest(100);
+        key("Shift", true).rest(50).button("left", true, 110, 60).rest(20).button("left", false, 110, 60).key("Shift",
+                false);
+        assertThat(steps(Pauses.DROPPED, Clicks.POINTER)).containsExactly("hold-keys [Alt+Tab]", "wait 1000",
+                "let-go-keys [Alt+Tab]", "hold-keys [Ctrl]", "wait 800", "let-go-keys [Ctrl]", "hold-keys [Shift]",
+                "click [left, pointer]", "let-go-keys [Shift]");
+    }
+
+    @Test
+    void aButtonOfThePointerThatIsHeldIsHeld() {
+        button("left", true, 110, 60).rest(1500).button("left", false, 110, 60);
+        assertThat(steps(Pauses.DROPPED, Clicks.POINTER)).containsExactly("button-down [left, pointer]", "wait 1500",
+                "button-up [left, pointer]");
+    }
 }

@@ -150,4 +150,34 @@ class FormulaTest {
         assertThatThrownBy(() -> new Formula("(".repeat(900) + "1" + ")".repeat(900) + "+").value(_ -> null))
                 .isInstanceOf(FormulaFault.class);
     }
+
+    /** {@code "PRESS " + {n}} sent {@code PRESS 1.0}, and a level went out as {@code -37.95275590551181}. */
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', value = {"\"PRESS \" + {n} | PRESS 4", "{n} + \" of \" + 3.0 | 4 of 3",
+            "\"at \" + {desk:level/host} + \" dB\" | at -12.5 dB", "\"at \" + {level} | at -38",
+            "\"to \" + ({level} * 2) | to -75.905512", "\"x\" + 0.1 * 3 | x0.3",
+            "TEXT({level}, 2) + \" dB\" | -37.95 dB", "\"n\" + TEXT({n}, 1) | n4.0", "{n} + {n} + \"!\" | 8!",
+            "{on} + \"?\" | true?"})
+    void numbersThatAreJoinedToTextsReadAsPeopleWriteThem(String source, String expected) throws FormulaFault {
+        Map<String, Value> now = new java.util.HashMap<>(NOW);
+        now.put("level", Value.of(-37.95275590551181));
+        assertThat(new Formula(source).value(now::get, name -> name.equals("level") ? 0.1 : null)).isEqualTo(Value.of(
+                expected));
+    }
+
+    @Test
+    void aNumberAsTextHasNoPointWhereItIsWholeAndNeverAnExponent() {
+        assertThat(Value.of(1.0)).hasToString("1");
+        assertThat(Value.of(-37.95275590551181)).hasToString("-37.952756");
+        assertThat(Value.of(1e7)).hasToString("10000000");
+        assertThat(Value.of(1.5e-3)).hasToString("0.0015");
+        assertThat(Value.of(-1e-9)).hasToString("0");
+        assertThat(NumberText.of(-37.95275590551181, 0.5)).isEqualTo("-38");
+        assertThat(NumberText.of(0.30000000000000004, 0.1)).isEqualTo("0.3");
+    }
+
+    @Test
+    void placesOfATextAreItsOuterBraces() {
+        assertThat(Formula.places("a {x} b {= 2 * {y}} {open")).containsExactly("x", "= 2 * {y}");
+    }
 }

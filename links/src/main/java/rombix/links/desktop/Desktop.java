@@ -18,6 +18,7 @@ public final class Desktop extends LinkType {
     /** What windows of Rombix tell the desktop of whose they are: nothing is typed or clicked there. */
     public static final String WINDOW_CLASS = "Rombix";
     private static final String HERE = "here";
+    static volatile boolean toolkitHandlesErrors;
 
     public Desktop() {
         super("desktop", "desktop", "[a-z]+( [a-z]+| \\{[a-z-]+})?|(held|seen)/[a-z0-9{}-]+|(volume|mute)/[a-z{}-]+",
@@ -31,6 +32,42 @@ public final class Desktop extends LinkType {
         }
         var at = HostPort.of(target.address());
         return new DesktopLink(report, () -> new StandInMachine(at), null, target.keyring());
+    }
+
+    /**
+     * Gives the keyboard to the foremost window of another program, which stays where it is. Under X; elsewhere, and where
+     * there is no such window, nothing happens. From any thread.
+     */
+    public static void passKeyboardOn() {
+        if (Platform.isWindows() || Platform.isMac()) {
+            return;
+        }
+        try (XServer server = new XServer()) {
+            new XFront(server).passKeyboardOn();
+        } catch (Unable | UnsatisfiedLinkError | NoClassDefFoundError e) {
+            // There is nobody to give it to.
+        }
+    }
+
+    /**
+     * Whether a window of Rombix lies above all others at a point of the screens, in pixels. Yes where the system does not
+     * tell. From any thread.
+     */
+    public static boolean seen(double x, double y) {
+        if (Platform.isWindows() || Platform.isMac()) {
+            return true;
+        }
+        try (XServer server = new XServer()) {
+            XFront front = new XFront(server);
+            return front.at((int) x, (int) y).filter(w -> front.own(w)).isPresent();
+        } catch (Unable | UnsatisfiedLinkError | NoClassDefFoundError e) {
+            return true;
+        }
+    }
+
+    /** A toolkit has come that handles errors of the X server itself: no handler of ours may take the place of its own. */
+    public static void toolkitHandlesErrors() {
+        toolkitHandlesErrors = true;
     }
 
     /** That of this computer; where its desktop lets nobody work it, one that runs programs and says why. */

@@ -47,6 +47,10 @@ final class XFront {
         return false;
     }
 
+    boolean own(Window window) {
+        return own(new X11.Window(window.id()));
+    }
+
     /** The window that gets keys now; null where none does. */
     X11.@Nullable Window keyboard() {
         X11.Window focused = server.focused();
@@ -120,5 +124,13 @@ final class XFront {
         X11.XWindowAttributes attributes = new X11.XWindowAttributes();
         return server.x.XGetWindowAttributes(server.display, new X11.Window(window.id()), attributes) != 0
                 && attributes.map_state == VIEWABLE;
+    }
+
+    /** Gives the keyboard to the foremost window of another program, without raising it. */
+    void passKeyboardOn() {
+        server.windows().stream().filter(w -> !own(new X11.Window(w.id())) && shown(w)).findFirst().ifPresent(w -> {
+            server.more.XSetInputFocus(server.display, new X11.Window(w.id()), 1, new NativeLong(0));
+            server.x.XSync(server.display, false);
+        });
     }
 }

@@ -294,7 +294,7 @@ final class XMachine extends RealMachine {
 
     @Override
     public boolean own(Window window) {
-        return top.own(new X11.Window(window.id()));
+        return top.own(window);
     }
 
     @Override

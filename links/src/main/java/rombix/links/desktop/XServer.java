@@ -27,7 +27,8 @@ final class XServer implements AutoCloseable {
 
     /** Connections come and go one at a time: the library keeps lists of all of them. */
     private static final Object OPENING = new Object();
-    /** A window may be gone before it is asked for its name: that is no reason to end the program. Kept, as C calls it. */
+    /** A window may be gone before it is asked for its name: that is no reason to end the program. Kept, as C calls it. A
+     * toolkit that is there passes over errors of connections that are not its own. */
     private static final X11.XErrorHandler NO_MATTER = (_, _) -> 0;
 
     /** What the general bindings lack. */
@@ -82,7 +83,9 @@ final class XServer implements AutoCloseable {
         }
         display = opened;
         root = x.XDefaultRootWindow(display);
-        x.XSetErrorHandler(NO_MATTER);
+        if (!Desktop.toolkitHandlesErrors) {
+            x.XSetErrorHandler(NO_MATTER);
+        }
         synchronized (OPENING) {
             screens();
         }

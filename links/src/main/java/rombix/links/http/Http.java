@@ -67,4 +67,9 @@ public final class Http extends LinkType {
                         "Answers within", "ms", 100, LONGEST_TIMEOUT, USUAL_TIMEOUT,
                         "How long an answer may take."));
     }
+
+    @Override
+    public boolean textual() {
+        return true;
+    }
 }

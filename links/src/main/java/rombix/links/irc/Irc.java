@@ -54,4 +54,9 @@ public final class Irc extends LinkType {
     public boolean secures() {
         return true;
     }
+
+    @Override
+    public boolean textual() {
+        return true;
+    }
 }

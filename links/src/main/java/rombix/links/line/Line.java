@@ -101,4 +101,9 @@ public final class Line extends LinkType {
                 Setting.choice(FRAME, "Serial frame", List.of("8N1", "8E1", "8O1", "7E1", "7O1", "8N2"),
                         "Bits, parity and stop bits of a serial port."));
     }
+
+    @Override
+    public boolean textual() {
+        return true;
+    }
 }

@@ -69,4 +69,9 @@ public final class Mqtt extends LinkType {
     public boolean secures() {
         return true;
     }
+
+    @Override
+    public boolean textual() {
+        return true;
+    }
 }

@@ -53,4 +53,9 @@ public final class WebSockets extends LinkType {
                 Setting.text(SUBPROTOCOL, "Subprotocol",
                         "Some servers want one to be named when the connection begins."));
     }
+
+    @Override
+    public boolean textual() {
+        return true;
+    }
 }

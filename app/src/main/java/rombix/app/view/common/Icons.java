@@ -19,23 +19,46 @@ public final class Icons {
             "mdi2r-record-circle-outline",
             "mdi2h-home-outline", "mdi2k-kettle-outline", "mdi2m-map-outline", "mdi2s-star-outline", "mdi2h-hand-wave",
             "mdi2a-account-voice");
-    private static final List<String> ALL = all();
 
     private Icons() {
     }
 
-    private static List<String> all() {
-        List<String> literals = new ArrayList<>();
-        for (char letter = 'A'; letter <= 'Z'; letter++) {
-            try {
-                for (Object icon : Class.forName(PACK + letter).getEnumConstants()) {
-                    literals.add(((Ikon) icon).getDescription());
-                }
-            } catch (ClassNotFoundException e) {
-                // There is no icon whose name begins so.
+    /** Read once they are asked for. */
+    private static final class All {
+        private static final List<String> NAMES = all();
+
+        private static List<String> all() {
+            List<String> literals = new ArrayList<>();
+            for (char letter = 'A'; letter <= 'Z'; letter++) {
+                literals.addAll(ofLetter(letter));
             }
+            return Collections.unmodifiableList(literals);
         }
-        return Collections.unmodifiableList(literals);
+    }
+
+    private static List<String> ofLetter(char letter) {
+        try {
+            List<String> literals = new ArrayList<>();
+            for (Object icon : Class.forName(PACK + letter).getEnumConstants()) {
+                literals.add(((Ikon) icon).getDescription());
+            }
+            return literals;
+        } catch (ClassNotFoundException e) {
+            return List.of(); // There is no icon whose name begins so.
+        }
+    }
+
+    /** Whether there is an icon of this name; looks at those alone that begin with its letter. */
+    public static boolean known(String literal) {
+        if (!literal.matches("mdi2[a-z]-.+")) {
+            return false;
+        }
+        return ofLetter(Character.toUpperCase(literal.charAt(4))).contains(literal);
+    }
+
+    /** The names of all. */
+    public static List<String> names() {
+        return All.NAMES;
     }
 
     /** The icons whose names have all of the words, shortest names first; some usual ones where there are no words. */
@@ -44,7 +67,7 @@ public final class Icons {
             return USUAL.subList(0, Math.min(max, USUAL.size()));
         }
         String[] wanted = words.toLowerCase(Locale.ROOT).strip().split("\\s+");
-        return ALL.stream().filter(literal -> {
+        return All.NAMES.stream().filter(literal -> {
             String name = words(literal);
             for (String w : wanted) {
                 if (!name.contains(w)) {

@@ -28,14 +28,19 @@ public final class Overlay extends Pane {
     /** Where the anchor was: an edit may have put another node in its place. */
     private @Nullable Bounds lastAnchor;
 
+    private long shieldedUntil = System.nanoTime();
+
     public Overlay() {
+        setId("overlay");
         setPickOnBounds(false);
         setMouseTransparent(false);
         sceneProperty().addListener((_, _, scene) -> {
             if (scene != null) {
                 scene.addEventFilter(MouseEvent.MOUSE_PRESSED, e -> {
                     Region popover = open;
-                    if (popover != null && e.getTarget() instanceof Node hit && !within(hit, popover)) {
+                    if (popover != null && System.nanoTime() - shieldedUntil < 0) {
+                        e.consume(); // Whoever clicks has not seen it yet.
+                    } else if (popover != null && e.getTarget() instanceof Node hit && !within(hit, popover)) {
                         close();
                     }
                 });
@@ -59,6 +64,11 @@ public final class Overlay extends Pane {
             }
         }
         return false;
+    }
+
+    /** Takes no click for a while, neither in the popover that is open nor beside it. */
+    public void shield(long millis) {
+        shieldedUntil = System.nanoTime() + millis * 1_000_000L;
     }
 
     /** Keeps clear of what must always be seen: so much at the top of the window, and so much at its foot. */

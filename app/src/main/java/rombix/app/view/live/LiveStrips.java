@@ -68,13 +68,16 @@ public final class LiveStrips {
     private final Set<DeckModel.Fault> putAway = new HashSet<>();
     private final IndicatorRow lamps = new IndicatorRow(true);
 
-    /** @param openQuestion shows the question that waits */
-    public LiveStrips(Desk desk, Runnable openQuestion) {
+    /**
+     * @param openQuestion shows the question that waits
+     * @param keyboard the switch for where keys go
+     */
+    public LiveStrips(Desk desk, Runnable openQuestion, Node keyboard) {
         this.desk = desk;
         onAir = new OnAir(desk.bench()::rig, desk.model());
         air.getStyleClass().setAll("air-strip");
         scenes.getStyleClass().add("air-scenes");
-        air.getChildren().addAll(first, scenes, lamps, clock);
+        air.getChildren().addAll(first, scenes, lamps, keyboard, clock);
         running.getStyleClass().add("run-strip");
         Label word = new Label("STOP ALL");
         word.getStyleClass().add("stop-word");
@@ -219,9 +222,9 @@ public final class LiveStrips {
             DeckModel.Running run = runs.get(i);
             double gone = (desk.model().now() - run.startNanos()) / 1e9;
             if (shownCards.get(i).lookup(".run-left") instanceof Label left) {
-                Styles.text(left, run.expectedNanos() > 0
-                        ? Figures.left(run.expectedNanos() / 1e9 - gone)
-                        : "runs");
+                Styles.text(left, desk.model().asks(run.run())
+                        ? "asks"
+                        : run.expectedNanos() / 1e9 > gone ? Figures.left(run.expectedNanos() / 1e9 - gone) : "runs");
             }
             if (shownCards.get(i).lookup(".run-doing") instanceof Label doing) {
                 Styles.text(doing, doing(run));

@@ -44,6 +44,8 @@ import rombix.core.board.Page;
  * is behind it, and shrinks to its mark and comes back. It presses in Live and in Rehearse.
  */
 public final class SmallWindow {
+    /** How the log names it where somebody pressed in it. */
+    static final String NAME = "the small window";
     private static final double WIDTH = 116;
     private static final double HEIGHT = 72;
     private static final double MARK = 52;
@@ -153,6 +155,11 @@ public final class SmallWindow {
         return stage.isShowing();
     }
 
+    /** Where it stands on the screen. */
+    Rectangle2D bounds() {
+        return new Rectangle2D(stage.getX(), stage.getY(), stage.getWidth(), stage.getHeight());
+    }
+
     public Scene scene() {
         return stage.getScene();
     }
@@ -204,7 +211,7 @@ public final class SmallWindow {
         beside.stream().filter(id -> !id.equals(page.id())).forEach(id -> desk.bench().rig().page(id).ifPresent(
                 shownNow::add));
         for (Page p : shownNow) {
-            TileGrid grid = new TileGrid(desk, p, "small-", WIDTH * scale, HEIGHT * scale, () -> {
+            TileGrid grid = new TileGrid(desk, p, "small-", WIDTH * scale, HEIGHT * scale, NAME, () -> {
             });
             all.add(grid);
             Label name = new Label(p.name());

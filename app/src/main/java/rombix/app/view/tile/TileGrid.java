@@ -26,15 +26,18 @@ public final class TileGrid extends GridPane {
     private final Desk desk;
     private final List<Tile> tiles = new ArrayList<>();
     private final Runnable released;
+    private final String where;
     private final Set<String> controls = new HashSet<>();
     private @Nullable String pressed;
 
     /**
      * @param width of a cell, and {@code height}
+     * @param where the window that it is in, as the log names who pressed; empty for the main one
      * @param released told when a press is over
      */
-    public TileGrid(Desk desk, Page page, String id, double width, double height, Runnable released) {
+    public TileGrid(Desk desk, Page page, String id, double width, double height, String where, Runnable released) {
         super(GAP, GAP);
+        this.where = where.isEmpty() ? "" : " in " + where;
         this.desk = desk;
         this.released = released;
         int left = page.buttons().stream().mapToInt(Button::column).min().orElse(0);
@@ -99,13 +102,13 @@ public final class TileGrid extends GridPane {
     private void press(Tile tile, String source) {
         if (!desk.building()) {
             pressed = tile.button().id();
-            desk.press(tile.button().id(), source);
+            desk.press(tile.button().id(), source + where);
         }
     }
 
     private void release(String source) {
         if (pressed != null) {
-            desk.release(pressed, source);
+            desk.release(pressed, source + where);
             pressed = null;
             released.run();
         }

@@ -109,7 +109,7 @@ public final class MainWindow {
         score.whenAbandoned(page.adding()::abandon);
         bench.follow(rig -> Proposals.follow(rig, model::readings));
         AskPopover ask = new AskPopover(desk, page::tileOf);
-        strips = new LiveStrips(desk, ask::open);
+        strips = new LiveStrips(desk, ask::open, stagework.keyboard().control());
         logView = new LogView(desk, log, notices::show);
         traffic = new TrafficView(desk, player::traffic, notices::show);
         cardSheet = new CardSheet(desk, player, findings);
@@ -139,7 +139,7 @@ public final class MainWindow {
         score.whenTried(modes::tryOnTwins);
         score.head().whenTriggers(() -> triggers.open(layout));
         Scene scene = stagework.scene();
-        new PageTurns(desk, page, trail, scene);
+        new PageTurns(desk, page, trail, scene, stagework::small);
         scene.addEventFilter(MouseEvent.MOUSE_RELEASED, e -> page.hand().handOff("mouse", e.getTarget()));
         keyboard = new Keyboard(desk, scene, commands, page, touches, smallKey, modes::endTrial);
         bench.watch(this::load);

@@ -2,6 +2,7 @@ package rombix.app.view.window;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import javafx.application.Platform;
 import javafx.scene.Node;
 import javafx.scene.layout.BorderPane;
@@ -12,6 +13,7 @@ import rombix.app.deck.Player;
 import rombix.app.edit.Hints.Hint;
 import rombix.app.edit.Workbench;
 import rombix.app.edit.Workbench.Mode;
+import rombix.app.view.common.Checking;
 import rombix.app.view.common.Chooser;
 import rombix.app.view.common.Desk;
 import rombix.app.view.live.AskPopover;
@@ -20,9 +22,13 @@ import rombix.app.view.live.RehearsalBand;
 import rombix.app.view.page.PageView;
 import rombix.app.view.rack.RackView;
 import rombix.app.view.score.ScoreView;
+import rombix.core.board.Button;
 import rombix.core.board.Rig;
+import rombix.core.board.Trigger;
+import rombix.core.card.Figures;
 import rombix.core.check.Check;
 import rombix.core.engine.Event;
+import rombix.core.engine.Known;
 import rombix.core.engine.Status;
 import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
@@ -48,6 +54,10 @@ final class Modes {
     private final BorderPane layout;
     private final Parts parts;
     private Mode shown;
+    /** Whether the start chains run at the next change to Live, where the board was live before. */
+    private boolean starts;
+    /** Whether it was answered for this board whether they do. */
+    private boolean answered;
     private boolean trial;
     private int trialQuiet;
 
@@ -68,23 +78,72 @@ final class Modes {
         return strip == null ? 0 : strip.getLayoutBounds().getHeight();
     }
 
-    /** Goes to another mode; leaving Live is asked for first, so that no slip ends a show. */
+    /**
+     * Goes to another mode. Leaving Live is asked for first, so that no slip ends a show; so is whether start chains run
+     * where the board was live before, as the show goes on then.
+     */
     void mode(Mode next) {
         if (next == Mode.LIVE && guests.guest()) {
             guests.ask(); // Nobody goes on air with what was only looked at.
+            return;
+        }
+        if (next == Mode.LIVE && bench.mode() != Mode.LIVE && bench.lives() > 0 && !answered && starting() > 0) {
+            Chooser.open(desk, layout, "This board was live before. Run its start chains again?", List.of(
+                    new Chooser.Item("live-on", "No: the show goes on", "Enter", () -> live(false)),
+                    new Chooser.Item("live-anew", "Yes: run " + Figures.count(starting(), "start chain"), "Ctrl+Enter",
+                            () -> live(true))));
             return;
         }
         if (bench.mode() != Mode.LIVE || next == Mode.LIVE) {
             bench.mode(next);
             return;
         }
-        Chooser.open(desk, layout, "Leave Live?", List.of(new Chooser.Item("stay-live", "Stay in Live", "Esc", () -> {
-        }), new Chooser.Item("leave-live", next == Mode.BUILD
-                ? "Leave: edit the board"
-                : "Leave: press on twins", "Ctrl+Enter", () -> bench.mode(next))));
+        Chooser.open(desk, layout, "Leave Live? " + whatStops(next),
+                List.of(new Chooser.Item("stay-live", "Stay in Live", "Esc", () -> {
+                }), new Chooser.Item("leave-live", next == Mode.BUILD
+                        ? "Leave: edit the board"
+                        : "Leave: press on twins", "Ctrl+Enter", () -> bench.mode(next))));
+    }
+
+    private void live(boolean anew) {
+        answered = true;
+        starts = anew;
+        bench.mode(Mode.LIVE);
+        starts = false;
+    }
+
+    /** Runs the start chains of the board that is live. */
+    void startAnew() {
+        player.post(new Event.WentLive());
+    }
+
+    /** How many buttons do something as the board goes live. */
+    private int starting() {
+        return (int) bench.board().buttons().filter(b -> !b.onStart().isEmpty() || b.triggers().stream().anyMatch(
+                t -> t instanceof Trigger.When w && w.what() == Trigger.When.What.WENT_LIVE)).count();
+    }
+
+    /** What stops as Live is left, in a sentence or two. */
+    private String whatStops(Mode next) {
+        List<String> running = desk.model().runs().stream()
+                .map(r -> "“" + bench.rig().button(r.button()).map(Button::name)
+                        .orElse(r.button()) + "”")
+                .distinct().toList();
+        long triggers = bench.board().buttons().mapToLong(b -> b.triggers().size()).sum();
+        List<String> words = new ArrayList<>();
+        if (triggers > 0) {
+            words.add(next == Mode.BUILD ? "Triggers no longer press." : "Triggers press on twins only.");
+        }
+        if (!running.isEmpty()) {
+            words.add((next == Mode.BUILD ? "Goes on: " : "Stops: ") + String.join(", ", running) + ".");
+        }
+        return words.isEmpty() ? "Nothing is running." : String.join(" ", words);
     }
 
     private void changed() {
+        if (bench.lives() == 0) {
+            answered = false; // Another board.
+        }
         if (bench.mode() == shown) {
             return;
         }
@@ -95,7 +154,7 @@ final class Modes {
             trial = false;
             player.tryOnTwins(null);
         }
-        player.mode(shown);
+        player.mode(shown, shown != Mode.LIVE || starts || bench.lives() == 1);
         if (shown == Mode.LIVE) {
             wentLive();
         }
@@ -184,8 +243,9 @@ final class Modes {
         });
         tellMissing(missing);
         Rig live = bench.rig();
+        Known known = player.known();
         Thread.startVirtualThread(() -> { // A large board takes longer than a frame.
-            int findings = Check.of(live).size();
+            int findings = Check.of(live, new Checking(g -> known.readings().getOrDefault(g, Map.of())::get)).size();
             if (findings > 0) {
                 Platform.runLater(() -> {
                     missing.add("the check found " + (findings == 1 ? "one thing" : findings + " things")

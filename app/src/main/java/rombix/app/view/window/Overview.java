@@ -18,6 +18,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Places;
+import rombix.app.view.common.Checking;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
@@ -68,7 +69,8 @@ final class Overview {
     /** What is wrong with the board; each leads to its place, and offers the fix where there is one. */
     void check(Node by) {
         open(by, "check", "Search the findings; Ctrl+Enter applies the fix", typed -> Check.of(desk.bench()
-                .rig()).stream().filter(f -> matches(typed, f.where() + " " + f.message() + " " + f.kind().words()))
+                .rig(), new Checking(desk.model()::readings)).stream()
+                .filter(f -> matches(typed, f.where() + " " + f.message() + " " + f.kind().words()))
                 .map(f -> new Line(f.where() + ": " + f.message(), f.kind().words(), () -> Places.go(desk.bench(), f),
                         Fixes.of(desk.bench().rig(), f).orElse(null)))
                 .toList(), "No problems found.");

@@ -6,7 +6,6 @@ import javafx.scene.input.KeyCombination;
 import javafx.stage.Stage;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Manner;
 import rombix.app.view.common.Tokens;
 import rombix.app.view.page.SmallWindow;
 
@@ -23,13 +22,14 @@ public final class Stagework {
     private final Desk desk;
     private final Scene scene;
     private @Nullable SmallWindow small;
-    private boolean leaves;
+    private final KeyboardYield keyboard;
 
     Stagework(Desk desk, Parent root) {
         this.desk = desk;
         scene = new Scene(root, 1280, 800);
         scene.getStylesheets().setAll(Tokens.sheets());
         theme(Theme.NIGHT);
+        keyboard = new KeyboardYield(desk, scene);
     }
 
     Scene scene() {
@@ -73,17 +73,9 @@ public final class Stagework {
         }
     }
 
-    /** Leaves the keyboard to the program in front whenever the window is clicked, or takes it again. */
-    void leaveKeyboard() {
-        if (scene.getWindow() instanceof Stage stage) {
-            leaves = !leaves;
-            Manner.of(stage).keyboard(!leaves);
-        }
-    }
-
-    /** Whether a click in the window leaves the program in front in front. */
-    boolean leavesKeyboard() {
-        return leaves;
+    /** Whether the window leaves the keyboard to other programs. */
+    KeyboardYield keyboard() {
+        return keyboard;
     }
 
     /** Shows the present page in a small window of its own, or takes that away; gives its scene. */

@@ -60,13 +60,14 @@ final class WindowCommands {
         add(Where.ALWAYS, "Live: press for real", () -> window.modes().mode(Mode.LIVE), "F6");
         add(Where.ALWAYS, "All commands and keys", () -> window.overview().commands(window.middle()), "F1", "Ctrl+K");
         add(Where.ALWAYS, "This page in a small window, always on top", window.stage()::smallWindow, "Ctrl+P");
-        commands.add(new Command(() -> window.stage().leavesKeyboard()
+        commands.add(new Command(() -> window.stage().keyboard().yields()
                 ? "Take the keyboard again when this window is clicked"
                 : "Leave the keyboard to the program in front when this window is clicked", List.of("Ctrl+Shift+P"),
-                Where.ALWAYS, window.stage()::leaveKeyboard));
+                Where.ALWAYS, window.stage().keyboard()::toggle));
         add(Where.ALWAYS, "Full screen, or a window again", window.stage()::fullScreen, "F11");
         add(Where.ALWAYS, "Next page", () -> page(1), "Ctrl+Page Down");
         add(Where.ALWAYS, "Previous page", () -> page(-1), "Ctrl+Page Up");
+        add(Where.LIVE, "Run the start chains of the board", window.modes()::startAnew);
         add(Where.LIVE, "Dismiss the fault in the message line", window.strips()::putAway, "Alt+M");
         add(Where.LIVE, "Back to the last page shown", window.trail()::back, "Alt+Left");
         add(Where.ALWAYS, "Log of what ran", () -> window.log().open(window.middle()), "Ctrl+L");
@@ -90,7 +91,7 @@ final class WindowCommands {
         commands.add(
                 new Command(() -> desk.bench().redoName().map(n -> "Redo: " + n).orElse("Redo: nothing to redo"), List
                         .of("Ctrl+Shift+Z", "Ctrl+Y"), Where.BUILD, desk.bench()::redo));
-        add(Where.BUILD, "Save the board", window.files()::save, "Ctrl+S");
+        add(Where.ALWAYS, "Save the board", window.files()::save, "Ctrl+S");
         add(Where.BUILD, "Save the board as…", () -> window.masthead().saveAs(), "Ctrl+Shift+S");
         add(Where.BUILD, "Open another board", window.files()::choose, "Ctrl+O");
         add(Where.BUILD, "New board, other boards", () -> window.masthead().boards(), "Ctrl+N");
