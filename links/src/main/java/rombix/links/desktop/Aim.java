@@ -66,12 +66,18 @@ final class Aim {
     }
 
     private Spot raised(Window window, Place place, Eyes.Pause pause) throws Unable, Stopped {
-        machine.bring(window);
-        long until = System.nanoTime() + RAISE_MILLIS * 1_000_000L;
+        machine.raise(window);
+        long began = System.nanoTime();
+        boolean brought = false;
         while (true) {
             Point at = eyes.at(place, pause).getFirst(); // A window that was minimised has its place only now.
-            if (machine.topmost(window, at) || System.nanoTime() - until > 0) {
+            long millis = (System.nanoTime() - began) / 1_000_000L;
+            if (machine.topmost(window, at) || millis > RAISE_MILLIS) {
                 return new Spot(at, window);
+            }
+            if (!brought && millis > RAISE_MILLIS / 4) { // Some window managers raise only what gets the keyboard.
+                brought = true;
+                machine.bring(window);
             }
             pause.now(LOOK_MILLIS);
         }

@@ -135,6 +135,11 @@ interface Machine extends AutoCloseable {
 
     void bring(Window window) throws Unable;
 
+    /** Puts a window above the others, and leaves the keyboard where it is as far as the system knows how. */
+    default void raise(Window window) throws Unable {
+        bring(window);
+    }
+
     void close(Window window) throws Unable;
 
     void minimise(Window window) throws Unable;

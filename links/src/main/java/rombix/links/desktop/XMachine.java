@@ -335,6 +335,15 @@ final class XMachine extends RealMachine {
     }
 
     @Override
+    public void raise(Window window) {
+        if (top.shown(window)) {
+            server.raise(window);
+        } else {
+            server.bring(window); // It is minimised, or on another desktop.
+        }
+    }
+
+    @Override
     public void close(Window window) {
         server.close(window);
     }

@@ -207,6 +207,17 @@ final class XServer implements AutoCloseable {
         x.XSync(display, false);
     }
 
+    /** Asks the window manager to put a window above the others; does it alone where there is none. */
+    void raise(Window window) {
+        X11.Window to = new X11.Window(window.id());
+        if (managed()) {
+            ask(to, "_NET_RESTACK_WINDOW", FROM_A_PAGER, 0, 0);
+        } else {
+            more.XRaiseWindow(display, to);
+        }
+        x.XSync(display, false);
+    }
+
     void close(Window window) {
         if (managed()) {
             ask(new X11.Window(window.id()), "_NET_CLOSE_WINDOW", 0);
