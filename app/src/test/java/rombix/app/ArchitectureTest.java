@@ -100,7 +100,7 @@ class ArchitectureTest {
                     "rombix.core.card.(Mapped|Computed)"),
             List.of("rombix.core.card.Twin", "rombix.core.card.Filling"),
             List.of("rombix.core.engine.Deck",
-                    "rombix.core.engine.(Run|Runs|Hands|Rows|Strokes|Ways|Orders|Levels|Picker|Watches|Armed)",
+                    "rombix.core.engine.(Run|Runs|Hands|Rows|Strokes|Taps|Ways|Orders|Levels|Picker|Watches|Armed)",
                     "rombix.core.engine.(Follows|Telling|StepStart|ButtonPlay|Buttons|Ending|Echoes)",
                     "rombix.core.engine.\\w+Frame"));
 

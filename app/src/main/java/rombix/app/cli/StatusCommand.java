@@ -15,6 +15,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import rombix.app.deck.DeckModel;
+import rombix.app.deck.FaceNow;
 import rombix.app.edit.Workbench;
 import rombix.app.show.Session;
 import rombix.core.board.Button;
@@ -87,7 +88,7 @@ final class StatusCommand implements Callable<Integer> {
         List<Running> running = new ArrayList<>();
         for (DeckModel.Running r : deck.runs()) {
             running.add(new Running(r.button(), name(bench, r.button()), r.what(),
-                    r.startNanos() + r.expectedNanos() <= deck.now() || deck.asks(r.run())
+                    r.startNanos() + r.expectedNanos() <= deck.now() || FaceNow.asks(deck, r.run())
                             ? null
                             : (r.startNanos() + r.expectedNanos() - deck.now()) / 1e9));
         }

@@ -368,11 +368,6 @@ public final class DeckModel {
         return List.copyOf(faults.values());
     }
 
-    /** Whether a chain waits for an answer. */
-    public boolean asks(long run) {
-        return asked.values().stream().anyMatch(a -> a.run() == run);
-    }
-
     /** The questions that wait for an answer, oldest first. */
     public List<Happening.Asked> asked() {
         return List.copyOf(asked.values());

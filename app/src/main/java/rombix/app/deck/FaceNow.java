@@ -137,6 +137,11 @@ public record FaceNow(String label, String second, Face face, @Nullable String i
                 : above != null ? Value.of(above + 1) : below != null ? Value.of(below - 1) : Value.of(true);
     }
 
+    /** Whether a chain waits for an answer. */
+    public static boolean asks(DeckModel model, long run) {
+        return model.asked().stream().anyMatch(a -> a.run() == run);
+    }
+
     /** How far the chain of a button is at this moment; it changes with time alone. */
     public static Going going(Button button, DeckModel model) {
         DeckModel.Guarding guard = model.guarding(button.id());
@@ -152,7 +157,7 @@ public record FaceNow(String label, String second, Face face, @Nullable String i
         }
         double gone = (model.now() - run.startNanos()) / 1e9;
         double whole = run.expectedNanos() / 1e9;
-        return new Going(whole <= 0 ? 1 : Math.clamp(gone / whole, 0, 1), model.asks(run.run())
+        return new Going(whole <= 0 ? 1 : Math.clamp(gone / whole, 0, 1), asks(model, run.run())
                 ? "ASKS"
                 : whole <= SHORT_SECONDS || gone >= whole ? "" : Figures.left(whole - gone));
     }

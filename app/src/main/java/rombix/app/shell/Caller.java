@@ -21,7 +21,7 @@ public final class Caller {
     private static final Set<String> COMMANDS = Set.of("press", "release", "turn", "status", "stop", "show", "traffic",
             "why", "check");
 
-    /** Those for the deck that has the board open only where they are about what is so now. */
+    /** Commands that ask the running deck with --live alone. */
     private static final Set<String> LIVE = Set.of("forecast", "opposite");
 
     private Caller() {

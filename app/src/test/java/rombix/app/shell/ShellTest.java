@@ -65,7 +65,7 @@ class ShellTest {
         try (Doorkeeper keeper = keeper()) {
             keeper.keep(board);
             assertThat(call("press", other.toString(), "gate")).isEmpty();
-            assertThat(call("check", board.toString(), "gate")).isEmpty();
+            assertThat(call("cards", board.toString(), "gate")).isEmpty();
             assertThat(call("press", board.toString(), "gate", "--stand-ins")).isEmpty();
             assertThat(call("press", board.toString(), "gate", "--at", "studio=127.0.0.1:1")).isEmpty();
             keeper.keep(other);

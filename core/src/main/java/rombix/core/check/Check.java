@@ -1,7 +1,6 @@
 package rombix.core.check;
 
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashSet;
@@ -20,23 +19,14 @@ import rombix.core.board.Rig;
 import rombix.core.board.State;
 import rombix.core.board.Trigger;
 import rombix.core.board.Walk;
-import rombix.core.card.Card;
-import rombix.core.card.Card.Command;
-import rombix.core.card.Card.Param;
 import rombix.core.card.Twin;
 import rombix.core.chain.Gesture;
-import rombix.core.computer.Place;
 import rombix.core.find.Nearest;
 import rombix.core.patch.Fixture;
 import rombix.core.patch.Universes;
-import rombix.core.chain.Arg;
 import rombix.core.chain.DeckStep;
-import rombix.core.chain.GearStep;
-import rombix.core.chain.Step;
 import rombix.core.chain.Condition;
 import rombix.core.check.Finding.Kind;
-import rombix.core.value.Formula;
-import rombix.core.value.FormulaFault;
 
 /** Finds what is wrong with a board, or likely to be, without pressing anything. */
 public final class Check {
@@ -45,59 +35,34 @@ public final class Check {
     /** The states, by button, that steps show. */
     private final Map<String, Set<String>> shownBySteps = new HashMap<>();
 
-    private final Context context;
-    private final Names names;
+    private final CheckContext context;
 
-    /** What is known beyond the board itself. */
-    public interface Context {
-        /** Nothing: gear has said nothing, and every icon is taken for one that there is. */
-        Context NONE = new Context() {
-        };
-
-        /** What a gear says now; what it lists is checked as well. */
-        default Twin.Readings readings(String gear) {
-            return Twin.Readings.NONE;
-        }
-
-        /** Whether there is an icon of this name. */
-        default boolean icon(String name) {
-            return true;
-        }
-
-        /** The names of all icons, for the nearest to one that there is not. */
-        default Collection<String> icons() {
-            return List.of();
-        }
-    }
-
-    private Check(Rig rig, Context context) {
+    private Check(Rig rig, CheckContext context) {
         this.rig = rig;
         this.context = context;
-        this.names = new Names(rig, context::readings);
     }
 
     /** All findings that can be had from the board alone. */
     public static List<Finding> of(Rig rig) {
-        return of(rig, Context.NONE);
+        return of(rig, CheckContext.NONE);
     }
 
     /** All findings, in the order of their kinds. */
-    public static List<Finding> of(Rig rig, Context context) {
+    public static List<Finding> of(Rig rig, CheckContext context) {
         Check check = new Check(rig, context);
         References.flaws(rig).forEach(f -> check.findings.add(new Finding(Kind.DEAD_REFERENCE, f.pointer(),
                 check.whose(f.pointer()), f.message(), check.buttonOf(f.pointer()))));
         Walk.steps(rig.board(), spot -> {
-            check.formulas(spot);
-            check.arguments(spot);
             if (spot.step() instanceof DeckStep.Show s && s.button() != null && s.state() != null) {
                 check.shownBySteps.computeIfAbsent(s.button(), _ -> new HashSet<>()).add(s.state());
             }
         });
+        Names names = new Names(rig, context::readings);
+        check.findings.addAll(Formulas.of(rig, names));
         check.buttons();
         check.findings.addAll(new Loops(rig).find());
-        check.findings.addAll(Texts.of(rig, check.names));
-        check.findings.addAll(Sent.of(rig));
-        check.follows();
+        check.findings.addAll(Texts.of(rig, names));
+        check.findings.addAll(Sent.of(rig, context));
         check.triggers();
         check.gear();
         return List.copyOf(check.findings);
@@ -105,7 +70,7 @@ public final class Check {
 
     /** Only what is wrong with triggers. */
     public static List<Finding> ofTriggers(Rig rig) {
-        Check check = new Check(rig, Context.NONE);
+        Check check = new Check(rig, CheckContext.NONE);
         check.triggers();
         return List.copyOf(check.findings);
     }
@@ -134,94 +99,6 @@ public final class Check {
                 button.id()));
     }
 
-    private void formulas(Walk.Spot spot) {
-        if (spot.step().how().off()) {
-            return; // What is switched off does no harm.
-        }
-        for (String source : formulas(spot.step())) {
-            try {
-                for (String name : new Formula(source).names()) {
-                    named(spot, name);
-                }
-            } catch (FormulaFault e) {
-                findings.add(Finding.of(Kind.FORMULA, spot.owner(), spot.pointer(), "the formula “%s” is wrong%s: %s"
-                        .formatted(source, e.position() > 0 ? " at character " + e.position() : "", e.getMessage())));
-            }
-        }
-    }
-
-    /** What a formula names must be a reading, a value, or something that a chain knows. */
-    private void named(Walk.Spot spot, String name) {
-        String wrong = names.wrong(name, spot.owner().button(), true);
-        if (wrong != null) {
-            findings.add(Finding.of(Kind.DEAD_REFERENCE, spot.owner(), spot.pointer(),
-                    "a formula names “%s”, which %s".formatted(name, wrong)));
-        }
-    }
-
-    /** The conditions that pages follow. */
-    private void follows() {
-        for (int p = 0; p < rig.board().pages().size(); p++) {
-            Page page = rig.board().pages().get(p);
-            if (page.follows() instanceof Condition.Computed c) {
-                String at = "/pages/" + p + "/follows";
-                try {
-                    for (String name : new Formula(c.formula()).names()) {
-                        String wrong = names.wrong(name, null, false);
-                        if (wrong != null) {
-                            findings.add(new Finding(Kind.DEAD_REFERENCE, at, "page “" + page.name() + "”",
-                                    "what it follows names “%s”, which %s".formatted(name, wrong), ""));
-                        }
-                    }
-                } catch (FormulaFault e) {
-                    findings.add(
-                            new Finding(Kind.FORMULA, at, "page “" + page.name() + "”", "the formula “%s” is wrong: %s"
-                                    .formatted(c.formula(), e.getMessage()), ""));
-                }
-            }
-        }
-    }
-
-    /** Pictures that places name, and choices among what the gear lists. */
-    private void arguments(Walk.Spot spot) {
-        if (!(spot.step() instanceof GearStep.Do d) || d.how().off()) {
-            return;
-        }
-        Twin twin = rig.twins().get(d.gear());
-        Command command = twin == null ? null : twin.card().command(d.command()).orElse(null);
-        if (twin == null || command == null) {
-            return;
-        }
-        d.with().forEach((id, arg) -> {
-            Param param = command.param(id).orElse(null);
-            String wrong = param == null || !(arg instanceof Arg.Constant c)
-                    ? null
-                    : switch (param.type()) {
-                        case PLACE -> picture(c.value().toString());
-                        case CHOICE -> choice(twin, param, c.value().toString());
-                        default -> null;
-                    };
-            if (wrong != null) {
-                findings.add(Finding.of(Kind.DEAD_REFERENCE, spot.owner(), spot.pointer() + "/with/" + id, wrong));
-            }
-        });
-    }
-
-    private @Nullable String picture(String place) {
-        String seen = Place.parse(place).map(Place::seen).orElse(null);
-        return seen == null || rig.board().picture(seen).isPresent()
-                ? null
-                : "its place names the picture “%s”, which is not on this board; show it on the screen again".formatted(
-                        seen);
-    }
-
-    private @Nullable String choice(Twin twin, Param param, String value) {
-        List<String> ids = twin.items(param.list(), context.readings(twin.gear())).stream().map(Card.Item::id).toList();
-        return twin.fixed(param.list()) || ids.isEmpty() || ids.contains(value) || value.isEmpty()
-                ? null
-                : "%s has no %s “%s”; %s".formatted(twin.title(), param.label(), value, Nearest.words(value, ids));
-    }
-
     /** A dial or a strip that no hand can do anything with. */
     private void moves(Button button, String at) {
         boolean turns = button.states().stream().anyMatch(s -> !s.chain(Gesture.TURN).isEmpty() || !s.chain(
@@ -245,47 +122,6 @@ public final class Check {
             add(Kind.DEAD_REFERENCE, button, state, at + "/face/icon",
                     "there is no icon “%s”; %s".formatted(icon, Nearest
                             .words(icon, context.icons())));
-        }
-    }
-
-    private static List<String> formulas(Step step) {
-        List<String> all = new ArrayList<>();
-        test(step.how().condition(), all);
-        switch (step) {
-            case GearStep.Do d -> d.with().values().forEach(a -> arg(a, all));
-            case Step.Wait w -> test(w.condition(), all);
-            case Step.If i -> test(i.condition(), all);
-            case Step.Repeat r -> {
-                test(r.condition(), all);
-                arg(r.times(), all);
-            }
-            case GearStep.Fade f -> {
-                f.with().values().forEach(a -> arg(a, all));
-                arg(f.from(), all);
-                arg(f.to(), all);
-            }
-            case GearStep.Nudge n -> {
-                n.with().values().forEach(a -> arg(a, all));
-                arg(n.by(), all);
-            }
-            case DeckStep.Use u -> u.with().values().forEach(a -> arg(a, all));
-            case DeckStep.Set s -> arg(s.to(), all);
-            case Step.Together _,Step.Pick _,Step.ForAWhile _,DeckStep.Ask _,DeckStep.Show _,DeckStep.Say _,DeckStep.Stop _ ->
-                {
-                }
-        }
-        return all;
-    }
-
-    private static void test(@Nullable Condition test, List<String> to) {
-        if (test instanceof Condition.Computed c) {
-            to.add(c.formula());
-        }
-    }
-
-    private static void arg(@Nullable Arg arg, List<String> to) {
-        if (arg instanceof Arg.Computed c) {
-            to.add(c.formula());
         }
     }
 

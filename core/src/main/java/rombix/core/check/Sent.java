@@ -11,10 +11,12 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import rombix.core.board.Button;
 import rombix.core.board.Rig;
 import rombix.core.board.Trigger;
 import rombix.core.board.Walk;
+import rombix.core.card.Card;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Param;
 import rombix.core.card.Figures;
@@ -23,24 +25,29 @@ import rombix.core.chain.Arg;
 import rombix.core.chain.Condition;
 import rombix.core.chain.GearStep;
 import rombix.core.check.Finding.Kind;
+import rombix.core.computer.Place;
 import rombix.core.computer.Power;
+import rombix.core.find.Nearest;
 import rombix.core.value.Value;
 import rombix.core.value.ValueType;
 
 /** What is wrong with what steps send: values that a card does not take, and triggers that fire each other. */
 final class Sent {
     private final Rig rig;
+    private final CheckContext context;
     private final List<Finding> findings = new ArrayList<>();
     /** The readings, {@code gear:reading}, that each button's steps set. */
     private final Map<String, Set<String>> sets = new HashMap<>();
 
-    private Sent(Rig rig) {
+    private Sent(Rig rig, CheckContext context) {
         this.rig = rig;
+        this.context = context;
     }
 
-    static List<Finding> of(Rig rig) {
-        Sent sent = new Sent(rig);
+    static List<Finding> of(Rig rig, CheckContext context) {
+        Sent sent = new Sent(rig, context);
         Walk.steps(rig.board(), sent::step);
+        Walk.steps(rig.board(), sent::arguments);
         sent.rounds();
         return sent.findings;
     }
@@ -170,5 +177,45 @@ final class Sent {
             }
         }
         return "";
+    }
+
+    /** Pictures that places name, and choices among what the gear lists. */
+    private void arguments(Walk.Spot spot) {
+        if (!(spot.step() instanceof GearStep.Do d) || d.how().off()) {
+            return;
+        }
+        Twin twin = rig.twins().get(d.gear());
+        Command command = twin == null ? null : twin.card().command(d.command()).orElse(null);
+        if (twin == null || command == null) {
+            return;
+        }
+        d.with().forEach((id, arg) -> {
+            Param param = command.param(id).orElse(null);
+            String wrong = param == null || !(arg instanceof Arg.Constant c)
+                    ? null
+                    : switch (param.type()) {
+                        case PLACE -> picture(c.value().toString());
+                        case CHOICE -> choice(twin, param, c.value().toString());
+                        default -> null;
+                    };
+            if (wrong != null) {
+                findings.add(Finding.of(Kind.DEAD_REFERENCE, spot.owner(), spot.pointer() + "/with/" + id, wrong));
+            }
+        });
+    }
+
+    private @Nullable String picture(String place) {
+        String seen = Place.parse(place).map(Place::seen).orElse(null);
+        return seen == null || rig.board().picture(seen).isPresent()
+                ? null
+                : "its place names the picture “%s”, which is not on this board; show it on the screen again".formatted(
+                        seen);
+    }
+
+    private @Nullable String choice(Twin twin, Param param, String value) {
+        List<String> ids = twin.items(param.list(), context.readings(twin.gear())).stream().map(Card.Item::id).toList();
+        return twin.fixed(param.list()) || ids.isEmpty() || ids.contains(value) || value.isEmpty()
+                ? null
+                : "%s has no %s “%s”; %s".formatted(twin.title(), param.label(), value, Nearest.words(value, ids));
     }
 }

@@ -15,7 +15,8 @@ import rombix.core.value.Value;
 public final class Taken {
     /** Keys of Rombix's own that work in Live. */
     public static final Set<String> OWN = Set.of("F1", "CTRL+K", "CTRL+PAGE UP",
-            "CTRL+PAGE DOWN", "F5", "F6", "F7", "F11", "CTRL+L", "CTRL+T", "CTRL+SHIFT+T", "CTRL+P", "CTRL+SHIFT+P",
+            "CTRL+PAGE DOWN", "F5", "F6", "F7", "SHIFT+F6", "CTRL+S", "F11", "CTRL+L", "CTRL+T", "CTRL+SHIFT+T",
+            "CTRL+P", "CTRL+SHIFT+P",
             "CTRL+PERIOD",
             "ALT+LEFT", "ALT+M", "SPACE", "ESC", "TAB");
     /** Keys that desktops commonly keep for themselves. */

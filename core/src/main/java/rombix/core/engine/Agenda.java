@@ -78,4 +78,11 @@ final class Agenda {
             entries.poll();
         }
     }
+
+    /** Cancels an entry, where there is one. */
+    static void cancel(@org.jspecify.annotations.Nullable Entry entry) {
+        if (entry != null) {
+            entry.cancel();
+        }
+    }
 }

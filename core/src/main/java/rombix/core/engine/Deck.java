@@ -10,14 +10,12 @@ import java.util.random.RandomGenerator;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import rombix.core.board.Board.NamedChain;
 import rombix.core.board.Board;
 import rombix.core.board.Control;
 import rombix.core.board.Rig;
 import rombix.core.board.StepPlaces;
 import rombix.core.board.StepWords;
 import rombix.core.board.Trigger.When;
-import rombix.core.card.Order;
 import rombix.core.card.Twin;
 import rombix.core.chain.DeckStep;
 import rombix.core.thread.OneThread;
@@ -58,7 +56,6 @@ public final class Deck {
     final Watches watches = new Watches(this);
     final Levels levels = new Levels(this);
     final Hands hands = new Hands(this);
-    final Taps taps = new Taps(this);
     final Rows rows = new Rows(this);
     final Strokes strokes = new Strokes(this);
     final Ways ways = new Ways(this);
@@ -187,7 +184,7 @@ public final class Deck {
 
     /** Whether no chain runs and no answer is awaited. */
     public boolean idle() {
-        return runs.isEmpty() && orders.idle() && !taps.any();
+        return runs.isEmpty() && orders.idle() && !hands.taps.any();
     }
 
     /** The moment of what is being taken: when it was posted, or when it was due. */

@@ -1,9 +1,11 @@
 package rombix.core.engine;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import rombix.core.board.Button;
 import rombix.core.board.State;
 import rombix.core.card.Twin;
@@ -96,5 +98,12 @@ final class Follows {
         Twin.Readings of = deck.situation.readingsOf(when.gear());
         return twin.reading(when.reading(), of).map(known -> "%s still says %s, %s".formatted(twin.title(),
                 known.title(), twin.spoken(known, now, of))).orElse("no reading has come");
+    }
+
+    /** Whether a button may come to show a state by what some chains do, as far as cards say. */
+    static boolean mayCome(ButtonPlay b, int state, Op.@Nullable Seq... chains) {
+        Condition.OnReading when = b.button.states().get(state).when();
+        return Arrays.stream(chains).anyMatch(c -> c != null && (when == null || c.mayChange(when.gear(), when
+                .reading())));
     }
 }

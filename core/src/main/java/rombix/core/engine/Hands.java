@@ -1,6 +1,5 @@
 package rombix.core.engine;
 
-import java.util.Arrays;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Button.Guard;
@@ -24,10 +23,12 @@ final class Hands {
     private static final long MILLIS = 1_000_000L;
     private static final int MOST_QUEUED = 100;
 
+    final Taps taps;
     private final Deck deck;
 
     Hands(Deck deck) {
         this.deck = deck;
+        this.taps = new Taps(deck);
     }
 
     void press(ButtonPlay b, long at, String source) {
@@ -81,7 +82,7 @@ final class Hands {
         boolean doubles = answers(b, Gesture.DOUBLE_PRESS);
         if (longs) {
             b.longTimer = deck.agenda.at(at + deck.board().longPressMillis() * MILLIS, due -> {
-                cancel(b.doubleTimer);
+                Agenda.cancel(b.doubleTimer);
                 b.phase = Phase.HELD;
                 run(b, Gesture.LONG_PRESS, due, source);
                 deck.telling.shows(b);
@@ -139,8 +140,8 @@ final class Hands {
                 deck.telling.tell(new Happening.Guarded(b.button.id(), true, 0));
             }
             case DOWN -> {
-                cancel(b.longTimer);
-                cancel(b.repeatTimer);
+                Agenda.cancel(b.longTimer);
+                Agenda.cancel(b.repeatTimer);
                 b.longTimer = null;
                 if (b.doubleTimer != null) {
                     b.phase = Phase.BETWEEN;
@@ -204,7 +205,7 @@ final class Hands {
         if (gesture == Gesture.PRESS && (what.holdMillis() >= 0 || answers(b, Gesture.RELEASE))) {
             letGo(b, at, source);
             down(b, at, source);
-            deck.taps.releaseAfter(b, at, what.holdMillis(), source);
+            taps.releaseAfter(b, at, what.holdMillis(), source);
             return;
         }
         switch (gesture) {
@@ -307,22 +308,16 @@ final class Hands {
             return;
         }
         if (b.button.follows()) {
-            b.onItsWay = mayCome(b, to, chains) ? to : -1;
+            b.onItsWay = Follows.mayCome(b, to, chains) ? to : -1;
         } else {
             show(b, to);
         }
     }
 
-    private static boolean mayCome(ButtonPlay b, int state, Op.@Nullable Seq... chains) {
-        Condition.OnReading when = b.button.states().get(state).when();
-        return Arrays.stream(chains).anyMatch(c -> c != null && (when == null || c.mayChange(when.gear(), when
-                .reading())));
-    }
-
     /** Shows a state, and falls back from it in its time. */
     void show(ButtonPlay b, int state) {
         b.shown = state;
-        cancel(b.fallTimer);
+        Agenda.cancel(b.fallTimer);
         State.FallBack fall = b.button.states().get(state).fallBack();
         if (fall != null) {
             b.fallTimer = deck.agenda.at(deck.now() + fall.ms() * MILLIS, _ -> {
@@ -339,7 +334,7 @@ final class Hands {
         }
         b.wayRun = run.id;
         b.wayNanos = at;
-        cancel(b.followBy);
+        Agenda.cancel(b.followBy);
         b.followBy = null;
         if (run.over) {
             followBy(b, at);
@@ -371,7 +366,7 @@ final class Hands {
     void giveUp(ButtonPlay b) {
         b.onItsWay = -1;
         b.awaited = null;
-        cancel(b.followBy);
+        Agenda.cancel(b.followBy);
         b.followBy = null;
         deck.telling.shows(b);
     }
@@ -387,21 +382,15 @@ final class Hands {
     }
 
     private static void cancel(ButtonPlay b) {
-        cancel(b.longTimer);
-        cancel(b.doubleTimer);
-        cancel(b.repeatTimer);
-        cancel(b.guardTimer);
-        cancel(b.tapTimer);
+        Agenda.cancel(b.longTimer);
+        Agenda.cancel(b.doubleTimer);
+        Agenda.cancel(b.repeatTimer);
+        Agenda.cancel(b.guardTimer);
+        Agenda.cancel(b.tapTimer);
         b.tapTimer = null;
         b.longTimer = null;
         b.doubleTimer = null;
         b.repeatTimer = null;
         b.guardTimer = null;
-    }
-
-    private static void cancel(Agenda.@Nullable Entry entry) {
-        if (entry != null) {
-            entry.cancel();
-        }
     }
 }

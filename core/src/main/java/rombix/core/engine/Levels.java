@@ -64,12 +64,12 @@ final class Levels {
             } else if (owed == null) {
                 owed = deck.agenda.at(nextNanos, this::send);
             }
-            cancel(rest);
+            Agenda.cancel(rest);
             rest = deck.agenda.at(at + REST_NANOS, this::rest);
         }
 
         private void send(long at) {
-            cancel(owed);
+            Agenda.cancel(owed);
             owed = null;
             sentYet = true;
             nextNanos = at + periodNanos;
@@ -105,17 +105,11 @@ final class Levels {
         this.deck = deck;
     }
 
-    private static void cancel(Agenda.@Nullable Entry entry) {
-        if (entry != null) {
-            entry.cancel();
-        }
-    }
-
     /** What was known of the board is no longer so. A ride goes on with what comes next. */
     void forget() {
         rides.values().forEach(r -> {
-            cancel(r.owed);
-            cancel(r.rest);
+            Agenda.cancel(r.owed);
+            Agenda.cancel(r.rest);
         });
         rides.clear();
     }

@@ -5,7 +5,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.LongFunction;
-import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board.NamedChain;
 import rombix.core.chain.Gesture;
 import rombix.core.thread.OwnedBy;

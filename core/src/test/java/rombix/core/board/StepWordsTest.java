@@ -95,4 +95,13 @@ class StepWordsTest {
     void areSaid(Step step, String said) {
         assertThat(words.of(step).replace('\u00a0', ' ')).isEqualTo(said);
     }
+
+    /** A fault of a chain that others use read “which by by”. */
+    @org.junit.jupiter.api.Test
+    void argumentsOfAChainAreWhatTheyWere() {
+        Step nudge = new GearStep.Nudge("desk", "level", Map.of("channel", new Arg.Computed("{which}")), "level",
+                new Arg.Computed("{by}"), false, StepOptions.PLAIN, Map.of());
+        assertThat(words.of(nudge)).isEqualTo("{which} by {by}");
+        assertThat(words.with(Map.of("which", Value.of("host"), "by", Value.of(5))).of(nudge)).isEqualTo("Host by 5");
+    }
 }

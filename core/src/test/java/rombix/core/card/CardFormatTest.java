@@ -178,4 +178,32 @@ class CardFormatTest {
         assertThat(half).isEqualTo(Value.of(64));
         assertThat(mapped.in(half).orElseThrow().asNumber()).isCloseTo(50, org.assertj.core.data.Offset.offset(0.2));
     }
+
+    /** A level went out as text with all the digits that a fade had come to. */
+    @ParameterizedTest
+    @CsvSource({"line,LEVEL -38", "osc,-37.95275590551181"})
+    void aNumberThatGoesOutAsTextIsAsFineAsItsStep(String protocol, String sent) throws BadFile {
+        Card card = CardLibrary.read(Path.of("fine.json"),
+                """
+                        {"card": 2, "id": "fine", "title": "Fine", "commands": [{"id": "level", "title": "Level",
+                          "params": [{"id": "level", "type": "number", "step": 0.5}],
+                          "send": {"osc": [{"to": "/level", "args": ["{level}"]}], "line": [{"to": "line", "args": ["LEVEL {level}"]}]}}]}
+                        """);
+        Twin twin = new Twin("x", "X", card, Protocol.of(protocol), Map.of());
+        Order order = twin.order(card.command("level").orElseThrow(), Map.of("level", Value.of(-37.95275590551181)),
+                Readings.NONE);
+        Value arg = order.packets().getFirst().args().getFirst();
+        assertThat(arg instanceof Value.Num n ? String.valueOf(n.number()) : arg.toString()).isEqualTo(sent);
+    }
+
+    /** What followed a click on a picture did not wait for the picture to come. */
+    @Test
+    void aClickOnAPictureHoldsItsChain() {
+        Twin computer = new Twin("pc", "PC", CardLibrary.shipped().get("desktop"), Protocol.of("desktop"), Map.of());
+        assertThat(List.of("picture p in everywhere alike 90 take sole at middle wait 2000", "pointer",
+                "screen 1 at 5 5"))
+                .extracting(place -> computer.order(computer.card().command("click").orElseThrow(), Map
+                        .of("place", Value.of(place)), Readings.NONE).waits())
+                .containsExactly(true, false, false);
+    }
 }

@@ -51,6 +51,11 @@ public abstract class TestProtocols implements Protocol.Descriptor {
     }
 
     @Override
+    public boolean textual() {
+        return java.util.Set.of("mqtt", "http", "websocket", "line", "irc").contains(id);
+    }
+
+    @Override
     public String presetAddress() {
         return preset;
     }

@@ -258,7 +258,7 @@ class CheckTest {
         Value scenes = new Value.Choices(List.of(new Value.Choice("host-desk", "Host Desk"), new Value.Choice(
                 "main-scope", "Main Scope")));
         assertThat(dead(with)).isEmpty();
-        assertThat(Check.of(with, new Check.Context() {
+        assertThat(Check.of(with, new CheckContext() {
             @Override
             public rombix.core.card.Twin.Readings readings(String gear) {
                 return id -> id.equals("scene") ? null : scenes;
@@ -270,7 +270,7 @@ class CheckTest {
     @Test
     void anIconThatThereIsNotIsFoundWithTheNearest() {
         Rig rig = rig(button("b", plain("x").withFace(Face.PLAIN.withIcon("mdi2m-microphnoe"))));
-        assertThat(Check.of(rig, new Check.Context() {
+        assertThat(Check.of(rig, new CheckContext() {
             @Override
             public boolean icon(String name) {
                 return icons().contains(name);

@@ -16,9 +16,8 @@ import rombix.links.link.Target;
  */
 public final class Desktop extends LinkType {
     /** What windows of Rombix tell the desktop of whose they are: nothing is typed or clicked there. */
-    public static final String WINDOW_CLASS = "Rombix";
+    public static final String WINDOW_CLASS = XFront.OWN_CLASS;
     private static final String HERE = "here";
-    static volatile boolean toolkitHandlesErrors;
 
     public Desktop() {
         super("desktop", "desktop", "[a-z]+( [a-z]+| \\{[a-z-]+})?|(held|seen)/[a-z0-9{}-]+|(volume|mute)/[a-z{}-]+",
@@ -67,7 +66,7 @@ public final class Desktop extends LinkType {
 
     /** A toolkit has come that handles errors of the X server itself: no handler of ours may take the place of its own. */
     public static void toolkitHandlesErrors() {
-        toolkitHandlesErrors = true;
+        XServer.toolkitHandlesErrors = true;
     }
 
     /** That of this computer; where its desktop lets nobody work it, one that runs programs and says why. */

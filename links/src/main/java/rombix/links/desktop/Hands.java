@@ -22,7 +22,7 @@ import rombix.links.link.Keyring;
  * thread's, but for {@link #stop}.
  */
 @OwnedBy(Owner.LINK)
-final class Hands {
+final class Hands implements PointerHand.Grip {
     private static final long TAP_MILLIS = 10;
     private static final long FRAME_MILLIS = 10;
     private static final long FRONT_MILLIS = 1500;
@@ -66,11 +66,13 @@ final class Hands {
     }
 
     /** Whether we hold a key, or a button of the pointer as {@code button left}. */
-    boolean holds(String what) {
+    @Override
+    public boolean holds(String what) {
         return held.contains(what);
     }
 
-    boolean holdsButton() {
+    @Override
+    public boolean holdsButton() {
         return held.stream().anyMatch(h -> h.startsWith("button "));
     }
 
@@ -91,7 +93,8 @@ final class Hands {
     }
 
     /** Waits, unless it is stopped. */
-    synchronized void pause(long millis) throws Stopped {
+    @Override
+    public synchronized void pause(long millis) throws Stopped {
         long until = System.nanoTime() + millis * 1_000_000L;
         try {
             for (long left = millis; left > 0 && !stopped; left = (until - System.nanoTime() + 999_999L) / 1_000_000L) {
@@ -106,7 +109,8 @@ final class Hands {
         }
     }
 
-    void down(String what) throws Unable {
+    @Override
+    public void down(String what) throws Unable {
         held.add(what);
         file.keep(held); // Before it is so: whoever is killed now is followed by one who lets go.
         if (what.startsWith("button ")) {
@@ -116,7 +120,8 @@ final class Hands {
         }
     }
 
-    void up(String what) {
+    @Override
+    public void up(String what) {
         try {
             if (what.startsWith("button ")) {
                 machine.button(what.substring("button ".length()), false);
@@ -232,7 +237,8 @@ final class Hands {
     }
 
     /** Something was pressed, clicked or typed: what held a modifier for that alone lets go. */
-    void done() {
+    @Override
+    public void done() {
         new ArrayList<>(sticky.entrySet()).forEach(s -> {
             if (s.getValue().next()) {
                 up(s.getKey());

@@ -13,11 +13,29 @@ final class PointerHand {
     private static final long DOUBLE_MILLIS = 60;
     private static final long FRAME_MILLIS = 10;
 
+    /** What holds keys and buttons down, and keeps the pace. */
+    interface Grip {
+        /** Presses a button of the pointer, as {@code button left}, and remembers it. */
+        void down(String what) throws Unable;
+
+        void up(String what);
+
+        boolean holds(String what);
+
+        boolean holdsButton();
+
+        /** Waits, unless it is stopped. */
+        void pause(long millis) throws Stopped;
+
+        /** Something was done: what waited for that lets go. */
+        void done();
+    }
+
     private final Machine machine;
-    private final Hands hands;
+    private final Grip hands;
     private final Aim aim;
 
-    PointerHand(Machine machine, Hands hands, Aim aim) {
+    PointerHand(Machine machine, Grip hands, Aim aim) {
         this.machine = machine;
         this.hands = hands;
         this.aim = aim;

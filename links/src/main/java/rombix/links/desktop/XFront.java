@@ -16,6 +16,8 @@ import rombix.links.desktop.Machine.Window;
 /** Which window of an X server gets the keys, and which a click at a point. One thread's. */
 @OwnedBy(Owner.LINK)
 final class XFront {
+    /** The class of Rombix's windows. */
+    static final String OWN_CLASS = "Rombix";
     private static final int DEEP = 8;
     private static final long POINTER_ROOT = 1; // The window under the pointer gets the keys.
     private static final int VIEWABLE = 2; // IsViewable, X.h
@@ -38,7 +40,7 @@ final class XFront {
     boolean own(X11.@Nullable Window window) {
         for (int i = 0; i < DEEP && window != null && window.longValue() > 1; i++) {
             if (process(window) == ProcessHandle.current().pid()
-                    || Desktop.WINDOW_CLASS.equals(server.text(window, "WM_CLASS",
+                    || OWN_CLASS.equals(server.text(window, "WM_CLASS",
                             true))) {
                 return true;
             }

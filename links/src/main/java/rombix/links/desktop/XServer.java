@@ -31,6 +31,9 @@ final class XServer implements AutoCloseable {
      * toolkit that is there passes over errors of connections that are not its own. */
     private static final X11.XErrorHandler NO_MATTER = (_, _) -> 0;
 
+    /** Whether a toolkit is there that handles errors itself. */
+    static volatile boolean toolkitHandlesErrors;
+
     /** What the general bindings lack. */
     interface More extends Library {
         int XGrabServer(X11.Display display);
@@ -83,7 +86,7 @@ final class XServer implements AutoCloseable {
         }
         display = opened;
         root = x.XDefaultRootWindow(display);
-        if (!Desktop.toolkitHandlesErrors) {
+        if (!toolkitHandlesErrors) {
             x.XSetErrorHandler(NO_MATTER);
         }
         synchronized (OPENING) {

@@ -39,7 +39,7 @@ public final class Overlay extends Pane {
                 scene.addEventFilter(MouseEvent.MOUSE_PRESSED, e -> {
                     Region popover = open;
                     if (popover != null && System.nanoTime() - shieldedUntil < 0) {
-                        e.consume(); // Whoever clicks has not seen it yet.
+                        e.consume(); // The popover is too new for this click to be meant for it.
                     } else if (popover != null && e.getTarget() instanceof Node hit && !within(hit, popover)) {
                         close();
                     }

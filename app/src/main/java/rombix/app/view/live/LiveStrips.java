@@ -19,11 +19,11 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import rombix.app.deck.DeckModel;
+import rombix.app.deck.FaceNow;
 import rombix.app.deck.OnAir;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.IndicatorRow;
-import rombix.app.view.common.Shapes;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.app.view.common.TimeLabel;
@@ -222,7 +222,7 @@ public final class LiveStrips {
             DeckModel.Running run = runs.get(i);
             double gone = (desk.model().now() - run.startNanos()) / 1e9;
             if (shownCards.get(i).lookup(".run-left") instanceof Label left) {
-                Styles.text(left, desk.model().asks(run.run())
+                Styles.text(left, FaceNow.asks(desk.model(), run.run())
                         ? "asks"
                         : run.expectedNanos() / 1e9 > gone ? Figures.left(run.expectedNanos() / 1e9 - gone) : "runs");
             }

@@ -67,7 +67,7 @@ final class WindowCommands {
         add(Where.ALWAYS, "Full screen, or a window again", window.stage()::fullScreen, "F11");
         add(Where.ALWAYS, "Next page", () -> page(1), "Ctrl+Page Down");
         add(Where.ALWAYS, "Previous page", () -> page(-1), "Ctrl+Page Up");
-        add(Where.LIVE, "Run the start chains of the board", window.modes()::startAnew);
+        add(Where.LIVE, "Run the start chains of the board", window.modes()::startAnew, "Shift+F6");
         add(Where.LIVE, "Dismiss the fault in the message line", window.strips()::putAway, "Alt+M");
         add(Where.LIVE, "Back to the last page shown", window.trail()::back, "Alt+Left");
         add(Where.ALWAYS, "Log of what ran", () -> window.log().open(window.middle()), "Ctrl+L");

@@ -50,7 +50,7 @@ class EdgesTest extends AtTheWindow {
         key(KeyCode.ENTER);
         soon(() -> bench().mode() == Mode.LIVE);
         mode(Mode.BUILD);
-        mode(Mode.LIVE); // It asks no more.
+        mode(Mode.LIVE); // It has asked already.
         session.show().post(new Event.Perform("host-desk", Gesture.PRESS, "last"));
         soon(() -> started.getLast().source().equals("last"));
         assertThat(starts()).isEqualTo(1);
