@@ -18,7 +18,7 @@ import rombix.links.link.GearReport;
 import rombix.standins.StandIns;
 
 /** Whatever is on its way when the links close is answered, sent or not: nobody waits for ever. */
-@Timeout(60)
+@Timeout(300)
 class ClosingTest {
     private static final Map<String, String[]> ORDERS = Map.of("studio", new String[]{"keep-clip"}, "desk",
             new String[]{"mute", "channel", "host"}, "lamps", new String[]{"level", "lamp", "desk-key"}, "house",

@@ -16,7 +16,7 @@ import rombix.links.gamepad.Gamepads;
 import rombix.standins.Gamepad;
 
 /** Gamepads through the system's library, with one that is plugged into it. */
-@Timeout(60)
+@Timeout(300)
 class GamepadsTest {
     private static final String NAME = "Test Gamepad";
 

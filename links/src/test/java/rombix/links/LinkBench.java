@@ -57,7 +57,7 @@ final class LinkBench implements AutoCloseable {
     }
 
     static ConditionFactory soon() {
-        return await().atMost(Duration.ofSeconds(20)).pollInterval(Duration.ofMillis(5));
+        return await().atMost(Duration.ofSeconds(60)).pollInterval(Duration.ofMillis(5));
     }
 
     void awaitReading(String reading, Value value) {

@@ -28,7 +28,7 @@ import rombix.wire.osc.OscCodec;
 import rombix.wire.osc.OscPacket;
 
 /** Each link against the stand-in of its protocol. */
-@Timeout(60)
+@Timeout(300)
 class LinksTest {
     private static final String NOWHERE = "127.0.0.1:1";
 

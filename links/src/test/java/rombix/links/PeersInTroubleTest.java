@@ -25,7 +25,7 @@ import rombix.core.engine.Status.Phase;
 import rombix.core.value.Value;
 
 /** What links say and do when the other end refuses, freezes, babbles, or has a name that nobody knows. */
-@Timeout(60)
+@Timeout(300)
 @Execution(ExecutionMode.CONCURRENT)
 class PeersInTroubleTest {
     private static final Map<String, Value> ROOM = Map.of("room", Value.of("star-night"));

@@ -25,7 +25,7 @@ import rombix.wire.osc.OscCodec;
 import rombix.wire.osc.OscPacket;
 
 /** What comes in from controllers and as OSC, over real ports. */
-@Timeout(60)
+@Timeout(300)
 class TouchesTest {
     private static final String PORT = "Test Pads";
     private final Queue<Touch> seen = new ConcurrentLinkedQueue<>();

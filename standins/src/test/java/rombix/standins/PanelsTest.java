@@ -10,7 +10,7 @@ import rombix.standins.Panel.Control;
 import rombix.standins.Panel.Level;
 import rombix.standins.Panel.Switch;
 
-@Timeout(60)
+@Timeout(300)
 class PanelsTest {
     private static Control control(Panel panel, String id) {
         return panel.controls().stream().filter(c -> c.id().equals(id)).findFirst().orElseThrow();

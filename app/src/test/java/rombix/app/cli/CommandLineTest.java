@@ -22,7 +22,7 @@ import rombix.wire.osc.OscPacket;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
-@Timeout(120)
+@Timeout(300)
 class CommandLineTest {
     private static final String DEMO = "../demo/star-night.json";
 

@@ -30,7 +30,7 @@ import rombix.app.edit.Settings;
 import rombix.app.show.Session;
 
 /** From nothing said on the command line to a button that works, with what a person does counted. */
-@Timeout(120)
+@Timeout(300)
 class FirstMinutesTest {
     @TempDir
     Path home;
@@ -71,7 +71,7 @@ class FirstMinutesTest {
 
     /** A node that is shown in one of the windows. */
     private static Node find(String id) {
-        return WaitForAsyncUtils.waitForAsyncFx(5000, () -> Window.getWindows().stream().flatMap(w -> w.getScene()
+        return WaitForAsyncUtils.waitForAsyncFx(60_000, () -> Window.getWindows().stream().flatMap(w -> w.getScene()
                 .getRoot().lookupAll(id).stream()).filter(n -> n.isVisible() && n.getScene() != null).findFirst()
                 .orElse(null));
     }

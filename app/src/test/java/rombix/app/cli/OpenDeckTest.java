@@ -21,7 +21,7 @@ import rombix.standins.Lamps;
 import rombix.standins.StandIns;
 
 /** What commands do in a Rombix that has their board open. */
-@Timeout(120)
+@Timeout(300)
 class OpenDeckTest {
     @TempDir
     static Path folder;

@@ -51,7 +51,7 @@ class LogTest {
     }
 
     private static void soon(java.util.concurrent.Callable<Boolean> what) {
-        await().atMost(Duration.ofSeconds(20)).pollInterval(Duration.ofMillis(5)).until(what);
+        await().atMost(Duration.ofSeconds(60)).pollInterval(Duration.ofMillis(5)).until(what);
     }
 
     @Test

@@ -44,7 +44,7 @@ import rombix.core.value.Value;
 import rombix.standins.StandIns;
 
 /** Whatever ends a show ends its holds, on gear of every protocol. */
-@Timeout(120)
+@Timeout(300)
 class EndOfShowTest {
     private static final int SLOT_OF_DESK_KEY = 1;
     private static final List<String> HOLDS = List.of("studio", "desk", "lamps", "house", "chat");
@@ -87,7 +87,7 @@ class EndOfShowTest {
     }
 
     private static void soon(Callable<Boolean> so) {
-        await().atMost(Duration.ofSeconds(30)).pollInterval(Duration.ofMillis(10)).until(so);
+        await().atMost(Duration.ofSeconds(60)).pollInterval(Duration.ofMillis(10)).until(so);
     }
 
     private static String left(StandIns gear) {
@@ -97,7 +97,7 @@ class EndOfShowTest {
     }
 
     private static void shows(StandIns gear, String what) {
-        await().atMost(Duration.ofSeconds(20)).pollInterval(Duration.ofMillis(10)).untilAsserted(() -> assertThat(left(
+        await().atMost(Duration.ofSeconds(60)).pollInterval(Duration.ofMillis(10)).untilAsserted(() -> assertThat(left(
                 gear)).isEqualTo(what));
     }
 

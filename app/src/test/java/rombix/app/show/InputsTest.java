@@ -29,7 +29,7 @@ import rombix.wire.osc.OscCodec;
 import rombix.wire.osc.OscPacket;
 
 /** What touches from outside: listened to as the board asks, pressing only while the deck is armed. */
-@Timeout(60)
+@Timeout(300)
 class InputsTest {
     private final BlockingQueue<Event> posted = new LinkedBlockingQueue<>();
     private final BlockingQueue<String> touched = new LinkedBlockingQueue<>();
@@ -55,7 +55,7 @@ class InputsTest {
     }
 
     private static void soon(Callable<Boolean> so) {
-        await().atMost(Duration.ofSeconds(20)).pollInterval(Duration.ofMillis(10)).until(so);
+        await().atMost(Duration.ofSeconds(60)).pollInterval(Duration.ofMillis(10)).until(so);
     }
 
     private void osc(String address) throws IOException {

@@ -18,7 +18,7 @@ import rombix.core.computer.Place;
 import rombix.links.link.StandInGear;
 
 /** Keys and clicks go where they are meant to, or nowhere. */
-@Timeout(30)
+@Timeout(300)
 class AimTest {
     /** Inside of {@link FakeMachine#NOTES}, and of {@link FakeMachine#DECK}, but not of the terminal. */
     private static final Place IN_NOTES = Place.of("window notes from upper-left at 50 50");

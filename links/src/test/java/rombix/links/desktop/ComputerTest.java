@@ -43,7 +43,7 @@ import rombix.standins.Booth;
 import rombix.standins.BoothLook;
 
 /** A computer as gear, against the stand-in of one. */
-@Timeout(60)
+@Timeout(300)
 class ComputerTest {
     @TempDir
     Path folder;
@@ -98,7 +98,7 @@ class ComputerTest {
     }
 
     private static void soon(Callable<Boolean> so) {
-        await().atMost(Duration.ofSeconds(10)).pollInterval(Duration.ofMillis(5)).until(so);
+        await().atMost(Duration.ofSeconds(60)).pollInterval(Duration.ofMillis(5)).until(so);
     }
 
     private long send(String command, Map<String, Value> args) {

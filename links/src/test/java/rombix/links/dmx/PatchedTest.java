@@ -26,7 +26,7 @@ import rombix.links.MachineClock;
 import rombix.standins.Lamps;
 
 /** Lamps as the patch says: inverted, limited, along a curve, and lit to be found. */
-@Timeout(60)
+@Timeout(300)
 class PatchedTest {
     private static Rig rig(Lamps lamps, Fixture... fixtures) {
         Gear gear = new Gear("lamps", "Lamps", "lamps", new Gear.Link(Protocol.of("dmx"), "127.0.0.1:" + lamps.port(),

@@ -30,7 +30,7 @@ import rombix.standins.CameraHead;
 import rombix.standins.House;
 import rombix.standins.Lamps;
 
-@Timeout(60)
+@Timeout(300)
 class SearchingTest {
     private static final List<Networks.Network> HERE = Networks.all().stream().filter(n -> n.own().isLoopbackAddress())
             .toList();
@@ -48,7 +48,7 @@ class SearchingTest {
     }
 
     private FoundGear soon(How how, String name) {
-        return await().atMost(Duration.ofSeconds(30)).pollInterval(Duration.ofMillis(10)).until(() -> found.stream()
+        return await().atMost(Duration.ofSeconds(60)).pollInterval(Duration.ofMillis(10)).until(() -> found.stream()
                 .filter(g -> g.how() == how && g.name().contains(name)).findFirst().orElse(null), g -> g != null);
     }
 

@@ -17,7 +17,7 @@ import rombix.core.value.Value;
 import rombix.links.link.GearUnderTest;
 import rombix.links.link.StandInGear;
 
-@Timeout(30)
+@Timeout(300)
 class OrdersOvertakePollsTest {
     private static final String CARD = """
             {"card": 2, "id": "deaf", "title": "Deaf", "readings": [

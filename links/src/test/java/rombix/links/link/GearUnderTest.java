@@ -27,6 +27,8 @@ import rombix.links.MachineClock;
 /** A gear behind its link: its commands are sent by hand, and what it tells is kept. */
 public final class GearUnderTest implements AutoCloseable {
     private static final String ID = "gear";
+    /** Orders of cards that set no age don't expire while a busy machine catches up. */
+    private static final long PATIENT_MILLIS = 60_000;
 
     private final Twin twin;
     private final Link link;
@@ -42,7 +44,7 @@ public final class GearUnderTest implements AutoCloseable {
     /** @param set sets what belongs to the link beside the address */
     public GearUnderTest(LinkType type, Card card, String address, Map<String, List<Item>> lists, Keyring keyring,
             UnaryOperator<Gear.Link> set) {
-        twin = new Twin(ID, "Gear", card, Protocol.of(type.id()),
+        twin = new Twin(ID, "Gear", card.age() == null ? card.withAge(PATIENT_MILLIS) : card, Protocol.of(type.id()),
                 lists);
         link = type.open(new GearReport(twin, new MachineClock(), this::take), new Target(address,
                 set.apply(new Gear.Link(Protocol.of(type.id()), address, Map.of())), keyring, Path::of));
@@ -59,7 +61,7 @@ public final class GearUnderTest implements AutoCloseable {
     }
 
     public static void soon(Callable<Boolean> so) {
-        await().atMost(Duration.ofSeconds(10)).pollInterval(Duration.ofMillis(5)).until(so);
+        await().atMost(Duration.ofSeconds(60)).pollInterval(Duration.ofMillis(5)).until(so);
     }
 
     public Link link() {

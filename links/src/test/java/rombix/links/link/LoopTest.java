@@ -8,7 +8,7 @@ import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 
-@Timeout(20)
+@Timeout(300)
 class LoopTest {
     @Test
     void aLoopGoesOnAfterAnErrorAndAfterATellerThatThrows() throws InterruptedException {

@@ -20,7 +20,7 @@ import rombix.core.board.Gear.Tls.Trust;
 import rombix.core.card.Protocol;
 
 /** Whose certificates are taken, and what is said of those that are not. */
-@Timeout(60)
+@Timeout(300)
 class SecureTest {
     private static final int MILLIS = 10_000;
 

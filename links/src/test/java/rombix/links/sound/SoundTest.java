@@ -34,7 +34,7 @@ import rombix.standins.Speaker;
 import rombix.standins.Speakers;
 
 /** A player against loudspeakers that keep what they are given. */
-@Timeout(60)
+@Timeout(300)
 class SoundTest {
     private static final int SECOND = Clip.RATE;
     private static final double STEP = 1.0 / Short.MAX_VALUE;

@@ -28,7 +28,7 @@ class PageTabsTest {
 
     /** The ids of the tabs in sight, from left to right, when there is so much room. */
     private List<String> inSight(List<Page> pages, String shown, double width) {
-        return WaitForAsyncUtils.waitForAsyncFx(5000, () -> {
+        return WaitForAsyncUtils.waitForAsyncFx(60_000, () -> {
             tabs = new PageTabs(chosen::add);
             tabs.show(pages, shown, false);
             new Scene(tabs);
@@ -55,7 +55,7 @@ class PageTabsTest {
                 .hasSizeLessThan(12);
         MenuButton rest = (MenuButton) tabs.getChildren().getLast();
         assertThat(rest.getText()).isEqualTo("+" + (20 - row.size() + 1));
-        WaitForAsyncUtils.waitForAsyncFx(5000, () -> {
+        WaitForAsyncUtils.waitForAsyncFx(60_000, () -> {
             rest.getOnShowing().handle(null);
             rest.getItems().getLast().fire();
             return true;

@@ -40,7 +40,7 @@ import rombix.core.chain.Step;
 import rombix.standins.StandIns;
 
 /** A window on a board with real stand-ins, offscreen, and a robot that does what a person does. */
-@Timeout(120)
+@Timeout(300)
 abstract class AtTheWindow {
     static {
         System.setProperty("testfx.robot.write_sleep", "0"); // Read once, by the first robot.
@@ -113,23 +113,23 @@ abstract class AtTheWindow {
     }
 
     static void soon(Callable<Boolean> what) {
-        await().atMost(Duration.ofSeconds(20)).pollInterval(Duration.ofMillis(10)).until(what);
+        await().atMost(Duration.ofSeconds(60)).pollInterval(Duration.ofMillis(10)).until(what);
     }
 
     Node find(String id) {
-        return WaitForAsyncUtils.waitForAsyncFx(5000,
+        return WaitForAsyncUtils.waitForAsyncFx(60_000,
                 () -> stage.getScene().getRoot().lookupAll("*").stream()
                         .filter(n -> ("#" + n.getId()).equals(id)).findFirst().orElse(null));
     }
 
     /** The first node that a selector finds; null where it finds none. The scene belongs to the interface's thread. */
     Node there(String selector) {
-        return WaitForAsyncUtils.waitForAsyncFx(5000, () -> stage.getScene().getRoot().lookup(selector));
+        return WaitForAsyncUtils.waitForAsyncFx(60_000, () -> stage.getScene().getRoot().lookup(selector));
     }
 
     /** The middle of a node on the screen, when what was just made there has found its place. */
     Point2D middle(Node node) {
-        return WaitForAsyncUtils.waitForAsyncFx(5000, () -> {
+        return WaitForAsyncUtils.waitForAsyncFx(60_000, () -> {
             if (node.getScene() != null) {
                 node.getScene().getRoot().applyCss();
                 node.getScene().getRoot().layout();

@@ -43,8 +43,9 @@ class ComputerStepsTest extends AtTheWindow {
     }
 
     private static Node anywhere(String id) {
-        return WaitForAsyncUtils.waitForAsyncFx(5000, () -> Window.getWindows().stream().map(w -> w.getScene().getRoot()
-                .lookup(id)).filter(n -> n != null).findFirst().orElse(null));
+        return WaitForAsyncUtils.waitForAsyncFx(60_000,
+                () -> Window.getWindows().stream().map(w -> w.getScene().getRoot()
+                        .lookup(id)).filter(n -> n != null).findFirst().orElse(null));
     }
 
     @Test
@@ -66,7 +67,7 @@ class ComputerStepsTest extends AtTheWindow {
         fire("#arg-place-show");
         soon(() -> anywhere("#show-me") != null);
         Node all = anywhere("#show-me");
-        Point2D at = WaitForAsyncUtils.waitForAsyncFx(5000, () -> all.localToScreen(190, 412));
+        Point2D at = WaitForAsyncUtils.waitForAsyncFx(60_000, () -> all.localToScreen(190, 412));
         robot.moveTo(at);
         robot.press(MouseButton.PRIMARY).release(MouseButton.PRIMARY);
         soon(() -> step().with().get("place").shown().toString()
@@ -85,8 +86,8 @@ class ComputerStepsTest extends AtTheWindow {
 
     private void dragOnTheScreen(double fromX, double fromY, double toX, double toY) {
         Node all = anywhere("#show-me");
-        robot.moveTo(WaitForAsyncUtils.waitForAsyncFx(5000, () -> all.localToScreen(fromX, fromY)));
-        robot.press(MouseButton.PRIMARY).moveTo(WaitForAsyncUtils.waitForAsyncFx(5000, () -> all.localToScreen(toX,
+        robot.moveTo(WaitForAsyncUtils.waitForAsyncFx(60_000, () -> all.localToScreen(fromX, fromY)));
+        robot.press(MouseButton.PRIMARY).moveTo(WaitForAsyncUtils.waitForAsyncFx(60_000, () -> all.localToScreen(toX,
                 toY))).release(MouseButton.PRIMARY);
         soon(() -> anywhere("#show-me") == null);
     }

@@ -61,7 +61,7 @@ class ControlsTest extends AtTheWindow {
         robot.interact(() -> bench().showPage("booth"));
         soon(() -> find("#tile-targets") != null);
         Point2D middle = middle(find("#tile-targets"));
-        double cell = WaitForAsyncUtils.waitForAsyncFx(5000, () -> tile("targets").getWidth() / 9);
+        double cell = WaitForAsyncUtils.waitForAsyncFx(60_000, () -> tile("targets").getWidth() / 9);
         robot.moveTo(middle).press(MouseButton.PRIMARY).moveTo(middle.add(3 * cell, 12)).release(MouseButton.PRIMARY);
         soon(() -> session.window().deck().play("targets").state() == 7);
         key(KeyCode.LEFT, KeyCode.CONTROL);

@@ -64,8 +64,8 @@ class FieldsTest extends AtTheWindow {
         int x = gear.booth().look().pointerX();
         Node field = find("#tile-booth-pointer");
         Node pad = find("#tile-booth-keys");
-        double w = WaitForAsyncUtils.waitForAsyncFx(5000, () -> tile("booth-keys").getWidth());
-        double h = WaitForAsyncUtils.waitForAsyncFx(5000, () -> tile("booth-keys").getHeight());
+        double w = WaitForAsyncUtils.waitForAsyncFx(60_000, () -> tile("booth-keys").getWidth());
+        double h = WaitForAsyncUtils.waitForAsyncFx(60_000, () -> tile("booth-keys").getHeight());
         finger(pad, 2, TouchEvent.TOUCH_PRESSED, w - 12, h * 0.62);
         soon(() -> session.window().deck().play("booth-keys").held());
         finger(field, 1, TouchEvent.TOUCH_PRESSED, 40, 30);
@@ -80,8 +80,8 @@ class FieldsTest extends AtTheWindow {
     @Test
     void aDiagonalOfTheKeyPadHoldsBothKeysAndSlidingOnLetsGoOfOne() {
         Node pad = find("#tile-booth-keys");
-        double w = WaitForAsyncUtils.waitForAsyncFx(5000, () -> tile("booth-keys").getWidth());
-        double h = WaitForAsyncUtils.waitForAsyncFx(5000, () -> tile("booth-keys").getHeight());
+        double w = WaitForAsyncUtils.waitForAsyncFx(60_000, () -> tile("booth-keys").getWidth());
+        double h = WaitForAsyncUtils.waitForAsyncFx(60_000, () -> tile("booth-keys").getHeight());
         finger(pad, 1, TouchEvent.TOUCH_PRESSED, w - 10, h - 8);
         soon(() -> gear.booth().look().down().containsAll(List.of("Right", "Down")));
         finger(pad, 1, TouchEvent.TOUCH_MOVED, w - 12, h * 0.62);

@@ -303,7 +303,7 @@ class LiveTest extends AtTheWindow {
     }
 
     private Node inSmall(String selector) {
-        return WaitForAsyncUtils.waitForAsyncFx(5000,
+        return WaitForAsyncUtils.waitForAsyncFx(60_000,
                 () -> session.window().stagework().small().scene().getRoot().lookup(selector));
     }
 
