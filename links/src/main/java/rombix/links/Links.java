@@ -9,7 +9,6 @@ import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Consumer;
-import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board;
 import rombix.core.board.Followed;
@@ -26,11 +25,14 @@ import rombix.core.engine.Status;
 import rombix.core.found.FoundGear;
 import rombix.core.sight.Pixels;
 import rombix.core.sight.Sights;
+import rombix.core.trust.Grants;
+import rombix.core.trust.Leave;
 import rombix.core.engine.Status.Phase;
 import rombix.core.traffic.Traffic;
 import rombix.core.traffic.WhyNot;
 import rombix.links.found.Searching;
 import rombix.links.link.GearReport;
+import rombix.links.link.Granted;
 import rombix.links.link.Keyring;
 import rombix.links.link.Link;
 import rombix.links.link.LinkType;
@@ -48,6 +50,8 @@ public final class Links implements Gears, AutoCloseable {
     private volatile boolean inSight = true;
     /** The gear of which all is to be heard. Guarded by this. */
     private final Set<String> overheard = new HashSet<>();
+    /** What the board may do; what is sent by hand comes to it. */
+    private volatile Grants grants = Grants.NONE;
     private volatile Followed followed = new Followed(Board.empty(""));
 
     private record Wired(Gear gear, String address, boolean leave, GearReport report, Link link) {
@@ -94,18 +98,21 @@ public final class Links implements Gears, AutoCloseable {
      * @param overrides addresses that take the place of the board's, by gear
      */
     public void connect(Rig rig, Map<String, String> overrides) {
-        connect(rig, overrides, _ -> true);
+        connect(rig, overrides, Leave.TRUSTED);
     }
 
-    /** @param leave whether a gear, by its id, may be reached; what may not is only said to be there */
-    public synchronized void connect(Rig rig, Map<String, String> overrides, Predicate<String> leave) {
+    /** @param leave what the board may do; gear that it may not reach is only said to be there */
+    public synchronized void connect(Rig rig, Map<String, String> overrides, Leave leave) {
+        Grants now = leave.grants().apply(rig);
+        grants = now;
+        Keyring keys = new Granted(keyring, now);
         Map<String, Wired> before = new HashMap<>(wired);
         List<Gear> anew = new ArrayList<>();
         for (Gear gear : rig.board().gear()) {
             String address = overrides.getOrDefault(gear.id(), gear.link().address());
             Wired old = before.get(gear.id());
             Twin twin = rig.twin(gear.id()).orElse(null);
-            boolean may = leave.test(gear.id());
+            boolean may = leave.reaches().test(gear.id());
             Wired same = old != null && old.reached(gear, address, may) ? old : null;
             if (twin == null || same != null && same.holds(gear, twin)) {
                 before.remove(gear.id());
@@ -132,16 +139,17 @@ public final class Links implements Gears, AutoCloseable {
                 old.close();
             }
             String address = overrides.getOrDefault(gear.id(), gear.link().address());
-            boolean may = leave.test(gear.id());
+            boolean may = leave.reaches().test(gear.id());
             GearReport report = new GearReport(rig.twin(gear.id()).orElseThrow(), clock, deck, traffic);
             wired.put(gear.id(), new Wired(gear, address, may, report, may
-                    ? open(report, new Target(address, gear.link(), keyring, named -> Path.of(rig.file(named))))
+                    ? open(report, new Target(address, gear.link(), keys, named -> Path.of(rig.file(named))))
                     : guest(report)));
         }
         before.forEach((id, gone) -> {
             wired.remove(id);
             gone.close();
         });
+        wired.forEach((id, w) -> w.link().granted(now));
         wired.forEach((id, w) -> w.link().sights(() -> Sights.of(rig.board(), id)));
         List.copyOf(overheard).forEach(id -> overhear(id, true));
         followed = new Followed(rig.board());
@@ -163,7 +171,8 @@ public final class Links implements Gears, AutoCloseable {
             return WhyNot.none("the board is a guest: none of its gear is reached",
                     "Trust the board to reach its gear.");
         }
-        return WayThere.walk(of.report(), type, new Target(of.address(), of.gear().link(), keyring, Path::of));
+        return WayThere.walk(of.report(), type, new Target(of.address(), of.gear().link(), new Granted(keyring, grants),
+                Path::of));
     }
 
     /**
@@ -174,7 +183,7 @@ public final class Links implements Gears, AutoCloseable {
     public Searching search(Consumer<FoundGear> found) {
         return new Searching(wired.values().stream().filter(w -> w.leave() && w.report().twin().protocol()
                 .descriptor() instanceof LinkType type && type.keeps()).map(w -> new Target(w.address(), w.gear()
-                        .link(), keyring, Path::of))
+                        .link(), new Granted(keyring, grants), Path::of))
                 .toList(), found);
     }
 
@@ -254,6 +263,16 @@ public final class Links implements Gears, AutoCloseable {
             traffic.out(ticket, order);
             to.link().send(ticket, order);
         }
+    }
+
+    /** Sends what somebody made out by hand, who may do so whatever the board may. */
+    public synchronized void byHand(long ticket, Order order) {
+        Wired to = wired.get(order.gear());
+        if (to != null) {
+            grants = grants.with(order);
+            to.link().granted(grants);
+        }
+        send(ticket, order);
     }
 
     @Override

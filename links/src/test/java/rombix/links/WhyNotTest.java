@@ -26,6 +26,7 @@ import rombix.core.engine.Status;
 import rombix.core.engine.Status.Phase;
 import rombix.core.store.CardLibrary;
 import rombix.core.traffic.WhyNot;
+import rombix.core.trust.Leave;
 import rombix.core.traffic.WhyNot.Stage;
 import rombix.core.traffic.WhyNot.Verdict;
 import rombix.links.link.StandInGear;
@@ -50,7 +51,7 @@ class WhyNotTest {
                 status.set(l.status());
             }
         }, StandInGear.KEYS)) {
-            links.connect(rig, Map.of(), _ -> leave);
+            links.connect(rig, Map.of(), leave ? Leave.TRUSTED : Leave.GUEST);
             soon(() -> status.get().phase() != Phase.CONNECTING);
             return links.why("it");
         }

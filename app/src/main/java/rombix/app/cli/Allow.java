@@ -1,9 +1,12 @@
 package rombix.app.cli;
 
+import java.util.Collection;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import rombix.app.edit.Trust;
 import rombix.core.board.Button;
@@ -11,11 +14,20 @@ import rombix.core.board.Rig;
 import rombix.core.computer.Power;
 import rombix.core.trust.Ask;
 import rombix.core.trust.Asks;
+import rombix.core.trust.Leave;
 
 /** The powers over this computer that a command gives to a board, for as long as it runs. */
 final class Allow {
     @Option(names = "--allow", split = ",", paramLabel = "POWER", description = "Let a board that is not trusted use this computer meanwhile: keys, pointer, programs, files, windows, clipboard, system; several with commas.")
     private List<String> allow = List.of();
+
+    @Mixin
+    private AllowSecrets secrets = new AllowSecrets();
+
+    /** See {@link AllowSecrets#leave}; with the powers that were allowed. */
+    Leave leave(Rig rig, Predicate<String> reaches, Collection<String> elsewhere) throws BadCall {
+        return secrets.leave(rig, reaches, elsewhere, powers());
+    }
 
     private Set<Power> powers() throws BadCall {
         Set<Power> powers = EnumSet.noneOf(Power.class);
@@ -32,12 +44,10 @@ final class Allow {
     }
 
     /** Refuses a button of a board that is not trusted where it wants more of this computer than is allowed. */
-    void check(Playing play, Button button) throws BadCall {
+    void check(Rig rig, Button button, Set<String> elsewhere) throws BadCall {
         Set<Power> allowed = powers();
-        Rig rig = play.rig();
         Set<Power> wanted = EnumSet.noneOf(Power.class);
-        Set<String> elsewhere = play.elsewhere();
-        if (elsewhere != null && !Trust.of(elsewhere).missing(rig).isEmpty()) {
+        if (!Trust.of(elsewhere).missing(rig).isEmpty()) {
             wanted.addAll(Asks.powers(rig, button, elsewhere));
         }
         wanted.removeAll(allowed);

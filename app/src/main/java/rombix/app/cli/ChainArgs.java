@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import rombix.app.show.Session;
@@ -39,6 +40,9 @@ final class ChainArgs {
     @Option(names = "--stand-ins", description = "Start stand-ins for the gear, and ask them.")
     private boolean standIns;
 
+    @Mixin
+    private AllowSecrets secrets = new AllowSecrets();
+
     /** A chain with whose it is. */
     record Chosen(Rig rig, Known known, Button button, State state, Gesture gesture) {
         Chain chain() {
@@ -63,7 +67,7 @@ final class ChainArgs {
         Known known = Known.NOTHING;
         try (GearAccess gear = GearAccess.open(rig, at, standIns)) {
             if (live || standIns || !at.isEmpty()) {
-                known = gear.known(rig, chosen);
+                known = gear.known(rig, chosen, secrets);
             }
         }
         return new Chosen(rig, known, chosen, state(chosen, known), gesture);

@@ -10,9 +10,7 @@ import java.util.Set;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
-import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
-import rombix.app.edit.Trust;
 import rombix.app.show.Show;
 import rombix.core.board.Button;
 import rombix.core.board.Rig;
@@ -21,6 +19,7 @@ import rombix.core.engine.Known;
 import rombix.core.engine.Status.Phase;
 import rombix.core.find.Nearest;
 import rombix.core.trust.Asks;
+import rombix.core.trust.Leave;
 import rombix.standins.StandIns;
 
 /** The gear that a command works with: at the board's addresses, at others, or stand-ins of its own. */
@@ -60,19 +59,19 @@ final class GearAccess implements AutoCloseable {
     }
 
     /**
-     * Which gear may be reached for the sake of a button, by its id. To work it is leave for what it works; all is
-     * reached, so that the rest of the board is as it is, where the board is trusted.
+     * What a board may do for the sake of a button. To work it is leave to reach what it works; all is reached, so that
+     * the rest of the board is as it is, where the board is trusted.
      */
-    Predicate<String> leave(Rig rig, Button button) {
-        Set<String> its = Asks.gear(rig, button);
-        return Trust.of(addresses.keySet()).missing(rig).isEmpty() ? _ -> true : its::contains;
+    Leave leave(Rig rig, Button button, Allow allow) throws BadCall {
+        return allow.leave(rig, Asks.gear(rig, button)::contains, addresses.keySet());
     }
 
     /** What the gear says now: connects what may be reached for a button, and listens until it is quiet. */
-    Known known(Rig rig, Button button) throws InterruptedException {
+    Known known(Rig rig, Button button, AllowSecrets allow) throws BadCall, InterruptedException {
         BlockingQueue<Happening> happenings = new LinkedBlockingQueue<>();
+        Leave leave = allow.leave(rig, Asks.gear(rig, button)::contains, addresses.keySet(), Set.of());
         try (Show show = new Show(addresses, happenings::add, null)) {
-            show.reach(leave(rig, button));
+            show.allow(leave);
             show.load(rig);
             settle(happenings, rig.twins().keySet());
             return show.known();

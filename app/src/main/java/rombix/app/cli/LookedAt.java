@@ -14,6 +14,7 @@ import rombix.app.show.Show;
 import rombix.core.board.Rig;
 import rombix.core.card.Twin.Readings;
 import rombix.core.engine.Happening;
+import rombix.core.trust.Leave;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
 
@@ -27,7 +28,8 @@ import rombix.core.store.BoardFile;
 record LookedAt(Rig rig, Show show, Function<String, Readings> readings, boolean alone) implements AutoCloseable {
 
     /** @param gear the one that is looked at, by its id; empty for all, which a board from elsewhere may not reach */
-    static LookedAt of(Playing.Stage stage, Path board, String gear) throws BadCall, BadFile, InterruptedException {
+    static LookedAt of(Playing.Stage stage, Path board, String gear, AllowSecrets secrets)
+            throws BadCall, BadFile, InterruptedException {
         Session session = stage.session();
         if (session != null) {
             Rig rig = Session.onInterface(() -> session.window().bench().rig());
@@ -42,10 +44,11 @@ record LookedAt(Rig rig, Show show, Function<String, Readings> readings, boolean
                     "%s is not trusted yet, so none of its gear is reached: open it and agree first, or name one with --gear."
                             .formatted(board));
         }
+        Predicate<String> reached = gear.isEmpty() ? _ -> true : gear::equals;
+        Leave leave = secrets.leave(rig, reached, Set.of(), Set.of());
         BlockingQueue<Happening> happenings = new LinkedBlockingQueue<>();
         Show show = new Show(Map.of(), happenings::add, null);
-        Predicate<String> reached = gear.isEmpty() ? _ -> true : gear::equals;
-        show.reach(reached);
+        show.allow(leave);
         show.load(rig);
         Collection<String> awaited = rig.twins().keySet().stream().filter(reached).toList();
         GearAccess.settle(happenings, awaited);

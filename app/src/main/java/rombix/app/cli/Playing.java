@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.Map;
-import java.util.Set;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
@@ -19,6 +18,7 @@ import rombix.core.board.Rig;
 import rombix.core.chain.Gesture;
 import rombix.core.engine.Event;
 import rombix.core.engine.Happening;
+import rombix.core.trust.Leave;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
 
@@ -29,8 +29,12 @@ import rombix.core.store.BoardFile;
 final class Playing implements AutoCloseable {
     /** Gives a command its board in play. */
     interface Stage {
-        /** @param button the id of the button that is worked: of a guest no gear but its own is reached */
-        Playing open(Path board, String button, Map<String, String> at, boolean standIns) throws BadFile, BadCall,
+        /**
+         * @param button the id of the button that is worked: of a guest no gear but its own is reached
+         * @param allow what else a guest may do meanwhile
+         */
+        Playing open(Path board, String button, Map<String, String> at, boolean standIns, Allow allow)
+                throws BadFile, BadCall,
                 IOException;
 
         /** The Rombix that has the board open; null where the command has to connect the gear itself. */
@@ -64,17 +68,26 @@ final class Playing implements AutoCloseable {
         this.happenings = happenings;
     }
 
-    private static Playing alone(Path board, String button, Map<String, String> at, boolean standIns) throws BadFile,
+    private static Playing alone(Path board, String button, Map<String, String> at, boolean standIns, Allow allow)
+            throws BadFile,
             BadCall, IOException {
         Rig rig = BoardFile.read(board);
         Button worked = GearAccess.button(rig, board, button);
         GearAccess gear = GearAccess.open(rig, at, standIns);
+        Leave leave;
+        try {
+            allow.check(rig, worked, gear.addresses().keySet());
+            leave = gear.leave(rig, worked, allow);
+        } catch (BadCall e) {
+            gear.close();
+            throw e;
+        }
         BlockingQueue<Happening> happenings = new LinkedBlockingQueue<>();
         LogStore log = standIns ? null : Session.log(Session.logOf(board));
         Show show = new Show(gear.addresses(), happenings::add, log == null
                 ? null
                 : new LogWriter(log, Show.CLOCK, System::currentTimeMillis));
-        show.reach(gear.leave(rig, worked));
+        show.allow(leave);
         show.load(rig);
         return new Playing(rig, show, gear, null, happenings);
     }
@@ -83,7 +96,7 @@ final class Playing implements AutoCloseable {
     static Stage in(Session session) {
         return new Stage() {
             @Override
-            public Playing open(Path board, String button, Map<String, String> at, boolean standIns) {
+            public Playing open(Path board, String button, Map<String, String> at, boolean standIns, Allow allow) {
                 BlockingQueue<Happening> happenings = new LinkedBlockingQueue<>();
                 Show.Watching watching = session.show().watch(happenings::add);
                 Rig rig = Session.onInterface(() -> session.window().bench().rig());
@@ -99,12 +112,6 @@ final class Playing implements AutoCloseable {
 
     Rig rig() {
         return rig;
-    }
-
-    /** The gear that is reached elsewhere than the board says; null in a Rombix, which has asked already. */
-    @Nullable
-    Set<String> elsewhere() {
-        return gear == null ? null : gear.addresses().keySet();
     }
 
     void post(Event event) {

@@ -82,10 +82,9 @@ final class PressCommand implements Callable<Integer> {
         if (hold && stage.session() == null) {
             throw new BadCall(OpenDeck.nobody(board) + " A hold would end with this command.");
         }
-        try (Playing play = stage.open(board, button, at, standIns)) {
+        try (Playing play = stage.open(board, button, at, standIns, allow)) {
             Button pressed = GearAccess.button(play.rig(), board, button);
             guard(play, pressed);
-            allow.check(play, pressed);
             play.settle(pressed);
             Deque<String> left = new ArrayDeque<>(answers);
             Report report = new Report(spec.commandLine().getOut(), json, play.rig());

@@ -11,6 +11,7 @@ import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
@@ -50,6 +51,9 @@ final class TrafficCommand implements Callable<Integer> {
     @Option(names = "--json", description = "One JSON object in each line.")
     private boolean json;
 
+    @Mixin
+    private AllowSecrets secrets = new AllowSecrets();
+
     @Spec
     private CommandSpec spec = CommandSpec.create();
     private final Playing.Stage stage;
@@ -60,7 +64,7 @@ final class TrafficCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws Exception {
-        try (LookedAt deck = LookedAt.of(stage, board, gear == null ? "" : gear)) {
+        try (LookedAt deck = LookedAt.of(stage, board, gear == null ? "" : gear, secrets)) {
             long until = System.nanoTime() + TimeUnit.MILLISECONDS.toNanos(deck.alone() || forMillis != null
                     ? Objects.requireNonNullElse(forMillis, ALONE_MILLIS)
                     : 0);

@@ -62,13 +62,12 @@ final class TurnCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws Exception {
-        try (Playing play = stage.open(board, button, at, standIns)) {
+        try (Playing play = stage.open(board, button, at, standIns, allow)) {
             Button turned = GearAccess.button(play.rig(), board, button);
             if (!turns(turned)) {
                 throw new BadCall("“%s” can't be turned: it has no level, and no chain for turning.".formatted(turned
                         .name()));
             }
-            allow.check(play, turned);
             play.settle(turned);
             Report report = new Report(spec.commandLine().getOut(), json, play.rig());
             play.follow(new Event.Turned(turned.id(), detents, fine, PressCommand.SOURCE), turned, report::take);

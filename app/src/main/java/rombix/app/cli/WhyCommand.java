@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
@@ -31,6 +32,9 @@ final class WhyCommand implements Callable<Integer> {
     @Option(names = "--json", description = "One JSON object.")
     private boolean json;
 
+    @Mixin
+    private AllowSecrets secrets = new AllowSecrets();
+
     @Spec
     private CommandSpec spec = CommandSpec.create();
     private final Playing.Stage stage;
@@ -42,7 +46,7 @@ final class WhyCommand implements Callable<Integer> {
     @Override
     public Integer call() throws Exception {
         WhyNot found;
-        try (LookedAt deck = LookedAt.of(stage, board, gear)) {
+        try (LookedAt deck = LookedAt.of(stage, board, gear, secrets)) {
             found = deck.show().why(gear);
         }
         PrintWriter out = spec.commandLine().getOut();

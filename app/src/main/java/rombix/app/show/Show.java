@@ -30,6 +30,7 @@ import rombix.core.found.FoundGear;
 import rombix.core.sight.Pixels;
 import rombix.core.traffic.Traffic;
 import rombix.core.traffic.WhyNot;
+import rombix.core.trust.Leave;
 import rombix.core.engine.Status;
 import rombix.core.engine.TwinGears;
 import rombix.links.Links;
@@ -52,10 +53,10 @@ public final class Show implements Player, AutoCloseable {
     private final Map<String, String> addresses;
     private final Knowledge knowledge = new Knowledge();
     private volatile @Nullable Rig rig;
-    /** Which gear may be reached, by its id. */
-    private Predicate<String> leave = _ -> true;
-    /** The same for the board that is played. */
-    private Predicate<String> reaches = _ -> true;
+    /** What the next board may do. */
+    private Leave leave = Leave.TRUSTED;
+    /** What the board that is played may do. */
+    private Leave given = Leave.TRUSTED;
     private volatile @Nullable Conductor rehearsal;
     private volatile Clock clock = CLOCK;
     private volatile double pace = 1;
@@ -115,13 +116,13 @@ public final class Show implements Player, AutoCloseable {
     @Override
     public synchronized void load(Rig next) {
         Rig before = rig;
-        Predicate<String> reached = reaches;
-        Predicate<String> which = leave;
+        Predicate<String> reached = given.reaches();
+        Leave which = leave;
         rig = next;
-        reaches = which;
+        given = which;
         synchronized (boards) {
             if (before != null && waiting == null && (leaves(before, next) || before.twins().keySet().stream().anyMatch(
-                    g -> reached.test(g) && !which.test(g)))) {
+                    g -> reached.test(g) && !which.reaches().test(g)))) {
                 waiting = new ArrayList<>(); // Whatever holds gear that goes ends first, as long as it can be reached.
                 conductor.post(new Event.End(this::ended));
             }
@@ -166,7 +167,7 @@ public final class Show implements Player, AutoCloseable {
     @Override
     public void say(Order order) {
         conductor.post(new Event.Latest(() -> {
-            links.send(byHand.decrementAndGet(), order); // The deck waits for none of these tickets.
+            links.byHand(byHand.decrementAndGet(), order); // The deck waits for none of these tickets.
             return null;
         }));
     }
@@ -178,11 +179,11 @@ public final class Show implements Player, AutoCloseable {
 
     @Override
     public void guest(boolean on) {
-        reach(on ? _ -> false : _ -> true);
+        allow(on ? Leave.GUEST : Leave.TRUSTED);
     }
 
-    /** Has only some gear be reached, by its id, of the boards that are loaded from now on. */
-    public synchronized void reach(Predicate<String> which) {
+    /** What the boards that are loaded from now on may do. */
+    public synchronized void allow(Leave which) {
         leave = which; // What is played now stays as it is: it may have holds to end, or be a guest still.
     }
 

@@ -9,6 +9,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Card.Item;
 import rombix.core.card.Protocol;
@@ -73,6 +74,11 @@ public record Gear(String id, String name, String card, Link link, Map<String, L
 
         public Link withSecret(@Nullable String next) {
             return new Link(protocol, address, user, next, tls, settings, extra);
+        }
+
+        /** The names of all that it is told of what this computer keeps: its password or token, and our certificate. */
+        public List<String> secrets() {
+            return Stream.of(secret, tls == null ? null : tls.client()).filter(Objects::nonNull).toList();
         }
 
         /** With something set; as where nothing is set when null. */

@@ -228,7 +228,7 @@ final class Filling {
                         + ".name"), twin.title(), place.substring(dot + 1));
     }
 
-    private static Value within(Param p, Value v) {
+    static Value within(Param p, Value v) {
         if (p.type() == ValueType.COLOUR && !v.toString().matches(Landings.COLOUR)) {
             throw new IllegalArgumentException("“%s” takes a colour such as #B01010, not “%s”".formatted(p.label(), v));
         }

@@ -22,13 +22,10 @@ import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Gear;
 import rombix.core.board.Rig;
-import rombix.core.board.StepWords;
 import rombix.core.board.Trigger;
 import rombix.core.board.Walk;
 import rombix.core.card.Card;
-import rombix.core.card.Packet;
 import rombix.core.card.Protocol.Reach;
-import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
@@ -37,7 +34,6 @@ import rombix.core.chain.Step;
 import rombix.core.computer.Power;
 import rombix.core.store.Fingerprint;
 import rombix.core.trust.Ask.Kind;
-import rombix.core.value.ValueType;
 
 /** What a board asks of this computer and of what can be reached from it. Pure; safe to use from any thread. */
 public final class Asks {
@@ -82,29 +78,28 @@ public final class Asks {
         return all;
     }
 
-    /** The powers that a press on a button can want of this computer. */
+    /** The powers that a press on a button can want of this computer, and what its cards may do along with it. */
     public static Set<Power> powers(Rig rig, Button button, Collection<String> elsewhere) {
-        Asks asks = new Asks(rig);
         List<Object> used = used(rig, button);
-        Set<Power> all = new TreeSet<>();
+        Set<Step> steps = Collections.newSetFromMap(new IdentityHashMap<>());
         Walk.steps(rig.board(), spot -> {
             Walk.Owner owner = spot.owner();
             if (used.stream()
                     .anyMatch(u -> u == owner.button() || u instanceof Board.NamedChain c && c.id().equals(owner
                             .chain()))) {
-                asks.wants("", spot.step(), elsewhere).forEach(w -> all.add(w.power()));
+                steps.add(spot.step());
             }
         });
+        Set<Power> all = new TreeSet<>();
+        Uses.here(rig, elsewhere).stream().filter(u -> u.asked() && (u.step() == null || steps.contains(u.step())))
+                .forEach(u -> all.add(u.power()));
         return all;
     }
 
     /** Whether any step types into whatever program is in front: keys, with no application named to get them. */
     public static boolean typesInFront(Rig rig) {
-        Asks asks = new Asks(rig);
-        boolean[] types = new boolean[1];
-        Walk.steps(rig.board(), spot -> types[0] |= spot.step() instanceof GearStep.Do d && !named(d.with().get("to"))
-                && asks.wants("", d, Set.of()).stream().anyMatch(w -> w.power() == Power.KEYS));
-        return types[0];
+        return Uses.here(rig, Set.of()).stream().anyMatch(u -> u.power() == Power.KEYS && u
+                .step() instanceof GearStep.Do d && !named(d.with().get("to")));
     }
 
     private static boolean named(@Nullable Arg application) {
@@ -115,105 +110,33 @@ public final class Asks {
         found.putIfAbsent(ask.key(), ask);
     }
 
-    /** Whether it is this computer, and not a stand-in of one. */
-    private static boolean here(Gear gear) {
-        return gear.link().protocol().descriptor().reach() == Reach.HERE && !gear.link().address().contains(":");
-    }
-
     /**
-     * The powers that steps want. A program, a file, a page or a secret is asked for by itself; of the rest a power with all steps
-     * that want it, so that a step that changes is asked for anew.
+     * The powers that the board uses. A program, a file, a page or a secret is asked for by itself; of the rest a power
+     * with all that uses it, so that what changes is asked for anew. The keys cover what goes out.
      */
     private void powers(Collection<String> elsewhere) {
-        Map<Power, List<Wants>> wanted = new TreeMap<>();
-        Walk.steps(board, spot -> {
-            String owner = spot.owner().button() == null ? "chains" : spot.owner().button().name();
-            for (Wants wants : wants(owner, spot.step(), elsewhere)) {
-                if (wants.alone()) {
-                    add(new Ask(Kind.WORKS_HERE, "power " + wants.power().id() + " " + Fingerprint.of(wants.what()),
-                            owner, wants.power().words() + ": " + wants.words()));
-                } else {
-                    wanted.computeIfAbsent(wants.power(), _ -> new ArrayList<>()).add(wants);
-                }
+        Map<Power, List<Uses.Use>> wanted = new TreeMap<>();
+        for (Uses.Use use : Uses.here(rig, elsewhere)) {
+            if (use.asked() && use.inFull()) {
+                add(new Ask(Kind.WORKS_HERE, "power " + use.power().id() + " " + Fingerprint.of(use.outline()), use
+                        .owner(), use.power().words() + ": " + use.words()));
+            } else if (use.asked()) {
+                wanted.computeIfAbsent(use.power(), _ -> new ArrayList<>()).add(use);
             }
-        });
+        }
         wanted.forEach((power, all) -> {
-            String key = "power " + power.id() + " " + Fingerprint.of(all.stream().map(Wants::what).toList());
-            all.stream().collect(Collectors.groupingBy(Wants::owner, LinkedHashMap::new, Collectors.mapping(
-                    Wants::words, Collectors.joining(", ")))).forEach((owner, words) -> found.put(key + " " + owner,
+            String key = "power " + power.id() + " " + Fingerprint.of(all.stream().map(Uses.Use::outline).toList());
+            all.stream().collect(Collectors.groupingBy(Uses.Use::owner, LinkedHashMap::new, Collectors.mapping(
+                    Uses.Use::words, Collectors.joining(", ")))).forEach((owner, words) -> found.put(key + " " + owner,
                             new Ask(Kind.WORKS_HERE, key, owner, power.words() + ": " + words)));
         });
-    }
-
-    /** What a step wants of this computer. @param alone whether it is asked for by itself */
-    private record Wants(String owner, Power power, String words, Object what, boolean alone) {
-    }
-
-    private List<Wants> wants(String owner, Step step, Collection<String> elsewhere) {
-        String id = step instanceof GearStep.Do d
-                ? d.gear()
-                : step instanceof GearStep.Fade f
-                        ? f.gear()
-                        : step instanceof GearStep.Nudge n ? n.gear() : null;
-        Gear gear = id == null || elsewhere.contains(id) ? null : board.gear(id).orElse(null);
-        Twin twin = gear == null || !here(gear) ? null : rig.twins().get(id);
-        if (twin == null) {
-            return List.of();
-        }
-        String name = step instanceof GearStep.Do d
-                ? d.command()
-                : step instanceof GearStep.Fade f
-                        ? f.command()
-                        : ((GearStep.Nudge) step).command();
-        Card.Command command = twin.card().command(name).orElse(null);
-        if (command == null) {
-            return List.of();
-        }
-        Map<Power, Boolean> powers = new TreeMap<>(); // With whether it is asked for in full, as the message says.
-        for (Packet packet : command.send().getOrDefault(twin.protocol(), List.of())) {
-            String to = packet.to().toString();
-            Power power = twin.protocol().descriptor().power(to);
-            if (power != null) {
-                powers.merge(power, twin.protocol().descriptor().askedInFull(to), Boolean::logicalOr);
-            }
-        }
-        if (step instanceof GearStep.Do d && command.params().stream().anyMatch(p -> p.type() == ValueType.PLACE
-                && looks(d.with().get(p.id())))) {
-            powers.putIfAbsent(Power.SCREEN, false);
-        }
-        Object what = step instanceof GearStep.Do d ? List.of(d.command(), new TreeMap<>(d.with())) : step;
-        List<Wants> all = new ArrayList<>();
-        powers.forEach((power, inFull) -> all.add(new Wants(owner, power, !inFull
-                ? new StepWords(rig, _ -> _ -> null).of(step)
-                : power == Power.KEYS ? "the secret “" + whole(twin, step) + "”" : whole(twin, step), what, inFull)));
-        return all;
-    }
-
-    /** Whether a place is where a picture is found, or may be. */
-    private static boolean looks(@Nullable Arg place) {
-        return place instanceof Arg.Computed || place != null && place.shown().toString().startsWith("picture ");
-    }
-
-    /** What is run or opened, in full: its name alone would not say which it is. */
-    private static String whole(Twin twin, Step step) {
-        return step instanceof GearStep.Do d
-                ? twin.card().command(d.command()).map(c -> c.params().stream().filter(p -> p.type() == ValueType.PATH
-                        || p.type() == ValueType.TEXT || p.type() == ValueType.SECRET)
-                        .map(p -> d.with().containsKey(p.id())
-                                ? d.with().get(p.id()).shown().toString()
-                                : "")
-                        .filter(v -> !v.isBlank()).collect(Collectors.joining(" "))).orElse(d.command())
-                : step.toString();
     }
 
     private void reaches(Gear gear) {
         Gear.Link link = gear.link();
         String over = link.protocol().title();
-        if (here(gear)) {
-            String card = Fingerprint.of(rig.cards().get(gear.card()) == null
-                    ? gear.card()
-                    : rig.cards().get(gear
-                            .card()));
+        String card = card(gear);
+        if (Uses.here(gear)) {
             add(new Ask(Kind.WORKS_HERE, "here " + link.protocol().id() + " " + card, gear.name(),
                     works(gear.id()) ? "works it, and watches what is in front" : "watches what is in front"));
             return;
@@ -222,7 +145,9 @@ public final class Asks {
             return;
         }
         StringBuilder key = new StringBuilder("reaches ").append(link.protocol().id()).append(' ').append(link.address()
-                .toLowerCase(Locale.ROOT));
+                .toLowerCase(Locale.ROOT)).append(" as ").append(link.user() == null ? "" : link.user()).append(
+                        " card ")
+                .append(card);
         StringBuilder words = new StringBuilder(link.protocol().descriptor().reach() == Reach.PORT
                 ? "at the " + link.protocol().descriptor().portWord() + " “" + link.address() + "”, over " + over
                 : "at " + link.address().replaceAll(".*@", "…@") + ", over " + over);
@@ -232,12 +157,34 @@ public final class Asks {
                 key.append(' ').append(Fingerprint.of(link.tls().certificate().getBytes(StandardCharsets.UTF_8)));
             }
             words.append(" with TLS");
+            if (link.tls().client() != null) {
+                key.append(" client ").append(link.tls().client());
+                words.append(" and the client certificate “").append(link.tls().client()).append("”");
+            }
+        }
+        if (link.user() != null) {
+            words.append(", as “").append(link.user()).append("”");
         }
         if (link.secret() != null) {
             key.append(" secret ").append(link.secret());
             words.append("; it is told the secret “").append(link.secret()).append("”");
         }
         add(new Ask(Kind.REACHES, key.toString(), gear.name(), words.toString()));
+    }
+
+    /**
+     * What a gear's card can send: the id of one that ships, else all that it says. A card is data of the board, so what
+     * it sends is as much the board's as its steps are.
+     */
+    private String card(Gear gear) {
+        Card card = rig.cards().get(gear.card());
+        Object says = card == null || !Uses.foreign(card)
+                ? gear.card()
+                : List.of(card.greeting(), card.polls(), card.commands().stream().map(Card.Command::send).toList(),
+                        card.settings());
+        return says instanceof String id && gear.link().settings().isEmpty()
+                ? id
+                : Fingerprint.of(List.of(says, new TreeMap<>(gear.link().settings())));
     }
 
     /** Whether any chain commands a gear. */

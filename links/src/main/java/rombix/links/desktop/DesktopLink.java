@@ -24,6 +24,7 @@ import rombix.core.engine.Gears;
 import rombix.core.engine.Status.Phase;
 import rombix.core.sight.Pixels;
 import rombix.core.sight.Sights;
+import rombix.core.trust.Grants;
 import rombix.core.value.Value;
 import rombix.links.link.GearReport;
 import rombix.links.link.Keyring;
@@ -61,6 +62,7 @@ final class DesktopLink implements Link {
     private final Loop working;
     private volatile @Nullable Hands hands;
     private volatile Supplier<Sights> wanted = () -> Sights.NONE;
+    private volatile Grants grants = Grants.NONE;
     private @Nullable Supplier<Sights> reckoned;
     private Sights sights = Sights.NONE;
     /** Not asked of the loops, which begin before this is made. */
@@ -209,6 +211,9 @@ final class DesktopLink implements Link {
         machine.ready();
         try {
             for (Order.Outgoing packet : task.order().packets()) {
+                if (!grants.allow(task.order().gear(), packet)) {
+                    throw new Unable("this board was not allowed to do that: open it and agree to what it asks for");
+                }
                 if (packet.address().equals("programs run")) {
                     program(task.ticket(), new Args(packet.args()), machine, own);
                 } else {
@@ -259,6 +264,11 @@ final class DesktopLink implements Link {
             return;
         }
         tasks.add(new Task(ticket, order, System.nanoTime()));
+    }
+
+    @Override
+    public void granted(Grants now) {
+        grants = now;
     }
 
     @Override

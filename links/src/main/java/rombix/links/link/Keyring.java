@@ -2,12 +2,31 @@ package rombix.links.link;
 
 import java.nio.file.Path;
 import java.util.Optional;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
 /** What this computer keeps for its gear, apart from all boards. Safe to use from any thread. */
 public interface Keyring {
     /** The secret with a name; empty where there is none here. */
     Optional<String> secret(String name);
+
+    /** Whether the board may have its gear told the secret with a name. */
+    default boolean mayTell(String name) {
+        return true;
+    }
+
+    /**
+     * A secret for gear to be told.
+     *
+     * @throws Refused where the board may not tell it, or there is none
+     */
+    default String told(String name, Supplier<Refused> missing) throws Refused {
+        if (!mayTell(name)) {
+            throw new Refused("wants the secret “" + name + "”, which this board was not allowed to tell it",
+                    "Open the board and trust it, or add “--allow-secret " + name + "”.");
+        }
+        return secret(name).orElseThrow(missing);
+    }
 
     /** The fingerprint of the certificate that was first seen at HOST:PORT; empty where none was. */
     Optional<String> firstSeen(String address);

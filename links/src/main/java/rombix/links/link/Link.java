@@ -7,6 +7,7 @@ import rombix.core.card.Order;
 import rombix.core.engine.Glide;
 import rombix.core.sight.Pixels;
 import rombix.core.sight.Sights;
+import rombix.core.trust.Grants;
 
 /** The transport to one gear. It looks after itself: it connects, reports, and comes back when the gear does. */
 public interface Link extends AutoCloseable {
@@ -31,6 +32,11 @@ public interface Link extends AutoCloseable {
     /** See {@link rombix.core.engine.Gears#stop}. */
     default void stop() {
         // Nothing goes on by itself here.
+    }
+
+    /** What the board may have it do from now on, where that wants leave. */
+    default void granted(Grants grants) {
+        // It only says things to its gear, which it may reach.
     }
 
     /** What the board has it look for, from now on; asked for on the link's own thread, as it takes a while. */

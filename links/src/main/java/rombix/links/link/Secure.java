@@ -82,7 +82,7 @@ public final class Secure {
         if (name == null) {
             return null;
         }
-        String pem = keyring.secret(name).orElseThrow(() -> new Refused("wants our own certificate “" + name
+        String pem = keyring.told(name, () -> new Refused("wants our own certificate “" + name
                 + "”, which is not on this computer", "Choose its file in the gear's window."));
         try {
             return Pem.keys(pem);

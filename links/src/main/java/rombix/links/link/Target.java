@@ -51,7 +51,7 @@ public record Target(String address, Gear.Link link, Keyring keyring, Function<S
         if (name == null) {
             return null;
         }
-        return keyring.secret(name).orElseThrow(() -> new Refused("wants the secret “" + name
+        return keyring.told(name, () -> new Refused("wants the secret “" + name
                 + "”, which is not on this computer",
                 "Set it in the gear's window, or with “rombix secrets set "
                         + name + "”."));

@@ -24,6 +24,8 @@ import org.junit.jupiter.api.io.TempDir;
 import rombix.core.board.Gear;
 import rombix.core.card.Card;
 import rombix.core.card.Packet;
+import rombix.core.card.Order;
+import rombix.core.trust.Grants;
 import rombix.core.card.Protocol;
 import rombix.core.card.Twin;
 import rombix.core.computer.Place;
@@ -103,8 +105,24 @@ class ComputerTest {
 
     private long send(String command, Map<String, Value> args) {
         long mine = ++ticket;
-        link.send(mine, twin.order(twin.card().command(command).orElseThrow(), args, r -> readings.get(r)));
+        Order order = twin.order(twin.card().command(command).orElseThrow(), args, r -> readings.get(r));
+        link.granted(Grants.NONE.with(order));
+        link.send(mine, order);
         return mine;
+    }
+
+    /** A board that was never trusted ran programs: only what a step asks for was looked at, and nothing at the end. */
+    @Test
+    void whatTheBoardWasNotGrantedIsNotDoneWhoeverAsks() {
+        link.granted(Grants.NONE.with(twin.order(twin.card().command("type-text").orElseThrow(), with("text", "yes"),
+                r -> null)));
+        List.of("no", "yes").forEach(text -> link.send(text.length(), twin.order(twin.card().command("type-text")
+                .orElseThrow(), with("text", text), r -> null)));
+        link.send(9, twin.order(twin.card().command("run").orElseThrow(), with("program", "/bin/true"), r -> null));
+        soon(() -> answers.size() == 3);
+        assertThat(answers.get(3L)).isEqualTo("sent");
+        assertThat(answers.get(2L)).contains("not allowed");
+        assertThat(answers.get(9L)).contains("not allowed");
     }
 
     private String done(String command, Map<String, Value> args) {
