@@ -1,5 +1,6 @@
 package rombix.app.edit;
 
+import com.google.re2j.Matcher;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -7,8 +8,6 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.function.UnaryOperator;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board;
 import rombix.core.board.Edits;
@@ -29,6 +28,7 @@ import rombix.core.store.CardLibrary;
 import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.value.Template;
+import rombix.core.value.TextPattern;
 import rombix.core.value.Value;
 
 /**
@@ -38,7 +38,7 @@ import rombix.core.value.Value;
 @OwnedBy(Owner.INTERFACE)
 public final class CardEdits {
     /** A word, or several between quotes. */
-    private static final Pattern WORD = Pattern.compile("\"((?:[^\"\\\\]|\\\\.)*)\"|(\\S+)");
+    private static final TextPattern WORD = new TextPattern("\"((?:[^\"\\\\]|\\\\.)*)\"|(\\S+)");
     private static final Protocol FIRST = Protocol.of("osc");
 
     private final Workbench bench;
@@ -177,7 +177,7 @@ public final class CardEdits {
             }
             return new Order.Outgoing(address.strip(), args, forms);
         }
-        for (Matcher m = WORD.matcher(text); m.find();) {
+        for (Matcher m = WORD.in(text); m.find();) {
             String quoted = m.group(1);
             String word = Objects.requireNonNullElse(quoted, m.group());
             boolean number = quoted == null && word.matches("-?\\d+(\\.\\d+)?");

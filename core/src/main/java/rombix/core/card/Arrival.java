@@ -7,12 +7,12 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.function.Function;
-import java.util.regex.Pattern;
-import java.util.regex.PatternSyntaxException;
 import org.jspecify.annotations.Nullable;
 import rombix.core.value.Template;
+import rombix.core.value.TextPattern;
 import rombix.core.value.Value;
 import tools.jackson.core.JsonPointer;
 
@@ -81,13 +81,9 @@ public record Arrival(@Nullable Template from, int arg, Map<String, Meaning> whe
     }
 
     private static void compile(@Nullable Template pattern) {
-        try {
-            if (pattern != null) {
-                Pattern.compile(pattern.fill(_ -> Value.of("x")));
-            }
-        } catch (PatternSyntaxException e) {
-            throw new IllegalArgumentException("\"pattern\" cannot be read: " + e.getDescription() + " in “" + pattern
-                    + "”", e);
+        if (pattern != null) {
+            var readable = new TextPattern(pattern.fill(_ -> Value.of("x")));
+            Objects.requireNonNull(readable);
         }
     }
 
@@ -125,7 +121,7 @@ public record Arrival(@Nullable Template from, int arg, Map<String, Meaning> whe
         where.forEach((pointer, meaning) -> so.put(new Template(pointer).fill(as(places, Arrival::inPointer)), meaning
                 .filled(places)));
         return new Arrival(filled(from, places), arg, so, filled(at, as(places, Arrival::inPointer)), filled(pattern,
-                as(places, Pattern::quote)), group, first, bytes, bits, list, value);
+                as(places, TextPattern::quote)), group, first, bytes, bits, list, value);
     }
 
     private static @Nullable Template filled(@Nullable Template text, Function<String, @Nullable Value> places) {

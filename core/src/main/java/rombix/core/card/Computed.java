@@ -14,6 +14,7 @@ import java.util.function.Function;
 import javax.crypto.Mac;
 import javax.crypto.spec.SecretKeySpec;
 import org.jspecify.annotations.Nullable;
+import rombix.core.value.Limits;
 import rombix.core.value.Value;
 
 /**
@@ -74,6 +75,7 @@ public record Computed(Way compute, WireValue over, @Nullable WireValue key,
         if (text == null || keyed == null) {
             return null;
         }
+        Limits.made(text.toString().length() * 2L); // Each of several that stand in a row writes more than it reads.
         try {
             byte[] made = compute.of(text.toString().getBytes(StandardCharsets.UTF_8), keyed.toString().getBytes(
                     StandardCharsets.UTF_8));

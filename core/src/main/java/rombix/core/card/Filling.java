@@ -15,6 +15,7 @@ import rombix.core.card.Card.Param;
 import rombix.core.value.Formula;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.NumberText;
+import rombix.core.value.Limits;
 import rombix.core.value.Value;
 import rombix.core.value.ValueType;
 
@@ -179,6 +180,7 @@ final class Filling {
         for (WireValue carry : packet.args()) {
             carried(twin, packet, carry, places, of, values, forms);
         }
+        Limits.made(values.stream().mapToLong(v -> v instanceof Value.Text t ? t.text().length() : 0).sum());
         Map<String, Value> head = new LinkedHashMap<>();
         packet.head().forEach((name, carry) -> {
             Value v = carry.out(places);

@@ -6,6 +6,7 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
+import rombix.core.value.Limits;
 import rombix.core.value.Template;
 import rombix.core.value.Value;
 import tools.jackson.core.JacksonException;
@@ -36,24 +37,28 @@ public final class JsonTree {
 
     /** The tree as a text on one line, its places filled; a text that is one place becomes what fills it. */
     static String filled(JsonNode tree, Function<String, @Nullable Value> places) {
-        return MAPPER.writeValueAsString(fill(tree, places));
+        return MAPPER.writeValueAsString(fill(tree, places, new long[1]));
     }
 
-    private static JsonNode fill(JsonNode tree, Function<String, @Nullable Value> places) {
+    /** @param made how many characters were put together already */
+    private static JsonNode fill(JsonNode tree, Function<String, @Nullable Value> places, long[] made) {
         switch (tree) {
             case ObjectNode object -> {
-                ObjectNode made = MAKE.objectNode();
-                object.properties().forEach(e -> made.set(new Template(e.getKey()).fill(places), fill(e.getValue(),
-                        places)));
-                return made;
+                ObjectNode filled = MAKE.objectNode();
+                object.properties().forEach(e -> filled.set(new Template(e.getKey()).fill(places), fill(e.getValue(),
+                        places, made)));
+                return filled;
             }
             case ArrayNode array -> {
-                ArrayNode made = MAKE.arrayNode();
-                array.forEach(item -> made.add(fill(item, places)));
-                return made;
+                ArrayNode filled = MAKE.arrayNode();
+                array.forEach(item -> filled.add(fill(item, places, made)));
+                return filled;
             }
             default -> {
-                return tree.isString() ? leaf(new Template(tree.stringValue()), places) : tree;
+                JsonNode filled = tree.isString() ? leaf(new Template(tree.stringValue()), places) : tree;
+                made[0] += filled.isString() ? filled.stringValue().length() : 1;
+                Limits.made(made[0]);
+                return filled;
             }
         }
     }

@@ -16,6 +16,7 @@ import rombix.core.card.Card.ReadingSpec;
 import rombix.core.card.MessageReader.Message;
 import rombix.core.value.ValueType;
 import rombix.core.value.Template;
+import rombix.core.value.Limits;
 import rombix.core.value.Value;
 
 /** Where a gear's packets land: which reading a packet brings, by its address and what it carries. Immutable. */
@@ -139,7 +140,8 @@ public final class Landings {
         Optional<Value> value = (carry == null ? Optional.of(wire) : carry.in(wire))
                 .flatMap(v -> typed(spec.type(), v));
         to.add(value.map(v -> new Landed(reading, v, null)).orElseGet(
-                () -> new Landed(reading, null, "brought “%s”, which its card does not expect".formatted(wire))));
+                () -> new Landed(reading, null,
+                        "brought “%s”, which its card does not expect".formatted(Limits.quoted(wire.toString())))));
     }
 
     /**

@@ -7,6 +7,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import rombix.core.value.Value;
 
@@ -27,6 +28,8 @@ import rombix.core.value.Value;
 public record Mapped(@Nullable String of, @Nullable Value value, @Nullable List<Double> from, @Nullable List<Double> to,
         @Nullable Curve curve, @Nullable Meaning yes, @Nullable Meaning no, @Nullable String format,
         @Nullable As as) implements WireValue {
+    /** A width of a thousand million digits would fill the memory. */
+    private static final Pattern WIDE = Pattern.compile("%[-+0 ]*(\\d*\\.)?\\d{3}");
     private static final String FORMAT = "[^%]*%[-+0 ]*\\d*(\\.\\d+)?[dfxX][^%]*";
 
     /** How a range goes from one end to the other. */
@@ -69,7 +72,7 @@ public record Mapped(@Nullable String of, @Nullable Value value, @Nullable List<
             throw new IllegalArgumentException(
                     "a \"curve\" needs \"from\" and \"to\": it goes from one end to the other");
         }
-        if (format != null && !format.matches(FORMAT)) {
+        if (format != null && (!format.matches(FORMAT) || WIDE.matcher(format).find())) {
             throw new IllegalArgumentException("\"format\" is \"" + format
                     + "\"; expected one number as %d, %03d, %+.1f, %x or %02X, with other text around it");
         }

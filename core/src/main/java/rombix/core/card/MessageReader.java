@@ -6,10 +6,12 @@ import java.util.HexFormat;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.regex.Matcher;
+import com.google.re2j.Matcher;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
+import rombix.core.value.Limits;
 import rombix.core.value.Template;
+import rombix.core.value.TextPattern;
 import rombix.core.value.Value;
 import tools.jackson.databind.JsonNode;
 
@@ -22,7 +24,7 @@ public final class MessageReader {
     private static final String VALUE = "value";
 
     private final Arrival arrival;
-    private final @Nullable Pattern pattern;
+    private final @Nullable TextPattern pattern;
     /** The places that are found in the pattern, by their groups' names. */
     private final Map<String, String> groups = new HashMap<>();
 
@@ -33,12 +35,12 @@ public final class MessageReader {
             pattern = null;
             return;
         }
-        Matcher places = PLACE.matcher(like.toString());
-        pattern = Pattern.compile(places.replaceAll(p -> {
+        java.util.regex.Matcher places = PLACE.matcher(like.toString());
+        pattern = new TextPattern(places.replaceAll(p -> {
             String group = "place" + groups.size();
             groups.put(group, p.group(1));
             return "(?<" + group + ">[^/ ]+)";
-        }), Pattern.DOTALL);
+        }));
     }
 
     /** A message from a gear. JSON in it is read once. One thread's. */
@@ -118,7 +120,7 @@ public final class MessageReader {
         if (pattern == null || text == null) {
             return null;
         }
-        Matcher m = pattern.matcher(text.toString());
+        Matcher m = pattern.in(text.toString());
         return m.find() ? m : null;
     }
 
@@ -143,12 +145,13 @@ public final class MessageReader {
         if (said != null) {
             return Math.min(said, m.groupCount());
         }
-        Integer named = m.namedGroups().get(VALUE);
+        Map<String, Integer> names = pattern == null ? Map.of() : pattern.groups();
+        Integer named = names.get(VALUE);
         if (named != null) {
             return named;
         }
         for (int i = 1; i <= m.groupCount(); i++) {
-            if (!m.namedGroups().containsValue(i)) {
+            if (!names.containsValue(i)) {
                 return i;
             }
         }
@@ -206,7 +209,7 @@ public final class MessageReader {
         String id = told != null
                 ? JsonTree.value(told).toString()
                 : key != null ? key : item.isContainer() ? null : JsonTree.value(item).toString();
-        if (id == null) {
+        if (id == null || to.size() >= Limits.CHOICES) {
             return; // What has no id cannot be told from others.
         }
         JsonNode name = as.name() == null ? null : JsonTree.at(item, as.name());
@@ -220,10 +223,13 @@ public final class MessageReader {
     private Value matches(Message message) {
         List<Value.Choice> choices = new ArrayList<>();
         Value text = message.arg(arrival.arg());
-        Matcher m = pattern == null || text == null ? null : pattern.matcher(text.toString());
-        while (m != null && m.find() && !m.group().isEmpty()) {
-            String id = m.group(Math.min(m.namedGroups().getOrDefault("id", 1), m.groupCount()));
-            String name = m.group(Math.min(m.namedGroups().getOrDefault("name", 2), m.groupCount()));
+        if (pattern == null || text == null) {
+            return new Value.Choices(choices);
+        }
+        Matcher m = pattern.in(text.toString());
+        while (choices.size() < Limits.CHOICES && m.find() && !m.group().isEmpty()) {
+            String id = m.group(Math.min(pattern.groups().getOrDefault("id", 1), m.groupCount()));
+            String name = m.group(Math.min(pattern.groups().getOrDefault("name", 2), m.groupCount()));
             if (id != null) {
                 choices.add(new Value.Choice(id, name == null ? id : name));
             }
@@ -233,7 +239,7 @@ public final class MessageReader {
 
     private static Value pairs(List<Value> args) {
         List<Value.Choice> choices = new ArrayList<>();
-        for (int i = 0; i + 1 < args.size(); i += 2) {
+        for (int i = 0; i + 1 < args.size() && choices.size() < Limits.CHOICES; i += 2) {
             choices.add(new Value.Choice(args.get(i).toString(), args.get(i + 1).toString()));
         }
         return new Value.Choices(choices);

@@ -1,10 +1,13 @@
 package rombix.core.engine;
 
 import org.jspecify.annotations.Nullable;
+import rombix.core.value.TextPattern;
 
 /** What was thrown, in words for people: no class is ever named. */
 public final class Trouble {
     private static final String UNKNOWN = "something went wrong inside Rombix; its own log says what";
+
+    private static final TextPattern CLASS = new TextPattern("\\b[a-z]+(\\.[a-z0-9]+)+\\.[A-Z]");
 
     private Trouble() {
     }
@@ -20,7 +23,7 @@ public final class Trouble {
 
     /** A message that a person can be shown; a class in it, or none at all, says nothing to one. */
     private static String said(@Nullable String message) {
-        return message == null || message.isBlank() || message.matches("(?s).*\\b[a-z]+(\\.[a-z0-9]+)+\\.[A-Z].*")
+        return message == null || message.isBlank() || CLASS.in(message).find()
                 ? UNKNOWN
                 : message;
     }

@@ -1,16 +1,17 @@
 package rombix.core.listen;
 
+import com.google.re2j.Matcher;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.JsonTree;
 import rombix.core.traffic.Packet;
+import rombix.core.value.Limits;
+import rombix.core.value.TextPattern;
 import rombix.core.value.Value;
 import tools.jackson.databind.JsonNode;
 
@@ -18,9 +19,7 @@ import tools.jackson.databind.JsonNode;
 public final class Listening {
     private static final int DEEPEST = 4;
     private static final int MOST = 500;
-    /** {@code LEVEL=42}, {@code VOL 42}, {@code power: on}; what is told stands at the end. */
-    private static final Pattern LINE = Pattern.compile("^(\\S(?:.*[=: ])?)(?<=[=: ])([^=:\\s]+)$");
-    private static final Pattern PAIR = Pattern.compile("(\\S+[=:])([^=:\\s]+)");
+    private static final TextPattern PAIR = new TextPattern("(\\S+[=:])([^=:\\s]+)");
 
     private final Map<String, Voice> voices = new LinkedHashMap<>();
 
@@ -63,21 +62,31 @@ public final class Listening {
         }
     }
 
-    private void line(Packet p, int arg, String text) {
-        Matcher pairs = PAIR.matcher(text);
-        if (pairs.results().count() > 1) {
-            pairs.reset();
-            while (pairs.find()) {
-                heard(p, arg, null, Voice.INSIDE + pairs.group(1), Value.of(pairs.group(2)));
-            }
+    private void line(Packet p, int arg, String whole) {
+        String text = whole.length() > Limits.LISTENED ? whole.substring(0, Limits.LISTENED) : whole;
+        Map<String, Value> pairs = new LinkedHashMap<>();
+        for (Matcher m = PAIR.in(text); m.find();) {
+            pairs.put(m.group(1), Value.of(m.group(2)));
+        }
+        if (pairs.size() > 1) {
+            pairs.forEach((name, value) -> heard(p, arg, null, Voice.INSIDE + name, value));
             return;
         }
-        Matcher line = LINE.matcher(text);
-        if (line.matches()) {
-            heard(p, arg, null, line.group(1), Value.of(line.group(2)));
+        int told = told(text);
+        if (told > 0 && told < text.length() && !Character.isWhitespace(text.charAt(0))) {
+            heard(p, arg, null, text.substring(0, told), Value.of(text.substring(told)));
         } else {
             heard(p, arg, null, null, Value.of(text));
         }
+    }
+
+    /** Where the word begins that a line ends with, behind a blank, a colon or an equals sign: {@code LEVEL=42}, {@code VOL 42}. */
+    private static int told(String text) {
+        int at = text.length();
+        while (at > 0 && "=:".indexOf(text.charAt(at - 1)) < 0 && !Character.isWhitespace(text.charAt(at - 1))) {
+            at--;
+        }
+        return at > 0 && "=: ".indexOf(text.charAt(at - 1)) >= 0 ? at : 0;
     }
 
     private void heard(Packet p, int arg, @Nullable String pointer, @Nullable String before, Value value) {

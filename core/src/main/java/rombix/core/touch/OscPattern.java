@@ -1,6 +1,6 @@
 package rombix.core.touch;
 
-import java.util.regex.Pattern;
+import com.google.re2j.Pattern;
 
 /** An OSC address pattern (OSC 1.0): {@code ?}, {@code *}, {@code [a-z]}, {@code [!a-z]} and {@code {this,that}}, none of them over a slash. */
 final class OscPattern {

@@ -14,6 +14,7 @@ import rombix.core.engine.Clock;
 import rombix.core.engine.Gears;
 import rombix.core.traffic.Packet.Fate;
 import rombix.core.traffic.Packet.Way;
+import rombix.core.value.Limits;
 import rombix.core.value.Value;
 
 /**
@@ -33,6 +34,9 @@ public final class Traffic {
     /** The packets of orders that wait for their answer, by ticket. */
     private final Map<Long, Waiting> waiting = new HashMap<>();
     private long last;
+    private long oldest = 1;
+    /** Characters of all that is kept. */
+    private long kept;
     private long changes;
 
     private record Waiting(long first, long behind, long nanos) {
@@ -145,12 +149,18 @@ public final class Traffic {
 
     private Packet add(String gear, Way way, String of, String address, List<Value> args, @Nullable Order order,
             List<Landed> landed, Fate fate, String fault) {
-        List<Value> kept = args.stream().anyMatch(Traffic::isLong)
-                ? args.stream().map(Traffic::shortened).toList()
-                : args;
-        Packet packet = new Packet(++last, clock.wall().toInstant(), gear, way, of, address, kept, order, landed, fate,
-                fault);
+        Packet packet = new Packet(++last, clock.wall().toInstant(), gear, way, of, Limits.quoted(address), shortened(
+                args), order, landed.stream().map(Traffic::shortened).toList(), fate, Limits.quoted(fault));
+        forget(ring[index(last)]);
         ring[index(last)] = packet;
+        kept += size(packet);
+        for (; kept > Limits.TRAFFIC && oldest < last; oldest++) {
+            Packet p = ring[index(oldest)];
+            if (p != null && p.number() == oldest) {
+                forget(p);
+                ring[index(oldest)] = null;
+            }
+        }
         Counts c = counts(gear);
         counts.put(gear, way == Way.OUT
                 ? new Counts(c.out + 1, c.in, c.millis, c.since)
@@ -159,13 +169,42 @@ public final class Traffic {
         return packet;
     }
 
-    /** What is as long as a picture is not kept as a whole: there are thousands of packets. */
-    private static boolean isLong(Value value) {
-        return value instanceof Value.Text t && t.text().length() > LONGEST;
+    private void forget(@Nullable Packet packet) {
+        if (packet != null) {
+            kept -= size(packet);
+        }
     }
 
-    private static Value shortened(Value value) {
-        return isLong(value) ? Value.of(value.toString().substring(0, LONGEST) + "…") : value;
+    private static long size(Packet packet) {
+        return packet.args().stream().mapToLong(Traffic::size).sum() + packet.landed().stream().mapToLong(l -> l
+                .value() == null ? 0 : size(l.value())).sum() + packet.address().length() + packet.told().length();
+    }
+
+    private static long size(Value value) {
+        return value instanceof Value.Text t ? t.text().length() : 8;
+    }
+
+    /** What is as long as a picture is not kept as a whole: there are thousands of packets. */
+    private static List<Value> shortened(List<Value> args) {
+        long all = args.stream().mapToLong(Traffic::size).sum();
+        if (all <= LONGEST) {
+            return args;
+        }
+        List<Value> begun = new ArrayList<>();
+        long left = LONGEST;
+        for (Value v : args.subList(0, Math.min(args.size(), LONGEST / Long.BYTES))) {
+            boolean whole = size(v) <= Math.max(left, Long.BYTES);
+            begun.add(whole ? v : Value.of(v.toString().substring(0, (int) left) + "…"));
+            left = Math.max(0, left - size(v));
+        }
+        return List.copyOf(begun);
+    }
+
+    private static Landed shortened(Landed landed) {
+        Value v = landed.value();
+        return v == null || size(v) <= LONGEST
+                ? landed
+                : new Landed(landed.reading(), shortened(List.of(v)).getFirst(), landed.problem());
     }
 
     private static int index(long number) {

@@ -150,7 +150,7 @@ public final class Asks {
                 .append(card);
         StringBuilder words = new StringBuilder(link.protocol().descriptor().reach() == Reach.PORT
                 ? "at the " + link.protocol().descriptor().portWord() + " “" + link.address() + "”, over " + over
-                : "at " + link.address().replaceAll(".*@", "…@") + ", over " + over);
+                : "at " + withoutUser(link.address()) + ", over " + over);
         if (link.tls() != null) {
             key.append(" tls ").append(link.tls().trust().name().toLowerCase(Locale.ROOT));
             if (link.tls().certificate() != null) {
@@ -185,6 +185,11 @@ public final class Asks {
         return says instanceof String id && gear.link().settings().isEmpty()
                 ? id
                 : Fingerprint.of(List.of(says, new TreeMap<>(gear.link().settings())));
+    }
+
+    private static String withoutUser(String address) {
+        int at = address.lastIndexOf('@');
+        return at < 0 ? address : "…" + address.substring(at);
     }
 
     /** Whether any chain commands a gear. */

@@ -1,15 +1,15 @@
 package rombix.links.desktop;
 
+import com.google.re2j.Matcher;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
+import rombix.core.value.TextPattern;
 import rombix.core.computer.Place;
 import rombix.core.value.Value;
 
 /** What a message to this computer carries. */
 record Args(List<Value> values) {
-    private static final Pattern WORD = Pattern.compile("\"((?:[^\"\\\\]|\\\\.)*)\"|'([^']*)'|(\\S+)");
+    private static final TextPattern WORD = new TextPattern("\"((?:[^\"\\\\]|\\\\.)*)\"|'([^']*)'|(\\S+)");
 
     String text(int i) {
         return i < values.size() ? values.get(i).toString() : "";
@@ -32,7 +32,7 @@ record Args(List<Value> values) {
     /** Words with blanks between them; quotes keep together what has blanks of its own. */
     static List<String> words(String text) {
         List<String> words = new ArrayList<>();
-        Matcher m = WORD.matcher(text);
+        Matcher m = WORD.in(text);
         while (m.find()) {
             words.add(m.group(1) != null
                     ? m.group(1).replaceAll("\\\\(.)", "$1")

@@ -225,6 +225,8 @@ final class DesktopLink implements Link {
             report.failed(task.ticket(), String.valueOf(e.getMessage()));
         } catch (Stopped e) {
             report.failed(task.ticket(), "stopped");
+        } catch (RuntimeException | Error e) {
+            report.broke(task.ticket(), e);
         }
     }
 

@@ -34,6 +34,7 @@ final class HttpLink implements Link {
     private static final int AT_A_TIME = 8;
     private static final long LOOK_MILLIS = 5000;
     private static final long SOON_MILLIS = 1000;
+    private static final int MOST_PATHS = 200;
     private static final int CONNECT_MILLIS = 3000;
     private static final String EVENTS = "events ";
 
@@ -171,6 +172,9 @@ final class HttpLink implements Link {
                 answer.completeExceptionally(e);
             } catch (InterruptedException e) {
                 answer.cancel(false);
+            } catch (RuntimeException | Error e) {
+                report.troubled(e);
+                answer.completeExceptionally(e);
             }
         });
         return answer;
@@ -184,6 +188,9 @@ final class HttpLink implements Link {
         }
         long at = System.nanoTime();
         String path = order.packets().isEmpty() ? "" : path(order.packets().getFirst());
+        if (last.size() > MOST_PATHS) {
+            last.values().removeIf(CompletableFuture::isDone);
+        }
         last.compute(path, (_, before) -> (before == null || before.isDone()
                 ? CompletableFuture.<Object>completedFuture(null)
                 : before.handle((_, _) -> null)).thenRunAsync(() -> work(ticket, order, at), threads)
@@ -207,6 +214,8 @@ final class HttpLink implements Link {
             answer(ticket, String.valueOf(e.getMessage()));
         } catch (InterruptedException e) {
             answer(ticket, "was closed");
+        } catch (RuntimeException | Error e) {
+            report.broke(ticket, e);
         }
     }
 

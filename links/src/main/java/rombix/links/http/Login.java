@@ -1,5 +1,6 @@
 package rombix.links.http;
 
+import com.google.re2j.Matcher;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
@@ -10,10 +11,10 @@ import java.util.HexFormat;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import rombix.links.link.Web;
+import rombix.core.value.Limits;
+import rombix.core.value.TextPattern;
 
 /**
  * Who we are to a server: basic (RFC 7617) or digest (RFC 7616: MD5, SHA-256, their {@code -sess} forms, {@code qop}
@@ -21,7 +22,7 @@ import rombix.links.link.Web;
  * time. Safe to use from any thread.
  */
 final class Login {
-    private static final Pattern PARAM = Pattern.compile("([a-zA-Z-]+)=(?:\"((?:[^\"\\\\]|\\\\.)*)\"|([^\\s,]+))");
+    private static final TextPattern PARAM = new TextPattern("([a-zA-Z-]+)=(?:\"((?:[^\"\\\\]|\\\\.)*)\"|([^\\s,]+))");
     private static final SecureRandom RANDOM = new SecureRandom();
     private static final int NONCE_BYTES = 8;
 
@@ -56,6 +57,9 @@ final class Login {
     /** Takes what a server asks for; whether it can be had, and has not just been refused. */
     synchronized boolean asked(List<String> challenges, boolean said) {
         for (String challenge : challenges) {
+            if (challenge.length() > Limits.CHALLENGE) {
+                continue; // Nobody who means well has so much to say.
+            }
             if (challenge.toLowerCase(Locale.ROOT).startsWith("digest ")) {
                 Map<String, String> params = params(challenge);
                 boolean known = params.getOrDefault("algorithm", "MD5").toUpperCase(Locale.ROOT).matches(
@@ -77,7 +81,7 @@ final class Login {
 
     private static Map<String, String> params(String challenge) {
         Map<String, String> params = new HashMap<>();
-        Matcher m = PARAM.matcher(challenge);
+        Matcher m = PARAM.in(challenge);
         while (m.find()) {
             params.put(m.group(1).toLowerCase(Locale.ROOT), m.group(2) != null
                     ? m.group(2).replaceAll("\\\\(.)", "$1")

@@ -22,6 +22,7 @@ import java.util.stream.Collectors;
 import javax.net.ssl.SSLException;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Order;
+import rombix.core.value.Limits;
 import rombix.core.value.Value;
 import rombix.links.link.GearPlaces;
 import rombix.links.link.HostPort;
@@ -39,9 +40,7 @@ final class Requests implements AutoCloseable {
     private static final int REDIRECTS = 5;
     private static final int NOT_MODIFIED = 304;
     private static final long STREAM_MILLIS = 10_000;
-    private static final int LARGEST = 4 << 20;
-    private static final int LONGEST_LINE = 1 << 20;
-    private static final int WORDS = 160;
+    private static final int MOST_TAGS = 1000;
     private static final String TYPE = "Content-Type";
     private static final String FORM = "application/x-www-form-urlencoded";
     private static final JsonMapper JSON = new JsonMapper();
@@ -70,8 +69,8 @@ final class Requests implements AutoCloseable {
      */
     record Answer(int status, String text, boolean changed) {
         String firstWords() {
-            String line = text.strip().lines().findFirst().orElse("").replaceAll("<[^>]*>", " ").strip();
-            return line.length() > WORDS ? line.substring(0, WORDS) + "…" : line;
+            String begin = text.substring(0, Math.min(text.length(), Limits.QUOTED_FROM));
+            return Limits.quoted(begin.strip().lines().findFirst().orElse("").replaceAll("<[^<>]*>", " ").strip());
         }
     }
 
@@ -89,14 +88,15 @@ final class Requests implements AutoCloseable {
      */
     Answer send(Order.Outgoing packet) throws IOException, InterruptedException {
         HttpResponse<byte[]> response = exchange(packet, HttpResponse.BodyHandlers.limiting(HttpResponse.BodyHandlers
-                .ofByteArray(), LARGEST), false);
+                .ofByteArray(), Limits.MESSAGE), false);
         Answer answer = new Answer(response.statusCode(), new String(response.body(), StandardCharsets.UTF_8), response
                 .statusCode() != NOT_MODIFIED);
         if (response.statusCode() >= 400) {
             String words = answer.firstWords();
             throw new IOException("refused: " + response.statusCode() + (words.isEmpty() ? "" : " " + words));
         }
-        response.headers().firstValue("ETag").ifPresent(tag -> tags.put(packet.address(), tag));
+        response.headers().firstValue("ETag").filter(tag -> tags.size() < MOST_TAGS || tags.containsKey(packet
+                .address())).ifPresent(tag -> tags.put(packet.address(), tag));
         return answer;
     }
 
@@ -111,7 +111,7 @@ final class Requests implements AutoCloseable {
             if (response.statusCode() != 200) {
                 throw new Unreached("has no stream of events there: " + response.statusCode(), null);
             }
-            LineInput in = new LineInput(body, LONGEST_LINE);
+            LineInput in = new LineInput(body, Limits.LINE);
             StringBuilder data = new StringBuilder();
             String name = "message";
             for (String line = next(in); line != null; line = next(in)) {
@@ -122,7 +122,10 @@ final class Requests implements AutoCloseable {
                     data.setLength(0);
                     name = "message";
                 } else if (line.startsWith("data:")) {
-                    data.append(line.substring(5).replaceFirst("^ ", "")).append('\n');
+                    data.append(line.startsWith("data: ") ? line.substring(6) : line.substring(5)).append('\n');
+                    if (data.length() > Limits.MESSAGE) {
+                        throw new IOException("its stream has an event without an end");
+                    }
                 } else if (line.startsWith("event:")) {
                     name = line.substring(6).strip();
                 }

@@ -21,9 +21,11 @@ import rombix.core.card.Twin;
 import rombix.core.engine.Clock;
 import rombix.core.engine.Event;
 import rombix.core.engine.Gears;
+import rombix.core.engine.Trouble;
 import rombix.core.engine.Status;
 import rombix.core.engine.Status.Phase;
 import rombix.core.traffic.Traffic;
+import rombix.core.value.Limits;
 import rombix.core.value.Value;
 
 /** How a link reports to the deck. Safe to use from any thread. */
@@ -39,6 +41,8 @@ public final class GearReport {
     private final AtomicLong ignored = new AtomicLong();
     /** The lists that the gear has told. Guarded by this. */
     private final Map<String, Value.Choices> told = new HashMap<>();
+    /** Guarded by this. */
+    private final Room room = new Room();
     private volatile Landings landings;
     private volatile boolean read;
     private volatile Predicate<String> shown = _ -> true;
@@ -129,6 +133,15 @@ public final class GearReport {
     }
 
     /**
+     * Something went wrong inside the link with an order: it is told, and the order answered for. Whatever a link does
+     * with an order on a thread of its own, it ends with this where anything is thrown that is not expected.
+     */
+    public void broke(long ticket, Throwable e) {
+        troubled(e);
+        failed(ticket, Trouble.words(e));
+    }
+
+    /**
      * Answers for an order that is too old to be sent, as its card says: what was right then may be wrong now.
      *
      * @param atNanos when it was handed in, by {@link System#nanoTime()}
@@ -192,6 +205,10 @@ public final class GearReport {
             @Nullable
             Value value = landed.value();
             read |= value != null;
+            if (value != null && !room(landed.reading(), value)) {
+                counted("“" + Limits.quoted(landed.reading()) + "” is more than can be kept of one gear");
+                continue;
+            }
             if (value instanceof Value.Choices choices) {
                 listed |= listed(landed.reading(), choices);
             }
@@ -202,6 +219,10 @@ public final class GearReport {
             }
         }
         return listed;
+    }
+
+    private synchronized boolean room(String reading, Value value) {
+        return room.takes(reading, value);
     }
 
     private synchronized boolean listed(String list, Value.Choices now) {

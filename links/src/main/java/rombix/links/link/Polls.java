@@ -5,6 +5,7 @@ import java.util.concurrent.CancellationException;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
 import java.util.function.Function;
 import rombix.core.card.Order;
 import org.jspecify.annotations.Nullable;
@@ -21,6 +22,8 @@ public final class Polls implements AutoCloseable {
     /** How soon it is asked again where it was not there. */
     private static final long SOON_MILLIS = 250;
     private static final int UNSEEN = 5;
+    /** Whatever becomes of an answer, it is asked again. */
+    private static final long LONGEST_SECONDS = 180;
 
     private final List<Loop> loops;
 
@@ -56,10 +59,10 @@ public final class Polls implements AutoCloseable {
             if (!answer.isCompletedExceptionally()) {
                 report.said("question", question);
             }
-            answer.get();
+            answer.get(LONGEST_SECONDS, TimeUnit.SECONDS);
             TimeUnit.NANOSECONDS.sleep(Math.max(TimeUnit.MILLISECONDS.toNanos(poll.every()) / 4, next - System
                     .nanoTime()));
-        } catch (ExecutionException | CancellationException e) {
+        } catch (ExecutionException | CancellationException | TimeoutException e) {
             TimeUnit.MILLISECONDS.sleep(Math.min(poll.every(), SOON_MILLIS)); // Why, the link tells.
         }
     }

@@ -14,6 +14,7 @@ import rombix.core.card.MessageReader.Message;
 import rombix.core.card.Order;
 import rombix.core.engine.Gears;
 import rombix.core.engine.Status.Phase;
+import rombix.core.engine.Trouble;
 import rombix.wire.Malformed;
 
 /**
@@ -162,7 +163,10 @@ public final class Talk implements Link {
             // The connection has ended.
         } catch (Refused e) {
             leave(e);
-        } catch (IOException | IllegalArgumentException e) {
+        } catch (Error e) {
+            report.troubled(e);
+            leave(new IOException(Trouble.words(e), e));
+        } catch (IOException | RuntimeException e) {
             leave(wire == null && !String.valueOf(e.getMessage()).startsWith(Replies.REFUSED)
                     ? new IOException(
                             "it ended the connection", e)
@@ -235,6 +239,10 @@ public final class Talk implements Link {
             }
         } catch (IOException | IllegalArgumentException e) {
             job.done().accept(String.valueOf(e.getMessage()));
+            return;
+        } catch (RuntimeException | Error e) {
+            report.troubled(e);
+            job.done().accept(Trouble.words(e));
             return;
         }
         answered.whenComplete((_, e) -> job.done().accept(e == null ? null : words(e)));

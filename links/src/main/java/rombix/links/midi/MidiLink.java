@@ -136,6 +136,8 @@ final class MidiLink implements Link {
             report.failed(sending.ticket(), String.valueOf(e.getMessage()));
         } catch (IllegalArgumentException | IndexOutOfBoundsException | InvalidMidiDataException e) {
             report.failed(sending.ticket(), "no MIDI message: " + Trouble.words(e));
+        } catch (RuntimeException | Error e) {
+            report.broke(sending.ticket(), e);
         }
     }
 

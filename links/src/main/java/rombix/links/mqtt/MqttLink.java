@@ -204,7 +204,7 @@ final class MqttLink implements Link {
             return report.phase() == Phase.READY
                     ? publish(places.made(question)).orTimeout(CONNECT_SECONDS, TimeUnit.SECONDS)
                     : CompletableFuture.failedFuture(new IOException("is not connected"));
-        } catch (IOException | IllegalArgumentException e) {
+        } catch (IOException | RuntimeException | Error e) {
             return CompletableFuture.failedFuture(e);
         }
     }

@@ -33,15 +33,13 @@ import rombix.wire.osc.OscPacket;
 
 /**
  * OSC over UDP, both ways over one socket: gear answers to where the greeting came from. UDP tells little of the other
- * end, so the gear is greeted every two seconds: an answer makes it ready, none leaves it silent (commands go out all
- * the same), and a refusal by its host makes it off.
+ * end, so the gear is greeted every two seconds: an answer makes it ready, none leaves it silent, and so does a
+ * refusal by its host. Commands go out all the same: whoever listens there next gets them.
  *
  * <p>
  * Orders are sent on the conductor's own thread: handing a datagram to the system does not wait for anybody.
  */
 final class OscLink implements Link {
-    /** What is dated further ahead than this is taken for a clock that is wrong, and dropped. */
-    private static final long LATEST_MILLIS = 3_600_000;
     private static final int LARGEST = 65_507;
     private static final long GREETING_MILLIS = 2000;
     private static final long PATIENCE_MILLIS = 300;
@@ -65,6 +63,8 @@ final class OscLink implements Link {
     /** Where it is, once its host is known. */
     private volatile @Nullable InetSocketAddress peer;
     private volatile int unanswered;
+    /** Whether the last greeting was refused by its host, as far as is known. */
+    private volatile boolean refused;
 
     OscLink(GearReport report, InetSocketAddress address, GearPlaces places) {
         this.report = report;
@@ -107,7 +107,7 @@ final class OscLink implements Link {
     }
 
     private void greet() throws InterruptedException {
-        boolean refused = false;
+        refused = false;
         try {
             if (!isReached()) {
                 connect();
@@ -116,24 +116,32 @@ final class OscLink implements Link {
                 write(places.made(packet));
                 report.said("greeting", packet);
             }
-        } catch (PortUnreachableException e) {
-            refused = true;
         } catch (IOException e) {
-            report.off(isReached() ? "cannot be reached: " + e.getMessage() : String.valueOf(e.getMessage()));
-            refused = true;
+            if (isReached()) {
+                refused("can't be reached: " + e.getMessage());
+            } else {
+                refused = true;
+                report.off(String.valueOf(e.getMessage()));
+            }
         }
         unanswered++;
         Thread.sleep(PATIENCE_MILLIS);
-        if (!refused && (report.phase() != Phase.OFF && unanswered > MISSED_BEFORE_SILENT
-                || report.phase() == Phase.CONNECTING)) {
+        if (!refused && (report.phase() != Phase.READY || unanswered > MISSED_BEFORE_SILENT)) {
             report.status(Phase.SILENT, "silent",
                     "It has not answered, so its readings are unknown. Commands are still sent.");
         }
         Thread.sleep(GREETING_MILLIS - PATIENCE_MILLIS);
     }
 
-    private void refused() {
-        report.off("no answer at " + HostPort.words(address));
+    /** Its host says that nothing listens there. It may listen again when the next command goes out: nobody would tell. */
+    private void refused(String why) {
+        refused = true;
+        report.status(Phase.SILENT, why,
+                "Check that it is switched on and that its address is right. Commands are still sent.");
+    }
+
+    private String noAnswer() {
+        return "no answer at " + HostPort.words(address);
     }
 
     private void receive() throws InterruptedException {
@@ -153,7 +161,7 @@ final class OscLink implements Link {
             report.ignored(String.valueOf(e.getMessage()));
         } catch (IOException e) {
             if (!receiver.closed()) {
-                refused();
+                refused(noAnswer());
             }
         }
     }
@@ -167,18 +175,11 @@ final class OscLink implements Link {
     private void take(OscPacket packet) {
         switch (packet) {
             case OscPacket.Message m -> report.landed(m.address(), values(m.args()));
-            case OscPacket.Bundle b -> whenDue(b, this::take);
-        }
-    }
-
-    /** Hands on what a bundle holds when its time tag says, and at once where that has gone by. */
-    static void whenDue(OscPacket.Bundle bundle, Consumer<OscPacket> to) {
-        long millis = bundle.time().millisFrom(Instant.now());
-        if (millis == 0) {
-            bundle.packets().forEach(to);
-        } else if (millis <= LATEST_MILLIS) {
-            CompletableFuture.delayedExecutor(millis, TimeUnit.MILLISECONDS).execute(() -> bundle.packets().forEach(
-                    to));
+            case OscPacket.Bundle b -> {
+                if (!Dated.ALL.whenDue(b, this::take)) {
+                    report.ignored("a bundle that is dated too far ahead, or too many of them");
+                }
+            }
         }
     }
 
@@ -228,9 +229,6 @@ final class OscLink implements Link {
                 write(places.made(packet));
             }
             report.sent(ticket);
-        } catch (PortUnreachableException e) {
-            refused();
-            report.failed(ticket, "no answer at " + HostPort.words(address));
         } catch (IOException e) {
             report.failed(ticket, "the network refused it: " + e.getMessage());
         } catch (IllegalArgumentException e) {
@@ -245,10 +243,16 @@ final class OscLink implements Link {
             out.clear();
             OscCodec.encode(OscArguments.packet(packet, aheadMillis), out);
             InetSocketAddress to = peer;
+            out.flip();
             if (anyPort && to != null) {
-                channel.send(out.flip(), to);
-            } else {
-                channel.write(out.flip());
+                channel.send(out, to);
+                return;
+            }
+            try {
+                channel.write(out);
+            } catch (PortUnreachableException e) { // That was said of an earlier one, and this one was not sent.
+                refused(noAnswer());
+                channel.write(out);
             }
         }
     }

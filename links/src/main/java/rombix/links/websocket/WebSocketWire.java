@@ -1,5 +1,6 @@
 package rombix.links.websocket;
 
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.net.SocketTimeoutException;
 import java.net.URI;
@@ -15,6 +16,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionStage;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.net.http.HttpClient;
@@ -22,6 +24,7 @@ import javax.net.ssl.SSLException;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.MessageReader.Message;
 import rombix.core.card.Order;
+import rombix.core.value.Limits;
 import rombix.core.value.Value;
 import rombix.links.link.GearPlaces;
 import rombix.links.link.HostPort;
@@ -41,10 +44,11 @@ final class WebSocketWire implements Talk.Wire {
     private static final long ANSWER_NANOS = TimeUnit.SECONDS.toNanos(4);
     /** How many messages may wait to be read: then the other end waits. */
     private static final int MOST_WAITING = 1024;
-    private static final int LONGEST = 4 << 20;
     private static final Object END = new Object();
 
     private final BlockingQueue<Object> came = new LinkedBlockingQueue<>(MOST_WAITING);
+    /** Characters of messages that may wait, beside their number. */
+    private final Semaphore room = new Semaphore(2 * Limits.MESSAGE);
     private final HttpClient client;
     private final WebSocket socket;
     private volatile long heard = System.nanoTime();
@@ -110,19 +114,20 @@ final class WebSocketWire implements Talk.Wire {
     /** Hears what comes, on the client's threads; what cannot be taken yet is not asked for. */
     private final class Ear implements WebSocket.Listener {
         private final StringBuilder text = new StringBuilder();
+        private final ByteArrayOutputStream binary = new ByteArrayOutputStream();
         private boolean tooLong;
 
         @Override
         public @Nullable CompletionStage<?> onText(WebSocket from, CharSequence data, boolean last) {
             heard = System.nanoTime();
-            if (text.length() + data.length() <= LONGEST) {
+            if (text.length() + data.length() <= Limits.MESSAGE) {
                 text.append(data);
             } else {
                 tooLong = true;
             }
             if (last) {
                 put(tooLong
-                        ? new Malformed("a message of more than " + LONGEST + " letters")
+                        ? new Malformed("a message of more than " + Limits.MESSAGE + " letters")
                         : new Message("text", List.of(Value.of(text.toString()))));
                 text.setLength(0);
                 tooLong = false;
@@ -136,7 +141,18 @@ final class WebSocketWire implements Talk.Wire {
             heard = System.nanoTime();
             byte[] bytes = new byte[data.remaining()];
             data.get(bytes);
-            put(new Message("bytes", List.of(Value.of(HexFormat.of().formatHex(bytes)))));
+            if (binary.size() + bytes.length <= Limits.MESSAGE / 2) { // Two digits for each.
+                binary.writeBytes(bytes);
+            } else {
+                tooLong = true;
+            }
+            if (last) {
+                put(tooLong
+                        ? new Malformed("a message of more than " + Limits.MESSAGE / 2 + " bytes")
+                        : new Message("bytes", List.of(Value.of(HexFormat.of().formatHex(binary.toByteArray())))));
+                binary.reset();
+                tooLong = false;
+            }
             from.request(1);
             return null;
         }
@@ -161,6 +177,7 @@ final class WebSocketWire implements Talk.Wire {
 
         private void put(Object what) {
             try {
+                room.acquire(size(what));
                 came.put(what);
             } catch (InterruptedException e) {
                 Thread.currentThread().interrupt();
@@ -203,6 +220,7 @@ final class WebSocketWire implements Talk.Wire {
                 throw new SocketTimeoutException();
             }
             case Message message -> {
+                room.release(size(message));
                 return message;
             }
             case Malformed e -> throw e;
@@ -211,6 +229,11 @@ final class WebSocketWire implements Talk.Wire {
                 return null;
             }
         }
+    }
+
+    /** Characters, as far as they count. */
+    private static int size(Object what) {
+        return what instanceof Message m ? m.args().getFirst().toString().length() : 0;
     }
 
     private void alive() throws IOException {

@@ -71,6 +71,7 @@ class ComputerTest {
     private final Map<Long, String> answers = new ConcurrentHashMap<>();
     private final Map<String, Value> readings = new ConcurrentHashMap<>();
     private final Map<String, Phase> phases = new ConcurrentHashMap<>();
+    private Grants grants = Grants.NONE;
     private long ticket;
 
     @BeforeEach
@@ -106,7 +107,8 @@ class ComputerTest {
     private long send(String command, Map<String, Value> args) {
         long mine = ++ticket;
         Order order = twin.order(twin.card().command(command).orElseThrow(), args, r -> readings.get(r));
-        link.granted(Grants.NONE.with(order));
+        grants = grants.with(order);
+        link.granted(grants);
         link.send(mine, order);
         return mine;
     }

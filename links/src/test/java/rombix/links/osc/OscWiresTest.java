@@ -53,6 +53,27 @@ class OscWiresTest {
         return out.flip();
     }
 
+    /** One refusal by its host made it off, and only an answer lifted that: gear that never answers stayed off for ever. */
+    @Test
+    void gearThatNeverAnswersIsSentToAgainOnceItWasAway() throws Exception {
+        int port;
+        try (DatagramSocket once = new DatagramSocket(0, InetAddress.getLoopbackAddress())) {
+            port = once.getLocalPort();
+        }
+        try (GearUnderTest gear = gear("127.0.0.1:" + port, l -> l)) {
+            soon(() -> gear.status().sends());
+            gear.done("mute", "on", true);
+            soon(() -> gear.status().words().contains("no answer at"));
+            assertThat(gear.status().sends()).isTrue();
+            try (DatagramSocket back = new DatagramSocket(port, InetAddress.getLoopbackAddress())) {
+                back.setSoTimeout(60_000);
+                assertThat(gear.done("mute", "on", true)).isEqualTo("sent");
+                back.receive(new DatagramPacket(new byte[1000], 1000));
+                soon(() -> gear.status().words().equals("silent"));
+            }
+        }
+    }
+
     @ParameterizedTest
     @CsvSource({"LENGTH", "SLIP"})
     void overTcpInBothFramings(OscFraming framing) throws Exception {
