@@ -2,6 +2,7 @@ package rombix.app;
 
 import java.util.OptionalInt;
 import rombix.app.cli.RombixCommand;
+import rombix.app.edit.NativeParts;
 import rombix.app.shell.Caller;
 
 /** Where Rombix starts. Not a JavaFX Application, so that it runs from the class path. */
@@ -15,6 +16,9 @@ public final class Main {
             return;
         }
         OptionalInt elsewhere = Caller.call(args, System.out, System.err);
+        if (elsewhere.isEmpty()) {
+            NativeParts.prepare();
+        }
         System.exit(elsewhere.isPresent() ? elsewhere.getAsInt() : RombixCommand.line(args).execute(args));
     }
 }

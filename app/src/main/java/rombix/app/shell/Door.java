@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.nio.file.FileSystems;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import rombix.app.edit.NativeParts;
 import java.nio.file.attribute.PosixFilePermissions;
 
 /** Where the Rombix that has a board open listens for commands: a socket that only its owner can reach. */
@@ -31,7 +32,8 @@ final class Door {
     static Path folder() {
         String runtime = System.getenv("XDG_RUNTIME_DIR");
         return runtime == null || runtime.isEmpty()
-                ? Path.of(System.getProperty("java.io.tmpdir"), "rombix-" + System.getProperty("user.name"))
+                ? Path.of(System.getProperty(NativeParts.SHARED, System.getProperty("java.io.tmpdir")),
+                        "rombix-" + System.getProperty("user.name"))
                 : Path.of(runtime, "rombix");
     }
 

@@ -4,10 +4,7 @@ import com.github.kwhat.jnativehook.GlobalScreen;
 import com.github.kwhat.jnativehook.NativeHookException;
 import com.github.kwhat.jnativehook.keyboard.NativeKeyEvent;
 import com.github.kwhat.jnativehook.keyboard.NativeKeyListener;
-import java.io.IOException;
 import java.lang.reflect.Field;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -115,7 +112,6 @@ public final class GlobalKeys implements AutoCloseable {
         }
         try {
             Logger.getLogger(GlobalScreen.class.getPackage().getName()).setLevel(Level.OFF);
-            libraryFolder();
             GlobalScreen.setEventDispatcher(new OnItsThread());
             GlobalScreen.registerNativeHook();
             GlobalScreen.addNativeKeyListener(listener);
@@ -124,19 +120,6 @@ public final class GlobalKeys implements AutoCloseable {
             trouble = "";
         } catch (NativeHookException | UnsatisfiedLinkError | RuntimeException e) {
             trouble = "this desktop does not let Rombix see keys: " + e.getMessage();
-        }
-    }
-
-    /** The hook's native library is unpacked into a folder of its own, not beside its archive. */
-    private static void libraryFolder() {
-        if (System.getProperty("jnativehook.lib.path") == null) {
-            try {
-                Path folder = Files.createTempDirectory("rombix-keys");
-                folder.toFile().deleteOnExit();
-                System.setProperty("jnativehook.lib.path", folder.toString());
-            } catch (IOException e) {
-                // Then it goes where the library puts it.
-            }
         }
     }
 
