@@ -4,6 +4,7 @@ import java.util.OptionalInt;
 import rombix.app.cli.RombixCommand;
 import rombix.app.edit.NativeParts;
 import rombix.app.shell.Caller;
+import rombix.app.shell.Terminal;
 
 /** Where Rombix starts. Not a JavaFX Application, so that it runs from the class path. */
 public final class Main {
@@ -15,6 +16,7 @@ public final class Main {
             System.out.println(RombixCommand.VERSION); // The library for command lines would take longer to load than to say it.
             return;
         }
+        Terminal.guard();
         OptionalInt elsewhere = Caller.call(args, System.out, System.err);
         if (elsewhere.isEmpty()) {
             NativeParts.prepare();

@@ -18,6 +18,7 @@ import java.security.MessageDigest;
 import java.util.Base64;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.Executors;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -43,6 +44,7 @@ import rombix.links.http.Http;
 import rombix.links.line.Line;
 import rombix.links.link.GearReport;
 import rombix.links.link.GearUnderTest;
+import rombix.links.link.Keyring;
 import rombix.links.link.LinkType;
 import rombix.links.link.StandInGear;
 import rombix.links.websocket.WebSockets;
@@ -102,6 +104,49 @@ class HostileGearTest {
                 l -> l.withUser("booth").withSecret(
                         "wrong"))) {
             assertThat(gear.done("get")).contains("it does not take this user or password");
+        } finally {
+            server.stop(0);
+        }
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"möss-and-granite", "moss-and-granite"})
+    void aTokenIsNeitherInTheFaultNorInAReadingThoughGearEchoesIt(String token) throws Exception {
+        HttpServer server = server(to -> {
+            String said = "{\"you\": \"" + to.getRequestHeaders().getFirst("Authorization") + "\"}";
+            to.sendResponseHeaders(to.getRequestURI().getPath().equals("/bad") ? 500 : 200, said.length());
+            to.getResponseBody().write(said.getBytes(StandardCharsets.US_ASCII));
+        });
+        Keyring keys = new Keyring() {
+            @Override
+            public Optional<String> secret(String name) {
+                return Optional.of(token);
+            }
+
+            @Override
+            public Optional<String> firstSeen(String address) {
+                return Optional.empty();
+            }
+
+            @Override
+            public void seen(String address, String fingerprint) {
+                // Nothing is kept.
+            }
+        };
+        Card card = CardLibrary.read(Path.of("x.json"),
+                """
+                        {"card": 2, "id": "x", "title": "X",
+                         "readings": [{"id": "you", "type": "text", "arrives": {"http": {"from": "/good", "at": "/you"}}}],
+                         "commands": [{"id": "bad", "send": {"http": [{"to": "GET /bad"}]}}, {"id": "good", "send": {"http": [{"to": "GET /good"}]}}]}""");
+        try (GearUnderTest gear = new GearUnderTest(new Http(), card, "127.0.0.1:" + server.getAddress().getPort(), Map
+                .of(), keys, l -> l.withSecret("desk").withSetting("login", Value.of("bearer token")))) {
+            assertThat(gear.done("bad")).doesNotContain("granite").startsWith("Gear: ");
+            if (gear.done("good").equals("sent")) {
+                soon(() -> gear.now("you") != null);
+                assertThat(gear.now("you")).hasToString("Bearer (secret “desk”)");
+            } else {
+                assertThat(gear.done("good")).contains("a bearer token can't have");
+            }
         } finally {
             server.stop(0);
         }

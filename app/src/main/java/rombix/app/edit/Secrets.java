@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.UUID;
 import rombix.core.board.Gear;
 import rombix.core.card.Twin;
+import rombix.core.trust.Redactor;
 import rombix.standins.Door;
 
 /**
@@ -52,7 +53,9 @@ public final class Secrets {
     public Optional<String> take(String name) {
         synchronized (ASKED) {
             String asked = ASKED.remove(name);
-            return asked == null ? get(name) : Optional.of(asked);
+            Optional<String> taken = asked == null ? get(name) : Optional.of(asked);
+            taken.ifPresent(text -> Redactor.PROCESS.remember(name.startsWith(Twin.ASKED) ? "asked for" : name, text));
+            return taken;
         }
     }
 

@@ -6,6 +6,7 @@ import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.List;
 import java.util.Locale;
+import rombix.core.value.Visible;
 
 /** Rows of the log as CSV, after RFC 4180: with a head, CRLF, and quotes where they are needed. */
 public final class LogCsv {
@@ -25,7 +26,7 @@ public final class LogCsv {
                             .press()),
                     r.button(), r.name(), r.who(), r.place(), r.gear(), r.words(), String.format(Locale.ROOT,
                             "%.3f", r.lateMicros() / 1000.0),
-                    r.message(), String.valueOf(r.rehearsed())), to);
+                    r.message(), String.valueOf(r.rehearsed())).stream().map(Visible::text).toList(), to);
         }
     }
 

@@ -15,6 +15,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.chain.Chain;
 import rombix.core.value.Extra;
 import rombix.core.value.Value;
+import rombix.core.value.Visible;
 
 /**
  * The document: its gear and its pages.
@@ -53,7 +54,7 @@ public record Board(@JsonProperty("rombix") int format, String name, List<Gear> 
     public static final int FORMAT = 1;
 
     public Board {
-        name = Objects.requireNonNullElse(name, "Board");
+        name = Visible.text(Objects.requireNonNullElse(name, "Board"));
         gear = List.copyOf(Objects.requireNonNullElse(gear, List.of()));
         pages = List.copyOf(Objects.requireNonNull(pages, "a board needs its \"pages\""));
         values = List.copyOf(Objects.requireNonNullElse(values, List.of()));

@@ -11,6 +11,7 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import rombix.core.chain.Condition;
 import rombix.core.value.Extra;
+import rombix.core.value.Visible;
 
 /**
  * A grid of cells with buttons in it.
@@ -27,7 +28,7 @@ public record Page(String id, String name, int columns, int rows, List<Button> b
 
     public Page {
         Objects.requireNonNull(id, "a page needs an \"id\"");
-        name = Objects.requireNonNullElse(name, id);
+        name = Visible.text(Objects.requireNonNullElse(name, id));
         columns = columns == 0 ? 6 : columns;
         rows = rows == 0 ? 4 : rows;
         if (columns < 1 || columns > MAX_COLUMNS || rows < 1 || rows > MAX_ROWS) {

@@ -13,6 +13,7 @@ import rombix.core.chain.Chain;
 import rombix.core.chain.Condition;
 import rombix.core.chain.Gesture;
 import rombix.core.value.Extra;
+import rombix.core.value.Visible;
 
 /**
  * One position of a button: a face, and the chain for each gesture.
@@ -46,7 +47,7 @@ public record State(String id, String name, Face face, String then, @Nullable Fa
 
     public State {
         Objects.requireNonNull(id, "a state needs an \"id\"");
-        name = Objects.requireNonNullElse(name, id);
+        name = Visible.text(Objects.requireNonNullElse(name, id));
         face = Objects.requireNonNullElse(face, Face.PLAIN);
         then = Objects.requireNonNullElse(then, NEXT);
         Map<Gesture, Chain> chains = new EnumMap<>(Gesture.class);

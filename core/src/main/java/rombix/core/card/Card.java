@@ -22,6 +22,7 @@ import rombix.core.value.FormulaFault;
 import rombix.core.value.ValueType;
 import rombix.core.value.Template;
 import rombix.core.value.Value;
+import rombix.core.value.Visible;
 
 /**
  * A kind of gear as data.
@@ -55,7 +56,7 @@ public record Card(int card, String id, String title, String icon, Map<String, L
 
     public Card {
         Objects.requireNonNull(id, "a card needs an \"id\"");
-        Objects.requireNonNull(title, "a card needs a \"title\"");
+        title = Visible.text(Objects.requireNonNull(title, "a card needs a \"title\""));
         icon = Objects.requireNonNullElse(icon, "mdi2c-chip");
         lists = Map.copyOf(Objects.requireNonNullElse(lists, Map.of()));
         readings = List.copyOf(Objects.requireNonNullElse(readings, List.of()));

@@ -17,6 +17,7 @@ import rombix.core.computer.Keys;
 import rombix.core.computer.Place;
 import rombix.core.value.Template;
 import rombix.core.value.ValueType;
+import rombix.core.value.Visible;
 import rombix.core.value.Value;
 
 /**
@@ -172,6 +173,7 @@ public final class Twin {
             case Value.Text t when spec.type() == ValueType.CHOICE -> item(
                     spec.choices() == null ? spec.id().toString() : spec.choices(), t.text(), now).map(Item::name)
                     .orElse(t.text());
+            case Value.Text t -> Visible.text(t.text());
             default -> value.toString();
         };
     }

@@ -14,6 +14,7 @@ import rombix.core.engine.Clock;
 import rombix.core.engine.Gears;
 import rombix.core.traffic.Packet.Fate;
 import rombix.core.traffic.Packet.Way;
+import rombix.core.trust.Redactor;
 import rombix.core.value.Limits;
 import rombix.core.value.Value;
 
@@ -149,8 +150,12 @@ public final class Traffic {
 
     private Packet add(String gear, Way way, String of, String address, List<Value> args, @Nullable Order order,
             List<Landed> landed, Fate fate, String fault) {
-        Packet packet = new Packet(++last, clock.wall().toInstant(), gear, way, of, Limits.quoted(address), shortened(
-                args), order, landed.stream().map(Traffic::shortened).toList(), fate, Limits.quoted(fault));
+        Redactor secrets = Redactor.PROCESS;
+        Packet packet = new Packet(++last, clock.wall().toInstant(), gear, way, of,
+                secrets.clean(Limits.quoted(address)),
+                shortened(args.stream().map(secrets::clean).toList()), order, landed.stream().map(Traffic::shortened)
+                        .toList(),
+                fate, secrets.clean(Limits.quoted(fault)));
         forget(ring[index(last)]);
         ring[index(last)] = packet;
         kept += size(packet);
@@ -201,8 +206,8 @@ public final class Traffic {
     }
 
     private static Landed shortened(Landed landed) {
-        Value v = landed.value();
-        return v == null || size(v) <= LONGEST
+        Value v = landed.value() == null ? null : Redactor.PROCESS.clean(landed.value());
+        return v == null
                 ? landed
                 : new Landed(landed.reading(), shortened(List.of(v)).getFirst(), landed.problem());
     }

@@ -1,5 +1,7 @@
 package rombix.core.trust;
 
+import rombix.core.value.Visible;
+
 /**
  * Something that a board brings and that wants its owner's leave.
  *
@@ -9,7 +11,9 @@ package rombix.core.trust;
  */
 public record Ask(Kind kind, String key, String name, String words) {
     public Ask {
-        key = key.replaceAll("\\p{Cntrl}", "?"); // It is kept in a file of lines.
+        key = Visible.line(key); // It is kept in a file of lines.
+        name = Visible.line(name);
+        words = Visible.line(words);
     }
 
     /** What is asked for. */

@@ -51,7 +51,7 @@ class WrongCardsTest {
             "\"/on/{input}\"~\"/on/{room}\"~“{room}” stands for nothing",
             "{\"from\": \"all\"~{\"form\": \"all\"~unknown field “form”",
             "{\"from\": \"all\", ~{~an arrival needs \"from\"",
-            "^PWR=([01])$~^PWR=([01]$~\"pattern\" cannot be read: Unclosed group",
+            "^PWR=([01])$~^PWR=([01]$~\"pattern\" can't be used: missing closing )",
             "\"above\": 0.5~\"over\": 0.5~a comparison has \"above\" or \"below\"",
             "\"above\": 0.5~\"above\": \"half\"~a comparison has \"above\" or \"below\" with a number",
             "[0, \"OFF\"]~[]~expected a value, a list of them",

@@ -42,6 +42,10 @@ final class Login {
             return null;
         }
         if (bearer) {
+            if (secret.chars().anyMatch(c -> c < '!' || c > '~')) {
+                throw new IllegalArgumentException(
+                        "its token has a character that a bearer token can't have: blanks and letters with accents can't be sent");
+            }
             return "Bearer " + secret;
         }
         Map<String, String> asked = digest;

@@ -25,8 +25,10 @@ import rombix.core.engine.Trouble;
 import rombix.core.engine.Status;
 import rombix.core.engine.Status.Phase;
 import rombix.core.traffic.Traffic;
+import rombix.core.trust.Redactor;
 import rombix.core.value.Limits;
 import rombix.core.value.Value;
+import rombix.core.value.Visible;
 
 /** How a link reports to the deck. Safe to use from any thread. */
 public final class GearReport {
@@ -78,7 +80,7 @@ public final class GearReport {
 
     /** Says how far the link has come; says nothing where nothing has changed. */
     public synchronized void status(Phase phase, String words, String hint) {
-        Status now = new Status(phase, words, hint, ignored.get());
+        Status now = new Status(phase, clean(words), clean(hint), ignored.get());
         if (!now.equals(last) && !left) {
             if (phase != last.phase()) {
                 traffic.linked(twin.gear());
@@ -86,6 +88,11 @@ public final class GearReport {
             last = now;
             deck.accept(new Event.Linked(twin.gear(), now));
         }
+    }
+
+    /** Without secrets, and without characters that would change what stands around: gear may say anything. */
+    private static String clean(String text) {
+        return Visible.line(Redactor.PROCESS.clean(text));
     }
 
     /** The link is closed: from now on only its orders are answered for. */
@@ -128,8 +135,9 @@ public final class GearReport {
 
     /** An order did not go out, and why. */
     public void failed(long ticket, String why) {
-        traffic.done(ticket, why);
-        deck.accept(new Event.OrderDone(ticket, clock.nanos(), twin.title() + ": " + why));
+        String clean = clean(why);
+        traffic.done(ticket, clean);
+        deck.accept(new Event.OrderDone(ticket, clock.nanos(), twin.title() + ": " + clean));
     }
 
     /**
@@ -203,7 +211,7 @@ public final class GearReport {
         traffic.in(twin.gear(), address, args, all, answer);
         for (Landed landed : all) {
             @Nullable
-            Value value = landed.value();
+            Value value = landed.value() == null ? null : Redactor.PROCESS.clean(landed.value());
             read |= value != null;
             if (value != null && !room(landed.reading(), value)) {
                 counted("“" + Limits.quoted(landed.reading()) + "” is more than can be kept of one gear");
@@ -250,7 +258,8 @@ public final class GearReport {
         counted(why);
     }
 
-    private synchronized void counted(String why) {
+    private synchronized void counted(String said) {
+        String why = clean(said);
         long count = ignored.incrementAndGet();
         if (Long.bitCount(count) == 1) {
             LOG.warn("{}: a packet was ignored ({} so far): {}", twin.title(), count, why);

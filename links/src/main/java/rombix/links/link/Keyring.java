@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.Optional;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
+import rombix.core.trust.Redactor;
 
 /** What this computer keeps for its gear, apart from all boards. Safe to use from any thread. */
 public interface Keyring {
@@ -25,7 +26,9 @@ public interface Keyring {
             throw new Refused("wants the secret “" + name + "”, which this board was not allowed to tell it",
                     "Open the board and trust it, or add “--allow-secret " + name + "”.");
         }
-        return secret(name).orElseThrow(missing);
+        String told = secret(name).orElseThrow(missing);
+        Redactor.PROCESS.remember(name, told);
+        return told;
     }
 
     /** The fingerprint of the certificate that was first seen at HOST:PORT; empty where none was. */

@@ -14,6 +14,8 @@ import rombix.core.engine.Status.Phase;
 import rombix.core.traffic.WhyNot;
 import rombix.core.traffic.WhyNot.Stage;
 import rombix.core.traffic.WhyNot.Verdict;
+import rombix.core.trust.Redactor;
+import rombix.core.value.Visible;
 
 /**
  * Walks the whole way to a gear: its address, its name, the network, its port, TLS, the login, whether it answers, and
@@ -44,7 +46,12 @@ public final class WayThere {
     public static WhyNot walk(GearReport report, LinkType type, Target target) {
         WayThere walk = new WayThere(report.twin(), type, target, report.status(), report.read());
         walk.go();
-        return new WhyNot(walk.stages);
+        return new WhyNot(walk.stages.stream().map(s -> new Stage(s.what(), s.verdict(), clean(s.words()), clean(s
+                .next()))).toList());
+    }
+
+    private static String clean(String text) {
+        return Visible.line(Redactor.PROCESS.clean(text));
     }
 
     private void go() {
