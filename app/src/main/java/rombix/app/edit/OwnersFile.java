@@ -8,6 +8,7 @@ import java.nio.file.StandardOpenOption;
 import java.nio.file.attribute.PosixFileAttributeView;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.util.List;
+import rombix.core.store.WholeFile;
 
 /** A file of lines beside the settings that nobody but its owner may read. Safe to use from any thread. */
 final class OwnersFile {
@@ -28,23 +29,25 @@ final class OwnersFile {
 
     /** @throws IOException where it is there and cannot be read */
     synchronized List<String> lines() throws IOException {
-        return Files.exists(file) ? Files.readAllLines(file, StandardCharsets.UTF_8) : List.of();
+        // A byte that is no letter spoils its own line, not those around it.
+        return Files.exists(file)
+                ? new String(Files.readAllBytes(file), StandardCharsets.UTF_8).lines().toList()
+                : List.of();
     }
 
     /** Adds lines behind those that are there: what another Rombix has added stays. */
     synchronized void add(List<String> lines) throws IOException {
         ready(file);
-        Files.writeString(file, String.join("\n", lines) + "\n", StandardOpenOption.APPEND);
+        byte[] there = Files.readAllBytes(file);
+        boolean cut = there.length > 0 && there[there.length - 1] != '\n'; // Whoever wrote last was killed as they did.
+        Files.writeString(file, (cut ? "\n" : "") + String.join("\n", lines) + "\n", StandardOpenOption.APPEND);
     }
 
     /** Puts lines in place of those that are there: all of them, or none. */
     synchronized void replace(List<String> lines) throws IOException {
-        Path beside = file.resolveSibling("." + file.getFileName() + ".new");
-        Files.deleteIfExists(beside);
-        ready(beside);
-        Files.write(beside, lines, StandardCharsets.UTF_8);
-        Files.move(beside, file, java.nio.file.StandardCopyOption.ATOMIC_MOVE,
-                java.nio.file.StandardCopyOption.REPLACE_EXISTING);
+        Files.createDirectories(file.toAbsolutePath().getParent());
+        Path real = Files.exists(file) ? file.toRealPath() : file;
+        WholeFile.write(real, lines.isEmpty() ? "" : String.join("\n", lines) + "\n", WholeFile.Readers.OWNER);
     }
 
     /** Makes it, empty, where it is not there; only its owner may read it before anything stands in it. */

@@ -2,7 +2,7 @@ package rombix.app.edit;
 
 import java.io.IOException;
 import java.io.Reader;
-import java.io.Writer;
+import java.io.StringWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -12,6 +12,7 @@ import java.util.Optional;
 import java.util.Properties;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import rombix.core.store.WholeFile;
 
 /**
  * What Rombix remembers on this computer, apart from boards: a small file in the folder Rombix of the home folder. What
@@ -104,9 +105,10 @@ public final class Settings {
             if (folder != null) {
                 Files.createDirectories(folder);
             }
-            try (Writer out = Files.newBufferedWriter(file)) {
-                all.store(out, null);
-            }
+            StringWriter out = new StringWriter();
+            all.store(out, null);
+            WholeFile.write(Files.exists(file) ? file.toRealPath() : file, out.toString(),
+                    WholeFile.Readers.AS_BEFORE);
             trouble = "";
         } catch (IOException e) {
             trouble = "“" + file + "” cannot be written";

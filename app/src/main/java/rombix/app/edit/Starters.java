@@ -93,7 +93,7 @@ public enum Starters {
             switch (this) {
                 case CHOICES -> each(twin, now, ValueType.CHOICE, (k, _) -> choices(twin, k, now, all));
                 case SWITCHES -> each(twin, now, ValueType.FLAG, (k, v) -> Grab.of(twin, k, v).ifPresent(g -> all.add(g
-                        .button("", g.name(now), 0, 0))));
+                        .button("new", g.name(now), 0, 0))));
                 case HOLDS -> each(twin, now, ValueType.FLAG, (k, v) -> hold(twin, k, v, now).ifPresent(all::add));
                 case LEVELS -> each(twin, now, ValueType.NUMBER, (k, _) -> levels(twin, k, all));
                 case SAFETY -> {
@@ -125,7 +125,7 @@ public enum Starters {
     private static void choices(Twin twin, Twin.Reading known, Readings now, List<Button> to) {
         String list = known.spec().choices() == null ? known.id() : known.spec().choices();
         for (Item item : twin.items(list, now)) {
-            Grab.of(twin, known, Value.of(item.id())).ifPresent(g -> to.add(g.button("", g.name(now), 0, 0)));
+            Grab.of(twin, known, Value.of(item.id())).ifPresent(g -> to.add(g.button("new", g.name(now), 0, 0)));
         }
     }
 
@@ -135,7 +135,7 @@ public enum Starters {
         if (press.isEmpty() || release.isEmpty()) {
             return Optional.empty();
         }
-        Face face = Grab.of(twin, known, value).orElseThrow().button("", "", 0, 0).states().getFirst().face();
+        Face face = Grab.of(twin, known, value).orElseThrow().button("new", "", 0, 0).states().getFirst().face();
         String to = twin.spoken(known, Value.of(!value.asFlag()), now).toLowerCase(java.util.Locale.ROOT);
         return Optional.of(button(known.title() + ": hold for " + to, face, Map.of(Gesture.PRESS, Chain.of(press
                 .get()), Gesture.RELEASE, Chain.of(release.get()))));

@@ -24,8 +24,8 @@ public final class Terminal extends PrintStream {
     /** All that is printed comes through here, whole characters at a time. */
     @Override
     public void write(byte[] text, int from, int length) {
-        String said = new String(text, from, length, StandardCharsets.UTF_8);
-        byte[] visible = Visible.text(said.replace("\r\n", "\n")).getBytes(StandardCharsets.UTF_8);
+        byte[] visible = Visible.text(new String(text, from, length, StandardCharsets.UTF_8)).getBytes(
+                StandardCharsets.UTF_8);
         super.write(visible, 0, visible.length);
     }
 }

@@ -9,6 +9,7 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import rombix.core.store.WholeFile;
 
 /** The demo board that ships, and the copy of it that a person works on. */
 public final class DemoBoard {
@@ -42,7 +43,7 @@ public final class DemoBoard {
             if (!Files.exists(file)) {
                 Files.createDirectories(file.getParent());
                 try (InputStream in = shipped(clip.group(1))) {
-                    Files.copy(in, file);
+                    WholeFile.write(file, in.readAllBytes(), WholeFile.Readers.AS_BEFORE);
                 }
             }
         }
@@ -69,8 +70,8 @@ public final class DemoBoard {
                 Files.move(copy, folder.resolve("star-night-before.json"), StandardCopyOption.REPLACE_EXISTING);
                 Files.deleteIfExists(journal);
             }
-            Files.writeString(copy, text());
-            Files.writeString(asShipped, text());
+            WholeFile.write(copy, text(), WholeFile.Readers.AS_BEFORE);
+            WholeFile.write(asShipped, text(), WholeFile.Readers.AS_BEFORE);
         }
         sounds(text(), folder);
         return copy;

@@ -1,8 +1,7 @@
 package rombix.app.show;
 
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.io.OutputStream;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Set;
@@ -32,6 +31,7 @@ import rombix.core.board.Rig;
 import rombix.core.chain.Gesture;
 import rombix.core.engine.Event;
 import rombix.standins.StandIns;
+import rombix.core.store.WholeFile;
 
 /** Pictures of the window in a given state. */
 public final class Pictures {
@@ -130,9 +130,9 @@ public final class Pictures {
     }
 
     private static void write(WritableImage image, Path out) throws IOException {
-        try (OutputStream to = Files.newOutputStream(out)) {
-            ImageIO.write(SwingFXUtils.fromFXImage(image, null), "png", to);
-        }
+        ByteArrayOutputStream png = new ByteArrayOutputStream();
+        ImageIO.write(SwingFXUtils.fromFXImage(image, null), "png", png);
+        WholeFile.write(out, png.toByteArray(), WholeFile.Readers.AS_BEFORE);
     }
 
     private static boolean tooLarge(Wanted wanted) {

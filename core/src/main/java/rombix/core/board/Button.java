@@ -17,6 +17,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board.BoardValue;
 import rombix.core.chain.Chain;
 import rombix.core.value.Extra;
+import rombix.core.value.Ids;
 import rombix.core.value.Visible;
 
 /**
@@ -103,7 +104,7 @@ public record Button(String id, String name, @JsonInclude(JsonInclude.Include.AL
     }
 
     public Button {
-        Objects.requireNonNull(id, "a button needs an \"id\"");
+        id = Ids.checked(Objects.requireNonNull(id, "a button needs an \"id\""));
         name = Visible.text(Objects.requireNonNullElse(name, id));
         if (column < 0 || row < 0) {
             throw new IllegalArgumentException("\"column\" and \"row\" count from 0");

@@ -16,6 +16,7 @@ import rombix.core.card.Protocol;
 import rombix.core.patch.Fixture;
 import rombix.core.value.Extra;
 import rombix.core.value.Value;
+import rombix.core.value.Ids;
 import rombix.core.value.Visible;
 
 /**
@@ -142,7 +143,7 @@ public record Gear(String id, String name, String card, Link link, Map<String, L
     }
 
     public Gear {
-        Objects.requireNonNull(id, "a gear needs an \"id\"");
+        id = Ids.checked(Objects.requireNonNull(id, "a gear needs an \"id\""));
         name = Visible.text(Objects.requireNonNullElse(name, id));
         Objects.requireNonNull(card, "a gear needs a \"card\"");
         Objects.requireNonNull(link, "a gear needs a \"link\"");

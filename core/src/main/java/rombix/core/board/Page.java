@@ -11,6 +11,7 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import rombix.core.chain.Condition;
 import rombix.core.value.Extra;
+import rombix.core.value.Ids;
 import rombix.core.value.Visible;
 
 /**
@@ -27,7 +28,7 @@ public record Page(String id, String name, int columns, int rows, List<Button> b
     public static final int MAX_ROWS = 16;
 
     public Page {
-        Objects.requireNonNull(id, "a page needs an \"id\"");
+        id = Ids.checked(Objects.requireNonNull(id, "a page needs an \"id\""));
         name = Visible.text(Objects.requireNonNullElse(name, id));
         columns = columns == 0 ? 6 : columns;
         rows = rows == 0 ? 4 : rows;

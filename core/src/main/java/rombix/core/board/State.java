@@ -13,6 +13,7 @@ import rombix.core.chain.Chain;
 import rombix.core.chain.Condition;
 import rombix.core.chain.Gesture;
 import rombix.core.value.Extra;
+import rombix.core.value.Ids;
 import rombix.core.value.Visible;
 
 /**
@@ -46,7 +47,7 @@ public record State(String id, String name, Face face, String then, @Nullable Fa
     }
 
     public State {
-        Objects.requireNonNull(id, "a state needs an \"id\"");
+        id = Ids.checked(Objects.requireNonNull(id, "a state needs an \"id\""));
         name = Visible.text(Objects.requireNonNullElse(name, id));
         face = Objects.requireNonNullElse(face, Face.PLAIN);
         then = Objects.requireNonNullElse(then, NEXT);

@@ -22,6 +22,7 @@ import rombix.core.value.FormulaFault;
 import rombix.core.value.ValueType;
 import rombix.core.value.Template;
 import rombix.core.value.Value;
+import rombix.core.value.Ids;
 import rombix.core.value.Visible;
 
 /**
@@ -55,7 +56,7 @@ public record Card(int card, String id, String title, String icon, Map<String, L
     private static final long LONGEST_AGE = 600_000;
 
     public Card {
-        Objects.requireNonNull(id, "a card needs an \"id\"");
+        id = Ids.checked(Objects.requireNonNull(id, "a card needs an \"id\""));
         title = Visible.text(Objects.requireNonNull(title, "a card needs a \"title\""));
         icon = Objects.requireNonNullElse(icon, "mdi2c-chip");
         lists = Map.copyOf(Objects.requireNonNullElse(lists, Map.of()));

@@ -1,18 +1,10 @@
 package rombix.core.store;
 
 import java.io.IOException;
-import java.nio.ByteBuffer;
-import java.nio.channels.FileChannel;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
-import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
-import java.nio.file.StandardOpenOption;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.nio.file.attribute.FileTime;
-import java.nio.file.attribute.PosixFileAttributeView;
-import java.nio.file.attribute.PosixFilePermissions;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -29,7 +21,6 @@ import rombix.core.check.References;
 /** A board on disk, with the journal beside it that holds what is not saved yet. */
 public final class BoardFile {
     private static final Logger LOG = LoggerFactory.getLogger(BoardFile.class);
-    private static final long LARGEST = 512L << 20;
 
     private BoardFile() {
     }
@@ -46,7 +37,7 @@ public final class BoardFile {
     /** Reads a board whatever it names, so that all that is missing can be told at once. */
     public static Draft draft(Path file) throws BadFile {
         Map<String, Card> cards = CardLibrary.beside(file);
-        String text = text(file);
+        String text = CardLibrary.text(file);
         return new Draft(Rig.of(unchecked(file, text), cards).in(folder(file)), text);
     }
 
@@ -58,7 +49,7 @@ public final class BoardFile {
     /** Reads a board and its cards. The file is never touched. */
     public static Rig read(Path file) throws BadFile {
         CardLibrary.Cards cards = CardLibrary.found(file);
-        String text = text(file);
+        String text = CardLibrary.text(file);
         Board board = unchecked(file, text);
         for (Gear gear : board.gear()) {
             Optional<BadFile> bad = cards.trouble(gear.card());
@@ -117,18 +108,18 @@ public final class BoardFile {
         } catch (IOException e) {
             LOG.warn("the version before could not be kept: {}", e.getMessage());
         }
-        replace(real, text, false);
+        WholeFile.write(real, text, WholeFile.Readers.AS_BEFORE);
         Files.deleteIfExists(journalOf(file));
     }
 
     /** Writes the text of a board that is new: all of it, or nothing. */
     public static void make(Path file, String text) throws IOException {
-        replace(file, text, false);
+        WholeFile.write(file, text, WholeFile.Readers.AS_BEFORE);
     }
 
     /** Writes the board to its journal, so that a killed process loses nothing. Nobody else may read it. */
     public static void journal(Path file, Board board) throws IOException {
-        replace(journalOf(file), format(board), true);
+        WholeFile.write(journalOf(file), format(board), WholeFile.Readers.OWNER);
     }
 
     /** What tells whether a file was changed by somebody else: when it was changed last, and its length. */
@@ -156,7 +147,7 @@ public final class BoardFile {
      */
     public static Optional<Board> unsaved(Path file, Map<String, Card> cards) throws BadFile {
         Path journal = journalOf(file);
-        return Files.exists(journal) ? Optional.of(parse(journal, text(journal), cards)) : Optional.empty();
+        return Files.exists(journal) ? Optional.of(parse(journal, CardLibrary.text(journal), cards)) : Optional.empty();
     }
 
     /**
@@ -165,7 +156,7 @@ public final class BoardFile {
     public static Optional<Board> rescued(Path file, Rig saved) {
         Path journal = journalOf(file);
         try {
-            return Rescue.of(journal, text(journal), saved);
+            return Rescue.of(journal, CardLibrary.text(journal), saved);
         } catch (BadFile e) {
             return Optional.empty();
         }
@@ -179,56 +170,5 @@ public final class BoardFile {
             aside = journal.resolveSibling(journal.getFileName() + ".damaged-" + n);
         }
         return Files.move(journal, aside);
-    }
-
-    private static String text(Path file) throws BadFile {
-        try {
-            if (Files.size(file) > LARGEST) {
-                throw new BadFile(file, 0, 0, "has %d MB; a board has at most %d MB".formatted(Files.size(file) >> 20,
-                        LARGEST >> 20));
-            }
-            return Files.readString(file);
-        } catch (NoSuchFileException e) {
-            throw new BadFile(file, 0, 0, "there is no such file");
-        } catch (IOException e) {
-            throw new BadFile(file, 0, 0, "cannot be read: " + e.getMessage());
-        }
-    }
-
-    /** All of it or nothing: what is partial is taken away again, as it may take the room that is missing. */
-    private static void replace(Path file, String text, boolean owners) throws IOException {
-        Path whole = file.toAbsolutePath();
-        Path beside = whole.resolveSibling("." + whole.getFileName() + ".new");
-        try {
-            try (FileChannel out = FileChannel.open(beside, StandardOpenOption.CREATE, StandardOpenOption.WRITE,
-                    StandardOpenOption.TRUNCATE_EXISTING)) {
-                permissions(whole, beside, owners);
-                ByteBuffer bytes = ByteBuffer.wrap(text.getBytes(StandardCharsets.UTF_8));
-                while (bytes.hasRemaining()) {
-                    out.write(bytes);
-                }
-                out.force(true);
-            }
-            Files.move(beside, whole, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
-        } catch (IOException e) {
-            try {
-                Files.deleteIfExists(beside);
-            } catch (IOException again) {
-                e.addSuppressed(again);
-            }
-            throw e;
-        }
-    }
-
-    private static void permissions(Path of, Path to, boolean owners) throws IOException {
-        PosixFileAttributeView view = Files.getFileAttributeView(to, PosixFileAttributeView.class);
-        if (view == null) {
-            return; // Elsewhere a folder's own hold.
-        }
-        if (owners) {
-            view.setPermissions(PosixFilePermissions.fromString("rw-------"));
-        } else if (Files.exists(of)) {
-            view.setPermissions(Files.getPosixFilePermissions(of));
-        }
     }
 }

@@ -13,6 +13,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
 import rombix.core.card.Card;
+import rombix.core.value.Limits;
 
 /** The cards that ship, and those in a folder {@code cards} beside a board. */
 public final class CardLibrary {
@@ -71,7 +72,7 @@ public final class CardLibrary {
             try (Stream<Path> files = Files.list(folder)) {
                 for (Path file : files.filter(f -> f.toString().endsWith(".json")).sorted().toList()) {
                     try {
-                        Card card = read(file, Files.readString(file));
+                        Card card = read(file, text(file));
                         Path other = from.putIfAbsent(card.id(), file);
                         if (other != null) {
                             throw new BadFile(file, 0, 0,
@@ -81,9 +82,6 @@ public final class CardLibrary {
                         cards.put(card.id(), card);
                     } catch (BadFile e) {
                         bad.put(String.valueOf(file.getFileName()).replaceFirst("\\.json$", ""), e);
-                    } catch (MalformedInputException e) {
-                        bad.put(String.valueOf(file.getFileName()).replaceFirst("\\.json$", ""), new BadFile(file, 0, 0,
-                                "is no text in UTF-8"));
                     }
                 }
             } catch (IOException e) {
@@ -91,6 +89,33 @@ public final class CardLibrary {
             }
         }
         return new Cards(cards, bad);
+    }
+
+    /**
+     * The text of a file that may be anything: a folder, a pipe that nobody writes to, a device without an end, a link to
+     * nowhere.
+     */
+    static String text(Path file) throws BadFile {
+        try {
+            if (!Files.isRegularFile(file)) {
+                throw new BadFile(file, 0, 0, Files.exists(file)
+                        ? "isn't a file"
+                        : Files.isSymbolicLink(file)
+                                ? "is a link to a file that isn't there"
+                                : "there is no such file");
+            }
+            if (Files.size(file) > Limits.FILE) {
+                throw new BadFile(file, 0, 0,
+                        "has %d MB; %d MB is the most that is read".formatted(Files.size(file) >> 20,
+                                Limits.FILE >> 20));
+            }
+            String text = Files.readString(file);
+            return text.startsWith("\uFEFF") ? text.substring(1) : text; // Some editors mark UTF-8 so.
+        } catch (MalformedInputException e) {
+            throw new BadFile(file, 0, 0, "isn't text in UTF-8. Save it in that encoding.");
+        } catch (IOException e) {
+            throw new BadFile(file, 0, 0, "can't be read: " + e.getMessage());
+        }
     }
 
     /** Reads a card and checks that its parts fit together. */

@@ -1,6 +1,5 @@
 package rombix.core.trust;
 
-import java.net.URLEncoder;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
@@ -105,10 +104,10 @@ public final class Redactor {
         Set<String> all = new HashSet<>();
         all.add(secret);
         for (Charset letters : List.of(StandardCharsets.UTF_8, StandardCharsets.ISO_8859_1)) {
-            String percent = URLEncoder.encode(secret, letters);
-            all.add(percent);
-            all.add(percent.replace("+", "%20"));
             byte[] bytes = secret.getBytes(letters);
+            String percent = percent(bytes);
+            all.add(percent);
+            all.add(percent.replace("%20", "+"));
             all.add(new String(bytes, StandardCharsets.ISO_8859_1)); // As it looks where nobody knew how it was encoded.
             if (bytes.length >= SHORT) {
                 String hex = HexFormat.of().formatHex(bytes);
@@ -129,6 +128,17 @@ public final class Redactor {
         all.add(ascii.toString());
         all.removeIf(String::isBlank);
         return all;
+    }
+
+    /** As in an address (RFC 3986, 2.3). */
+    private static String percent(byte[] bytes) {
+        StringBuilder out = new StringBuilder();
+        for (byte b : bytes) {
+            char c = (char) (b & 0xFF);
+            boolean plain = c < 128 && (Character.isLetterOrDigit(c) || "-._~".indexOf(c) >= 0);
+            out.append(plain ? String.valueOf(c) : "%%%02X".formatted((int) c));
+        }
+        return out.toString();
     }
 
     /** What base64 always has of it, wherever it stands within what is encoded. */

@@ -37,7 +37,7 @@ public final class Limits {
     /** Characters of a gear's address. */
     public static final int ADDRESS = 256;
     /** Bytes of a board, a card, or a file of patches. */
-    public static final long FILE = 64 << 20;
+    public static final long FILE = 512L << 20;
 
     private Limits() {
     }

@@ -20,7 +20,7 @@ public final class Visible {
 
     private static String of(String text, boolean lines) {
         int i = 0;
-        while (i < text.length() && !hidden(text.charAt(i), lines)) {
+        while (i < text.length() && !hidden(text, i, lines)) {
             i++;
         }
         if (i == text.length()) {
@@ -29,7 +29,7 @@ public final class Visible {
         StringBuilder out = new StringBuilder(text.length() + 16).append(text, 0, i);
         for (; i < text.length(); i++) {
             char c = text.charAt(i);
-            if (hidden(c, lines)) {
+            if (hidden(text, i, lines)) {
                 out.append("⟨U+%04X⟩".formatted((int) c));
             } else {
                 out.append(c);
@@ -38,7 +38,11 @@ public final class Visible {
         return out.toString();
     }
 
-    private static boolean hidden(char c, boolean lines) {
+    private static boolean hidden(String text, int at, boolean lines) {
+        char c = text.charAt(at);
+        if (lines && c == '\r' && at + 1 < text.length() && text.charAt(at + 1) == '\n') {
+            return false;
+        }
         return c < ' ' && !(lines && (c == '\n' || c == '\t')) || c >= 0x7F && c <= 0x9F || c >= 0x202A && c <= 0x202E
                 || c >= 0x2066 && c <= 0x2069 || !lines && (c == 0x2028 || c == 0x2029);
     }

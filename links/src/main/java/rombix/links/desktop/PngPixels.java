@@ -1,5 +1,6 @@
 package rombix.links.desktop;
 
+import java.io.ByteArrayOutputStream;
 import java.awt.Graphics2D;
 import java.awt.RenderingHints;
 import java.awt.image.BufferedImage;
@@ -10,6 +11,7 @@ import java.nio.file.Path;
 import java.util.Base64;
 import javax.imageio.ImageIO;
 import rombix.core.sight.Pixels;
+import rombix.core.store.WholeFile;
 
 /** Pictures as files have them, and in other sizes. */
 final class PngPixels {
@@ -62,9 +64,11 @@ final class PngPixels {
             if (path.toAbsolutePath().getParent() instanceof Path folder) {
                 Files.createDirectories(folder);
             }
-            if (!ImageIO.write(image(of), kind, path.toFile())) {
+            ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+            if (!ImageIO.write(image(of), kind, bytes)) {
                 throw new IOException("no writer");
             }
+            WholeFile.write(path, bytes.toByteArray(), WholeFile.Readers.AS_BEFORE);
         } catch (IOException e) {
             throw new Unable("the picture cannot be written to “" + file + "”");
         }

@@ -17,6 +17,7 @@ import rombix.links.link.GearReport;
 import rombix.links.link.Link;
 import rombix.links.link.LinkType;
 import rombix.links.link.Target;
+import rombix.core.store.WholeFile;
 
 /** Streaming ACN: {@code UNIVERSE SLOT}; both count from 1. */
 public final class Dmx extends LinkType {
@@ -55,7 +56,7 @@ public final class Dmx extends LinkType {
             }
             UUID fresh = UUID.randomUUID();
             Files.createDirectories(kept.toAbsolutePath().getParent());
-            Files.writeString(kept, fresh.toString());
+            WholeFile.write(kept, fresh.toString(), WholeFile.Readers.OWNER);
             return fresh;
         } catch (IOException | IllegalArgumentException e) {
             return UUID.randomUUID(); // What cannot be kept is new each time.

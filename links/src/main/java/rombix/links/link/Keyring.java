@@ -42,6 +42,9 @@ public interface Keyring {
         return null;
     }
 
+    /** In place of the fingerprint of a certificate that may have been seen: what was known of it is damaged. */
+    String UNREADABLE = "?";
+
     /** Keeps nothing. */
     Keyring NONE = new Keyring() {
         @Override

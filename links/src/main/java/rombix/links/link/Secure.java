@@ -32,6 +32,7 @@ import rombix.core.store.Fingerprint;
  * one is not. For one attempt to connect.
  */
 public final class Secure {
+    private static final String DAMAGED = "the list of known certificates on this computer is damaged";
     private static final String OTHER = "another certificate than the first time";
 
     private final Tls tls;
@@ -125,10 +126,17 @@ public final class Secure {
         if (alert != null) {
             return alert;
         }
+        for (Throwable e = why; e != null; e = e.getCause()) { // What checks the path wraps it into words of its own.
+            if (e instanceof CertificateExpiredException || e instanceof CertificateNotYetValidException) {
+                return new Refused(e instanceof CertificateExpiredException
+                        ? "its certificate has expired"
+                        : "its certificate is not valid yet", "Renew it, or check this computer's clock.");
+            }
+        }
         for (Throwable e = why; e != null; e = e.getCause()) {
             String said = String.valueOf(e.getMessage());
-            if (e instanceof CertificateExpiredException || e instanceof CertificateNotYetValidException) {
-                return new Refused("its certificate is not valid today", "Renew it, or check this computer's clock.");
+            if (said.contains(DAMAGED)) {
+                return new Refused(DAMAGED, "Compare its certificate, and forget the first one in the gear's window.");
             }
             if (said.contains(OTHER)) {
                 return new Refused("it shows " + OTHER,
@@ -178,7 +186,7 @@ public final class Secure {
             String now = Fingerprint.of(chain[0].getEncoded());
             Optional<String> known = keyring.firstSeen(address);
             if (known.isPresent() && !known.get().equals(now)) {
-                throw new CertificateException(OTHER);
+                throw new CertificateException(known.get().equals(Keyring.UNREADABLE) ? DAMAGED : OTHER);
             }
             shown = now;
         }

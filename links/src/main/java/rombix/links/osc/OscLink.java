@@ -228,7 +228,11 @@ final class OscLink implements Link {
             for (Order.Outgoing packet : order.packets()) {
                 write(places.made(packet));
             }
-            report.sent(ticket);
+            if (refused) {
+                report.failed(ticket, noAnswer() + "; it was sent all the same");
+            } else {
+                report.sent(ticket);
+            }
         } catch (IOException e) {
             report.failed(ticket, "the network refused it: " + e.getMessage());
         } catch (IllegalArgumentException e) {

@@ -10,6 +10,7 @@ import javafx.scene.Node;
 import javafx.stage.FileChooser;
 import rombix.app.edit.PatchEdits;
 import rombix.core.patch.PatchCsv;
+import rombix.core.store.WholeFile;
 
 /** A patch, read from a table and written to one. */
 final class TableFiles {
@@ -63,7 +64,7 @@ final class TableFiles {
     /** Writes the fixtures as a table. */
     void write(String gear, Path file) {
         try {
-            Files.writeString(file, PatchCsv.write(edits.fixtures(gear)));
+            WholeFile.write(file, PatchCsv.write(edits.fixtures(gear)), WholeFile.Readers.AS_BEFORE);
             told.accept(edits.fixtures(gear).size() + " fixtures written to " + file.getFileName());
         } catch (IOException e) {
             told.accept("It cannot be written: " + e.getMessage());

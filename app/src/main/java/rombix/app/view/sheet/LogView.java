@@ -1,9 +1,7 @@
 package rombix.app.view.sheet;
 
-import java.io.BufferedWriter;
 import java.io.File;
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.time.ZoneId;
@@ -47,6 +45,7 @@ import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.core.board.Walk;
+import rombix.core.store.WholeFile;
 
 /**
  * The as-run log: followed live, searched, narrowed to presses or faults or to what one press did, and written as CSV.
@@ -284,7 +283,8 @@ public final class LogView {
         }
         Query first = query(Long.MAX_VALUE, PAGE);
         Thread.startVirtualThread(() -> {
-            try (BufferedWriter out = Files.newBufferedWriter(file)) {
+            try {
+                StringBuilder out = new StringBuilder();
                 List<LogRow> all = new ArrayList<>();
                 List<LogRow> page = from.find(first);
                 while (!page.isEmpty() && all.size() < MAX_WRITTEN) {
@@ -292,6 +292,7 @@ public final class LogView {
                     page = from.find(new Query(first.text(), first.kinds(), first.press(), page.getLast().id(), PAGE));
                 }
                 LogCsv.write(all.reversed(), ZoneId.systemDefault(), out);
+                WholeFile.write(file, out.toString(), WholeFile.Readers.AS_BEFORE);
                 Platform.runLater(() -> told.setText(all.size() + " rows saved to " + file.getFileName()));
             } catch (IOException | LogStore.Trouble e) {
                 Platform.runLater(() -> notice.accept("The log could not be saved: " + e.getMessage()));

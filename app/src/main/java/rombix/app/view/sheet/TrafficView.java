@@ -2,7 +2,6 @@ package rombix.app.view.sheet;
 
 import java.io.File;
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -45,6 +44,7 @@ import rombix.core.traffic.Packet.Fate;
 import rombix.core.traffic.Packet.Way;
 import rombix.core.traffic.PacketWords;
 import rombix.core.traffic.Traffic;
+import rombix.core.store.WholeFile;
 
 /**
  * What goes out to the gear and comes in, in words and as it stands on the wire, with what became of it: followed or
@@ -260,7 +260,7 @@ public final class TrafficView {
         PacketWords spoken = spoken();
         List<String> lines = table.getItems().reversed().stream().map(spoken::line).toList();
         try {
-            Files.write(file, lines);
+            WholeFile.write(file, String.join("\n", lines) + "\n", WholeFile.Readers.AS_BEFORE);
             told.setText(lines.size() + " packets saved to " + file.getFileName());
         } catch (IOException e) {
             notice.accept("The traffic could not be saved: " + e.getMessage());
