@@ -42,6 +42,11 @@ import rombix.wire.midi.MidiEar;
 import rombix.wire.midi.MidiStream;
 import rombix.wire.osc.OscCodec;
 import rombix.wire.osc.OscFraming;
+import rombix.core.listen.Listening;
+import rombix.core.traffic.Packet;
+import rombix.core.value.TextPattern;
+import java.util.Arrays;
+import java.time.Instant;
 
 /**
  * Feeds a reader with a million inputs, each a good one that was spoiled: it takes each, or refuses it in the way that is
@@ -131,6 +136,24 @@ final class Inputs implements Trial {
                         "{\"state\": {\"playing\": true, \"volume\": 0.5}, \"playlists\": {\"a\": {\"name\": \"A\"}}}"),
                         bytes("{\"preset\": \"3\", \"pan\": -88.5, \"tracking\": true}"), bytes("POWER=WARMING"), bytes(
                                 "STATE 1=ON 2=OFF 3=OFF 4=ON"))),
+                new Inputs("patterns", 3, b -> {
+                    int half = b.length / 2;
+                    try {
+                        var found = new TextPattern(text(Arrays.copyOf(b, half))).in(text(Arrays.copyOfRange(b, half,
+                                b.length)).repeat(500));
+                        for (int i = 0; i < 10 && found.find(); i++) {
+                            found.group();
+                        }
+                    } catch (IllegalArgumentException e) {
+                        throw new Malformed(String.valueOf(e.getMessage()));
+                    }
+                }, List.of(bytes("^((a+)+|b{2,5})*$aaaaaaaaaaaaaaaaaa"),
+                        bytes("(?<value>\\d+(\\.\\d+)?)xx12.5 POWER=7 x "))),
+                new Inputs("lines", 2,
+                        b -> Listening.to(List.of(new Packet(1, Instant.EPOCH, "g", Packet.Way.IN, "", "line",
+                                List.of(Value.of(text(b).repeat(200))), null, List.of(), Packet.Fate.UNREAD, ""))),
+                        List.of(bytes(
+                                "LEVEL=42 MUTE=ON"), bytes("power: on"), bytes("{\"a\": {\"b\": 1}}"))),
                 new Inputs("irc", 1, b -> IrcLine.decode(text(b)), List.of(bytes(
                         ":a!b@c PRIVMSG #room :hello there"), bytes("@tag=1 :s 324 me #room +nt"))),
                 new Inputs("readings", 1, b -> studio.land(text(b), List.of(Value.of(text(b)), Value.of(b.length))),

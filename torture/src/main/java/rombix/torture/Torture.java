@@ -17,7 +17,7 @@ public final class Torture {
     public static void main(String[] args) throws Exception {
         double minutes = args.length == 0 ? WHOLE_MINUTES : Double.parseDouble(args[0]);
         List<Trial> all = new ArrayList<>(
-                List.of(new Kills(), new Endings(), new Signals(), new Peers(), new Boards()));
+                List.of(new Kills(), new Endings(), new Signals(), new Peers(), new Boards(), new Floods()));
         all.addAll(Inputs.all());
         all.addAll(List.of(new Presses(), new Readings()));
         List<String> wanted = List.of(args).subList(Math.min(1, args.length), args.length);

@@ -11,6 +11,7 @@ import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -30,6 +31,8 @@ public final class LogStore implements AutoCloseable {
 
     private final Connection writing;
     private final Connection reading;
+    /** Who writes, among those who write into this file. */
+    private final String process;
 
     /** The file cannot be used, in plain words. */
     public static final class Trouble extends Exception {
@@ -58,6 +61,11 @@ public final class LogStore implements AutoCloseable {
 
     /** Opens the file, or makes it. */
     public LogStore(Path file) throws Trouble {
+        this(file, process(ProcessHandle.current()));
+    }
+
+    LogStore(Path file, String process) throws Trouble {
+        this.process = process;
         try {
             owners(file);
             String url = "jdbc:sqlite:" + file.toAbsolutePath();
@@ -129,7 +137,7 @@ public final class LogStore implements AutoCloseable {
                     PreparedStatement over = writing.prepareStatement("DELETE FROM going WHERE id = ?")) {
                 for (Map.Entry<String, Optional<Left>> e : changes.entrySet()) {
                     PreparedStatement s = e.getValue().isPresent() ? begun : over;
-                    s.setString(1, e.getKey());
+                    s.setString(1, process + e.getKey());
                     if (e.getValue().isPresent()) {
                         s.setString(2, e.getValue().get().button());
                         s.setString(3, e.getValue().get().what());
@@ -144,23 +152,64 @@ public final class LogStore implements AutoCloseable {
         }
     }
 
-    /** What was going on when whoever wrote last was killed; it is forgotten with that. */
+    /** What was going on in processes that were killed, until it is {@link #forget forgotten}. */
     public List<Left> leftOver() throws Trouble {
         synchronized (writing) {
             List<Left> left = new ArrayList<>();
             try (Statement s = writing.createStatement()) {
-                try (ResultSet all = s.executeQuery("SELECT button, what FROM going ORDER BY rowid")) {
+                try (ResultSet all = s.executeQuery("SELECT id, button, what FROM going ORDER BY rowid")) {
                     while (all.next()) {
-                        left.add(new Left(all.getString(1), all.getString(2)));
+                        if (!alive(all.getString(1))) {
+                            left.add(new Left(all.getString(2), all.getString(3)));
+                        }
                     }
                 }
-                s.execute("DELETE FROM going");
-                writing.commit();
-                return left;
+                return left.stream().distinct().toList();
             } catch (SQLException e) {
                 rollBack();
                 throw new Trouble(String.valueOf(e.getMessage()), e);
             }
+        }
+    }
+
+    /** Forgets what was going on in processes that were killed: it was ended, or somebody said to leave it. */
+    public void forget() throws Trouble {
+        synchronized (writing) {
+            try (Statement s = writing.createStatement();
+                    PreparedStatement over = writing.prepareStatement(
+                            "DELETE FROM going WHERE id = ?")) {
+                List<String> dead = new ArrayList<>();
+                try (ResultSet all = s.executeQuery("SELECT id FROM going")) {
+                    while (all.next()) {
+                        if (!alive(all.getString(1))) {
+                            dead.add(all.getString(1));
+                        }
+                    }
+                }
+                for (String id : dead) {
+                    over.setString(1, id);
+                    over.executeUpdate();
+                }
+                writing.commit();
+            } catch (SQLException e) {
+                rollBack();
+                throw new Trouble(String.valueOf(e.getMessage()), e);
+            }
+        }
+    }
+
+    /** Who this process is, wherever it runs: its number, and when it began, as numbers are given again. */
+    private static String process(ProcessHandle of) {
+        return of.pid() + "@" + of.info().startInstant().map(Instant::toEpochMilli).orElse(0L) + " ";
+    }
+
+    private static boolean alive(String id) {
+        int at = id.indexOf('@');
+        try {
+            return at > 0 && ProcessHandle.of(Long.parseLong(id.substring(0, at))).filter(p -> id.startsWith(process(
+                    p))).isPresent();
+        } catch (NumberFormatException e) {
+            return false;
         }
     }
 

@@ -35,6 +35,7 @@ public final class Doorkeeper implements AutoCloseable {
     private @Nullable ServerSocketChannel listening;
     private @Nullable Path board;
     private @Nullable Path door;
+    private @Nullable BoardLock lock;
 
     public Doorkeeper(Handler handler) {
         this.handler = handler;
@@ -52,6 +53,11 @@ public final class Doorkeeper implements AutoCloseable {
                 return true;
             }
             close();
+            lock = BoardLock.of(real);
+            if (lock != null && !lock.mine()) {
+                lock = null;
+                return false; // Wherever its sockets are.
+            }
             Door.makeFolder();
             Path at = Door.of(real);
             if (Files.exists(at) && somebodyAnswers(at)) {
@@ -168,11 +174,15 @@ public final class Doorkeeper implements AutoCloseable {
             if (door != null) {
                 Files.deleteIfExists(door);
             }
+            if (lock != null) {
+                lock.close();
+            }
         } catch (IOException e) {
             LOG.debug("the socket was gone", e);
         }
         listening = null;
         board = null;
         door = null;
+        lock = null;
     }
 }

@@ -159,15 +159,27 @@ public final class Session implements AutoCloseable {
         try {
             Aftermath left = new Aftermath(log.leftOver()).of(rig);
             Board.AfterCrash then = rig.board().afterCrash();
-            Runnable end = () -> left.ends(rig, show.known()).forEach(show::post);
+            Runnable forget = () -> {
+                try {
+                    log.forget();
+                } catch (LogStore.Trouble e) {
+                    LOG.warn("what was going on before is asked again: {}", e.getMessage());
+                }
+            };
+            Runnable end = () -> {
+                left.ends(rig, show.known()).forEach(show::post);
+                forget.run();
+            };
             if (left.isEmpty() || then == Board.AfterCrash.NEVER) {
+                forget.run();
                 return;
             }
             if (then == Board.AfterCrash.ALWAYS) {
                 show.whenReached(rig, end);
                 window.files().tell(List.of("Rombix was killed while " + left.words(rig) + ". That is ended now."));
             } else {
-                window.files().ask("Rombix was killed while " + left.words(rig) + ".", "End it now", end);
+                window.files().ask("Rombix was killed while " + left.words(rig) + ".", "End it now", end, "Leave it",
+                        forget);
             }
         } catch (LogStore.Trouble e) {
             LOG.warn("what was going on before is not known: {}", e.getMessage());

@@ -91,6 +91,28 @@ class CommandLineTest {
                 .doesNotContain(" > ");
     }
 
+    /** A press told a secret of this computer to the host of a board that nobody trusted, without a word. */
+    @Test
+    void aBoardThatIsNotTrustedTellsASecretOnlyWhereThatIsAllowed(@TempDir Path folder) throws Exception {
+        Path board = Files.writeString(folder.resolve("strange.json"),
+                """
+                        {"rombix": 1, "name": "B", "gear": [{"id": "it", "name": "It", "card": "camera-head", "link": {"protocol": "http",
+                          "address": "127.0.0.1:9", "user": "booth", "secret": "larkmoor-stand-ins"}}],
+                         "pages": [{"id": "p", "name": "P", "buttons": [{"id": "b", "name": "B", "column": 0, "row": 0, "states": [
+                           {"id": "s", "name": "S", "on": {"press": [{"step": "do", "gear": "it", "command": "track"}]}}]}]}]}""");
+        for (String[] args : new String[][]{{"press", board.toString(), "b"}, {"why", board.toString(), "it"}, {
+                "traffic", board.toString(), "--gear", "it", "--for", "10ms"},
+                {"forecast", board.toString(), "b",
+                        "--live"},
+                {"opposite", board.toString(), "b", "--live"}}) {
+            Result refused = run(args);
+            assertBad(refused, "add --allow-secret larkmoor-stand-ins");
+            assertThat(refused.err()).contains("It at 127.0.0.1:9");
+        }
+        assertThat(run("why", board.toString(), "it", "--allow-secret", "larkmoor-stand-ins").out()).contains(
+                "nothing listens at port 9");
+    }
+
     @Test
     void aFailedStepEndsWithOne() {
         Result r = run("press", DEMO, "next-cue", "--stand-ins", "--at", "cues=127.0.0.1:9", "--times", "2");

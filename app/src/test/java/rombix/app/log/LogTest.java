@@ -227,6 +227,8 @@ class LogTest {
 
     @Test
     void whatWasHeldOrRanWhenTheProcessWasKilledIsKnownAtTheNextStart() throws Exception {
+        store.close();
+        store = new LogStore(folder.resolve("log.db"), "999999999@0 ");
         LogWriter writer = new LogWriter(store, clock, () -> WALL);
         writer.accept(new Happening.Started(1, "gate-camera", "press", "mouse", 0, 0), false, clock);
         writer.accept(new Happening.Started(2, "over", "press", "mouse", 0, 0), false, clock);
@@ -245,6 +247,22 @@ class LogTest {
                 .isNotEmpty();
         assertThat(left.words(rig)).contains("“Host talk” was held");
         assertThat(left.ends(rig, Known.NOTHING)).isNotEmpty();
-        assertThat(store.leftOver()).as("it is said once").isEmpty();
+        assertThat(store.leftOver()).as("a second kill loses nothing").isNotEmpty();
+        store.forget();
+        assertThat(store.leftOver()).as("it was answered").isEmpty();
+    }
+
+    /** A second Rombix ended what the first one held, live. */
+    @Test
+    void whatAnotherRombixHoldsIsNotTakenForLeftOver() throws Exception {
+        LogWriter writer = new LogWriter(store, clock, () -> WALL);
+        writer.accept(new Happening.Shows("host-talk", 0, -1, true), false, clock);
+        soon(() -> {
+            try (LogStore second = new LogStore(folder.resolve("log.db"), "999999999@0 ")) {
+                second.forget();
+                return second.leftOver().isEmpty();
+            }
+        });
+        writer.close();
     }
 }

@@ -3,6 +3,8 @@ package rombix.core.value;
 import com.google.re2j.Matcher;
 import com.google.re2j.Pattern;
 import com.google.re2j.PatternSyntaxException;
+import java.util.ArrayDeque;
+import java.util.Deque;
 import java.util.Map;
 
 /**
@@ -10,11 +12,14 @@ import java.util.Map;
  * say. There are no look-arounds and no back-references. Immutable; safe to use from any thread.
  */
 public final class TextPattern {
+    private static final long TOO_MUCH = 1L << 40;
+
     private final Pattern pattern;
 
     /** @throws IllegalArgumentException in plain words, where it is none or needs what can't be had */
     public TextPattern(String regex) {
         Pattern read;
+        large(size(regex)); // Compiling it would write all repeats out.
         try {
             read = Pattern.compile(regex.replaceAll("\\(\\?<(?=[A-Za-z])", "(?P<"), Pattern.DOTALL);
         } catch (PatternSyntaxException | StackOverflowError e) {
@@ -24,11 +29,69 @@ public final class TextPattern {
                                     Limits.quoted(regex)),
                     e);
         }
-        if (read.programSize() > Limits.PATTERN) {
-            throw new IllegalArgumentException("\"pattern\" is too large: it has %d parts with its repeats, %d at most"
-                    .formatted(read.programSize(), Limits.PATTERN));
-        }
+        large(read.programSize());
         pattern = read;
+    }
+
+    private static void large(long size) {
+        if (size > Limits.PATTERN) {
+            throw new IllegalArgumentException("\"pattern\" is too large: it has %d parts with its repeats, %d at most"
+                    .formatted(size, Limits.PATTERN));
+        }
+    }
+
+    /** How many parts a pattern has, about, with its repeats written out. */
+    private static long size(String regex) {
+        Deque<Long> groups = new ArrayDeque<>(); // What stood before each group that is open.
+        long all = 0;
+        long last = 0;
+        for (int i = 0; i < regex.length(); i++) {
+            switch (regex.charAt(i)) {
+                case '(' -> {
+                    groups.push(all);
+                    all = 0;
+                    last = 0;
+                }
+                case ')' -> {
+                    last = all + 1;
+                    all = last + (groups.isEmpty() ? 0 : groups.pop());
+                }
+                case '[' -> {
+                    int end = regex.indexOf(']', i + 2);
+                    i = end < 0 ? regex.length() : end;
+                    last = 1;
+                    all++;
+                }
+                case '{' -> {
+                    int end = regex.indexOf('}', i);
+                    long times = end < 0 ? 1 : times(regex.substring(i + 1, end));
+                    all = Math.min(TOO_MUCH, all + last * (times - 1));
+                    last = Math.min(TOO_MUCH, last * times);
+                    i = end < 0 ? regex.length() : end;
+                }
+                case '\\' -> {
+                    i++;
+                    last = 1;
+                    all++;
+                }
+                default -> {
+                    last = 1;
+                    all++;
+                }
+            }
+        }
+        return all;
+    }
+
+    /** The most that a repeat such as {@code 2,5} asks for; 1 where it is none. */
+    private static long times(String repeat) {
+        long most = 1;
+        for (String part : repeat.split(",", -1)) {
+            if (part.matches("\\d{1,9}")) {
+                most = Math.max(most, Long.parseLong(part));
+            }
+        }
+        return most;
     }
 
     /** A text that is to stand for itself in a pattern. */

@@ -66,7 +66,13 @@ public final class Desktop extends LinkType {
 
     /** A toolkit has come that handles errors of the X server itself: no handler of ours may take the place of its own. */
     public static void toolkitHandlesErrors() {
-        XServer.toolkitHandlesErrors = true;
+        if (!Platform.isWindows() && !Platform.isMac()) {
+            try {
+                XServer.toolkit();
+            } catch (NoClassDefFoundError | UnsatisfiedLinkError e) {
+                // There is no X here.
+            }
+        }
     }
 
     /** That of this computer; where its desktop lets nobody work it, one that runs programs and says why. */

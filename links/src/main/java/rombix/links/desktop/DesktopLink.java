@@ -38,6 +38,8 @@ import rombix.links.link.Loop;
 final class DesktopLink implements Link {
     private static final long LOOK_MILLIS = 250;
     private static final long CLOSE_MILLIS = 1500;
+    /** Behind what takes longer than that, an order is too old all the same. */
+    private static final long LONGEST_WAIT_NANOS = 20_000_000_000L;
 
     /** Opens the computer that is worked. */
     interface Opening {
@@ -65,6 +67,8 @@ final class DesktopLink implements Link {
     private volatile Grants grants = Grants.NONE;
     private @Nullable Supplier<Sights> reckoned;
     private Sights sights = Sights.NONE;
+    /** When the hands had done what they did last; theirs. */
+    private long freeNanos = System.nanoTime() - LONGEST_WAIT_NANOS;
     /** Not asked of the loops, which begin before this is made. */
     private volatile boolean closed;
 
@@ -205,7 +209,13 @@ final class DesktopLink implements Link {
             own.begin();
             return;
         }
-        if (report.stale(task.ticket(), task.atNanos())) {
+        // What waited for these hands, and not for a computer that could not be worked, is not too old: of a hundred keys
+        // of one chain none may be missing in the middle.
+        long since = System.nanoTime() - task.atNanos() < LONGEST_WAIT_NANOS
+                ? Math.max(task.atNanos(), freeNanos)
+                : task
+                        .atNanos();
+        if (report.stale(task.ticket(), since)) {
             return;
         }
         machine.ready();
@@ -227,6 +237,8 @@ final class DesktopLink implements Link {
             report.failed(task.ticket(), "stopped");
         } catch (RuntimeException | Error e) {
             report.broke(task.ticket(), e);
+        } finally {
+            freeNanos = System.nanoTime();
         }
     }
 

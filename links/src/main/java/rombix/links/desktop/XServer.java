@@ -1,5 +1,6 @@
 package rombix.links.desktop;
 
+import com.sun.jna.Callback;
 import com.sun.jna.Library;
 import com.sun.jna.Native;
 import com.sun.jna.NativeLong;
@@ -32,7 +33,31 @@ final class XServer implements AutoCloseable {
     private static final X11.XErrorHandler NO_MATTER = (_, _) -> 0;
 
     /** Whether a toolkit is there that handles errors itself. */
-    static volatile boolean toolkitHandlesErrors;
+    private static volatile boolean toolkitHandlesErrors;
+
+    /** Told that the connection to the X server broke; the process ends when it returns. */
+    interface ServerGone extends Callback {
+        int gone(X11.Display display);
+    }
+
+    /**
+     * The X server died: the process ends with it, but in the one way in which it always ends, so that what is held is let
+     * go first. Kept, as C calls it.
+     */
+    private static final ServerGone END = _ -> {
+        Runtime.getRuntime().exit(1);
+        return 0;
+    };
+
+    /** A toolkit has come that handles errors itself: no handler of ours takes the place of its own, but for one. */
+    static void toolkit() {
+        toolkitHandlesErrors = true;
+        try {
+            Native.load("X11", More.class).XSetIOErrorHandler(END);
+        } catch (UnsatisfiedLinkError e) {
+            // Then the process just ends.
+        }
+    }
 
     /** What the general bindings lack. */
     interface More extends Library {
@@ -47,6 +72,8 @@ final class XServer implements AutoCloseable {
         int XSetInputFocus(X11.Display display, X11.Window window, int revert, NativeLong time);
 
         int XRaiseWindow(X11.Display display, X11.Window window);
+
+        Pointer XSetIOErrorHandler(ServerGone handler);
 
         int XIconifyWindow(X11.Display display, X11.Window window, int screen);
 

@@ -282,6 +282,18 @@ class ComputerTest {
         assertThat(booth.look().down()).isEmpty();
     }
 
+    /** Of a hundred keys in one chain those in the middle were dropped: they had waited for those before them. */
+    @Test
+    void whatWaitsBehindOtherKeysIsNotTooOld() {
+        List<Long> all = new java.util.ArrayList<>(
+                List.of(send("type-text", with("text", "x".repeat(30), "pace", 100))));
+        for (int i = 0; i < 5; i++) {
+            all.add(send("press-keys", with("keys", "F" + (i + 1))));
+        }
+        soon(() -> answers.size() == all.size());
+        assertThat(answers.values()).containsOnly("sent");
+    }
+
     @Test
     void stopAllEndsATextInTheMiddleAndWhatWaitsBehindIt() {
         long typing = send("type-text", with("text", "x".repeat(1000), "pace", 5));

@@ -273,9 +273,9 @@ public final class BoardFiles {
         guests.met();
     }
 
-    /** Says what is so, with one thing that can be done about it. */
-    public void ask(String what, String way, Runnable run) {
-        notices.show(what, new Notices.Way("notice-way", way, run));
+    /** Says what is so, with two ways to answer. */
+    public void ask(String what, String way, Runnable run, String other, Runnable otherwise) {
+        notices.show(what, new Notices.Way("notice-way", way, run), new Notices.Way("notice-other", other, otherwise));
     }
 
     /** Says that what is run is not logged, and why; nothing once it is again. */
