@@ -35,6 +35,11 @@ final class XServer implements AutoCloseable {
     /** Whether a toolkit is there that handles errors itself. */
     private static volatile boolean toolkitHandlesErrors;
 
+    private static final int END_TRIES = 20;
+    private static final long END_MILLIS = 400;
+    /** The thread that ends the show when the process ends. */
+    private static final String SHOW_ENDS = "the end";
+
     /** Told that the connection to the X server broke; the process ends when it returns. */
     interface ServerGone extends Callback {
         int gone(X11.Display display);
@@ -45,9 +50,33 @@ final class XServer implements AutoCloseable {
      * go first. Kept, as C calls it.
      */
     private static final ServerGone END = _ -> {
+        Runtime.getRuntime().addShutdownHook(Thread.ofPlatform().name("no X server").unstarted(XServer::endAtLast));
         Runtime.getRuntime().exit(1);
         return 0;
     };
+
+    /**
+     * Ends the process once the show has ended, or after some seconds: the toolkit, which holds locks of the connection
+     * that broke, would wait for itself in what it does at the end of a process.
+     */
+    private static void endAtLast() {
+        try {
+            for (int i = 0; i < END_TRIES; i++) {
+                Thread.sleep(END_MILLIS);
+                if (Thread.getAllStackTraces().keySet().stream().noneMatch(t -> t.getName().equals(SHOW_ENDS))) {
+                    break;
+                }
+            }
+        } catch (InterruptedException e) {
+            // It has waited long enough.
+        }
+        Native.load("c", EndOfProcess.class)._exit(1);
+    }
+
+    /** Ends the process at once, whatever libraries want to do at its end. */
+    interface EndOfProcess extends Library {
+        void _exit(int code);
+    }
 
     /** A toolkit has come that handles errors itself: no handler of ours takes the place of its own, but for one. */
     static void toolkit() {

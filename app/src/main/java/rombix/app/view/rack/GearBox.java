@@ -1,5 +1,8 @@
 package rombix.app.view.rack;
 
+import javafx.util.Duration;
+import javafx.animation.PauseTransition;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -40,6 +43,10 @@ import rombix.core.value.Value;
 
 /** One gear: its head, and a row for each thing it reports. */
 final class GearBox extends VBox {
+    /** More readings of one gear are not shown: nobody reads so many, and each is a row of nodes. */
+    private static final int MOST = 400;
+    private static final Duration PAUSE = Duration.millis(250);
+
     private static final double NAME = 74;
     private static final PseudoClass AIR = PseudoClass.getPseudoClass("air");
     private static final PseudoClass READY = PseudoClass.getPseudoClass("ready");
@@ -52,6 +59,9 @@ final class GearBox extends VBox {
     private final VBox rows = new VBox();
     private final Map<String, Runnable> refreshers = new LinkedHashMap<>();
     private List<String> shown = List.of();
+    /** Whether it was built anew just now: gear that tells ever new readings must not take all of the interface's time. */
+    private boolean pausing;
+    private boolean missed;
 
     GearBox(Desk desk, PageView page, Twin twin, GearPopover gear) {
         this.desk = desk;
@@ -89,11 +99,13 @@ final class GearBox extends VBox {
                 : new Tooltip(s.hint() + (s.ignored() > 0
                         ? "\n" + s.ignored() + " packets were malformed or not described by its card."
                         : "")));
-        List<Reading> known = twin.readings(now());
-        List<String> ids = known.stream().map(k -> k.id() + choices(k)).toList();
+        List<Reading> all = twin.readings(now());
+        List<Reading> known = all.subList(0, Math.min(all.size(), MOST));
+        List<String> ids = new ArrayList<>(known.stream().map(k -> k.id() + choices(k)).toList());
+        ids.add(String.valueOf(all.size()));
         if (!ids.equals(shown)) {
             shown = ids;
-            build(known);
+            build(known, all.size() - known.size());
         }
         refreshers.values().forEach(Runnable::run);
     }
@@ -101,10 +113,22 @@ final class GearBox extends VBox {
     /** One reading changed; one that was not there yet is given its place. */
     void refresh(String reading) {
         Runnable refresher = refreshers.get(reading);
-        if (refresher == null) {
-            refresh();
-        } else {
+        if (refresher != null) {
             refresher.run();
+        } else if (pausing) {
+            missed = true;
+        } else {
+            pausing = true;
+            refresh();
+            PauseTransition pause = new PauseTransition(PAUSE);
+            pause.setOnFinished(_ -> {
+                pausing = false;
+                if (missed) {
+                    missed = false;
+                    refresh();
+                }
+            });
+            pause.play();
         }
     }
 
@@ -116,7 +140,8 @@ final class GearBox extends VBox {
         return k.spec().choices() == null ? k.id() : k.spec().choices();
     }
 
-    private void build(List<Reading> known) {
+    /** @param hidden how many readings there are beside those that are shown */
+    private void build(List<Reading> known, int hidden) {
         rows.getChildren().clear();
         refreshers.clear();
         Map<String, HBox> byItem = new LinkedHashMap<>();
@@ -130,6 +155,11 @@ final class GearBox extends VBox {
                 case LIST -> {
                 }
             }
+        }
+        if (hidden > 0) {
+            Label rest = new Label("%,d more readings, not shown here".formatted(hidden));
+            rest.getStyleClass().add("quiet");
+            rows.getChildren().add(rest);
         }
         for (AimRows.Row row : AimRows.of(twin, id -> now().apply(id), this::tell)) {
             rows.getChildren().add(row.node());
