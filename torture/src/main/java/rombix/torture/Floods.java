@@ -61,7 +61,7 @@ final class Floods implements Trial {
 
     @Override
     public double share() {
-        return 20;
+        return 8;
     }
 
     @Override

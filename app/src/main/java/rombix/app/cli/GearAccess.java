@@ -24,7 +24,7 @@ import rombix.standins.StandIns;
 
 /** The gear that a command works with: at the board's addresses, at others, or stand-ins of its own. */
 final class GearAccess implements AutoCloseable {
-    private static final long SETTLE_MILLIS = 3000;
+    private static final long SETTLE_MILLIS = 10_000;
     private static final long QUIET_MILLIS = 200;
 
     private final @Nullable StandIns standIns;

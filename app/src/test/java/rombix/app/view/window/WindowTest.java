@@ -140,7 +140,7 @@ class WindowTest extends AtTheWindow {
 
         mode(Mode.BUILD);
         robot.press(KeyCode.CONTROL).type(KeyCode.S).release(KeyCode.CONTROL);
-        assertThat(BoardFile.read(file).board()).isEqualTo(bench().board());
+        soon(() -> BoardFile.read(file).board().equals(bench().board()));
         robot.interact(() -> tile("gate").requestFocus());
         key(KeyCode.Z, KeyCode.CONTROL);
         assertThat(bench().board()).as("the key undoes").isNotEqualTo(BoardFile.read(file).board());
