@@ -148,7 +148,7 @@ final class Inputs implements Trial {
                         throw new Malformed(String.valueOf(e.getMessage()));
                     }
                 }, List.of(bytes("^((a+)+|b{2,5})*$aaaaaaaaaaaaaaaaaa"),
-                        bytes("(?<value>\\d+(\\.\\d+)?)xx12.5 POWER=7 x "))),
+                        bytes("(?<value>\\d+(\\.\\d+)?)xx12.5 POWER=7 x 12345"))),
                 new Inputs("lines", 2,
                         b -> Listening.to(List.of(new Packet(1, Instant.EPOCH, "g", Packet.Way.IN, "", "line",
                                 List.of(Value.of(text(b).repeat(200))), null, List.of(), Packet.Fate.UNREAD, ""))),
