@@ -2,7 +2,7 @@ package rombix.app;
 
 import java.util.OptionalInt;
 import rombix.app.cli.RombixCommand;
-import rombix.app.edit.NativeParts;
+import rombix.app.shell.NativeParts;
 import rombix.app.shell.Caller;
 import rombix.app.shell.Terminal;
 

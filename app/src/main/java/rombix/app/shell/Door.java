@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.nio.file.FileSystems;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import rombix.app.edit.NativeParts;
 import java.nio.file.attribute.PosixFilePermissions;
 
 /** Where the Rombix that has a board open listens for commands: a socket that only its owner can reach. */

@@ -1,4 +1,4 @@
-package rombix.app.edit;
+package rombix.app.shell;
 
 import java.io.IOException;
 import java.nio.file.FileSystems;
@@ -12,6 +12,7 @@ import java.util.Set;
 import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import rombix.app.edit.Settings;
 
 /**
  * Where libraries unpack their native parts before they load them: into a folder of this process alone, which nobody but

@@ -1,4 +1,4 @@
-package rombix.app.edit;
+package rombix.app.shell;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
