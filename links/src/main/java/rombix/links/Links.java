@@ -50,7 +50,7 @@ public final class Links implements Gears, AutoCloseable {
     private volatile boolean inSight = true;
     /** The gear of which all is to be heard. Guarded by this. */
     private final Set<String> overheard = new HashSet<>();
-    /** What the board may do; what is sent by hand comes to it. */
+    /** What the board may do. */
     private volatile Grants grants = Grants.NONE;
     private volatile Followed followed = new Followed(Board.empty(""));
 
@@ -263,16 +263,6 @@ public final class Links implements Gears, AutoCloseable {
             traffic.out(ticket, order);
             to.link().send(ticket, order);
         }
-    }
-
-    /** Sends what somebody made out by hand, who may do so whatever the board may. */
-    public synchronized void byHand(long ticket, Order order) {
-        Wired to = wired.get(order.gear());
-        if (to != null) {
-            grants = grants.with(order);
-            to.link().granted(grants);
-        }
-        send(ticket, order);
     }
 
     @Override

@@ -167,7 +167,7 @@ final class Floods implements Trial {
             try {
                 flood.run();
             } catch (Exception e) {
-                // Whoever was flooded has gone.
+                // The flooded process has ended.
             }
         });
     }
@@ -178,7 +178,7 @@ final class Floods implements Trial {
         }
     }
 
-    /** Answers whoever greets with readings of ever new names, as fast as they go out. */
+    /** Answers a greeting with readings under new names, as fast as possible. */
     private void osc(DatagramSocket socket) throws IOException {
         byte[] in = new byte[2000];
         ByteBuffer out = ByteBuffer.allocate(60_000);

@@ -1,12 +1,9 @@
 package rombix.app.cli;
 
-import java.util.Collection;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
-import java.util.function.Predicate;
 import java.util.stream.Collectors;
-import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import rombix.app.edit.Trust;
 import rombix.core.board.Button;
@@ -14,22 +11,13 @@ import rombix.core.board.Rig;
 import rombix.core.computer.Power;
 import rombix.core.trust.Ask;
 import rombix.core.trust.Asks;
-import rombix.core.trust.Leave;
 
 /** The powers over this computer that a command gives to a board, for as long as it runs. */
 final class Allow {
     @Option(names = "--allow", split = ",", paramLabel = "POWER", description = "Let a board that is not trusted use this computer meanwhile: keys, pointer, programs, files, windows, clipboard, system; several with commas.")
     private List<String> allow = List.of();
 
-    @Mixin
-    private AllowSecrets secrets = new AllowSecrets();
-
-    /** See {@link AllowSecrets#leave}; with the powers that were allowed. */
-    Leave leave(Rig rig, Predicate<String> reaches, Collection<String> elsewhere) throws BadCall {
-        return secrets.leave(rig, reaches, elsewhere, powers());
-    }
-
-    private Set<Power> powers() throws BadCall {
+    Set<Power> powers() throws BadCall {
         Set<Power> powers = EnumSet.noneOf(Power.class);
         for (String id : allow) {
             powers.add(

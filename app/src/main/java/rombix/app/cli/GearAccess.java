@@ -58,14 +58,6 @@ final class GearAccess implements AutoCloseable {
                 Nearest.words(id, rig.board().buttons().map(Button::id).toList()))));
     }
 
-    /**
-     * What a board may do for the sake of a button. To work it is leave to reach what it works; all is reached, so that
-     * the rest of the board is as it is, where the board is trusted.
-     */
-    Leave leave(Rig rig, Button button, Allow allow) throws BadCall {
-        return allow.leave(rig, Asks.gear(rig, button)::contains, addresses.keySet());
-    }
-
     /** What the gear says now: connects what may be reached for a button, and listens until it is quiet. */
     Known known(Rig rig, Button button, AllowSecrets allow) throws BadCall, InterruptedException {
         BlockingQueue<Happening> happenings = new LinkedBlockingQueue<>();

@@ -33,7 +33,7 @@ final class Playing implements AutoCloseable {
          * @param button the id of the button that is worked: of a guest no gear but its own is reached
          * @param allow what else a guest may do meanwhile
          */
-        Playing open(Path board, String button, Map<String, String> at, boolean standIns, Allow allow)
+        Playing open(Path board, String button, Map<String, String> at, boolean standIns, AllowForPress allow)
                 throws BadFile, BadCall,
                 IOException;
 
@@ -68,7 +68,8 @@ final class Playing implements AutoCloseable {
         this.happenings = happenings;
     }
 
-    private static Playing alone(Path board, String button, Map<String, String> at, boolean standIns, Allow allow)
+    private static Playing alone(Path board, String button, Map<String, String> at, boolean standIns,
+            AllowForPress allow)
             throws BadFile,
             BadCall, IOException {
         Rig rig = BoardFile.read(board);
@@ -76,8 +77,7 @@ final class Playing implements AutoCloseable {
         GearAccess gear = GearAccess.open(rig, at, standIns);
         Leave leave;
         try {
-            allow.check(rig, worked, gear.addresses().keySet());
-            leave = gear.leave(rig, worked, allow);
+            leave = allow.leave(rig, worked, gear.addresses().keySet());
         } catch (BadCall e) {
             gear.close();
             throw e;
@@ -96,7 +96,8 @@ final class Playing implements AutoCloseable {
     static Stage in(Session session) {
         return new Stage() {
             @Override
-            public Playing open(Path board, String button, Map<String, String> at, boolean standIns, Allow allow) {
+            public Playing open(Path board, String button, Map<String, String> at, boolean standIns,
+                    AllowForPress allow) {
                 BlockingQueue<Happening> happenings = new LinkedBlockingQueue<>();
                 Show.Watching watching = session.show().watch(happenings::add);
                 Rig rig = Session.onInterface(() -> session.window().bench().rig());

@@ -63,7 +63,7 @@ final class PressCommand implements Callable<Integer> {
     private boolean hold;
 
     @Mixin
-    private Allow allow = new Allow();
+    private AllowForPress allow = new AllowForPress();
 
     @Spec
     private CommandSpec spec = CommandSpec.create();

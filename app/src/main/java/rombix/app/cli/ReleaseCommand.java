@@ -36,7 +36,7 @@ final class ReleaseCommand implements Callable<Integer> {
     @Override
     public Integer call() throws Exception {
         OpenDeck.of(stage, board);
-        try (Playing play = stage.open(board, button, Map.of(), false, new Allow())) {
+        try (Playing play = stage.open(board, button, Map.of(), false, new AllowForPress())) {
             Button held = GearAccess.button(play.rig(), board, button);
             Report report = new Report(spec.commandLine().getOut(), json, play.rig());
             play.follow(new Event.Released(held.id(), PressCommand.SOURCE), held, report::take);

@@ -9,6 +9,7 @@ import java.util.function.Function;
 import org.slf4j.LoggerFactory;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Help;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.ParseResult;
 import picocli.CommandLine.Spec;
@@ -23,6 +24,8 @@ import rombix.core.store.BadFile;
 public final class RombixCommand implements Callable<Integer> {
     /** What {@code --version} says. */
     public static final String VERSION = "Rombix 0.1.0";
+    /** Without colours: control characters that are printed are made visible. */
+    private static final Help.ColorScheme PLAIN = Help.defaultColorScheme(Help.Ansi.OFF);
     /** The exit code for a bad call or a bad file. */
     static final int BAD_CALL = CommandLine.ExitCode.USAGE;
 
@@ -70,7 +73,8 @@ public final class RombixCommand implements Callable<Integer> {
                 line.addSubcommand(about.name(), named);
             }
         }
-        return line.setCaseInsensitiveEnumValuesAllowed(true).setExecutionExceptionHandler(RombixCommand::explain);
+        return line.setColorScheme(PLAIN).setCaseInsensitiveEnumValuesAllowed(true)
+                .setExecutionExceptionHandler(RombixCommand::explain);
     }
 
     @Override

@@ -43,7 +43,7 @@ final class TurnCommand implements Callable<Integer> {
     private boolean json;
 
     @Mixin
-    private Allow allow = new Allow();
+    private AllowForPress allow = new AllowForPress();
 
     @Spec
     private CommandSpec spec = CommandSpec.create();

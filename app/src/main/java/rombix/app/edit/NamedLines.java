@@ -37,10 +37,13 @@ final class NamedLines {
         for (String line : file.lines()) {
             int space = line.indexOf(' ');
             try {
-                good.put(line.substring(0, Math.max(1, space)),
-                        new String(Base64.getDecoder().decode(line.substring(space
-                                + 1)), StandardCharsets.UTF_8));
-            } catch (IllegalArgumentException | IndexOutOfBoundsException e) {
+                if (space > 0) {
+                    good.put(line.substring(0, space), new String(Base64.getDecoder().decode(line.substring(space + 1)),
+                            StandardCharsets.UTF_8));
+                } else {
+                    damaged.add(line);
+                }
+            } catch (IllegalArgumentException e) {
                 damaged.add(line);
             }
         }

@@ -29,7 +29,7 @@ final class OwnersFile {
 
     /** @throws IOException where it is there and cannot be read */
     synchronized List<String> lines() throws IOException {
-        // A byte that is no letter spoils its own line, not those around it.
+        // A bad byte spoils its own line only.
         return Files.exists(file)
                 ? new String(Files.readAllBytes(file), StandardCharsets.UTF_8).lines().toList()
                 : List.of();
@@ -39,7 +39,7 @@ final class OwnersFile {
     synchronized void add(List<String> lines) throws IOException {
         ready(file);
         byte[] there = Files.readAllBytes(file);
-        boolean cut = there.length > 0 && there[there.length - 1] != '\n'; // Whoever wrote last was killed as they did.
+        boolean cut = there.length > 0 && there[there.length - 1] != '\n'; // Left by a process that was killed while writing.
         Files.writeString(file, (cut ? "\n" : "") + String.join("\n", lines) + "\n", StandardOpenOption.APPEND);
     }
 

@@ -17,43 +17,45 @@ import org.jspecify.annotations.Nullable;
 final class BoardLock implements AutoCloseable {
     private final Path file;
     private final FileChannel channel;
-    private final @Nullable FileLock lock;
 
-    private BoardLock(Path file, FileChannel channel, @Nullable FileLock lock) {
+    private BoardLock(Path file, FileChannel channel) {
         this.file = file;
         this.channel = channel;
-        this.lock = lock;
     }
 
-    /** That of a board; null where none can be made, as its folder cannot be written. */
-    static @Nullable BoardLock of(Path board) {
+    /** A board is open elsewhere. */
+    static final class Taken extends Exception {
+        private static final long serialVersionUID = 1;
+    }
+
+    /** Takes that of a board; null where none can be made, because its folder can't be written. */
+    static @Nullable BoardLock of(Path board) throws Taken {
         Path file = board.resolveSibling("." + board.getFileName() + ".lock");
         try {
             FileChannel open = FileChannel.open(file, StandardOpenOption.CREATE, StandardOpenOption.WRITE,
                     LinkOption.NOFOLLOW_LINKS);
-            try {
-                return new BoardLock(file, open, open.tryLock());
-            } catch (OverlappingFileLockException e) {
-                return new BoardLock(file, open, null);
-            } catch (IOException e) {
-                open.close();
-                return null;
+            if (locked(open)) {
+                return new BoardLock(file, open);
             }
+            open.close();
         } catch (IOException e) {
             return null;
         }
+        throw new Taken();
     }
 
-    /** Whether no other has the board open. */
-    boolean mine() {
-        return lock != null;
+    private static boolean locked(FileChannel open) throws IOException {
+        try {
+            FileLock lock = open.tryLock(); // It ends with the channel, or with the process.
+            return lock != null;
+        } catch (OverlappingFileLockException e) {
+            return false;
+        }
     }
 
     @Override
     public void close() throws IOException {
-        if (lock != null) {
-            Files.deleteIfExists(file);
-        }
+        Files.deleteIfExists(file);
         channel.close();
     }
 }

@@ -54,10 +54,6 @@ public final class Doorkeeper implements AutoCloseable {
             }
             close();
             lock = BoardLock.of(real);
-            if (lock != null && !lock.mine()) {
-                lock = null;
-                return false; // Wherever its sockets are.
-            }
             Door.makeFolder();
             Path at = Door.of(real);
             if (Files.exists(at) && somebodyAnswers(at)) {
@@ -70,6 +66,8 @@ public final class Doorkeeper implements AutoCloseable {
             board = real;
             door = at;
             Thread.ofPlatform().daemon().name("commands").start(() -> listen(server, real));
+        } catch (BoardLock.Taken e) {
+            return false; // Wherever the other one keeps its sockets.
         } catch (IOException e) {
             LOG.warn("commands in a shell do not reach this Rombix: {}", e.getMessage());
         }

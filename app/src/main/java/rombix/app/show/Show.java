@@ -167,7 +167,7 @@ public final class Show implements Player, AutoCloseable {
     @Override
     public void say(Order order) {
         conductor.post(new Event.Latest(() -> {
-            links.byHand(byHand.decrementAndGet(), order); // The deck waits for none of these tickets.
+            links.send(byHand.decrementAndGet(), order); // The deck waits for none of these tickets.
             return null;
         }));
     }

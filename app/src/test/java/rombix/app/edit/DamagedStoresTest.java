@@ -35,6 +35,9 @@ class DamagedStoresTest {
         assertThat(secrets.get("first")).hasValue("one");
         assertThat(secrets.get("second")).hasValue("two");
         assertThat(secrets.get("third")).hasValue("three");
+        assertThat(secrets.names()).containsExactly("first", "second", "third");
+        assertThat(new String(Files.readAllBytes(file), StandardCharsets.UTF_8)).contains(new String(bytes(bad),
+                StandardCharsets.UTF_8).strip());
     }
 
     /** A certificate that had changed was taken as seen first, and told the secret. */

@@ -1,12 +1,14 @@
 package rombix.app.shell;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.ByteArrayOutputStream;
 import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Objects;
 import java.util.OptionalInt;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
@@ -73,6 +75,21 @@ class ShellTest {
             assertThat(call("press", other.toString(), "gate")).hasValue(7);
         }
         assertThat(call("press", other.toString(), "gate")).as("it was closed").isEmpty();
+    }
+
+    /** Two that were started with other folders for their sockets both had the board open, and neither knew. */
+    @Test
+    void aBoardIsOpenInOneRombixOnlyWhereverTheSocketsAre() throws Exception {
+        Path real = Door.real(board);
+        try (Doorkeeper keeper = keeper()) {
+            try (BoardLock other = Objects.requireNonNull(BoardLock.of(real))) {
+                assertThat(keeper.keep(board)).isFalse();
+                assertThat(other).isNotNull();
+            }
+            assertThat(keeper.keep(board)).isTrue();
+            assertThatThrownBy(() -> BoardLock.of(real)).isInstanceOf(BoardLock.Taken.class);
+        }
+        assertThat(folder.resolve("." + board.getFileName() + ".lock")).doesNotExist();
     }
 
     @Test

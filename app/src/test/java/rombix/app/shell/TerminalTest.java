@@ -13,7 +13,7 @@ class TerminalTest {
     @Test
     void escapeCodesAreSeenAndNotObeyedHoweverTheyArePrinted() {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
-        PrintStream terminal = Terminal.on(out);
+        PrintStream terminal = Terminal.on(out, StandardCharsets.UTF_8);
         terminal.println("a\u001b[2Jb ü");
         terminal.printf("%s%n", "c\u009bd");
         new PrintWriter(terminal, true).println("e\u202Ef\r\ng");

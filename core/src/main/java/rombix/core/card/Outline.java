@@ -24,11 +24,6 @@ public record Outline(Template to, List<Optional<Value>> args) {
         args = List.copyOf(args);
     }
 
-    /** One packet, with nothing left open. */
-    public static Outline of(Order.Outgoing packet) {
-        return new Outline(new Template(packet.address()), packet.args().stream().map(Optional::of).toList());
-    }
-
     /**
      * What a command sends.
      *

@@ -14,6 +14,14 @@ import rombix.core.value.Value;
 
 /** A step that commands gear. All times are in milliseconds. */
 public sealed interface GearStep extends Step {
+    /** The gear's id. */
+    String gear();
+
+    /** The id of one of its card's commands. */
+    String command();
+
+    /** An argument for each parameter; those left out take the card's usual value. */
+    Map<String, Arg> with();
 
     /**
      * A gear's command with its arguments.

@@ -27,8 +27,17 @@ public final class CardLibrary {
     private CardLibrary() {
     }
 
-    /** The cards that ship, by id. */
+    /** Read once, and not before somebody asks for them. */
+    private static final class Shipped {
+        private static final Map<String, Card> CARDS = read();
+    }
+
+    /** The cards that ship, by id; a map of the caller's own. */
     public static Map<String, Card> shipped() {
+        return new LinkedHashMap<>(Shipped.CARDS);
+    }
+
+    private static Map<String, Card> read() {
         Map<String, Card> cards = new LinkedHashMap<>();
         for (String name : SHIPPED) {
             String resource = "/rombix/cards/" + name + ".json";

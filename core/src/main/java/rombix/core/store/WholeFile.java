@@ -24,7 +24,7 @@ public final class WholeFile {
     private static final String END = ".new";
     private static final int TRIES = 5;
 
-    /** Who may read a file: whoever could before, or its owner alone. */
+    /** Who may read a file: the same users as before, or its owner only. */
     public enum Readers {
         AS_BEFORE, OWNER
     }

@@ -121,7 +121,10 @@ public final class Asks {
                 add(new Ask(Kind.WORKS_HERE, "power " + use.power().id() + " " + Fingerprint.of(use.outline()), use
                         .owner(), use.power().words() + ": " + use.words()));
             } else if (use.asked()) {
-                wanted.computeIfAbsent(use.power(), _ -> new ArrayList<>()).add(use);
+                List<Uses.Use> same = wanted.computeIfAbsent(use.power(), _ -> new ArrayList<>());
+                if (use.step() != null || same.stream().noneMatch(u -> u.outline().equals(use.outline()))) {
+                    same.add(use); // What a step says already isn't said of its card again.
+                }
             }
         }
         wanted.forEach((power, all) -> {

@@ -54,18 +54,6 @@ public final class Grants {
         return here;
     }
 
-    /** The same, and what somebody sends by hand. */
-    public Grants with(Order byHand) {
-        Map<String, List<Outline>> all = new HashMap<>(here);
-        List<Outline> of = new ArrayList<>(all.getOrDefault(byHand.gear(), List.of()));
-        byHand.packets().forEach(p -> of.add(Outline.of(p)));
-        all.put(byHand.gear(), of);
-        Set<String> told = new HashSet<>(secrets);
-        byHand.packets().stream().filter(p -> p.address().equals(TYPED) && !p.args().isEmpty()).forEach(p -> told.add(p
-                .args().getFirst().toString()));
-        return new Grants(all, told);
-    }
-
     /** Whether a gear may be told this. */
     public boolean allow(String gear, Order.Outgoing packet) {
         return here.getOrDefault(gear, List.of()).stream().anyMatch(o -> o.fits(packet)) && (!packet.address().equals(

@@ -35,7 +35,7 @@ public final class Redactor {
     }
 
     /** A secret is in use from now on. */
-    public void remember(String name, String secret) {
+    public synchronized void remember(String name, String secret) {
         if (secret.isBlank() || name.equals(names.put(secret, name))) {
             return;
         }

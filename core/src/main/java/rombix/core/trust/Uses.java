@@ -16,6 +16,7 @@ import rombix.core.board.Gear;
 import rombix.core.board.Rig;
 import rombix.core.board.StepWords;
 import rombix.core.board.Walk;
+import rombix.core.card.Card;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Undo;
 import rombix.core.card.Outline;
@@ -36,7 +37,7 @@ import rombix.core.value.ValueType;
  * or brings a level somewhere, opposites, what a card holds ready). Pure.
  */
 final class Uses {
-    private static final Map<String, rombix.core.card.Card> SHIPPED = CardLibrary.shipped();
+    private static final Map<String, Card> SHIPPED = CardLibrary.shipped();
 
     private final Rig rig;
     private final Board board;
@@ -70,7 +71,7 @@ final class Uses {
     }
 
     /** Whether a card is not one that ships with Rombix: its titles may say anything. */
-    static boolean foreign(rombix.core.card.@Nullable Card card) {
+    static boolean foreign(@Nullable Card card) {
         return card != null && !card.equals(SHIPPED.get(card.id()));
     }
 
@@ -96,38 +97,26 @@ final class Uses {
     }
 
     private void step(Walk.Spot spot, boolean putsBack) {
-        Map<String, Arg> with = switch (spot.step()) {
-            case GearStep.Do d -> d.with();
-            case GearStep.Fade f -> f.with();
-            case GearStep.Nudge n -> n.with();
-            default -> null;
-        };
-        if (with == null) {
+        if (!(spot.step() instanceof GearStep step)) {
             return;
         }
-        String gear = spot.step() instanceof GearStep.Do d
-                ? d.gear()
-                : spot.step() instanceof GearStep.Fade f ? f.gear() : ((GearStep.Nudge) spot.step()).gear();
-        String name = spot.step() instanceof GearStep.Do d
-                ? d.command()
-                : spot.step() instanceof GearStep.Fade f ? f.command() : ((GearStep.Nudge) spot.step()).command();
-        Twin twin = twin(gear);
-        Command command = twin == null ? null : twin.card().command(name).orElse(null);
+        Twin twin = twin(step.gear());
+        Command command = twin == null ? null : twin.card().command(step.command()).orElse(null);
         if (twin == null || command == null) {
             return;
         }
         Map<String, Optional<Value>> given = new LinkedHashMap<>();
-        with.forEach((id, arg) -> given.put(id, arg instanceof Arg.Constant c
+        step.with().forEach((id, arg) -> given.put(id, arg instanceof Arg.Constant c
                 ? Optional.of(c.value())
                 : Optional.empty()));
-        if (spot.step() instanceof GearStep.Fade f) {
+        if (step instanceof GearStep.Fade f) {
             given.put(f.param(), Optional.empty());
-        } else if (spot.step() instanceof GearStep.Nudge n) {
+        } else if (step instanceof GearStep.Nudge n) {
             given.put(n.param(), Optional.empty());
         }
         String owner = spot.owner().button() == null ? "chains" : spot.owner().button().name();
-        String title = new StepWords(rig, _ -> _ -> null).of(spot.step());
-        add(new Sent(twin, command, given, with), spot.step(), owner, title, true);
+        String title = new StepWords(rig, _ -> _ -> null).of(step);
+        add(new Sent(twin, command, given, step.with()), step, owner, title, true);
         if (putsBack) {
             command.changes().forEach(c -> putBack.computeIfAbsent(twin.gear(), _ -> new HashSet<>()).add(c
                     .reading()));
@@ -221,7 +210,7 @@ final class Uses {
                 .stream().anyMatch(r -> reading.match(r).isPresent());
     }
 
-    /** What a command says by itself, whatever its arguments: whoever makes a step of it later does not see that. */
+    /** The constants that a command sends: the owner who makes a step of it later doesn't see them there. */
     private void constants(Twin twin, Command command, String owner, String title) {
         Map<String, Optional<Value>> open = new TreeMap<>();
         command.params().forEach(p -> open.put(p.id(), Optional.empty()));

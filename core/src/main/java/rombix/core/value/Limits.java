@@ -34,8 +34,6 @@ public final class Limits {
     public static final int TRAFFIC = 8 << 20;
     /** Characters of a message that listening takes apart. */
     public static final int LISTENED = 4096;
-    /** Characters of a gear's address. */
-    public static final int ADDRESS = 256;
     /** Bytes of a board, a card, or a file of patches. */
     public static final long FILE = 512L << 20;
 

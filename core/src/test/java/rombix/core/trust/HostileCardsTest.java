@@ -10,6 +10,7 @@ import java.util.Set;
 import java.util.function.UnaryOperator;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import rombix.core.board.Board;
@@ -170,6 +171,16 @@ class HostileCardsTest {
         assertThat(keys(Rig.of(demo.board(), cards))).isNotEqualTo(before);
         assertThat(keys(demo.with(GearEdits.change(demo.board(), "house", g -> g.withLink(g.link().withUser("root"))))))
                 .isNotEqualTo(before);
+    }
+
+    /** To list it took a minute and a half: the user was looked for from every letter of it. */
+    @Test
+    @Timeout(30)
+    void anAddressOfAnyLengthIsListedAtOnce() {
+        Rig rig = demo
+                .with(GearEdits.change(demo.board(), "house", g -> g.withLink(g.link().reached(g.link().protocol(), "x"
+                        .repeat(1_000_000)))));
+        assertThat(keys(rig)).anyMatch(k -> k.contains("xxxxx"));
     }
 
     private static Set<String> keys(Rig rig) {

@@ -221,9 +221,6 @@ final class DesktopLink implements Link {
         machine.ready();
         try {
             for (Order.Outgoing packet : task.order().packets()) {
-                if (!grants.allow(task.order().gear(), packet)) {
-                    throw new Unable("this board was not allowed to do that: open it and agree to what it asks for");
-                }
                 if (packet.address().equals("programs run")) {
                     program(task.ticket(), new Args(packet.args()), machine, own);
                 } else {
@@ -275,6 +272,11 @@ final class DesktopLink implements Link {
     public void send(long ticket, Order order) {
         if (closed) {
             report.failed(ticket, "is being closed");
+            return;
+        }
+        // Asked here and not when it is done: a release may wait while its board goes, and has to be done all the same.
+        if (order.packets().stream().anyMatch(p -> !grants.allow(order.gear(), p))) {
+            report.failed(ticket, "this board isn't allowed to do that. Open it, and agree to what it asks for.");
             return;
         }
         tasks.add(new Task(ticket, order, System.nanoTime()));

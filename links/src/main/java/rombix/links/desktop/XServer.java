@@ -50,8 +50,13 @@ final class XServer implements AutoCloseable {
      * go first. Kept, as C calls it.
      */
     private static final ServerGone END = _ -> {
-        Runtime.getRuntime().addShutdownHook(Thread.ofPlatform().name("no X server").unstarted(XServer::endAtLast));
-        Runtime.getRuntime().exit(1);
+        try {
+            Runtime.getRuntime().addShutdownHook(Thread.ofPlatform().name("no X server").unstarted(
+                    XServer::endAtLast));
+            Runtime.getRuntime().exit(1);
+        } catch (IllegalStateException e) { // It is ending already.
+            endAtLast();
+        }
         return 0;
     };
 

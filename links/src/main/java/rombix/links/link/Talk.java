@@ -163,15 +163,15 @@ public final class Talk implements Link {
             // The connection has ended.
         } catch (Refused e) {
             leave(e);
-        } catch (Error e) {
-            report.troubled(e);
-            leave(new IOException(Trouble.words(e), e));
-        } catch (IOException | RuntimeException e) {
+        } catch (IOException | IllegalArgumentException e) {
             leave(wire == null && !String.valueOf(e.getMessage()).startsWith(Replies.REFUSED)
                     ? new IOException(
                             "it ended the connection", e)
                     : new Refused(String.valueOf(e.getMessage()),
                             "That is how it answered at the start; check the user and the secret."));
+        } catch (RuntimeException | Error e) {
+            report.troubled(e);
+            leave(new IOException(Trouble.words(e), e));
         }
     }
 

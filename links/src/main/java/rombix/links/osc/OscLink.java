@@ -34,7 +34,7 @@ import rombix.wire.osc.OscPacket;
 /**
  * OSC over UDP, both ways over one socket: gear answers to where the greeting came from. UDP tells little of the other
  * end, so the gear is greeted every two seconds: an answer makes it ready, none leaves it silent, and so does a
- * refusal by its host. Commands go out all the same: whoever listens there next gets them.
+ * refusal by its host. Commands are still sent, in case something listens there again.
  *
  * <p>
  * Orders are sent on the conductor's own thread: handing a datagram to the system does not wait for anybody.

@@ -273,7 +273,7 @@ public final class BoardFiles {
         guests.met();
     }
 
-    /** Says what is so, with two ways to answer. */
+    /** Shows a notice with two answers. */
     public void ask(String what, String way, Runnable run, String other, Runnable otherwise) {
         notices.show(what, new Notices.Way("notice-way", way, run), new Notices.Way("notice-other", other, otherwise));
     }
