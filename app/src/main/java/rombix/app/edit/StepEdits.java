@@ -5,17 +5,17 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
 import java.util.function.ToDoubleFunction;
-import rombix.core.board.Paths;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Edits;
+import rombix.core.board.Paths;
 import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
+import rombix.core.chain.StepOptions;
 import rombix.core.engine.Known;
 import rombix.core.forecast.Opposite;
 
@@ -135,11 +135,7 @@ public final class StepEdits {
         bench.editChain(on ? "switch " + count() + " on" : "switch " + count() + " off", c -> {
             Chain all = c;
             for (List<Integer> p : paths) {
-                all = Paths.changed(all, p, s -> {
-                    StepOptions m = s.how();
-                    return s.in(new StepOptions(!on, m.note(), m.condition(), m.fail(), m.tries(), m.backOff(), m
-                            .instead()));
-                });
+                all = Paths.changed(all, p, s -> s.in(s.how().withOff(!on)));
             }
             return all;
         });
@@ -164,7 +160,7 @@ public final class StepEdits {
 
     /** Adds a step to the chain under the hand at a time. */
     public void addAt(String name, Step step, double toMillis, ToDoubleFunction<Step> length) {
-        bench.editChain(name, c -> new Chain(placed(c.steps(), step, toMillis, length), c.always()));
+        bench.editChain(name, c -> c.withSteps(placed(c.steps(), step, toMillis, length)));
     }
 
     /**
@@ -187,7 +183,7 @@ public final class StepEdits {
     public void moveOut(List<Integer> path, double toMillis, ToDoubleFunction<Step> length) {
         Paths.step(bench.chain(), path).ifPresent(step -> bench.editChain("move a step out", c -> {
             Chain left = Paths.without(c, List.of(path));
-            return new Chain(placed(left.steps(), step, toMillis, length), left.always());
+            return left.withSteps(placed(left.steps(), step, toMillis, length));
         }));
     }
 

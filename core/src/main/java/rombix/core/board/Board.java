@@ -68,31 +68,54 @@ public record Board(@JsonProperty("rombix") int format, String name, List<Gear> 
     }
 
     /** A value of the board or of a button, with what it is at the start. */
-    public record BoardValue(String id, String name, Value initial) {
+    @RecordBuilder
+    public record BoardValue(String id, String name, Value initial,
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements BoardBoardValueBuilder.With {
         public BoardValue {
             Objects.requireNonNull(id, "a value needs an \"id\"");
             name = Objects.requireNonNullElse(name, id);
             Objects.requireNonNull(initial, "a value needs its \"initial\" value");
+            extra = Extra.kept(extra);
         }
+
+        public BoardValue(String id, String name, Value initial) {
+            this(id, name, initial, Map.of());
+        }
+
     }
 
     /** A chain with a name; {@code params} are the names that its formulas know its arguments by. */
-    public record NamedChain(String id, String name, List<String> params, Chain chain) {
+    @RecordBuilder
+    public record NamedChain(String id, String name, List<String> params, Chain chain,
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements BoardNamedChainBuilder.With {
         public NamedChain {
             Objects.requireNonNull(id, "a chain needs an \"id\"");
             name = Objects.requireNonNullElse(name, id);
             params = List.copyOf(Objects.requireNonNullElse(params, List.of()));
             chain = Objects.requireNonNullElse(chain, Chain.EMPTY);
+            extra = Extra.kept(extra);
         }
+
+        public NamedChain(String id, String name, List<String> params, Chain chain) {
+            this(id, name, params, chain, Map.of());
+        }
+
     }
 
     /** A picture that travels with the board: PNG, JPEG, GIF, BMP or SVG, as base64. */
-    public record Picture(String id, String name, String data) {
+    public record Picture(String id, String name, String data,
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) {
         public Picture {
             Objects.requireNonNull(id, "a picture needs an \"id\"");
             name = Objects.requireNonNullElse(name, id);
             Objects.requireNonNull(data, "a picture needs its \"data\"");
+            extra = Extra.kept(extra);
         }
+
+        public Picture(String id, String name, String data) {
+            this(id, name, data, Map.of());
+        }
+
     }
 
     /** The picture with this id. */

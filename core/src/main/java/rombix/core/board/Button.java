@@ -75,8 +75,10 @@ public record Button(String id, String name, @JsonInclude(JsonInclude.Include.AL
     }
 
     /** What keeps a press from happening by accident: it must be held for a time, or pressed twice. */
+    @RecordBuilder
     @JsonInclude(JsonInclude.Include.NON_DEFAULT)
-    public record Guard(Kind kind, long ms) {
+    public record Guard(Kind kind, long ms,
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements ButtonGuardBuilder.With {
         /** How it guards. */
         public enum Kind {
             @JsonProperty("hold")
@@ -87,7 +89,13 @@ public record Button(String id, String name, @JsonInclude(JsonInclude.Include.AL
         public Guard {
             Objects.requireNonNull(kind, "a guard needs a \"kind\"");
             ms = ms == 0 ? kind == Kind.HOLD ? 800 : 2000 : ms;
+            extra = Extra.kept(extra);
         }
+
+        public Guard(Kind kind, long ms) {
+            this(kind, ms, Map.of());
+        }
+
     }
 
     /** A button with nothing out of the ordinary. */

@@ -1,14 +1,19 @@
 package rombix.core.board;
 
+import com.fasterxml.jackson.annotation.JsonAnyGetter;
+import com.fasterxml.jackson.annotation.JsonAnySetter;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import com.fasterxml.jackson.annotation.JsonTypeName;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
+import rombix.core.value.Extra;
 
 /** What a button is beside something that is pushed: turned, pulled or dragged, it moves levels, and follows them. */
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "control")
@@ -27,11 +32,28 @@ public sealed interface Control {
     }
 
     /** A level: a numeric reading of a gear that its card has a command for. */
-    record Axis(String gear, String reading) {
+    record Axis(String gear, String reading, @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) {
         public Axis {
             Objects.requireNonNull(gear, "a level needs its \"gear\"");
             Objects.requireNonNull(reading, "a level needs its \"reading\"");
+            extra = Extra.kept(extra);
         }
+
+        public Axis(String gear, String reading) {
+            this(gear, reading, Map.of());
+        }
+
+        /** An axis is the level that it names, whatever else a file says of it. */
+        @Override
+        public boolean equals(@Nullable Object other) {
+            return other instanceof Axis a && a.gear.equals(gear) && a.reading.equals(reading);
+        }
+
+        @Override
+        public int hashCode() {
+            return Objects.hash(gear, reading);
+        }
+
     }
 
     /**
@@ -41,9 +63,19 @@ public sealed interface Control {
      * @param coarse how far a detent moves it, in its unit; a fortieth of its range when 0
      * @param fine how far a fine detent moves it; a tenth of a coarse one when 0
      */
+    @RecordBuilder
     @JsonTypeName("dial")
     @JsonInclude(JsonInclude.Include.NON_DEFAULT)
-    record Dial(@Nullable Axis level, double coarse, double fine) implements Control {
+    record Dial(@Nullable Axis level, double coarse, double fine,
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Control, ControlDialBuilder.With {
+        public Dial {
+            extra = Extra.kept(extra);
+        }
+
+        public Dial(@Nullable Axis level, double coarse, double fine) {
+            this(level, coarse, fine, Map.of());
+        }
+
         @Override
         public boolean pressed() {
             return false;
@@ -56,10 +88,17 @@ public sealed interface Control {
     }
 
     /** A level pulled up and down, or along where its button is wider than tall. */
+    @RecordBuilder
     @JsonTypeName("fader")
-    record Fader(Axis level) implements Control {
+    record Fader(Axis level,
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Control, ControlFaderBuilder.With {
         public Fader {
             Objects.requireNonNull(level, "a fader needs its \"level\"");
+            extra = Extra.kept(extra);
+        }
+
+        public Fader(Axis level) {
+            this(level, Map.of());
         }
 
         @Override
@@ -73,12 +112,19 @@ public sealed interface Control {
      *
      * @param springs whether both go back to the middle when it is let go
      */
+    @RecordBuilder
     @JsonTypeName("pad")
     @JsonInclude(JsonInclude.Include.NON_DEFAULT)
-    record Pad(Axis across, Axis up, boolean springs) implements Control {
+    record Pad(Axis across, Axis up, boolean springs,
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Control, ControlPadBuilder.With {
         public Pad {
             Objects.requireNonNull(across, "a pad needs the level \"across\"");
             Objects.requireNonNull(up, "a pad needs the level \"up\"");
+            extra = Extra.kept(extra);
+        }
+
+        public Pad(Axis across, Axis up, boolean springs) {
+            this(across, up, springs, Map.of());
         }
 
         @Override
@@ -92,7 +138,15 @@ public sealed interface Control {
      * state's press chain and shows it.
      */
     @JsonTypeName("row")
-    record Row() implements Control {
+    record Row(@JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Control {
+        public Row {
+            extra = Extra.kept(extra);
+        }
+
+        public Row() {
+            this(Map.of());
+        }
+
         @Override
         public List<Axis> axes() {
             return List.of();
@@ -111,11 +165,21 @@ public sealed interface Control {
      * @param pace how many pixels the pointer goes for one of the hand
      * @param holds whether it is pressed for as long as the hand slides, and a tap does nothing else
      */
+    @RecordBuilder
     @JsonTypeName("pointer-field")
     @JsonInclude(JsonInclude.Include.NON_DEFAULT)
-    record PointerField(double pace, boolean holds) implements Control {
+    record PointerField(double pace, boolean holds,
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra)
+            implements
+                Control,
+                ControlPointerFieldBuilder.With {
         public PointerField {
             pace = pace <= 0 ? USUAL_PACE : pace;
+            extra = Extra.kept(extra);
+        }
+
+        public PointerField(double pace, boolean holds) {
+            this(pace, holds, Map.of());
         }
 
         private static final double USUAL_PACE = 1.5;
@@ -136,9 +200,19 @@ public sealed interface Control {
      *
      * @param both whether it goes across as well as up, with {@code across} and {@code up}
      */
+    @RecordBuilder
     @JsonTypeName("wheel-strip")
     @JsonInclude(JsonInclude.Include.NON_DEFAULT)
-    record WheelStrip(boolean both) implements Control {
+    record WheelStrip(boolean both,
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Control, ControlWheelStripBuilder.With {
+        public WheelStrip {
+            extra = Extra.kept(extra);
+        }
+
+        public WheelStrip(boolean both) {
+            this(both, Map.of());
+        }
+
         @Override
         public List<Axis> axes() {
             return List.of();
@@ -156,9 +230,19 @@ public sealed interface Control {
      *
      * @param eight whether there are eight ways
      */
+    @RecordBuilder
     @JsonTypeName("key-pad")
     @JsonInclude(JsonInclude.Include.NON_DEFAULT)
-    record KeyPad(boolean eight) implements Control {
+    record KeyPad(boolean eight,
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Control, ControlKeyPadBuilder.With {
+        public KeyPad {
+            extra = Extra.kept(extra);
+        }
+
+        public KeyPad(boolean eight) {
+            this(eight, Map.of());
+        }
+
         /** The names of the ways, in the order of the states. */
         public List<String> ways() {
             return eight

@@ -115,7 +115,7 @@ public final class Copies {
 
     private static State.@org.jspecify.annotations.Nullable FallBack fallBack(Button from, int index, Button to) {
         State.FallBack fall = from.states().get(index).fallBack();
-        return fall == null ? null : new State.FallBack(sameState(from, fall.to(), to), fall.ms());
+        return fall == null ? null : fall.withTo(sameState(from, fall.to(), to));
     }
 
     private static String sameState(Button from, String id, Button to) {

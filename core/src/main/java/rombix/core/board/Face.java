@@ -66,7 +66,8 @@ public record Face(@Nullable String label, @Nullable String second, @Nullable St
      */
     @RecordBuilder
     @JsonInclude(JsonInclude.Include.NON_DEFAULT)
-    public record Image(String picture, Fit fit, int padding, @Nullable String tint) implements FaceImageBuilder.With {
+    public record Image(String picture, Fit fit, int padding, @Nullable String tint,
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements FaceImageBuilder.With {
         public static final int MAX_PADDING = 40;
 
         /** How it takes its room. */
@@ -89,7 +90,13 @@ public record Face(@Nullable String label, @Nullable String second, @Nullable St
                 throw new IllegalArgumentException("\"padding\" is 0 to " + MAX_PADDING + " percent, not " + padding);
             }
             colour(tint);
+            extra = Extra.kept(extra);
         }
+
+        public Image(String picture, Fit fit, int padding, @Nullable String tint) {
+            this(picture, fit, padding, tint, Map.of());
+        }
+
     }
 
     private static void colour(@Nullable String colour) {

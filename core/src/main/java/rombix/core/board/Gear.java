@@ -15,8 +15,8 @@ import rombix.core.card.Card.Item;
 import rombix.core.card.Protocol;
 import rombix.core.patch.Fixture;
 import rombix.core.value.Extra;
-import rombix.core.value.Value;
 import rombix.core.value.Ids;
+import rombix.core.value.Value;
 import rombix.core.value.Visible;
 
 /**
@@ -107,8 +107,10 @@ public record Gear(String id, String name, String card, Link link, Map<String, L
      * @param client the name of the certificate that we show, which is kept with its key on this computer, never here;
      *            null where we show none
      */
+    @RecordBuilder
     @JsonInclude(JsonInclude.Include.NON_NULL)
-    public record Tls(Trust trust, @Nullable String certificate, @Nullable String client) {
+    public record Tls(Trust trust, @Nullable String certificate, @Nullable String client,
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements GearTlsBuilder.With {
         /** Whose certificate is taken. */
         public enum Trust {
             /** One that an authority known to this computer vouches for. */
@@ -131,15 +133,17 @@ public record Gear(String id, String name, String card, Link link, Map<String, L
                 throw new IllegalArgumentException("a \"client\" is a name of letters, digits, dots and dashes; the"
                         + " certificate and its key are kept apart from the board");
             }
+            extra = Extra.kept(extra);
+        }
+
+        public Tls(Trust trust, @Nullable String certificate, @Nullable String client) {
+            this(trust, certificate, client, Map.of());
         }
 
         public Tls(Trust trust, @Nullable String certificate) {
             this(trust, certificate, null);
         }
 
-        public Tls withClient(@Nullable String next) {
-            return new Tls(trust, certificate, next);
-        }
     }
 
     public Gear {

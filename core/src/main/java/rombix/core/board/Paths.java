@@ -8,8 +8,8 @@ import java.util.function.Function;
 import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
 import rombix.core.chain.Chain;
-import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
+import rombix.core.chain.StepOptions;
 
 /**
  * Steps by where they stand in a chain: a step's index, then in turn a chain's index within it and a step's in that. A
@@ -172,7 +172,7 @@ public final class Paths {
         } else {
             steps.set(at, withInner(steps.get(at), path.get(1), c -> listed(c, path.subList(2, path.size()), change)));
         }
-        return always ? new Chain(chain.steps(), steps) : new Chain(steps, chain.always());
+        return always ? chain.withAlways(steps) : chain.withSteps(steps);
     }
 
     private static List<Step> part(Chain chain, int index) {
@@ -195,8 +195,7 @@ public final class Paths {
             StepOptions how = step.how();
             Chain instead = how.instead() == null ? Chain.EMPTY : how.instead();
             return step
-                    .in(new StepOptions(how.off(), how.note(), how.condition(), how.fail(), how.tries(), how.backOff(),
-                            change.apply(instead)));
+                    .in(how.withInstead(change.apply(instead)));
         }
         List<Chain> chains = new ArrayList<>(step.inner());
         chains.set(index, change.apply(chains.get(index)));

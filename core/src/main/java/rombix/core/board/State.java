@@ -34,10 +34,18 @@ public record State(String id, String name, Face face, String then, @Nullable Fa
     public static final String RANDOM = "random";
 
     /** A state, and the time in milliseconds after which a button goes back to it. */
-    public record FallBack(String to, long ms) {
+    @RecordBuilder
+    public record FallBack(String to, long ms,
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements StateFallBackBuilder.With {
         public FallBack {
             Objects.requireNonNull(to, "a fall-back needs a \"to\"");
+            extra = Extra.kept(extra);
         }
+
+        public FallBack(String to, long ms) {
+            this(to, ms, Map.of());
+        }
+
     }
 
     public State(String id, String name, Face face, String then, Condition.@Nullable OnReading when,

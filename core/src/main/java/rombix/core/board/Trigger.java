@@ -1,10 +1,13 @@
 package rombix.core.board;
 
+import com.fasterxml.jackson.annotation.JsonAnyGetter;
+import com.fasterxml.jackson.annotation.JsonAnySetter;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonProperty;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import com.fasterxml.jackson.annotation.JsonTypeName;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
@@ -13,6 +16,7 @@ import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import rombix.core.chain.Condition;
+import rombix.core.value.Extra;
 
 /**
  * What presses a button beside the hand on its face. Keys, notes and OSC messages press and release; the others run the
@@ -29,20 +33,25 @@ public sealed interface Trigger {
     String words();
 
     /** The same for all triggers that are pulled by the same thing. */
-    default Trigger normal() {
-        return this;
-    }
+    Trigger normal();
 
     /**
      * A key, in Live and in Rehearse: {@code F5}, {@code Ctrl+K}, {@code 7}.
      *
      * @param everywhere whether also while another application is in front
      */
+    @RecordBuilder
     @JsonTypeName("key")
     @JsonInclude(JsonInclude.Include.NON_DEFAULT)
-    record Key(String key, boolean everywhere) implements Trigger {
+    record Key(String key, boolean everywhere,
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Trigger, TriggerKeyBuilder.With {
         public Key {
             Objects.requireNonNull(key, "a key trigger needs a \"key\"");
+            extra = Extra.kept(extra);
+        }
+
+        public Key(String key, boolean everywhere) {
+            this(key, everywhere, Map.of());
         }
 
         public Key(String key) {
@@ -75,11 +84,13 @@ public sealed interface Trigger {
      * @param leds what lights it, by the id of the button's state; none where it has no led
      * @param motor whether it can be moved: it follows the button's level
      */
+    @RecordBuilder
     @JsonTypeName("midi")
     @JsonInclude(JsonInclude.Include.NON_EMPTY)
     record Midi(String port, Message message, int channel, @JsonInclude(JsonInclude.Include.ALWAYS) int number,
             @Nullable Turns turns, @JsonProperty("lamps") Map<String, Led> leds,
-            @JsonInclude(JsonInclude.Include.NON_DEFAULT) boolean motor) implements Trigger {
+            @JsonInclude(JsonInclude.Include.NON_DEFAULT) boolean motor,
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Trigger, TriggerMidiBuilder.With {
         /** What it sends. */
         public enum Message {
             @JsonProperty("note")
@@ -126,13 +137,21 @@ public sealed interface Trigger {
          * @param number the note or control, where it is not the one that is pressed
          * @param value the velocity or value
          */
+        @RecordBuilder
         @JsonInclude(JsonInclude.Include.NON_NULL)
-        public record Led(@Nullable Integer number, @JsonInclude(JsonInclude.Include.ALWAYS) int value) {
+        public record Led(@Nullable Integer number, @JsonInclude(JsonInclude.Include.ALWAYS) int value,
+                @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements TriggerMidiLedBuilder.With {
             public Led {
                 if (value < 0 || value > 127 || number != null && (number < 0 || number > 127)) {
                     throw new IllegalArgumentException("a lamp's \"number\" and \"value\" go from 0 to 127");
                 }
+                extra = Extra.kept(extra);
             }
+
+            public Led(@Nullable Integer number, int value) {
+                this(number, value, Map.of());
+            }
+
         }
 
         public Midi {
@@ -142,29 +161,23 @@ public sealed interface Trigger {
             if (channel < 1 || channel > 16 || number < 0 || number > 127) {
                 throw new IllegalArgumentException("MIDI has channels 1 to 16 and numbers 0 to 127");
             }
+            extra = Extra.kept(extra);
         }
 
-        public Midi withPort(String next) {
-            return new Midi(next, message, channel, number, turns, leds, motor);
+        public Midi(String port, Message message, int channel, int number, @Nullable Turns turns, Map<String, Led> leds,
+                boolean motor) {
+            this(port, message, channel, number, turns, leds, motor, Map.of());
         }
 
         /** Another control of the same controller; only one that sends a control change can be turned. */
         public Midi withControl(Message sends, int onChannel, int at) {
             return new Midi(port, sends, onChannel, at, sends == Message.CONTROL ? turns : null, leds,
-                    motor && sends == Message.CONTROL);
+                    motor && sends == Message.CONTROL, extra);
         }
 
         /** Only one that says where it is can be moved. */
         public Midi withTurns(@Nullable Turns next) {
-            return new Midi(port, message, channel, number, next, leds, motor && next == Turns.ABSOLUTE);
-        }
-
-        public Midi withMotor(boolean on) {
-            return new Midi(port, message, channel, number, turns, leds, on);
-        }
-
-        public Midi withLeds(Map<String, Led> next) {
-            return new Midi(port, message, channel, number, turns, next, motor);
+            return new Midi(port, message, channel, number, next, leds, motor && next == Turns.ABSOLUTE, extra);
         }
 
         @Override
@@ -179,20 +192,28 @@ public sealed interface Trigger {
     }
 
     /**
-     * An OSC message to the board's port. A number over 0, true, or nothing at all presses; 0 and false release. For a
-     * fader it is where it goes, from 0 to 1; for a pad, the two of them.
-     */
-    /**
      * A part of a gamepad or a joystick: what is pushed presses and releases, sticks and triggers move levels.
      *
      * @param device its name, as it says itself
      * @param part {@code lower button}, {@code left stick}; of a joystick {@code button 3}, {@code axis 2}, {@code hat 1}
      */
+    @RecordBuilder
     @JsonTypeName("gamepad")
-    record Gamepad(String device, String part) implements Trigger {
+    record Gamepad(String device, String part,
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Trigger, TriggerGamepadBuilder.With {
         public Gamepad {
             Objects.requireNonNull(device, "a gamepad trigger needs a \"device\"");
             Objects.requireNonNull(part, "a gamepad trigger needs a \"part\"");
+            extra = Extra.kept(extra);
+        }
+
+        public Gamepad(String device, String part) {
+            this(device, part, Map.of());
+        }
+
+        @Override
+        public Gamepad normal() {
+            return new Gamepad(device, part);
         }
 
         @Override
@@ -201,13 +222,29 @@ public sealed interface Trigger {
         }
     }
 
+    @RecordBuilder
+    /**
+     * An OSC message to the board's port. A number over 0, true, or nothing at all presses; 0 and false release. For a
+     * fader it is where it goes, from 0 to 1; for a pad, the two of them.
+     */
     @JsonTypeName("osc")
-    record Osc(String address) implements Trigger {
+    record Osc(String address,
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Trigger, TriggerOscBuilder.With {
         public Osc {
             Objects.requireNonNull(address, "an OSC trigger needs an \"address\"");
             if (!address.matches("/[^ #*,?\\[\\]{}]+")) {
                 throw new IllegalArgumentException("an OSC address begins with / and has no wildcards, such as /go");
             }
+            extra = Extra.kept(extra);
+        }
+
+        public Osc(String address) {
+            this(address, Map.of());
+        }
+
+        @Override
+        public Osc normal() {
+            return new Osc(address);
         }
 
         @Override
@@ -217,12 +254,19 @@ public sealed interface Trigger {
     }
 
     /** A time of day. */
+    @RecordBuilder
     @JsonTypeName("clock")
     @JsonInclude(JsonInclude.Include.NON_DEFAULT)
-    record Clock(Schedule at, boolean late) implements Trigger {
+    record Clock(Schedule at, boolean late,
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Trigger, TriggerClockBuilder.With {
         /** @param late whether one that was missed, the machine being asleep, is made up for as soon as it is awake */
         public Clock {
             Objects.requireNonNull(at, "a clock trigger needs an \"at\"");
+            extra = Extra.kept(extra);
+        }
+
+        public Clock(Schedule at, boolean late) {
+            this(at, late, Map.of());
         }
 
         @Override
@@ -237,10 +281,23 @@ public sealed interface Trigger {
     }
 
     /** A reading that becomes so; that it was so already does not count. */
+    @RecordBuilder
     @JsonTypeName("becomes")
-    record Becomes(Condition.OnReading condition) implements Trigger {
+    record Becomes(Condition.OnReading condition,
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Trigger, TriggerBecomesBuilder.With {
         public Becomes {
             Objects.requireNonNull(condition, "a trigger by a reading needs its \"condition\"");
+            extra = Extra.kept(extra);
+        }
+
+        public Becomes(Condition.OnReading condition) {
+            this(condition, Map.of());
+        }
+
+        @Override
+        public Becomes normal() {
+            return new Becomes(new Condition.OnReading(condition.gear(), condition.reading(), condition.is(), condition
+                    .above(), condition.below(), Map.of()));
         }
 
         @Override
@@ -254,9 +311,11 @@ public sealed interface Trigger {
      *
      * @param gear which gear, for what happens to one; any where it is null
      */
+    @RecordBuilder
     @JsonTypeName("when")
     @JsonInclude(JsonInclude.Include.NON_NULL)
-    record When(What what, @Nullable String gear) implements Trigger {
+    record When(What what, @Nullable String gear,
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Trigger, TriggerWhenBuilder.With {
         /** What happens. */
         public enum What {
             /** In every mode, as it is meant to make things ready. */
@@ -279,6 +338,16 @@ public sealed interface Trigger {
 
         public When {
             Objects.requireNonNull(what, "a trigger by what happens needs a \"what\"");
+            extra = Extra.kept(extra);
+        }
+
+        public When(What what, @Nullable String gear) {
+            this(what, gear, Map.of());
+        }
+
+        @Override
+        public When normal() {
+            return new When(what, gear);
         }
 
         @Override

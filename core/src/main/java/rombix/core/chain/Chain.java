@@ -1,11 +1,14 @@
 package rombix.core.chain;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
+import rombix.core.value.Extra;
 import tools.jackson.databind.annotation.JsonDeserialize;
 import tools.jackson.databind.annotation.JsonSerialize;
 
@@ -14,19 +17,25 @@ import tools.jackson.databind.annotation.JsonSerialize;
  *
  * @param always what runs when the chain ends, however it ends
  */
+@RecordBuilder
 @JsonSerialize(using = ChainJson.Writer.class)
 @JsonDeserialize(using = ChainJson.Reader.class)
-public record Chain(List<Step> steps, List<Step> always) {
+public record Chain(List<Step> steps, List<Step> always, Map<String, Object> extra) implements ChainBuilder.With {
     /** A chain that does nothing. */
     public static final Chain EMPTY = new Chain(List.of());
 
     public Chain {
         steps = List.copyOf(Objects.requireNonNullElse(steps, List.of()));
         always = List.copyOf(Objects.requireNonNullElse(always, List.of()));
+        extra = Extra.kept(extra);
     }
 
     public Chain(List<Step> steps) {
         this(steps, List.of());
+    }
+
+    public Chain(List<Step> steps, List<Step> always) {
+        this(steps, always, Map.of());
     }
 
     public static Chain of(Step... steps) {
@@ -58,24 +67,24 @@ public record Chain(List<Step> steps, List<Step> always) {
     public Chain with(int at, Step step) {
         List<Step> all = new ArrayList<>(steps);
         all.add(at, step);
-        return new Chain(all, always);
+        return withSteps(all);
     }
 
     public Chain without(int at) {
         List<Step> all = new ArrayList<>(steps);
         all.remove(at);
-        return new Chain(all, always);
+        return withSteps(all);
     }
 
     public Chain changed(int at, UnaryOperator<Step> change) {
         List<Step> all = new ArrayList<>(steps);
         all.set(at, change.apply(all.get(at)));
-        return new Chain(all, always);
+        return withSteps(all);
     }
 
     /** This chain without the steps that meet a condition, at any depth. */
     public Chain without(Predicate<Step> gone) {
-        return new Chain(without(steps, gone), without(always, gone));
+        return new Chain(without(steps, gone), without(always, gone), extra);
     }
 
     private static List<Step> without(List<Step> steps, Predicate<Step> gone) {
@@ -84,14 +93,13 @@ public record Chain(List<Step> steps, List<Step> always) {
             StepOptions how = inner.how();
             return how.instead() == null
                     ? inner
-                    : inner.in(new StepOptions(how.off(), how.note(), how.condition(), how.fail(), how.tries(), how
-                            .backOff(), how.instead().without(gone)));
+                    : inner.in(how.withInstead(how.instead().without(gone)));
         }).toList();
     }
 
     /** This chain with every step changed, at any depth, the inner ones first. */
     public Chain each(UnaryOperator<Step> change) {
-        return new Chain(each(steps, change), each(always, change));
+        return new Chain(each(steps, change), each(always, change), extra);
     }
 
     private static List<Step> each(List<Step> steps, UnaryOperator<Step> change) {
@@ -100,8 +108,7 @@ public record Chain(List<Step> steps, List<Step> always) {
             StepOptions how = inner.how();
             return change.apply(how.instead() == null
                     ? inner
-                    : inner.in(new StepOptions(how.off(), how.note(), how.condition(), how.fail(), how.tries(), how
-                            .backOff(), how.instead().each(change))));
+                    : inner.in(how.withInstead(how.instead().each(change))));
         }).toList();
     }
 
@@ -110,6 +117,6 @@ public record Chain(List<Step> steps, List<Step> always) {
         List<Step> all = new ArrayList<>(steps);
         Step step = all.remove(from);
         all.add(Math.min(to, all.size()), step);
-        return new Chain(all, always);
+        return withSteps(all);
     }
 }

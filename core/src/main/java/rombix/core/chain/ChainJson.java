@@ -1,7 +1,9 @@
 package rombix.core.chain;
 
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import tools.jackson.core.JsonGenerator;
 import tools.jackson.core.JsonParser;
@@ -21,14 +23,17 @@ final class ChainJson {
     static final class Writer extends ValueSerializer<Chain> {
         @Override
         public void serialize(Chain chain, JsonGenerator out, SerializationContext context) {
-            if (chain.always().isEmpty()) {
+            if (chain.always().isEmpty() && chain.extra().isEmpty()) {
                 list(chain.steps(), out, context);
             } else {
                 out.writeStartObject();
                 out.writeName("steps");
                 list(chain.steps(), out, context);
-                out.writeName("always");
-                list(chain.always(), out, context);
+                if (!chain.always().isEmpty()) {
+                    out.writeName("always");
+                    list(chain.always(), out, context);
+                }
+                chain.extra().forEach((name, value) -> context.defaultSerializeProperty(name, value, out));
                 out.writeEndObject();
             }
         }
@@ -62,16 +67,18 @@ final class ChainJson {
             }
             List<Step> steps = List.of();
             List<Step> always = List.of();
+            Map<String, Object> extra = new LinkedHashMap<>();
+
             while (in.nextToken() == JsonToken.PROPERTY_NAME) {
                 String name = in.currentName();
                 in.nextToken();
                 switch (name) {
                     case "steps" -> steps = list(in, context);
                     case "always" -> always = list(in, context);
-                    default -> in.skipChildren();
+                    default -> extra.put(name, context.readValue(in, Object.class));
                 }
             }
-            return new Chain(steps, always);
+            return new Chain(steps, always, extra);
         }
 
         private ValueDeserializer<Object> step(DeserializationContext context) {

@@ -7,6 +7,7 @@ import com.fasterxml.jackson.annotation.JsonProperty;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import com.fasterxml.jackson.annotation.JsonTypeName;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -153,19 +154,26 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
     }
 
     /** One of several: a name, a chain, and for a pick a weight. */
+    @RecordBuilder
     @JsonInclude(JsonInclude.Include.NON_DEFAULT)
-    record Choice(@Nullable String name, double weight, Chain chain) {
+    record Choice(@Nullable String name, double weight, Chain chain,
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements StepChoiceBuilder.With {
         public Choice {
             weight = weight == 0 ? 1 : weight;
             if (weight < 0) {
                 throw new IllegalArgumentException("a \"weight\" is more than 0");
             }
             chain = Objects.requireNonNullElse(chain, Chain.EMPTY);
+            extra = Extra.kept(extra);
+        }
+
+        public Choice(@Nullable String name, double weight, Chain chain) {
+            this(name, weight, chain, Map.of());
         }
 
         private static List<Choice> with(List<Choice> choices, List<Chain> chains) {
             return java.util.stream.IntStream.range(0, choices.size())
-                    .mapToObj(i -> new Choice(choices.get(i).name(), choices.get(i).weight(), chains.get(i))).toList();
+                    .mapToObj(i -> choices.get(i).withChain(chains.get(i))).toList();
         }
 
         /** What people see, given where it stands. */

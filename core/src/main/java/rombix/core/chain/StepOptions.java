@@ -1,9 +1,14 @@
 package rombix.core.chain;
 
+import com.fasterxml.jackson.annotation.JsonAnyGetter;
+import com.fasterxml.jackson.annotation.JsonAnySetter;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonProperty;
+import io.soabase.recordbuilder.core.RecordBuilder;
+import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
+import rombix.core.value.Extra;
 
 /**
  * How a step is run, whatever it does.
@@ -16,10 +21,11 @@ import org.jspecify.annotations.Nullable;
  * @param backOff how long before the first retry, in milliseconds; doubled each time
  * @param instead what runs in its place when it fails
  */
+@RecordBuilder
 @JsonInclude(JsonInclude.Include.NON_DEFAULT)
 public record StepOptions(boolean off, @Nullable String note, @Nullable Condition condition, Fail fail, int tries,
-        long backOff,
-        @Nullable Chain instead) {
+        long backOff, @Nullable Chain instead,
+        @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements StepOptionsBuilder.With {
     /** Run as it stands; a failure is shown and the chain goes on. */
     public static final StepOptions PLAIN = new StepOptions(false, null, null, Fail.GO_ON, 0, 0, null);
 
@@ -41,5 +47,12 @@ public record StepOptions(boolean off, @Nullable String note, @Nullable Conditio
         fail = Objects.requireNonNullElse(fail, Fail.GO_ON);
         tries = fail == Fail.RETRY && tries == 0 ? 3 : tries;
         backOff = fail == Fail.RETRY && backOff == 0 ? 500 : backOff;
+        extra = Extra.kept(extra);
     }
+
+    public StepOptions(boolean off, @Nullable String note, @Nullable Condition condition, Fail fail, int tries,
+            long backOff, @Nullable Chain instead) {
+        this(off, note, condition, fail, tries, backOff, instead, Map.of());
+    }
+
 }

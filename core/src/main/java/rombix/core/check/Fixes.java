@@ -16,15 +16,14 @@ import rombix.core.board.Edits;
 import rombix.core.board.Face;
 import rombix.core.board.Page;
 import rombix.core.board.Palette;
+import rombix.core.board.Paths;
 import rombix.core.board.Rig;
 import rombix.core.board.State;
 import rombix.core.board.Walk;
 import rombix.core.card.Twin;
 import rombix.core.chain.Chain;
-import rombix.core.chain.Gesture;
-import rombix.core.chain.StepOptions;
-import rombix.core.board.Paths;
 import rombix.core.chain.GearStep;
+import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.value.Value;
 
@@ -108,8 +107,7 @@ public final class Fixes {
     }
 
     private static Step off(Step s) {
-        StepOptions m = s.how();
-        return s.in(new StepOptions(true, m.note(), m.condition(), m.fail(), m.tries(), m.backOff(), m.instead()));
+        return s.in(s.how().withOff(true));
     }
 
     /** Changes the step that the finding is about, or takes it out where the change gives null. */
@@ -196,7 +194,7 @@ public final class Fixes {
                     Chain release = s.chain(Gesture.RELEASE);
                     List<Step> all = new ArrayList<>(release.steps());
                     all.addAll(back);
-                    return s.withChain(Gesture.RELEASE, new Chain(all, release.always()));
+                    return s.withChain(Gesture.RELEASE, release.withSteps(all));
                 });
     }
 

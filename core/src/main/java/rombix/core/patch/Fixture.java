@@ -1,13 +1,17 @@
 package rombix.core.patch;
 
+import com.fasterxml.jackson.annotation.JsonAnyGetter;
+import com.fasterxml.jackson.annotation.JsonAnySetter;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.EnumSet;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Channel.Kind;
 import rombix.core.card.Mapped.Curve;
+import rombix.core.value.Extra;
 
 /**
  * A fixture of a patch.
@@ -22,7 +26,8 @@ import rombix.core.card.Mapped.Curve;
 @RecordBuilder
 @JsonInclude(JsonInclude.Include.NON_EMPTY)
 public record Fixture(String id, String name, String personality, int universe, int slot, Set<Kind> invert,
-        @Nullable Integer limit, @Nullable Curve curve) implements FixtureBuilder.With {
+        @Nullable Integer limit, @Nullable Curve curve,
+        @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements FixtureBuilder.With {
     public Fixture {
         Objects.requireNonNull(id, "a fixture needs an \"id\"");
         name = Objects.requireNonNullElse(name, id);
@@ -34,6 +39,12 @@ public record Fixture(String id, String name, String personality, int universe, 
         if (limit != null && (limit < 0 || limit > 100)) {
             throw new IllegalArgumentException("\"limit\" is a share from 0 to 100 percent");
         }
+        extra = Extra.kept(extra);
+    }
+
+    public Fixture(String id, String name, String personality, int universe, int slot, Set<Kind> invert,
+            @Nullable Integer limit, @Nullable Curve curve) {
+        this(id, name, personality, universe, slot, invert, limit, curve, Map.of());
     }
 
     public Fixture(String id, String name, String personality, int universe, int slot) {

@@ -14,6 +14,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.PriorityQueue;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -171,10 +172,16 @@ public final class Search {
         int smaller = Math.clamp(Math.min(sought.width(), sought.height()) / LEAST_SIDE, 1, MOST_SMALLER);
         double contrast = contrast();
         List<Match> found = new ArrayList<>();
-        for (Likely l : likely(smaller, Math.max(LIKELY, most))) {
-            Match m = near(l.x * smaller, l.y * smaller, smaller / 2 + 1, least, contrast);
-            if (m != null) {
-                found.add(m);
+        GrayU8 small = small(screen, smaller);
+        // A place halfway between two pixels of the small screen is blurred there. So the picture is also made smaller from
+        // half such a pixel on: one of the two is nearly in step with any place.
+        for (int from : IntStream.of(0, smaller / 2).distinct().toArray()) {
+            GrayU8 part = small(sought.part(from, from, sought.width() - from, sought.height() - from), smaller);
+            for (Likely l : likely(small, part, Math.max(LIKELY, most))) {
+                Match m = near(l.x * smaller - from, l.y * smaller - from, smaller, least, contrast);
+                if (m != null) {
+                    found.add(m);
+                }
             }
         }
         found.sort(Comparator.comparingDouble(Match::alike).reversed());
@@ -185,12 +192,10 @@ public final class Search {
     private record Likely(int x, int y, float off) {
     }
 
-    /** The places of the small picture that are less off than all around them, the least off of them. */
-    private Collection<Likely> likely(int smaller, int most) {
+    /** The places of the small screen that are less off than all around them, the least off of them. */
+    private static Collection<Likely> likely(GrayU8 small, GrayU8 template, int most) {
         TemplateMatchingIntensity<GrayU8> matching = FactoryTemplateMatching.createIntensity(
                 TemplateScoreType.SUM_ABSOLUTE_DIFFERENCE, GrayU8.class);
-        GrayU8 small = small(screen, smaller);
-        GrayU8 template = small(sought, smaller);
         matching.setInputImage(small);
         matching.process(template);
         GrayF32 off = matching.getIntensity();

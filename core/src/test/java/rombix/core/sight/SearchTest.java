@@ -73,6 +73,12 @@ class SearchTest {
     }
 
     @Test
+    void whatStandsHalfwayBetweenThePixelsOfTheSmallScreenIsNotMissed() {
+        whatHasChangedALittleIsFoundWhereItIs(127, 62);
+        whatHasChangedALittleIsFoundWhereItIs(163, 67);
+    }
+
+    @Test
     void everyPlaceIsFoundInReadingOrder() {
         Pixels screen = with(with(with(screen(5), stamp(), 300, 20), stamp(), 10, 20), stamp(), 120, 200);
         for (double alike : new double[]{1, 0.9}) {

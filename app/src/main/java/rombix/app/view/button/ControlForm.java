@@ -8,8 +8,8 @@ import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Controls;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
-import rombix.core.board.Control;
 import rombix.core.board.Control.Axis;
+import rombix.core.board.Control;
 import rombix.core.board.Edits;
 import rombix.core.card.Scale;
 import rombix.core.card.Twin;
@@ -69,44 +69,44 @@ final class ControlForm {
             }
             case Control.Dial d -> {
                 content.getChildren().add(level("control-level", "Level it controls, unless turning runs a chain",
-                        levels, d.level(), x -> set(new Control.Dial(x, 0, 0))));
+                        levels, d.level(), x -> set(d.withLevel(x).withCoarse(0).withFine(0))));
                 Level level = of(levels, d.level());
                 if (level != null) {
                     String unit = level.scale().unit() == null ? "" : ", in " + level.scale().unit();
                     content.getChildren().addAll(
                             Fields.named("Change per detent" + unit,
                                     step("control-coarse", d.coarse(), level.scale().detent(),
-                                            x -> set(new Control.Dial(d.level(), x, d.fine())))),
+                                            x -> set(d.withCoarse(x)))),
                             Fields.named("Change per fine detent (Shift)" + unit, step("control-fine", d.fine(),
                                     (d.coarse() > 0 ? d.coarse() : level.scale().detent()) / 10,
-                                    x -> set(new Control.Dial(d.level(), d.coarse(), x)))));
+                                    x -> set(d.withFine(x)))));
                 }
             }
             case Control.Row _ -> content.getChildren().add(Fields.read(
                     "Each state is a choice, with its own press chain. Make the button wide, or tall."));
             case Control.PointerField p -> content.getChildren().addAll(
                     Fields.named("Pace: pixels for each of the hand", Fields.number("control-pace", p.pace(), null,
-                            x -> set(new Control.PointerField(x, p.holds())))),
+                            x -> set(p.withPace(x)))),
                     Fields.check("control-holds", "Pressed for as long as the hand slides", p.holds(), on -> set(
-                            new Control.PointerField(p.pace(), on))),
+                            p.withHolds(on))),
                     Fields.read("Sliding runs its turn chain; a tap runs its press chain."));
             case Control.WheelStrip s -> content.getChildren().addAll(
                     Fields.check("control-both", "Both ways: across as well", s.both(), on -> set(
-                            new Control.WheelStrip(on))),
+                            s.withBoth(on))),
                     Fields.read("Sliding runs its turn chain, with how many notches it went."));
             case Control.KeyPad p -> content.getChildren().addAll(
                     Fields.check("control-eight", "Eight ways, the diagonals for themselves", p.eight(), on -> set(
-                            new Control.KeyPad(on))),
+                            p.withEight(on))),
                     Fields.read("Each state is a way, with its own press and release chain."
                             + (p.eight() ? "" : " A diagonal presses both beside it.")));
             case Control.Fader f -> content.getChildren().add(level("control-level", "Level it controls", levels, f
-                    .level(), x -> set(new Control.Fader(x))));
+                    .level(), x -> set(f.withLevel(x))));
             case Control.Pad p -> content.getChildren().addAll(
                     level("control-across", "Across", levels, p.across(),
-                            x -> set(new Control.Pad(x, p.up(), p.springs()))),
-                    level("control-up", "Up", levels, p.up(), x -> set(new Control.Pad(p.across(), x, p.springs()))),
+                            x -> set(p.withAcross(x))),
+                    level("control-up", "Up", levels, p.up(), x -> set(p.withUp(x))),
                     Fields.check("control-springs", "Return to the middle on release", p.springs(),
-                            on -> set(new Control.Pad(p.across(), p.up(), on))));
+                            on -> set(p.withSprings(on))));
         }
     }
 

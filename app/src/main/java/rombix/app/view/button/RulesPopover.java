@@ -13,9 +13,9 @@ import rombix.app.view.common.Fields;
 import rombix.app.view.common.KeyField;
 import rombix.app.view.common.Space;
 import rombix.core.board.Board;
-import rombix.core.board.Button;
 import rombix.core.board.Button.Busy;
 import rombix.core.board.Button.Guard;
+import rombix.core.board.Button;
 import rombix.core.board.Edits;
 import rombix.core.board.State;
 import rombix.core.board.Trigger;
@@ -110,7 +110,7 @@ public final class RulesPopover {
                     ? "Hold for"
                     : "Second press within",
                     Fields.span("rule-guard-ms", now.ms(), ms -> edit(y -> y.withGuard(
-                            new Guard(now.kind(), ms))))));
+                            now.withMs(ms))))));
         }
     }
 
@@ -135,12 +135,12 @@ public final class RulesPopover {
                         n -> {
                             state(y -> y.withFallBack(n.id().isEmpty()
                                     ? null
-                                    : new State.FallBack(n.id(), fall == null ? 10_000 : fall.ms())));
+                                    : fall == null ? new State.FallBack(n.id(), 10_000) : fall.withTo(n.id())));
                             anew.run();
                         })));
         if (fall != null) {
             content.getChildren().add(Fields.named("Fall back after", Fields.span("rule-fall-back-ms", fall.ms(),
-                    ms -> state(y -> y.withFallBack(new State.FallBack(fall.to(), ms))))));
+                    ms -> state(y -> y.withFallBack(fall.withMs(ms))))));
         }
     }
 

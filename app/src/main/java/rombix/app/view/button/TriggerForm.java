@@ -78,7 +78,7 @@ public final class TriggerForm {
             case Trigger.Becomes b -> List.of(Fields.named("Press when this becomes true", new ConditionField(desk,
                     "trigger-becomes", b.condition(), false, t -> {
                         if (t instanceof Condition.OnReading x) {
-                            changed.accept(new Trigger.Becomes(x));
+                            changed.accept(b.withCondition(x));
                         }
                     })));
             case Trigger.When w -> when(w);
@@ -86,8 +86,8 @@ public final class TriggerForm {
     }
 
     private List<Node> osc(Trigger.Osc o) {
-        return List.of(Fields.named("Address", checked("trigger-osc", o.address(), a -> changed.accept(new Trigger.Osc(
-                a)))),
+        return List.of(
+                Fields.named("Address", checked("trigger-osc", o.address(), a -> changed.accept(o.withAddress(a)))),
                 Fields.read(
                         "Send it to 127.0.0.1. No value, true or a number above 0 presses; false or 0 releases. A number from 0 to 1 moves a fader."),
                 Fields.named("Port, for all OSC triggers of this"
@@ -113,10 +113,10 @@ public final class TriggerForm {
             parts.add(g.part());
         }
         return List.of(Fields.named("Gamepad", Fields.choice("trigger-gamepad", devices, g.device(), d -> d,
-                d -> change(Trigger.Gamepad.class, x -> new Trigger.Gamepad(d, x.part())))), Fields.named("Part",
+                d -> change(Trigger.Gamepad.class, x -> x.withDevice(d)))), Fields.named("Part",
                         Fields
                                 .choice("trigger-part", parts, g.part(), p -> p, p -> change(Trigger.Gamepad.class,
-                                        x -> new Trigger.Gamepad(x.device(), p)))),
+                                        x -> x.withPart(p)))),
                 Fields.read("What is pushed presses and releases. A stick moves a pad, a pointer field or a key pad; a"
                         + " trigger moves a fader."));
     }
@@ -124,10 +124,10 @@ public final class TriggerForm {
     private List<Node> key(Trigger.Key k) {
         return List.of(Fields.named("Key", KeyField.of("trigger-key", k.key(), key -> {
             if (!key.isEmpty()) {
-                change(Trigger.Key.class, x -> new Trigger.Key(key, x.everywhere()));
+                change(Trigger.Key.class, x -> x.withKey(key));
             }
         })), Fields.check("trigger-everywhere", "Also while another application has the focus", k.everywhere(),
-                on -> change(Trigger.Key.class, x -> new Trigger.Key(x.key(), on))));
+                on -> change(Trigger.Key.class, x -> x.withEverywhere(on))));
     }
 
     private List<Node> midi(Trigger.Midi m, Row row) {
@@ -184,12 +184,12 @@ public final class TriggerForm {
             TextField value = data("trigger-lamp-" + s.id(), led == null ? null : (Integer) led.value(), "none",
                     "LED value in " + s.name(), n -> led(s.id(), was -> n == null
                             ? null
-                            : new Led(was == null ? null : was.number(), n)));
+                            : (was == null ? new Led(null, n) : was.withValue(n))));
             TextField number = data("trigger-lamp-number-" + s.id(), led == null ? null : led.number(),
                     String.valueOf(m
                             .number()),
                     "LED note or control in " + s.name(), n -> led(s.id(),
-                            was -> new Led(n, was == null ? MAX_DATA : was.value())));
+                            was -> (was == null ? new Led(n, MAX_DATA) : was.withNumber(n))));
             grid.addRow(line++, new Label(s.name()), value, number);
         }
         return Fields.named("LED, 0 to 127", grid);
@@ -225,18 +225,18 @@ public final class TriggerForm {
     private List<Node> clock(Trigger.Clock c) {
         return List.of(Fields.named("When", checked("trigger-at", c.at().text(), text -> {
             Schedule at = Schedule.of(text);
-            change(Trigger.Clock.class, x -> new Trigger.Clock(at, x.late()));
+            change(Trigger.Clock.class, x -> x.withAt(at));
         })), Fields.read("21:30, every day · Fri,Sat 21:30 ·"
                 + " 2026-12-24T21:30, once · every 15 min"),
                 Fields.check("trigger-late",
                         "If the computer was asleep, press as soon as it wakes", c.late(),
-                        on -> change(Trigger.Clock.class, x -> new Trigger.Clock(x.at(), on))));
+                        on -> change(Trigger.Clock.class, x -> x.withLate(on))));
     }
 
     private List<Node> when(Trigger.When w) {
         List<Node> nodes = new ArrayList<>();
         nodes.add(Fields.named("When", Fields.choice("trigger-what", List.of(What.values()), w.what(), What::words,
-                x -> changed.accept(new Trigger.When(x, w.gear())))));
+                x -> changed.accept(w.withWhat(x)))));
         if (w.what() == What.GEAR_LOST || w.what() == What.GEAR_BACK) {
             List<Named> gear = new ArrayList<>(List.of(new Named(null, "any gear")));
             for (Twin t : desk.bench().rig().twins().values()) {
@@ -244,7 +244,7 @@ public final class TriggerForm {
             }
             nodes.add(Fields.named("Which gear", Fields.choice("trigger-gear", gear, gear.stream().filter(g -> Objects
                     .equals(g.id(), w.gear())).findFirst().orElse(null), Named::words, g -> changed.accept(
-                            new Trigger.When(w.what(), g.id())))));
+                            w.withGear(g.id())))));
         }
         if (w.what() == What.BOARD_OPENED) {
             nodes.add(Fields.read("This trigger also presses in Build, to get things ready."));

@@ -12,16 +12,16 @@ import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import rombix.app.edit.Uses;
 import rombix.app.edit.Part;
+import rombix.app.edit.Uses;
 import rombix.app.view.common.Confirm;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
-import rombix.core.board.Board;
 import rombix.core.board.Board.AfterCrash;
 import rombix.core.board.Board.BoardValue;
 import rombix.core.board.Board.NamedChain;
+import rombix.core.board.Board;
 import rombix.core.board.Edits;
 import rombix.core.chain.Step;
 import rombix.core.value.Value;
@@ -53,13 +53,13 @@ public final class PartsPopover {
         for (BoardValue v : board.values()) {
             TextField initial = Fields.text("value-" + v.id(), v.initial().toString(), text -> edit(content, by,
                     "change a value", b -> b.withValues(b.values().stream().map(x -> x.id().equals(v.id())
-                            ? new BoardValue(x.id(), x.name(), typed(text))
+                            ? x.withInitial(typed(text))
                             : x).toList())));
             initial.setPrefColumnCount(6);
             initial.setAccessibleText("What " + v.name() + " is at the start");
             content.getChildren().add(row(name("value-name-" + v.id(), v.name(), name -> edit(content, by,
                     "name a value", b -> b.withValues(b.values().stream().map(x -> x.id().equals(v.id())
-                            ? new BoardValue(x.id(), name, x.initial())
+                            ? x.withName(name)
                             : x).toList()))),
                     initial, gone("value " + v.name(), () -> delete(by, "Delete the value “" + v
                             .name() + "”?", Uses.value(v.id()), b -> Edits.removeValue(b, v.id())))));
@@ -69,8 +69,8 @@ public final class PartsPopover {
                         "Chains that any button can use"));
         for (NamedChain c : board.chains()) {
             TextField params = Fields.text("chain-params-" + c.id(), String.join(", ", c.params()), text -> chain(
-                    content, by, c.id(), x -> new NamedChain(x.id(), x.name(), List.of(text.split("[,\\s]+")).stream()
-                            .filter(p -> !p.isBlank()).toList(), x.chain())));
+                    content, by, c.id(),
+                    x -> x.withParams(List.of(text.split("[,\\s]+")).stream().filter(p -> !p.isBlank()).toList())));
             params.setPromptText("arguments");
             params.setPrefColumnCount(8);
             params.setAccessibleText("Arguments of " + c.name());
@@ -81,7 +81,7 @@ public final class PartsPopover {
                 desk.bench().selectPart(new Part(null, c.id()));
             });
             content.getChildren().add(row(name("chain-name-" + c.id(), c.name(), name -> chain(content, by, c.id(),
-                    x -> new NamedChain(x.id(), name, x.params(), x.chain()))), params, open, gone("chain " + c.name(),
+                    x -> x.withName(name))), params, open, gone("chain " + c.name(),
                             () -> delete(by, "Delete the chain “" + c.name() + "”?", Uses.chain(c.id()), b -> Edits
                                     .removeNamedChain(b, c.id())))));
         }

@@ -10,13 +10,12 @@ import javafx.scene.layout.Priority;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
-import rombix.core.board.Paths;
 import rombix.core.board.Board;
+import rombix.core.board.Paths;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.Step;
-import rombix.core.value.ValueType;
 import rombix.core.value.Value;
 
 /** What of a step that takes time, asks or holds chains of its own can be set. */
@@ -140,8 +139,7 @@ final class FlowStepForm extends StepFields {
             Step.Choice c = choices.get(i);
             TextField name = Fields.text("choice-" + i, c.name() == null ? "" : c.name(), text -> {
                 Step.Choice was = now.get().get(at);
-                changed.accept(at(now.get(), at, new Step.Choice(text.isBlank() ? null : text, was.weight(), was
-                        .chain())));
+                changed.accept(at(now.get(), at, was.withName(text.isBlank() ? null : text)));
             });
             name.setPromptText("choice " + (i + 1));
             name.setPrefColumnCount(9);
@@ -151,7 +149,7 @@ final class FlowStepForm extends StepFields {
             if (weighs) {
                 TextField weight = Fields.number("weight-" + i, c.weight(), null, w -> {
                     Step.Choice was = now.get().get(at);
-                    changed.accept(at(now.get(), at, new Step.Choice(was.name(), Math.max(0.001, w), was.chain())));
+                    changed.accept(at(now.get(), at, was.withWeight(Math.max(0.001, w))));
                 });
                 weight.setMinWidth(46);
                 weight.setPrefColumnCount(3);

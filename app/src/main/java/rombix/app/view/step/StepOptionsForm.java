@@ -12,8 +12,8 @@ import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.core.board.Paths;
 import rombix.core.chain.Chain;
-import rombix.core.chain.StepOptions;
 import rombix.core.chain.StepOptions.Fail;
+import rombix.core.chain.StepOptions;
 
 /** How a step is run: whether it is on, when, what happens if it fails, and a note. */
 public final class StepOptionsForm {
@@ -53,8 +53,7 @@ public final class StepOptionsForm {
     List<Node> of(StepOptions how) {
         List<Node> nodes = new ArrayList<>();
         nodes.add(Fields.named("Only if", new ConditionField(desk, "manner-test", how.condition(), true,
-                test -> edit(m -> new StepOptions(m.off(), m.note(), test, m.fail(), m.tries(), m.backOff(),
-                        m.instead())))));
+                test -> edit(m -> m.withCondition(test)))));
         nodes.add(Fields.named("If it fails", Fields.choice("manner-fail", List.of(Fail.values()), how.fail(),
                 f -> switch (f) {
                     case GO_ON -> "show it and go on";
@@ -62,19 +61,17 @@ public final class StepOptionsForm {
                     case RETRY -> "try again";
                     case INSTEAD -> "run another chain";
                 }, f -> {
-                    edit(m -> new StepOptions(m.off(), m.note(), m.condition(), f, 0, 0, f == Fail.INSTEAD
+                    edit(m -> m.withFail(f).withTries(0).withBackOff(0).withInstead(f == Fail.INSTEAD
                             ? m.instead() == null ? Chain.EMPTY : m.instead()
                             : null));
                     anew.run();
                 })));
         if (how.fail() == Fail.RETRY) {
             HBox row = new HBox(Space.S8, Fields.named("Times", Fields.number("manner-tries", how.tries(), null,
-                    n -> edit(m -> new StepOptions(m.off(), m.note(), m.condition(), m.fail(),
-                            Math.max(1, (int) Math.round(n)), m.backOff(), m.instead())))),
+                    n -> edit(m -> m.withTries(Math.max(1, (int) Math.round(n)))))),
                     Fields.named("First retry after (doubles each time)", Fields.span("manner-back-off", how
                             .backOff(),
-                            ms -> edit(m -> new StepOptions(m.off(), m.note(), m.condition(), m.fail(), m
-                                    .tries(), ms, m.instead())))));
+                            ms -> edit(m -> m.withBackOff(ms)))));
             row.setAlignment(Pos.BOTTOM_LEFT);
             nodes.add(row);
         }
@@ -90,8 +87,7 @@ public final class StepOptionsForm {
         }
         nodes.add(Fields.named("Note", Fields.text("manner-note", how.note() == null ? "" : how.note(),
                 text -> edit(
-                        m -> new StepOptions(m.off(), text.isBlank() ? null : text, m.condition(), m.fail(), m.tries(),
-                                m.backOff(), m.instead())))));
+                        m -> m.withNote(text.isBlank() ? null : text)))));
         return nodes;
     }
 }

@@ -14,7 +14,6 @@ import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.core.board.Paths;
 import rombix.core.board.StepWords;
-import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
 
 /** Edits a step in place: what it does, and how it is run. */
@@ -85,11 +84,8 @@ public final class StepPopover {
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         HBox row = new HBox(Space.S8, Fields.check("manner-off", "Switched off", step.how().off(), on -> {
-            desk.bench().editChain(on ? "switch a step off" : "switch a step on", c -> Paths.changed(c, path, s -> {
-                StepOptions m = s.how();
-                return s.in(
-                        new StepOptions(on, m.note(), m.condition(), m.fail(), m.tries(), m.backOff(), m.instead()));
-            }));
+            desk.bench().editChain(on ? "switch a step off" : "switch a step on",
+                    c -> Paths.changed(c, path, s -> s.in(s.how().withOff(on))));
         }), space, open);
         row.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
         return row;
