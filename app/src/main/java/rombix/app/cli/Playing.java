@@ -8,6 +8,7 @@ import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
+import org.slf4j.LoggerFactory;
 import picocli.CommandLine;
 import rombix.app.log.LogStore;
 import rombix.app.log.LogWriter;
@@ -18,9 +19,9 @@ import rombix.core.board.Rig;
 import rombix.core.chain.Gesture;
 import rombix.core.engine.Event;
 import rombix.core.engine.Happening;
-import rombix.core.trust.Leave;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
+import rombix.core.trust.Leave;
 
 /**
  * A board in play for a command: in the Rombix that has it open, or on gear that the command connects itself. What is
@@ -83,7 +84,10 @@ final class Playing implements AutoCloseable {
             throw e;
         }
         BlockingQueue<Happening> happenings = new LinkedBlockingQueue<>();
-        LogStore log = standIns ? null : Session.log(Session.logOf(board));
+        LogStore log = standIns
+                ? null
+                : LogStore.ofBoard(Session.logOf(board), LoggerFactory
+                        .getLogger(Playing.class)::warn);
         Show show = new Show(gear.addresses(), happenings::add, log == null
                 ? null
                 : new LogWriter(log, Show.CLOCK, System::currentTimeMillis));

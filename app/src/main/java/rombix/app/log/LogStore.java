@@ -3,6 +3,7 @@ package rombix.app.log;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.BasicFileAttributes;
 import java.nio.file.attribute.PosixFileAttributeView;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.sql.Connection;
@@ -16,11 +17,17 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.OptionalLong;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
+import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
+import org.sqlite.SQLiteErrorCode;
 import rombix.app.deck.Aftermath.Left;
 import rombix.app.log.LogRow.Kind;
+import rombix.core.store.WholeFile;
 
 /** The log on disk, an SQLite file. Safe to use from any thread: one writes while others read. */
 public final class LogStore implements AutoCloseable {
@@ -29,8 +36,15 @@ public final class LogStore implements AutoCloseable {
     static final long MAX_ROWS = 2_000_000;
     private static final String COLUMNS = "at, kind, press, button, name, who, place, gear, words, late, message, rehearsed";
 
-    private final Connection writing;
-    private final Connection reading;
+    private final Path file;
+    /** Guards what is written; and {@code reads} what is read. Where both are held, this one first. */
+    private final Object writes = new Object();
+    private final Object reads = new Object();
+    private @Nullable Connection writing;
+    private @Nullable Connection reading;
+    private boolean closed;
+    /** What tells the file that is open from another one of its name. */
+    private @Nullable Object key;
     /** Who writes, among those who write into this file. */
     private final String process;
 
@@ -38,6 +52,12 @@ public final class LogStore implements AutoCloseable {
     public static final class Trouble extends Exception {
         Trouble(String message, Throwable cause) {
             super(message, cause);
+        }
+
+        /** Whether the file is there, but is no log, or no longer. */
+        boolean damaged() {
+            return getCause() instanceof SQLException e && Set.of(SQLiteErrorCode.SQLITE_NOTADB.code,
+                    SQLiteErrorCode.SQLITE_CORRUPT.code).contains(e.getErrorCode() & 0xFF);
         }
     }
 
@@ -65,12 +85,62 @@ public final class LogStore implements AutoCloseable {
     }
 
     LogStore(Path file, String process) throws Trouble {
+        this.file = file;
         this.process = process;
+        synchronized (writes) {
+            writing();
+        }
+    }
+
+    private LogStore(Path file, boolean later) {
+        this.file = file;
+        this.process = process(ProcessHandle.current());
+    }
+
+    /**
+     * The log of a board that is in play. A damaged one is kept aside and a new one begun; one that cannot be opened now,
+     * as another program has locked it, is opened when there is something to write.
+     *
+     * @param told takes what there is to tell of it, in a sentence
+     */
+    public static LogStore ofBoard(Path file, Consumer<String> told) {
         try {
+            return new LogStore(file);
+        } catch (Trouble e) {
+            if (!e.damaged()) {
+                told.accept("The log can't be written yet: %s. Rombix keeps trying.".formatted(e.getMessage()));
+                return new LogStore(file, true);
+            }
+        }
+        try {
+            Path aside = WholeFile.aside(file);
+            for (String beside : List.of("-wal", "-shm")) { // They belong to the damaged one.
+                Files.deleteIfExists(file.resolveSibling(file.getFileName() + beside));
+            }
+            told.accept("The log was damaged. It is kept as “%s”; a new one was started.".formatted(aside
+                    .getFileName()));
+        } catch (IOException e) {
+            told.accept("The log is damaged and can't be moved: %s.".formatted(e.getMessage()));
+        }
+        return new LogStore(file, true);
+    }
+
+    /** The connection that writes; opened where it is not. Its lock is held. */
+    private Connection writing() throws Trouble {
+        Connection open = writing;
+        if (open != null && Objects.equals(key, key())) {
+            return open;
+        }
+        letGo(); // The file was taken away, or another one put in its place.
+        Connection made = null;
+        try {
+            if (closed) {
+                throw new IOException("it is closed");
+            }
             owners(file);
             String url = "jdbc:sqlite:" + file.toAbsolutePath();
-            writing = DriverManager.getConnection(url);
-            try (Statement s = writing.createStatement()) {
+            made = DriverManager.getConnection(url);
+            try (Statement s = made.createStatement()) {
                 s.execute("PRAGMA journal_mode = WAL");
                 s.execute("PRAGMA synchronous = NORMAL");
                 s.execute("""
@@ -83,10 +153,61 @@ public final class LogStore implements AutoCloseable {
                 s.execute("CREATE INDEX IF NOT EXISTS as_run_press ON as_run (press)");
                 s.execute("CREATE INDEX IF NOT EXISTS as_run_at ON as_run (at)");
             }
-            writing.setAutoCommit(false);
-            reading = DriverManager.getConnection(url);
+            made.setAutoCommit(false);
+            synchronized (reads) {
+                reading = DriverManager.getConnection(url);
+            }
+            writing = made;
+            key = key();
+            return made;
         } catch (SQLException | IOException e) {
+            closed(made);
             throw new Trouble("the as-run log %s cannot be used: %s".formatted(file, e.getMessage()), e);
+        }
+    }
+
+    private @Nullable Object key() {
+        try {
+            return Files.readAttributes(file, BasicFileAttributes.class).fileKey();
+        } catch (IOException e) {
+            return file; // It is not there.
+        }
+    }
+
+    /** Takes back what was not committed. A connection that is broken, and not just locked out, is opened anew next time. */
+    private Trouble failed(SQLException e) {
+        Connection now = writing;
+        try {
+            if (now != null) {
+                now.rollback();
+            }
+        } catch (SQLException f) {
+            // There is nothing to take back.
+        }
+        int code = e.getErrorCode() & 0xFF;
+        if (code != SQLiteErrorCode.SQLITE_BUSY.code && code != SQLiteErrorCode.SQLITE_LOCKED.code
+                && code != SQLiteErrorCode.SQLITE_FULL.code) {
+            letGo();
+        }
+        return new Trouble(String.valueOf(e.getMessage()), e);
+    }
+
+    private void letGo() {
+        closed(writing);
+        writing = null;
+        synchronized (reads) {
+            closed(reading);
+            reading = null;
+        }
+    }
+
+    private static void closed(@Nullable Connection c) {
+        try {
+            if (c != null) {
+                c.close();
+            }
+        } catch (SQLException e) {
+            // It is closed as far as it can be.
         }
     }
 
@@ -103,8 +224,9 @@ public final class LogStore implements AutoCloseable {
 
     /** Keeps rows, all or none. */
     void add(List<LogRow> rows) throws Trouble {
-        synchronized (writing) {
-            try (PreparedStatement s = writing.prepareStatement("INSERT INTO as_run (" + COLUMNS
+        synchronized (writes) {
+            Connection db = writing();
+            try (PreparedStatement s = db.prepareStatement("INSERT INTO as_run (" + COLUMNS
                     + ") VALUES (?,?,?,?,?,?,?,?,?,?,?,?)")) {
                 for (LogRow r : rows) {
                     s.setLong(1, r.atMillis());
@@ -122,19 +244,19 @@ public final class LogStore implements AutoCloseable {
                     s.addBatch();
                 }
                 s.executeBatch();
-                writing.commit();
+                db.commit();
             } catch (SQLException e) {
-                rollBack();
-                throw new Trouble(String.valueOf(e.getMessage()), e);
+                throw failed(e);
             }
         }
     }
 
     /** Keeps what goes on now: what has begun, and nothing where it has ended, by a name of its own. */
     void going(Map<String, Optional<Left>> changes) throws Trouble {
-        synchronized (writing) {
-            try (PreparedStatement begun = writing.prepareStatement("INSERT OR REPLACE INTO going VALUES (?,?,?)");
-                    PreparedStatement over = writing.prepareStatement("DELETE FROM going WHERE id = ?")) {
+        synchronized (writes) {
+            Connection db = writing();
+            try (PreparedStatement begun = db.prepareStatement("INSERT OR REPLACE INTO going VALUES (?,?,?)");
+                    PreparedStatement over = db.prepareStatement("DELETE FROM going WHERE id = ?")) {
                 for (Map.Entry<String, Optional<Left>> e : changes.entrySet()) {
                     PreparedStatement s = e.getValue().isPresent() ? begun : over;
                     s.setString(1, process + e.getKey());
@@ -144,19 +266,19 @@ public final class LogStore implements AutoCloseable {
                     }
                     s.executeUpdate();
                 }
-                writing.commit();
+                db.commit();
             } catch (SQLException e) {
-                rollBack();
-                throw new Trouble(String.valueOf(e.getMessage()), e);
+                throw failed(e);
             }
         }
     }
 
     /** What was going on in processes that were killed, until it is {@link #forget forgotten}. */
     public List<Left> leftOver() throws Trouble {
-        synchronized (writing) {
+        synchronized (writes) {
             List<Left> left = new ArrayList<>();
-            try (Statement s = writing.createStatement()) {
+            Connection db = writing();
+            try (Statement s = db.createStatement()) {
                 try (ResultSet all = s.executeQuery("SELECT id, button, what FROM going ORDER BY rowid")) {
                     while (all.next()) {
                         if (!alive(all.getString(1))) {
@@ -166,17 +288,17 @@ public final class LogStore implements AutoCloseable {
                 }
                 return left.stream().distinct().toList();
             } catch (SQLException e) {
-                rollBack();
-                throw new Trouble(String.valueOf(e.getMessage()), e);
+                throw failed(e);
             }
         }
     }
 
     /** Forgets what was going on in processes that were killed: it was ended, or somebody said to leave it. */
     public void forget() throws Trouble {
-        synchronized (writing) {
-            try (Statement s = writing.createStatement();
-                    PreparedStatement over = writing.prepareStatement(
+        synchronized (writes) {
+            Connection db = writing();
+            try (Statement s = db.createStatement();
+                    PreparedStatement over = db.prepareStatement(
                             "DELETE FROM going WHERE id = ?")) {
                 List<String> dead = new ArrayList<>();
                 try (ResultSet all = s.executeQuery("SELECT id FROM going")) {
@@ -190,10 +312,9 @@ public final class LogStore implements AutoCloseable {
                     over.setString(1, id);
                     over.executeUpdate();
                 }
-                writing.commit();
+                db.commit();
             } catch (SQLException e) {
-                rollBack();
-                throw new Trouble(String.valueOf(e.getMessage()), e);
+                throw failed(e);
             }
         }
     }
@@ -213,12 +334,13 @@ public final class LogStore implements AutoCloseable {
         }
     }
 
-    private void rollBack() {
-        try {
-            writing.rollback();
-        } catch (SQLException e) {
-            // There is nothing to take back.
+    /** The connection that reads. Its lock is held. */
+    private Connection reading() throws Trouble {
+        Connection open = reading;
+        if (open == null) {
+            throw new Trouble("the as-run log %s is not open yet".formatted(file), new IOException());
         }
+        return open;
     }
 
     /** The rows that are asked for, newest first. */
@@ -240,8 +362,8 @@ public final class LogStore implements AutoCloseable {
         }
         sql.append(" ORDER BY id DESC LIMIT ?");
         with.add(query.max());
-        synchronized (reading) {
-            try (PreparedStatement s = reading.prepareStatement(sql.toString())) {
+        synchronized (reads) {
+            try (PreparedStatement s = reading().prepareStatement(sql.toString())) {
                 for (int i = 0; i < with.size(); i++) {
                     s.setObject(i + 1, with.get(i));
                 }
@@ -262,9 +384,14 @@ public final class LogStore implements AutoCloseable {
         }
     }
 
-    /** The highest number of a press so far. */
-    long lastPress() {
-        return number("SELECT COALESCE(MAX(press), 0) FROM as_run");
+    /** The highest number of a press so far; empty while the file cannot be read. */
+    OptionalLong lastPress() {
+        synchronized (reads) {
+            if (reading == null) {
+                return OptionalLong.empty();
+            }
+        }
+        return OptionalLong.of(number("SELECT COALESCE(MAX(press), 0) FROM as_run"));
     }
 
     /** How many rows are kept. */
@@ -273,10 +400,10 @@ public final class LogStore implements AutoCloseable {
     }
 
     private long number(String sql) {
-        synchronized (reading) {
-            try (Statement s = reading.createStatement(); ResultSet r = s.executeQuery(sql)) {
+        synchronized (reads) {
+            try (Statement s = reading().createStatement(); ResultSet r = s.executeQuery(sql)) {
                 return r.next() ? r.getLong(1) : 0;
-            } catch (SQLException e) {
+            } catch (SQLException | Trouble e) {
                 return 0;
             }
         }
@@ -288,31 +415,28 @@ public final class LogStore implements AutoCloseable {
     }
 
     void tidy(long oldestMillis, long max) {
-        synchronized (writing) {
-            try (PreparedStatement old = writing.prepareStatement("DELETE FROM as_run WHERE at < ?");
-                    PreparedStatement many = writing.prepareStatement(
+        synchronized (writes) {
+            try (PreparedStatement old = writing().prepareStatement("DELETE FROM as_run WHERE at < ?");
+                    PreparedStatement many = writing().prepareStatement(
                             "DELETE FROM as_run WHERE id <= (SELECT id FROM as_run ORDER BY id DESC LIMIT 1 OFFSET ?)")) {
                 old.setLong(1, oldestMillis);
                 old.executeUpdate();
                 many.setLong(1, max);
                 many.executeUpdate();
-                writing.commit();
+                writing().commit();
             } catch (SQLException e) {
-                rollBack();
+                failed(e);
+            } catch (Trouble e) {
+                // Then there is nothing to tidy.
             }
         }
     }
 
     @Override
     public void close() {
-        for (Connection c : new Connection[]{writing, reading}) {
-            synchronized (c) {
-                try {
-                    c.close();
-                } catch (SQLException e) {
-                    // It is closed as far as it can be.
-                }
-            }
+        synchronized (writes) {
+            closed = true;
+            letGo();
         }
     }
 }

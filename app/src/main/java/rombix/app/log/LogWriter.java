@@ -1,16 +1,16 @@
 package rombix.app.log;
 
+import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
-import rombix.app.deck.Aftermath;
-import java.util.concurrent.ConcurrentHashMap;
-import java.util.Set;
-import java.util.Optional;
 import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Consumer;
@@ -18,6 +18,7 @@ import java.util.function.LongSupplier;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import rombix.app.deck.Aftermath;
 import rombix.app.log.LogRow.Kind;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
@@ -33,6 +34,7 @@ import rombix.core.engine.Happening;
 public final class LogWriter implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(LogWriter.class);
     private static final int MAX_WAITING = 1 << 20;
+    static final int MAX_UNKEPT = 50_000;
     private static final int MAX_RUNS = 4096;
     private static final long LOT_MILLIS = 250;
     private static final long TIDY_MILLIS = TimeUnit.HOURS.toMillis(1);
@@ -53,6 +55,9 @@ public final class LogWriter implements AutoCloseable {
     private final LongSupplier wallMillis;
     private final BlockingQueue<Told> queue = new ArrayBlockingQueue<>(MAX_WAITING);
     private final AtomicLong lost = new AtomicLong();
+    /** What could not be written yet; the writer's own. */
+    private final ArrayDeque<LogRow> unkept = new ArrayDeque<>();
+    private final Map<String, Optional<Aftermath.Left>> going = new LinkedHashMap<>();
     /** Those that ended stay a while: what they sent may be answered later. */
     private final Map<Which, Pressed> running = new LinkedHashMap<>() {
         private static final long serialVersionUID = 1L;
@@ -81,7 +86,8 @@ public final class LogWriter implements AutoCloseable {
         this.store = store;
         this.clock = clock;
         this.wallMillis = wallMillis;
-        this.lastPress = store.lastPress();
+        // Where the log can't be read yet, presses are numbered from the time on: no two of a log have the same number.
+        this.lastPress = store.lastPress().orElseGet(wallMillis);
         this.thread = Thread.ofPlatform().daemon().name("as-run log").start(this::write);
     }
 
@@ -126,9 +132,12 @@ public final class LogWriter implements AutoCloseable {
         try {
             while (!closing || !queue.isEmpty()) {
                 Told first = queue.poll(LOT_MILLIS, TimeUnit.MILLISECONDS);
+                List<Told> lot = new ArrayList<>();
                 if (first != null) {
-                    List<Told> lot = new ArrayList<>(List.of(first));
+                    lot.add(first);
                     queue.drainTo(lot);
+                }
+                if (first != null || !unkept.isEmpty() || !going.isEmpty()) {
                     keep(lot);
                 }
                 long now = wallMillis.getAsLong();
@@ -142,36 +151,43 @@ public final class LogWriter implements AutoCloseable {
         }
     }
 
+    /** Keeps a lot, with all that could not be kept before it. */
     private void keep(List<Told> lot) {
         long wall = wallMillis.getAsLong();
         long nanos = clock.nanos();
-        List<LogRow> rows = new ArrayList<>();
-        Map<String, Optional<Aftermath.Left>> going = new LinkedHashMap<>();
         for (Told t : lot) {
             going(t, going);
             LogRow row = row(t, at -> wall - (nanos - (at - t.ahead())) / 1_000_000);
             if (row != null) {
-                rows.add(row);
+                unkept.add(row);
             }
         }
-        long gone = lost.getAndSet(0);
+        while (unkept.size() > MAX_UNKEPT) {
+            unkept.removeFirst();
+            lost.incrementAndGet();
+        }
+        long gone = lost.get();
+        List<LogRow> rows = new ArrayList<>(unkept);
         if (gone > 0) {
-            rows.add(new LogRow(0, wall, Kind.FAULT, 0, "", "", "", "", "", "the log", 0, gone
-                    + " rows came faster than they could be kept, and are lost", false));
+            rows.addFirst(new LogRow(0, wall, Kind.FAULT, 0, "", "", "", "", "", "the log", 0, gone
+                    + (gone == 1 ? " row" : " rows") + " couldn't be written, and " + (gone == 1 ? "is" : "are")
+                    + " lost", false));
         }
         try {
             if (!going.isEmpty()) {
                 store.going(going);
+                going.clear();
             }
-            if (rows.isEmpty()) {
-                return;
+            if (!rows.isEmpty()) {
+                store.add(rows);
+                lost.addAndGet(-gone);
+                unkept.clear();
+                kept += rows.size();
             }
-            store.add(rows);
-            kept += rows.size();
             troubled.accept("");
         } catch (LogStore.Trouble e) {
             troubled.accept(String.valueOf(e.getMessage()));
-            LOG.warn("{} rows of the as-run log could not be kept: {}", rows.size(), e.getMessage());
+            LOG.warn("{} rows of the as-run log wait, as they can't be written: {}", rows.size(), e.getMessage());
         }
     }
 

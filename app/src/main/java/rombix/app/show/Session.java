@@ -1,6 +1,7 @@
 package rombix.app.show;
 
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CountDownLatch;
@@ -13,13 +14,13 @@ import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import rombix.app.deck.Aftermath;
-import rombix.app.edit.Workbench.Mode;
+import rombix.app.deck.DeckModel;
 import rombix.app.edit.OpenedBoard;
 import rombix.app.edit.Trust;
+import rombix.app.edit.Workbench.Mode;
 import rombix.app.edit.Workbench;
 import rombix.app.log.LogStore;
 import rombix.app.log.LogWriter;
-import rombix.app.deck.DeckModel;
 import rombix.app.view.common.Fonts;
 import rombix.app.view.window.MainWindow;
 import rombix.core.board.Board;
@@ -106,7 +107,8 @@ public final class Session implements AutoCloseable {
     public static Session open(OpenedBoard read, Map<String, String> addresses, @Nullable Path logFile,
             @Nullable Consumer<Stage> stage, Trust trust) {
         DeckModel model = new DeckModel();
-        LogStore log = log(logFile);
+        List<String> ofLog = new ArrayList<>();
+        LogStore log = logFile == null ? null : LogStore.ofBoard(logFile, ofLog::add);
         Show[] playing = new Show[1];
         Workbench[] under = new Workbench[1];
         Inputs inputs = new Inputs(e -> playing[0].post(e), b -> {
@@ -140,10 +142,7 @@ public final class Session implements AutoCloseable {
             if (log != null && !window.guests().guest()) {
                 after(log, bench.rig(), show, window);
             }
-            if (logFile != null && log == null) {
-                window.files().tell(List.of("What is run is not logged: “" + logFile.getFileName()
-                        + "” cannot be written. The show goes on."));
-            }
+            window.files().tell(ofLog);
             if (stage != null) {
                 Stage s = new Stage();
                 stage.accept(s);
@@ -189,16 +188,6 @@ public final class Session implements AutoCloseable {
     /** Where the log of a board is kept: beside it, hidden. */
     public static Path logOf(Path board) {
         return board.toAbsolutePath().resolveSibling("." + board.getFileName() + ".as-run");
-    }
-
-    /** Opens a log. The show goes on without one where it cannot be kept. */
-    public static @Nullable LogStore log(@Nullable Path file) {
-        try {
-            return file == null ? null : new LogStore(file);
-        } catch (LogStore.Trouble e) {
-            LOG.warn("{}; what is run is not kept", e.getMessage());
-            return null;
-        }
     }
 
     /** Runs something on the interface's thread and waits for what it gives. */

@@ -7,12 +7,16 @@ import static org.awaitility.Awaitility.await;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.Statement;
 import java.time.Duration;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -63,7 +67,7 @@ class LogTest {
         assertThat(rows).extracting(LogRow::words).containsExactly("Unlock Gate", "press");
         assertThat(rows.getFirst()).usingRecursiveComparison().ignoringFields("id").isEqualTo(row(Kind.STEP, 1, "Gate",
                 "Unlock Gate", ""));
-        assertThat(store.lastPress()).isEqualTo(1);
+        assertThat(store.lastPress()).hasValue(1);
     }
 
     @Test
@@ -214,6 +218,97 @@ class LogTest {
         assertThat(store.rows()).isEqualTo(5000);
     }
 
+    private void presses(LogWriter writer, int from, int to) {
+        for (int i = from; i <= to; i++) {
+            writer.accept(new Happening.Started(i, "gate", "press", "mouse", 0, 0), false, clock);
+        }
+    }
+
+    /** What was run while another program had locked the file was gone. */
+    @Test
+    void whatIsRunWhileTheLogIsLockedIsKeptWhenItIsFree() throws Exception {
+        List<String> troubles = new CopyOnWriteArrayList<>();
+        try (LogWriter writer = new LogWriter(store, clock, () -> WALL);
+                Connection other = DriverManager.getConnection("jdbc:sqlite:" + folder.resolve("log.db"))) {
+            writer.whenTroubled(troubles::add);
+            try (Statement lock = other.createStatement()) {
+                lock.execute("BEGIN EXCLUSIVE");
+                presses(writer, 1, 3);
+                soon(() -> !troubles.isEmpty());
+                assertThat(troubles.getFirst()).contains("locked");
+                lock.execute("ROLLBACK");
+            }
+            presses(writer, 4, 4);
+            soon(() -> writer.kept() == 4);
+            soon(() -> troubles.getLast().isEmpty());
+            assertThat(store.find(Query.newest(9))).extracting(LogRow::press).containsExactly(4L, 3L, 2L, 1L);
+        }
+    }
+
+    @Test
+    void howManyRowsAreLostStandsInTheLogWhenItCanBeWrittenAgain() throws Exception {
+        try (LogWriter writer = new LogWriter(store, clock, () -> WALL);
+                Connection other = DriverManager.getConnection("jdbc:sqlite:" + folder.resolve("log.db"));
+                Statement lock = other.createStatement()) {
+            List<String> troubles = new CopyOnWriteArrayList<>();
+            writer.whenTroubled(troubles::add);
+            lock.execute("BEGIN EXCLUSIVE");
+            presses(writer, 1, LogWriter.MAX_UNKEPT + 3);
+            soon(() -> !troubles.isEmpty());
+            lock.execute("ROLLBACK");
+            soon(() -> writer.kept() == LogWriter.MAX_UNKEPT + 1);
+            assertThat(store.find(new Query("", Set.of(Kind.FAULT), 0, Long.MAX_VALUE, 9))).singleElement().satisfies(
+                    r -> assertThat(r.message()).isEqualTo("3 rows couldn't be written, and are lost"));
+        }
+    }
+
+    /** A log that was taken away under a show stayed unwritten until the next start. */
+    @Test
+    void aLogThatIsTakenAwayIsBegunAnew() throws Exception {
+        try (LogWriter writer = new LogWriter(store, clock, () -> WALL)) {
+            presses(writer, 1, 1);
+            soon(() -> writer.kept() == 1);
+            Files.move(folder.resolve("log.db"), folder.resolve("taken.db"));
+            presses(writer, 2, 2);
+            soon(() -> writer.kept() == 2);
+        }
+        store = new LogStore(folder.resolve("log.db"));
+        assertThat(store.find(Query.newest(9))).extracting(LogRow::press).containsExactly(2L);
+    }
+
+    @Test
+    void aDamagedLogOfABoardIsKeptAsideAndANewOneBegun() throws Exception {
+        Path file = Files.writeString(folder.resolve("other.db"), "this is a letter, not a database".repeat(99));
+        List<String> told = new CopyOnWriteArrayList<>();
+        LogStore anew = LogStore.ofBoard(file, told::add);
+        try (LogWriter writer = new LogWriter(anew, clock, () -> WALL)) {
+            presses(writer, 1, 1);
+            soon(() -> writer.kept() == 1);
+        }
+        assertThat(told)
+                .containsExactly("The log was damaged. It is kept as “other.db.damaged”; a new one was started.");
+        assertThat(Files.readString(folder.resolve("other.db.damaged"))).startsWith("this is a letter");
+    }
+
+    @Test
+    void aLogThatIsLockedAtTheStartIsWrittenLater() throws Exception {
+        List<String> told = new CopyOnWriteArrayList<>();
+        try (Connection other = DriverManager.getConnection("jdbc:sqlite:" + folder.resolve("new.db"));
+                Statement lock = other.createStatement()) {
+            lock.execute("BEGIN EXCLUSIVE");
+            LogStore later = LogStore.ofBoard(folder.resolve("new.db"), told::add);
+            assertThat(told).singleElement().asString().contains("can't be written yet", "keeps trying");
+            try (LogWriter writer = new LogWriter(later, clock, () -> WALL)) {
+                presses(writer, 1, 2);
+                lock.execute("ROLLBACK");
+                soon(() -> writer.kept() == 2);
+            }
+        }
+        store.close();
+        store = new LogStore(folder.resolve("new.db"));
+        assertThat(store.find(Query.newest(9))).extracting(LogRow::press).containsExactly(WALL + 2, WALL + 1);
+    }
+
     @Test
     void csvHasAHeadQuotesWhatNeedsItAndGivesSpreadsheetsNoFormula() throws IOException {
         StringBuilder out = new StringBuilder();
@@ -228,7 +323,7 @@ class LogTest {
     @Test
     void whatWasHeldOrRanWhenTheProcessWasKilledIsKnownAtTheNextStart() throws Exception {
         store.close();
-        store = new LogStore(folder.resolve("log.db"), "999999999@0 ");
+        store = new LogStore(folder.resolve("new.db"), "999999999@0 ");
         LogWriter writer = new LogWriter(store, clock, () -> WALL);
         writer.accept(new Happening.Started(1, "gate-camera", "press", "mouse", 0, 0), false, clock);
         writer.accept(new Happening.Started(2, "over", "press", "mouse", 0, 0), false, clock);
@@ -238,7 +333,7 @@ class LogTest {
         writer.accept(new Happening.Shows("cough", 0, -1, false), false, clock);
         writer.accept(new Happening.Shows("rehearsed", 0, -1, true), true, clock);
         writer.close(); // Nothing says that these have ended: the process was killed.
-        store = new LogStore(folder.resolve("log.db"));
+        store = new LogStore(folder.resolve("new.db"));
         Rig rig = BoardFile.read(Path.of("../demo/star-night.json"));
         Aftermath left = new Aftermath(store.leftOver()).of(rig);
         assertThat(left.left())
@@ -258,7 +353,7 @@ class LogTest {
         LogWriter writer = new LogWriter(store, clock, () -> WALL);
         writer.accept(new Happening.Shows("host-talk", 0, -1, true), false, clock);
         soon(() -> {
-            try (LogStore second = new LogStore(folder.resolve("log.db"), "999999999@0 ")) {
+            try (LogStore second = new LogStore(folder.resolve("new.db"), "999999999@0 ")) {
                 second.forget();
                 return second.leftOver().isEmpty();
             }

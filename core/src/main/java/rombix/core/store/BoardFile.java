@@ -164,11 +164,6 @@ public final class BoardFile {
 
     /** Puts a journal that cannot be used beside, so that the next one does not take its place; says where. */
     public static Path keepAside(Path file) throws IOException {
-        Path journal = journalOf(file);
-        Path aside = journal.resolveSibling(journal.getFileName() + ".damaged");
-        for (int n = 2; Files.exists(aside); n++) {
-            aside = journal.resolveSibling(journal.getFileName() + ".damaged-" + n);
-        }
-        return Files.move(journal, aside);
+        return WholeFile.aside(journalOf(file));
     }
 }

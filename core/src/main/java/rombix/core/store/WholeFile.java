@@ -99,6 +99,15 @@ public final class WholeFile {
         }
     }
 
+    /** Renames a damaged file, so that a new one can take its place and nothing is lost; says to what. */
+    public static Path aside(Path file) throws IOException {
+        Path aside = file.resolveSibling(file.getFileName() + ".damaged");
+        for (int n = 2; Files.exists(aside); n++) {
+            aside = aside.resolveSibling(file.getFileName() + ".damaged-" + n);
+        }
+        return Files.move(file, aside);
+    }
+
     private static void permissions(Path of, Path to, Readers readers) throws IOException {
         PosixFileAttributeView view = Files.getFileAttributeView(to, PosixFileAttributeView.class,
                 LinkOption.NOFOLLOW_LINKS);

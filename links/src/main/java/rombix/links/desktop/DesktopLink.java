@@ -19,7 +19,6 @@ import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Order;
 import rombix.core.computer.Keys;
-import rombix.core.computer.Place;
 import rombix.core.engine.Gears;
 import rombix.core.engine.Status.Phase;
 import rombix.core.sight.Pixels;
@@ -204,7 +203,7 @@ final class DesktopLink implements Link {
     }
 
     private void work(Task task, Machine machine, Hands own) {
-        if (task.order().packets().isEmpty()) { // It was stopped: what was asked for before that is over.
+        if (task.order() == LET_GO) { // It was stopped: what was asked for before that is over.
             own.letGo();
             own.begin();
             return;
@@ -220,13 +219,17 @@ final class DesktopLink implements Link {
         }
         machine.ready();
         try {
+            boolean runs = false;
             for (Order.Outgoing packet : task.order().packets()) {
                 if (packet.address().equals("programs run")) {
                     program(task.ticket(), new Args(packet.args()), machine, own);
+                    runs = true;
                 } else {
                     Doings.of(packet.address()).now(new Args(packet.args()), machine, own, this::tell);
-                    report.sent(task.ticket());
                 }
+            }
+            if (!runs) { // A program is answered for when it runs, or has ended.
+                report.sent(task.ticket());
             }
         } catch (Unable | IllegalArgumentException e) {
             report.failed(task.ticket(), String.valueOf(e.getMessage()));

@@ -200,6 +200,9 @@ final class SoundLink implements Link {
             for (Order.Outgoing packet : order.packets()) {
                 packet(ticket, packet, output);
             }
+            if (order.packets().stream().noneMatch(p -> p.address().split(" ", 2)[0].equals("play"))) {
+                report.sent(ticket); // A clip is answered for when it plays, or has played.
+            }
         } catch (IllegalArgumentException | IndexOutOfBoundsException e) {
             report.failed(ticket, Trouble.words(e));
         }
@@ -212,7 +215,6 @@ final class SoundLink implements Link {
         switch (words[0]) {
             case "play" -> {
                 play(ticket, clip, args, output);
-                return; // It answers when it plays, or has played.
             }
             case "stop" -> {
                 long frames = Math.max(Mix.SOON, Clip.frames(args.getFirst().asNumber()));
@@ -237,7 +239,6 @@ final class SoundLink implements Link {
             }
             default -> throw new IllegalArgumentException("a player knows no “" + packet.address() + "”");
         }
-        report.sent(ticket);
     }
 
     private void everywhere(Consumer<Mix> what) {

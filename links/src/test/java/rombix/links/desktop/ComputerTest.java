@@ -21,22 +21,21 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
-import rombix.core.board.Gear;
-import rombix.core.card.Card;
-import rombix.core.card.Packet;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
+import rombix.core.board.Gear;
 import rombix.core.board.Page;
 import rombix.core.board.Rig;
 import rombix.core.board.State;
-import rombix.core.chain.Chain;
-import rombix.core.chain.Gesture;
-import rombix.core.chain.GearStep;
-import rombix.core.chain.Step;
+import rombix.core.card.Card;
 import rombix.core.card.Order;
-import rombix.core.trust.Grants;
+import rombix.core.card.Packet;
 import rombix.core.card.Protocol;
 import rombix.core.card.Twin;
+import rombix.core.chain.Chain;
+import rombix.core.chain.GearStep;
+import rombix.core.chain.Gesture;
+import rombix.core.chain.Step;
 import rombix.core.computer.Place;
 import rombix.core.computer.Power;
 import rombix.core.engine.Event;
@@ -44,6 +43,7 @@ import rombix.core.engine.Status.Phase;
 import rombix.core.sight.Pixels;
 import rombix.core.sight.Sights;
 import rombix.core.store.CardLibrary;
+import rombix.core.trust.Grants;
 import rombix.core.value.Value;
 import rombix.links.MachineClock;
 import rombix.links.link.GearReport;
@@ -159,6 +159,17 @@ class ComputerTest {
         long mine = send(command, args);
         soon(() -> answers.containsKey(mine));
         return answers.get(mine);
+    }
+
+    /** A card's command that sends nothing let go of all that was held, and its step waited for ever. */
+    @Test
+    void aCommandThatSendsNothingIsAnsweredAndLetsGoOfNothing() {
+        done("hold-keys", with("keys", "F9"));
+        link.send(77, new Order("computer", twin.card().command("hold-keys").orElseThrow(), Map.of(), "Nothing",
+                List.of(), Map.of(), Set.of()));
+        soon(() -> answers.containsKey(77L));
+        assertThat(answers).containsEntry(77L, "sent");
+        assertThat(booth.look().down()).containsExactly("F9");
     }
 
     private static Map<String, Value> with(Object... pairs) {

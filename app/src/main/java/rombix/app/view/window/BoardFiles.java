@@ -29,8 +29,8 @@ import rombix.core.board.Board;
 import rombix.core.board.Edits;
 import rombix.core.board.Rig;
 import rombix.core.store.BadFile;
-import rombix.core.store.BoardFile;
 import rombix.core.store.BoardFile.Stamp;
+import rombix.core.store.BoardFile;
 
 /** The board's file as the hand meets it: save, choose another, open it; what goes wrong is said as a notice. */
 public final class BoardFiles {
@@ -280,7 +280,8 @@ public final class BoardFiles {
 
     /** Says that what is run is not logged, and why; nothing once it is again. */
     public void log(String why) {
-        notices.state(LOGGING, why.isEmpty() ? "" : "What is run is not logged: " + why + ". The show goes on.");
+        notices.state(LOGGING,
+                why.isEmpty() ? "" : "The log can't be written: " + why + ". Rombix keeps trying; the show goes on.");
     }
 
     /** Says that this computer remembers nothing, and why; nothing once it does again. */
