@@ -91,10 +91,16 @@ final class ChainJson {
         }
 
         private List<Step> list(JsonParser in, DeserializationContext context) {
+            if (in.currentToken() != JsonToken.START_ARRAY) {
+                throw MismatchedInputException.from(in, List.class, "a chain is a list of steps");
+            }
             List<Step> steps = new ArrayList<>();
             ValueDeserializer<Object> reader = step(context);
             while (in.nextToken() != JsonToken.END_ARRAY) {
                 try {
+                    if (in.currentToken() == JsonToken.VALUE_NULL) {
+                        throw MismatchedInputException.from(in, Step.class, "a step is an object");
+                    }
                     steps.add((Step) reader.deserialize(in, context));
                 } catch (tools.jackson.core.JacksonException e) {
                     throw tools.jackson.databind.DatabindException.wrapWithPath(e, steps, steps.size());

@@ -28,10 +28,6 @@ import rombix.core.value.Extra;
 @JsonInclude(JsonInclude.Include.NON_EMPTY)
 public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Together, Step.Pick, Step.If, Step.Repeat,
         Step.ForAWhile {
-    /** The names of all kinds of steps, as files write them. */
-    List<String> KINDS = List.of("do", "wait", "together", "pick", "if", "repeat", "fade", "for-a-while", "nudge",
-            "ask", "use", "set", "show", "say", "stop");
-
     /** How it is run, whatever it does. */
     StepOptions how();
 

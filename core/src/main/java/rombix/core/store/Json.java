@@ -1,12 +1,19 @@
 package rombix.core.store;
 
 import com.fasterxml.jackson.annotation.JsonInclude;
+import com.fasterxml.jackson.annotation.JsonSubTypes;
+import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import com.fasterxml.jackson.annotation.JsonTypeName;
+import com.fasterxml.jackson.annotation.Nulls;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Objects;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.FutureTask;
 import java.util.function.Supplier;
+import java.util.stream.Collectors;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonParser;
 import tools.jackson.core.JsonToken;
@@ -14,6 +21,7 @@ import tools.jackson.core.StreamReadConstraints;
 import tools.jackson.core.StreamReadFeature;
 import tools.jackson.core.StreamWriteConstraints;
 import tools.jackson.core.TokenStreamLocation;
+import tools.jackson.core.exc.InputCoercionException;
 import tools.jackson.core.exc.StreamConstraintsException;
 import tools.jackson.core.exc.StreamReadException;
 import tools.jackson.core.json.JsonFactory;
@@ -22,6 +30,7 @@ import tools.jackson.databind.DeserializationFeature;
 import tools.jackson.databind.ObjectReader;
 import tools.jackson.databind.SerializationFeature;
 import tools.jackson.databind.exc.InvalidFormatException;
+import tools.jackson.databind.exc.InvalidNullException;
 import tools.jackson.databind.exc.InvalidTypeIdException;
 import tools.jackson.databind.exc.MismatchedInputException;
 import tools.jackson.databind.exc.UnrecognizedPropertyException;
@@ -46,6 +55,7 @@ final class Json {
             .disable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
             .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
             .disable(DeserializationFeature.ACCEPT_FLOAT_AS_INT)
+            .changeDefaultNullHandling(n -> n.withContentNulls(Nulls.FAIL))
             .changeDefaultPropertyInclusion(i -> i.withValueInclusion(JsonInclude.Include.NON_NULL))
             .build();
 
@@ -62,7 +72,11 @@ final class Json {
         }
         ObjectReader configured = reader;
         try {
-            return nesting(text) <= FLAT ? configured.readValue(text) : deep(() -> configured.readValue(text));
+            T read = nesting(text) <= FLAT ? configured.readValue(text) : deep(() -> configured.readValue(text));
+            if (read == null) {
+                throw new BadFile(file, 1, 1, "expected " + kind(type) + ", not null");
+            }
+            return read;
         } catch (JacksonException e) {
             throw explained(file, text, e);
         }
@@ -124,9 +138,8 @@ final class Json {
 
     private static String words(JacksonException e) {
         return switch (e) {
-            case InvalidTypeIdException t -> "unknown step “" + t.getTypeId()
-                    + "”; expected one of " + String.join(", ", rombix.core.chain.Step.KINDS)
-                    + ". A newer Rombix may know it.";
+            case InvalidTypeIdException t -> unknownKind(t);
+            case InvalidNullException n -> "null isn't a value here" + field(n) + ": give one, or leave it out";
             case UnrecognizedPropertyException u -> "unknown field “" + u.getPropertyName() + "”; expected one of "
                     + known(u);
             case InvalidFormatException f when f.getTargetType() != null && f.getTargetType().isEnum() ->
@@ -134,14 +147,43 @@ final class Json {
             case ValueInstantiationException v when v.getCause() != null && v.getCause().getMessage() != null ->
                 String.valueOf(v.getCause().getMessage());
             case MismatchedInputException m -> "expected " + kind(m.getTargetType()) + field(m);
-            case StreamConstraintsException _ ->
+            case StreamConstraintsException c when isNesting(c) ->
                 "steps are nested too deeply here: at most %d may stand within each other"
                         .formatted(DEEPEST / 2);
+            case StreamConstraintsException c -> "this " + (c.getOriginalMessage().startsWith("Number")
+                    ? "number"
+                    : "text") + " is too long";
+            case InputCoercionException c -> "this number is out of range: expected a whole number "
+                    + (c.getTargetType() == int.class
+                            ? "from −2147483648 to 2147483647"
+                            : "of up to 18 digits");
+            case StreamReadException s when s.getOriginalMessage().startsWith("Duplicate Object property") ->
+                "the field “" + s.getOriginalMessage().replaceAll("(?s)^[^\"]*\"|\".*", "") + "” is given twice";
             case StreamReadException s -> "not JSON here: " + firstLine(s.getOriginalMessage());
             case DatabindException d when d.getCause() != null && d.getCause().getMessage() != null ->
                 String.valueOf(d.getCause().getMessage());
             default -> firstLine(e.getOriginalMessage());
         };
+    }
+
+    private static boolean isNesting(StreamConstraintsException e) {
+        return e.getOriginalMessage().contains("nesting");
+    }
+
+    /** That a step, a trigger or a control is of no kind that is known, or of none at all. */
+    private static String unknownKind(InvalidTypeIdException e) {
+        Class<?> base = e.getBaseType().getRawClass();
+        JsonTypeInfo info = base.getAnnotation(JsonTypeInfo.class);
+        JsonSubTypes subTypes = base.getAnnotation(JsonSubTypes.class);
+        String kind = info == null ? "kind" : info.property();
+        String known = subTypes == null
+                ? ""
+                : Arrays.stream(subTypes.value()).map(t -> t.value().getAnnotation(JsonTypeName.class)).filter(
+                        Objects::nonNull).map(JsonTypeName::value).collect(Collectors.joining(", "));
+        return e.getTypeId() == null
+                ? "“%s” is missing: expected one of %s".formatted(kind, known)
+                : "unknown %s “%s”; expected one of %s. A newer Rombix may know it.".formatted(kind, e.getTypeId(),
+                        known);
     }
 
     private static String field(DatabindException e) {
@@ -201,7 +243,7 @@ final class Json {
     }
 
     private static Place place(String text, JacksonException e) {
-        if (e instanceof StreamConstraintsException) {
+        if (e instanceof StreamConstraintsException c && isNesting(c)) {
             return tooDeep(text);
         }
         TokenStreamLocation at = e.getLocation();
