@@ -7,12 +7,12 @@ import java.util.Objects;
 import java.util.concurrent.Callable;
 import java.util.function.Function;
 import org.slf4j.LoggerFactory;
-import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Help;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.ParseResult;
 import picocli.CommandLine.Spec;
+import picocli.CommandLine;
 import rombix.app.edit.Settings;
 import rombix.app.show.Session;
 import rombix.core.store.BadFile;
@@ -27,6 +27,8 @@ public final class RombixCommand implements Callable<Integer> {
     /** Without colours: control characters that are printed are made visible. */
     private static final Help.ColorScheme PLAIN = Help.defaultColorScheme(Help.Ansi.OFF);
     /** The exit code for a bad call or a bad file. */
+    /** As a shell has it of a command that was interrupted. */
+    private static final int INTERRUPTED = 130;
     static final int BAD_CALL = CommandLine.ExitCode.USAGE;
 
     /** A command, and how it is made where it is asked for. */
@@ -91,6 +93,9 @@ public final class RombixCommand implements Callable<Integer> {
         PrintWriter err = command.getErr();
         switch (e) {
             case BadFile _,BadCall _ -> err.println(e.getMessage());
+            case InterruptedException _ -> {
+                return INTERRUPTED; // Somebody meant it to end: there is nothing to say.
+            }
             case BindException b -> err.println("A port that the stand-ins need is taken (" + b.getMessage()
                     + "). Are they running already? Stop the other, or use --stand-ins, which takes free ports.");
             default -> {

@@ -10,11 +10,12 @@ import java.util.concurrent.Callable;
 import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
-import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
+import rombix.app.shell.Caller;
 import rombix.core.traffic.Packet;
 import rombix.core.traffic.PacketWords;
 import rombix.core.traffic.Traffic;
@@ -42,7 +43,7 @@ final class TrafficCommand implements Callable<Integer> {
     @Option(names = "--commands", description = "Only the commands of steps and hands.")
     private boolean commands;
 
-    @Option(names = "--follow", description = "Go on with what comes, until Ctrl+C.")
+    @Option(names = Caller.FOLLOW, description = "Go on with what comes, until Ctrl+C.")
     private boolean follow;
 
     @Option(names = "--for", converter = Span.class, paramLabel = "TIME", description = "Go on for this time, such as 20s; 5s where no Rombix has the board open.")
@@ -71,6 +72,9 @@ final class TrafficCommand implements Callable<Integer> {
             Told told = new Told(0, -1);
             do {
                 told = tell(deck, told);
+                if (follow && spec.commandLine().getOut().checkError()) {
+                    return 0; // Nobody reads on.
+                }
                 if (follow || System.nanoTime() - until < 0) {
                     Thread.sleep(PACE_MILLIS);
                 }

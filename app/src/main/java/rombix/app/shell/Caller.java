@@ -21,6 +21,9 @@ public final class Caller {
     private static final Set<String> COMMANDS = Set.of("press", "release", "turn", "status", "stop", "show", "traffic",
             "why", "check");
 
+    /** Has a command go on until somebody ends it, or nobody reads on. */
+    public static final String FOLLOW = "--follow";
+
     /** Commands that ask the running deck with --live alone. */
     private static final Set<String> LIVE = Set.of("forecast", "opposite");
 
@@ -86,7 +89,9 @@ public final class Caller {
                         from.readFully(text);
                         PrintStream stream = what == Door.OUT ? out : err;
                         stream.print(new String(text, StandardCharsets.UTF_8));
-                        stream.flush();
+                        if (stream.checkError() && List.of(args).contains(FOLLOW)) {
+                            return OptionalInt.of(0); // Nobody reads on, as in `… --follow | head`.
+                        }
                     }
                     case Door.CODE -> {
                         return OptionalInt.of(from.readInt());

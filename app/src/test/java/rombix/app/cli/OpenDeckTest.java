@@ -9,6 +9,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -158,6 +159,21 @@ class OpenDeckTest {
         assertThat(way.out()).contains("Its port", "something listens at port", "The whole way is open.");
         assertThat(run("why", "house", "--json").out()).contains("\"verdict\":\"good\"");
         assertThat(run("why", "nobody").code()).isEqualTo(2);
+    }
+
+    /** Ctrl+C in a shell that followed wrote a stack trace where Rombix ran. */
+    @Test
+    void whoeverFollowsIsInterruptedWithoutAWord() throws Exception {
+        StringWriter err = new StringWriter();
+        AtomicInteger code = new AtomicInteger(-1);
+        String[] args = {"traffic", board.toString(), "--follow"};
+        Thread shell = Thread.ofPlatform().start(() -> code.set(RombixCommand.line(Playing.in(session), args).setOut(
+                new PrintWriter(new StringWriter())).setErr(new PrintWriter(err)).execute(args)));
+        await().until(() -> shell.getState() == Thread.State.TIMED_WAITING);
+        shell.interrupt();
+        shell.join();
+        assertThat(code).hasValue(130);
+        assertThat(err.toString()).isEmpty();
     }
 
     private static boolean held(String button) {

@@ -60,6 +60,30 @@ class ShellTest {
         }
     }
 
+    /** {@code traffic --follow | head -1} went on for ever. */
+    @Test
+    void whoeverFollowsEndsWhenNobodyReadsOn() throws Exception {
+        BlockingQueue<String> ended = new ArrayBlockingQueue<>(1);
+        try (Doorkeeper keeper = new Doorkeeper((_, to, _) -> {
+            try {
+                while (true) {
+                    to.println("one more");
+                    to.flush();
+                    Thread.sleep(1);
+                }
+            } catch (InterruptedException e) {
+                ended.add("interrupted");
+                return 0;
+            }
+        })) {
+            keeper.keep(board);
+            PrintStream closed = new PrintStream(out);
+            closed.close();
+            assertThat(Caller.call(new String[]{"traffic", board.toString(), "--follow"}, closed, closed)).hasValue(0);
+            assertThat(ended.take()).isEqualTo("interrupted");
+        }
+    }
+
     @Test
     void nobodyAnswersForABoardThatIsNotOpenOrForOtherCommands() throws Exception {
         Path other = Files.writeString(folder.resolve("other.json"), "{}");
