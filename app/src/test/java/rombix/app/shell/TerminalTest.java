@@ -7,6 +7,7 @@ import java.io.PrintStream;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
 import org.junit.jupiter.api.Test;
+import org.slf4j.LoggerFactory;
 
 class TerminalTest {
     /** What gear said moved the cursor, renamed the window, or cleared it. */
@@ -21,5 +22,11 @@ class TerminalTest {
         terminal.flush();
         assertThat(out.toString(StandardCharsets.UTF_8)).isEqualToNormalizingNewlines(
                 "a⟨U+001B⟩[2Jb ü\nc⟨U+009B⟩d\ne⟨U+202E⟩f\ng\nh");
+    }
+
+    /** A malformed packet of somebody in the network wrote a stack trace for each of its listeners. */
+    @Test
+    void packetsOfOthersThatCannotBeReadAreNotToldInTheTerminal() {
+        assertThat(LoggerFactory.getLogger("javax.jmdns.impl.SocketListener").isErrorEnabled()).isFalse();
     }
 }
