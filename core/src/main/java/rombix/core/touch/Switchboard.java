@@ -90,8 +90,7 @@ public final class Switchboard {
         }
         plugs = next;
         lines.forEach((key, line) -> {
-            if (key instanceof Held h && line.down && next.getOrDefault(h.source(), List.of()).stream()
-                    .noneMatch(p -> p.button().id().equals(h.button()))) {
+            if (key instanceof Held h && line.down && !plugged(h.source(), h.button())) {
                 line.down = false;
                 deck.accept(new Event.LetGo(h.button(), "trigger taken off"));
             }
@@ -179,11 +178,31 @@ public final class Switchboard {
     private void plugged(Object source, Consumer<Plug> what) {
         List<Plug> all = plugs.getOrDefault(source, List.of());
         if (armed) {
-            all.forEach(what);
+            for (Plug p : all) {
+                what.accept(p);
+                letGoIfLate(p);
+            }
         } else if (!all.isEmpty() && !(source instanceof Trigger.Key)) { // Keys are what one edits with.
 
             touched.accept(all.getFirst().button().id());
         }
+    }
+
+    /**
+     * Lets go of what was pressed while somebody disarmed this, or took the trigger off: whoever did that may have looked
+     * for what is held just before it was.
+     */
+    private void letGoIfLate(Plug p) {
+        Line line = line(p, 0);
+        if (line.down && !(armed && plugged(source(p.trigger()), p.button().id()))) {
+            line.down = false;
+            deck.accept(new Event.LetGo(p.button().id(), "not live"));
+        }
+    }
+
+    private boolean plugged(@Nullable Object source, String button) {
+        return source != null && plugs.getOrDefault(source, List.of()).stream().anyMatch(p -> p.button().id().equals(
+                button));
     }
 
     private Line line(Plug p, int axis) {

@@ -66,6 +66,20 @@ class SwitchboardTest {
         return all;
     }
 
+    /** A key that was pressed while the deck left Live stayed held: its release was taken for one of Build. */
+    @Test
+    void whatIsPressedWhileLiveEndsIsLetGo() {
+        Switchboard[] disarmed = new Switchboard[1];
+        disarmed[0] = new Switchboard(e -> {
+            posted.add(e);
+            disarmed[0].arm(false);
+        }, selected::add);
+        disarmed[0].load(TestDeck.rig(button("a", midi(Message.NOTE, null)), button("b", midi(Message.NOTE, null))));
+        disarmed[0].arm(true);
+        disarmed[0].take(new Touch.Midi("Pads", Message.NOTE, 1, 36, 99));
+        assertThat(taken()).containsSubsequence("press a", "let go a").containsSubsequence("press b", "let go b");
+    }
+
     @Test
     void aNotePressesAndReleases() {
         load(button("a", midi(Message.NOTE, null)));
