@@ -16,10 +16,10 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.StackPane;
 import javafx.scene.shape.Rectangle;
 import javafx.stage.Stage;
-import rombix.app.edit.Workbench.Mode;
 import rombix.app.show.Session;
 import rombix.core.chain.Gesture;
 import rombix.core.engine.Event;
+import rombix.core.engine.Mode;
 import rombix.standins.CableProvider;
 
 /**

@@ -9,8 +9,8 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.locks.LockSupport;
 import javafx.stage.Stage;
-import rombix.app.edit.Workbench.Mode;
 import rombix.app.show.Session;
+import rombix.core.engine.Mode;
 import rombix.standins.Pads;
 import rombix.standins.StandIns;
 

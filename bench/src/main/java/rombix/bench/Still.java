@@ -4,11 +4,11 @@ import java.util.Map;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import rombix.app.deck.Player;
-import rombix.app.edit.Workbench;
 import rombix.core.board.Rig;
 import rombix.core.card.Order;
 import rombix.core.engine.Event;
 import rombix.core.engine.Known;
+import rombix.core.engine.Mode;
 import rombix.core.engine.SimulatedClock;
 import rombix.core.found.FoundGear;
 import rombix.core.sight.Pixels;
@@ -36,7 +36,7 @@ final class Still implements Player {
     }
 
     @Override
-    public void mode(Workbench.Mode mode, boolean starts) {
+    public void mode(Mode mode, boolean starts) {
     }
 
     @Override

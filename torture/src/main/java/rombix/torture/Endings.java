@@ -86,7 +86,7 @@ final class Endings implements Trial {
             throws InterruptedException {
         show.load(rig);
         CountDownLatch said = new CountDownLatch(1);
-        show.post(latest(() -> show.post(latest(said::countDown)))); // Behind what the new links say first.
+        show.post(new Event.Run(() -> show.post(new Event.Run(said::countDown)))); // Behind what the new links say first.
         said.await();
         if (!soon(() -> Arrays.stream(FarEnds.GEAR).allMatch(g -> phases.get(g) == Phase.READY))) {
             budget.breach("before " + way + ": not ready: " + phases);
@@ -116,13 +116,6 @@ final class Endings implements Trial {
             budget.breach(way + ": released more than once: " + ends.releases());
         }
         return true;
-    }
-
-    private static Event latest(Runnable what) {
-        return new Event.Latest(() -> {
-            what.run();
-            return null;
-        });
     }
 
     private static boolean soon(BooleanSupplier so) {

@@ -81,10 +81,7 @@ final class Presses implements Trial {
     /** Waits until the conductor has taken what was posted. */
     private static void rest(Conductor conductor) throws InterruptedException {
         CountDownLatch taken = new CountDownLatch(1);
-        conductor.post(new Event.Latest(() -> {
-            taken.countDown();
-            return null;
-        }));
+        conductor.post(new Event.Run(taken::countDown));
         taken.await();
     }
 }

@@ -16,10 +16,10 @@ import picocli.CommandLine.Parameters;
 import rombix.app.edit.OpenedBoard;
 import rombix.app.edit.Settings;
 import rombix.app.edit.Trust;
-import rombix.app.edit.Workbench.Mode;
 import rombix.app.shell.Caller;
 import rombix.app.shell.Doorkeeper;
 import rombix.app.show.Session;
+import rombix.core.engine.Mode;
 import rombix.core.trust.Ask;
 
 /** Opens a board in a window. */

@@ -143,10 +143,7 @@ final class Playing implements AutoCloseable {
         happenings.clear();
         Happening taken = new Happening.Armed(false); // Behind the event: what that starts has started.
         post(event);
-        post(new Event.Latest(() -> {
-            happenings.add(taken);
-            return null;
-        }));
+        post(new Event.Run(() -> happenings.add(taken)));
         if (gear != null) {
             untilRested(taken, button, follower);
         } else {

@@ -1,15 +1,15 @@
 package rombix.app.edit;
 
+import java.nio.file.Path;
 import java.util.EnumSet;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.nio.file.Path;
 import org.jspecify.annotations.Nullable;
-import rombix.app.edit.Workbench.Mode;
-import rombix.core.thread.OwnedBy;
+import rombix.core.engine.Mode;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
 
 /** The three hints of the first minutes: one at a time, where it is of use, and never again once it was followed. */
 @OwnedBy(Owner.INTERFACE)

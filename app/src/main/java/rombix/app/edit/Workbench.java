@@ -12,20 +12,21 @@ import java.util.Set;
 import java.util.function.BooleanSupplier;
 import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
-import rombix.core.board.Paths;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Edits;
 import rombix.core.board.Page;
+import rombix.core.board.Paths;
 import rombix.core.board.Rig;
 import rombix.core.board.State;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
+import rombix.core.engine.Mode;
 import rombix.core.store.BoardFile.Stamp;
 import rombix.core.thread.OneThread;
-import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
 
 /**
  * The board under the hand, with its history, what of it is selected, and its file. Owned by one thread, the interface's.
@@ -34,11 +35,6 @@ import rombix.core.thread.OwnedBy.Owner;
 @OwnedBy(Owner.INTERFACE)
 public final class Workbench {
     private static final int MAX_RECENT = 40;
-
-    /** The modes: edit; press for real on twins only; press for real with editing locked. */
-    public enum Mode {
-        BUILD, REHEARSE, LIVE
-    }
 
     private final OneThread thread = new OneThread();
     private final BoardOnDisk disk;

@@ -7,31 +7,32 @@ import java.util.List;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
+import javafx.application.Platform;
 import javafx.embed.swing.SwingFXUtils;
 import javafx.scene.Group;
+import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.Scene;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TableView;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.image.WritableImage;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.Region;
 import javafx.stage.Stage;
 import javax.imageio.ImageIO;
-import javafx.application.Platform;
-import javafx.scene.Node;
-import javafx.scene.control.ScrollPane;
-import javafx.scene.control.TableView;
-import javafx.scene.layout.Region;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Workbench;
-import rombix.app.view.window.Stagework.Theme;
 import rombix.app.view.window.MainWindow;
+import rombix.app.view.window.Stagework.Theme;
 import rombix.app.view.window.Welcome;
 import rombix.core.board.Rig;
 import rombix.core.chain.Gesture;
 import rombix.core.engine.Event;
-import rombix.standins.StandIns;
+import rombix.core.engine.Mode;
 import rombix.core.store.WholeFile;
+import rombix.standins.StandIns;
 
 /** Pictures of the window in a given state. */
 public final class Pictures {
@@ -152,7 +153,7 @@ public final class Pictures {
 
     /** Whether there is a forecast to come. */
     private boolean forecasting() {
-        return session.window().bench().mode() == Workbench.Mode.BUILD && session.window().bench().hasChain()
+        return session.window().bench().mode() == Mode.BUILD && session.window().bench().hasChain()
                 && !session.window().bench().chain().isEmpty()
                 && session.window().scene().lookup("#forecast") instanceof javafx.scene.Node n
                 && (n.getAccessibleText() == null || n.getAccessibleText().isBlank());
@@ -173,11 +174,11 @@ public final class Pictures {
             bench.showPage(wanted.page());
         }
         if (wanted.view().equals("live") || wanted.view().equals("small")) {
-            bench.mode(Workbench.Mode.LIVE);
+            bench.mode(Mode.LIVE);
             return;
         }
         if (wanted.view().equals("rehearse")) {
-            bench.mode(Workbench.Mode.REHEARSE);
+            bench.mode(Mode.REHEARSE);
             return;
         }
         String button = wanted.button();
@@ -196,7 +197,7 @@ public final class Pictures {
                 press(KeyCode.CONTEXT_MENU, false);
             }
             case "log" -> press(KeyCode.L, true);
-            case "report" -> bench.mode(Workbench.Mode.REHEARSE);
+            case "report" -> bench.mode(Mode.REHEARSE);
             case "triggers" -> press(KeyCode.T, true);
             case "gear" -> {
                 click("#edit-gear");

@@ -17,7 +17,6 @@ import rombix.app.deck.Aftermath;
 import rombix.app.deck.DeckModel;
 import rombix.app.edit.OpenedBoard;
 import rombix.app.edit.Trust;
-import rombix.app.edit.Workbench.Mode;
 import rombix.app.edit.Workbench;
 import rombix.app.log.LogStore;
 import rombix.app.log.LogWriter;
@@ -25,6 +24,7 @@ import rombix.app.view.common.Fonts;
 import rombix.app.view.window.MainWindow;
 import rombix.core.board.Board;
 import rombix.core.board.Rig;
+import rombix.core.engine.Mode;
 import rombix.core.store.BadFile;
 import rombix.links.desktop.Desktop;
 
@@ -112,7 +112,7 @@ public final class Session implements AutoCloseable {
         Show[] playing = new Show[1];
         Workbench[] under = new Workbench[1];
         Inputs inputs = new Inputs(e -> playing[0].post(e), b -> {
-            if (under[0].mode() == Workbench.Mode.BUILD) {
+            if (under[0].mode() == Mode.BUILD) {
                 under[0].select(b);
             }
         }, addresses.containsKey(OSC) ? Integer.valueOf(addresses.get(OSC)) : null);

@@ -8,31 +8,31 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
-import java.util.function.BooleanSupplier;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
-import rombix.app.log.LogWriter;
-import rombix.app.edit.Workbench.Mode;
 import rombix.app.deck.Player;
+import rombix.app.log.LogWriter;
 import rombix.core.board.Rig;
+import rombix.core.card.Order;
 import rombix.core.engine.Clock;
 import rombix.core.engine.Conductor;
 import rombix.core.engine.Event;
 import rombix.core.engine.FastClock;
+import rombix.core.engine.Gears;
 import rombix.core.engine.Happening;
 import rombix.core.engine.Knowledge;
 import rombix.core.engine.Known;
-import rombix.core.card.Order;
-import rombix.core.engine.Gears;
+import rombix.core.engine.Mode;
+import rombix.core.engine.Status;
+import rombix.core.engine.TwinGears;
 import rombix.core.found.FoundGear;
 import rombix.core.sight.Pixels;
 import rombix.core.traffic.Traffic;
 import rombix.core.traffic.WhyNot;
 import rombix.core.trust.Leave;
-import rombix.core.engine.Status;
-import rombix.core.engine.TwinGears;
 import rombix.links.Links;
 import rombix.links.MachineClock;
 
@@ -166,10 +166,8 @@ public final class Show implements Player, AutoCloseable {
 
     @Override
     public void say(Order order) {
-        conductor.post(new Event.Latest(() -> {
-            links.send(byHand.decrementAndGet(), order); // The deck waits for none of these tickets.
-            return null;
-        }));
+        // The deck waits for none of these tickets.
+        conductor.post(new Event.Run(() -> links.send(byHand.decrementAndGet(), order)));
     }
 
     @Override
@@ -247,7 +245,9 @@ public final class Show implements Player, AutoCloseable {
         Conductor now = rehearsal;
         if (now != null && clock instanceof FastClock fast) {
             fast.factor(factor);
-            now.post(new Event.Latest(() -> null)); // It reckons anew how long to wait.
+            now.post(new Event.Run(() -> {
+                // It reckons anew how long to wait.
+            }));
         }
     }
 
@@ -315,10 +315,7 @@ public final class Show implements Player, AutoCloseable {
     }
 
     private void soon(Runnable what) {
-        conductor.post(new Event.Latest(() -> {
-            what.run();
-            return null;
-        }));
+        conductor.post(new Event.Run(what));
     }
 
     /** Does something once all gear of a board answers or is known not to, or after a while. */

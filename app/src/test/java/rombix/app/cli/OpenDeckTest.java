@@ -15,9 +15,9 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
-import rombix.app.edit.Workbench.Mode;
 import rombix.app.show.Session;
 import rombix.core.engine.Event;
+import rombix.core.engine.Mode;
 import rombix.standins.Lamps;
 import rombix.standins.StandIns;
 

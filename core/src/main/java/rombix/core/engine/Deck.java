@@ -19,8 +19,8 @@ import rombix.core.board.Trigger.When;
 import rombix.core.card.Twin;
 import rombix.core.chain.DeckStep;
 import rombix.core.thread.OneThread;
-import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
 import rombix.core.value.Formula;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
@@ -238,6 +238,7 @@ public final class Deck {
                 armed.arm(a.on());
                 telling.tell(new Happening.Armed(a.on()));
             }
+            case Event.Run r -> r.what().run();
             case Event.Latest l -> {
                 Event now = l.what().get();
                 if (now != null) {

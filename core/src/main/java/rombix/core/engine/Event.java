@@ -82,6 +82,14 @@ public sealed interface Event {
     record Latest(java.util.function.Supplier<@Nullable Event> what) implements Event {
     }
 
+    /**
+     * Something done on the conductor's thread, behind all that was posted before it.
+     *
+     * @param what done once; it does not wait, as the deck stands still for as long
+     */
+    record Run(Runnable what) implements Event {
+    }
+
     /** An answer to a question: a choice by its place or name, a number, or a text. */
     record Reply(long question, Value answer) implements Event {
     }

@@ -6,8 +6,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
 import rombix.core.card.Order;
-import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
 
 /**
  * Twins in place of links: every command is heard, changes what its card says it changes, when it says, and goes on for
@@ -41,10 +41,7 @@ public final class TwinGears implements Gears {
         if (goes != null && ticket != NO_ANSWER) {
             going.put(ticket, order);
             if (goes.millis() > 0) {
-                deck.accept(new Event.Later(Math.round(goes.millis() * 1e6), new Event.Latest(() -> {
-                    over(ticket);
-                    return null;
-                })));
+                deck.accept(new Event.Later(Math.round(goes.millis() * 1e6), new Event.Run(() -> over(ticket))));
             }
         }
     }

@@ -10,6 +10,7 @@ import rombix.app.deck.FaceWords;
 import rombix.app.edit.Workbench;
 import rombix.core.board.Board;
 import rombix.core.engine.Event;
+import rombix.core.engine.Mode;
 import rombix.core.sight.Pixels;
 import rombix.core.value.Value;
 
@@ -48,6 +49,6 @@ public record Desk(Workbench bench, DeckModel model, Overlay overlay, Consumer<E
     }
 
     public boolean building() {
-        return bench.mode() == Workbench.Mode.BUILD;
+        return bench.mode() == Mode.BUILD;
     }
 }

@@ -18,12 +18,12 @@ import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import rombix.app.deck.Player;
 import rombix.app.edit.Rehearsed;
-import rombix.app.edit.Workbench.Mode;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.core.engine.AsRun;
+import rombix.core.engine.Mode;
 
 /**
  * The saffron band that says that nothing leaves this machine: in Rehearse with the pace and what the gear would have

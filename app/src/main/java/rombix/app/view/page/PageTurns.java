@@ -1,17 +1,17 @@
 package rombix.app.view.page;
 
-import javafx.geometry.Point2D;
 import java.util.function.Supplier;
+import javafx.geometry.Point2D;
 import javafx.scene.Scene;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.robot.Robot;
 import javafx.stage.Stage;
 import org.jspecify.annotations.Nullable;
-import rombix.app.edit.Workbench.Mode;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Space;
 import rombix.core.chain.DeckStep.Show.Way;
 import rombix.core.engine.Happening;
+import rombix.core.engine.Mode;
 import rombix.links.desktop.Desktop;
 
 /** Shows the pages that chains, or readings that a page follows, have shown. */

@@ -10,12 +10,12 @@ import javafx.scene.layout.Region;
 import javafx.stage.Stage;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Workbench;
-import rombix.app.edit.Workbench.Mode;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Manner;
 import rombix.core.board.Rig;
-import rombix.core.thread.OwnedBy;
+import rombix.core.engine.Mode;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
 import rombix.core.trust.Asks;
 import rombix.links.desktop.Desktop;
 

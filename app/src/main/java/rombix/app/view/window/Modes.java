@@ -12,7 +12,6 @@ import org.jspecify.annotations.Nullable;
 import rombix.app.deck.Player;
 import rombix.app.edit.Hints.Hint;
 import rombix.app.edit.Workbench;
-import rombix.app.edit.Workbench.Mode;
 import rombix.app.view.common.Checking;
 import rombix.app.view.common.Chooser;
 import rombix.app.view.common.Desk;
@@ -29,9 +28,10 @@ import rombix.core.card.Figures;
 import rombix.core.check.Check;
 import rombix.core.engine.Event;
 import rombix.core.engine.Known;
+import rombix.core.engine.Mode;
 import rombix.core.engine.Status;
-import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
 
 /**
  * What the window shows in each mode, and the way from one to another. In Build a trial shows the twins until what was

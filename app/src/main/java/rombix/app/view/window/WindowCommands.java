@@ -4,7 +4,6 @@ import java.util.List;
 import javafx.scene.Node;
 import rombix.app.edit.ButtonEdits;
 import rombix.app.edit.StepEdits;
-import rombix.app.edit.Workbench.Mode;
 import rombix.app.view.card.CardSheet;
 import rombix.app.view.common.Desk;
 import rombix.app.view.live.LiveStrips;
@@ -20,6 +19,7 @@ import rombix.app.view.sheet.TrafficView;
 import rombix.app.view.sheet.TriggersView;
 import rombix.app.view.window.Command.Where;
 import rombix.core.engine.Event;
+import rombix.core.engine.Mode;
 
 /** Everything that the window can do, with its key: the one place that says so, for the keyboard and for the list alike. */
 final class WindowCommands {

@@ -11,12 +11,12 @@ import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.Test;
-import rombix.app.edit.Workbench.Mode;
 import rombix.app.view.tile.Tile;
 import rombix.core.board.Board;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
+import rombix.core.engine.Mode;
 import rombix.core.store.BoardFile;
 
 /** Builds on a board that has gear and nothing else, as a person does. */

@@ -3,17 +3,16 @@ package rombix.app.view.window;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import javafx.geometry.Point2D;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
-import javafx.scene.control.TextField;
-import javafx.geometry.Point2D;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.Test;
 import org.testfx.util.WaitForAsyncUtils;
-import rombix.core.board.Control;
 import rombix.core.board.Control.Axis;
+import rombix.core.board.Control;
 import rombix.core.board.Schedule;
 import rombix.core.board.Trigger;
 import rombix.core.chain.Condition;
@@ -124,7 +123,7 @@ class ControlsTest extends AtTheWindow {
 
     @Test
     void inLiveTheListOfCommandsOffersOnlyWhatLiveCanDo() {
-        robot.interact(() -> bench().mode(rombix.app.edit.Workbench.Mode.LIVE));
+        robot.interact(() -> bench().mode(rombix.core.engine.Mode.LIVE));
         key(KeyCode.F1);
         List<String> all = find("#overview-list").lookupAll(".label").stream().map(n -> ((Label) n).getText()).toList();
         assertThat(all).anyMatch(w -> w.startsWith("Triggers")).anyMatch(w -> w.startsWith("Back to the last page"))

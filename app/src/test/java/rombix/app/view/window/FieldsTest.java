@@ -15,10 +15,10 @@ import javafx.scene.input.TouchPoint;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.testfx.util.WaitForAsyncUtils;
-import rombix.app.edit.Workbench.Mode;
 import rombix.core.board.Control;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
+import rombix.core.engine.Mode;
 
 /** Pointer field, wheel strip and key pad, worked with the mouse and with fingers, at the booth's computer. */
 class FieldsTest extends AtTheWindow {

@@ -2,19 +2,19 @@ package rombix.app.view.window;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import javafx.scene.control.Button;
 import javafx.scene.control.Labeled;
 import javafx.scene.input.KeyCode;
-import java.util.List;
-import rombix.core.board.GearEdits;
 import org.junit.jupiter.api.Test;
-import rombix.app.edit.Workbench.Mode;
 import rombix.core.board.Board;
 import rombix.core.board.Gear;
+import rombix.core.board.GearEdits;
 import rombix.core.card.Card.Item;
 import rombix.core.check.References;
+import rombix.core.engine.Mode;
 
 /** Adds gear, says where it is reached, names it and takes it away, in the window, offscreen. */
 class GearTest extends AtTheWindow {

@@ -5,19 +5,19 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import javafx.scene.control.Button;
+import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 import rombix.app.edit.OpenedBoard;
 import rombix.app.edit.Trust;
-import rombix.app.edit.Workbench.Mode;
 import rombix.core.board.Board;
 import rombix.core.board.Edits;
 import rombix.core.board.GearEdits;
 import rombix.core.board.Rig;
 import rombix.core.board.Trigger;
+import rombix.core.engine.Mode;
 import rombix.core.store.BoardFile;
 import rombix.core.trust.Ask;
-import javafx.scene.control.Button;
-import javafx.scene.input.KeyCode;
 
 /** A board from elsewhere does nothing until its owner agrees. */
 class GuestTest extends AtTheWindow {

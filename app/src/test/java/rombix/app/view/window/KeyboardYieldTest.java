@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
-import rombix.app.edit.Workbench.Mode;
+import rombix.core.engine.Mode;
 
 /** A board that types into the program in front leaves the keyboard to it, and says so. */
 class KeyboardYieldTest extends AtTheWindow {

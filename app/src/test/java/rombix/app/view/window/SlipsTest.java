@@ -9,8 +9,8 @@ import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import org.junit.jupiter.api.Test;
-import rombix.app.edit.Workbench.Mode;
 import rombix.core.board.Board;
+import rombix.core.engine.Mode;
 
 /** What a hand does by a slip, or faster than the window, costs nothing. */
 class SlipsTest extends AtTheWindow {

@@ -13,11 +13,11 @@ import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
-import rombix.app.edit.Workbench.Mode;
 import rombix.core.chain.GearStep;
-import rombix.core.traffic.Packet;
+import rombix.core.engine.Mode;
 import rombix.core.traffic.Packet.Fate;
 import rombix.core.traffic.Packet.Way;
+import rombix.core.traffic.Packet;
 import rombix.core.value.Value;
 
 class TrafficViewTest extends AtTheWindow {
