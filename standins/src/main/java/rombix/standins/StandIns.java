@@ -9,6 +9,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.concurrent.atomic.AtomicInteger;
 import org.jspecify.annotations.Nullable;
 import rombix.standins.Announcements.Service;
 import rombix.wire.dmx.ArtNetPacket;
@@ -18,6 +20,9 @@ import rombix.wire.ssdp.SsdpMessage;
 public final class StandIns implements AutoCloseable {
     /** Where the demo board finds the serial port of the relays, where this system has such. */
     private static final Path RELAYS = Path.of("/tmp/larkmoor-relays");
+
+    /** How many sets of them run in this process. */
+    private static final AtomicInteger RUNNING = new AtomicInteger();
 
     private final Studio studio;
     private final SoundDesk desk;
@@ -33,6 +38,8 @@ public final class StandIns implements AutoCloseable {
     private final Booth booth;
     private final @Nullable Gamepad gamepad;
     private volatile @Nullable Announcements announcements;
+
+    private final AtomicBoolean closed = new AtomicBoolean();
 
     private StandIns(boolean known) throws IOException {
         studio = new Studio(known ? Ports.STUDIO : 0);
@@ -54,6 +61,12 @@ public final class StandIns implements AutoCloseable {
             announce();
         }
         CableProvider.plug(CableProvider.PADS, new InetSocketAddress(InetAddress.getLoopbackAddress(), pads.port()));
+        RUNNING.incrementAndGet();
+    }
+
+    /** The secret with a name, where it is that of the stand-ins and they run in this process. */
+    public static Optional<String> secret(String name) {
+        return RUNNING.get() > 0 ? Door.secret(name) : Optional.empty();
     }
 
     /** Has them say that they are here, on this computer's own network, so that they can be found. */
@@ -165,6 +178,10 @@ public final class StandIns implements AutoCloseable {
 
     @Override
     public void close() throws IOException {
+        if (closed.getAndSet(true)) {
+            return;
+        }
+        RUNNING.decrementAndGet();
         pads.close();
         booth.close();
         Announcements said = announcements;

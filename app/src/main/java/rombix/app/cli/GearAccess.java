@@ -2,21 +2,14 @@ package rombix.app.cli;
 
 import java.io.IOException;
 import java.nio.file.Path;
-import java.util.Collection;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.Map;
 import java.util.Set;
-import java.util.concurrent.BlockingQueue;
-import java.util.concurrent.LinkedBlockingQueue;
-import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
 import rombix.app.show.Show;
 import rombix.core.board.Button;
 import rombix.core.board.Rig;
-import rombix.core.engine.Happening;
 import rombix.core.engine.Known;
-import rombix.core.engine.Status.Phase;
 import rombix.core.find.Nearest;
 import rombix.core.trust.Asks;
 import rombix.core.trust.Leave;
@@ -24,9 +17,6 @@ import rombix.standins.StandIns;
 
 /** The gear that a command works with: at the board's addresses, at others, or stand-ins of its own. */
 final class GearAccess implements AutoCloseable {
-    private static final long SETTLE_MILLIS = 10_000;
-    private static final long QUIET_MILLIS = 200;
-
     private final @Nullable StandIns standIns;
     private final Map<String, String> addresses;
 
@@ -60,28 +50,13 @@ final class GearAccess implements AutoCloseable {
 
     /** What the gear says now: connects what may be reached for a button, and listens until it is quiet. */
     Known known(Rig rig, Button button, AllowSecrets allow) throws BadCall, InterruptedException {
-        BlockingQueue<Happening> happenings = new LinkedBlockingQueue<>();
+        Arrivals arrivals = new Arrivals();
         Leave leave = allow.leave(rig, Asks.gear(rig, button)::contains, addresses.keySet(), Set.of());
-        try (Show show = new Show(addresses, happenings::add, null)) {
+        try (Show show = new Show(addresses, arrivals, null)) {
             show.allow(leave);
             show.load(rig);
-            settle(happenings, rig.twins().keySet());
+            arrivals.await(rig.twins().keySet());
             return show.known();
-        }
-    }
-
-    /** Waits until each of some gear answers or is known not to, and what it reports has come. */
-    static void settle(BlockingQueue<Happening> happenings, Collection<String> gear) throws InterruptedException {
-        Set<String> left = new HashSet<>(gear);
-        long until = System.nanoTime() + TimeUnit.MILLISECONDS.toNanos(SETTLE_MILLIS);
-        while (System.nanoTime() - until < 0) {
-            Happening h = happenings.poll(left.isEmpty() ? QUIET_MILLIS : SETTLE_MILLIS, TimeUnit.MILLISECONDS);
-            if (h == null) {
-                return;
-            }
-            if (h instanceof Happening.Linked l && l.status().phase() != Phase.CONNECTING) {
-                left.remove(l.gear());
-            }
         }
     }
 

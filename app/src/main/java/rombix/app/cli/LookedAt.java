@@ -4,8 +4,6 @@ import java.nio.file.Path;
 import java.util.Collection;
 import java.util.Map;
 import java.util.Set;
-import java.util.concurrent.BlockingQueue;
-import java.util.concurrent.LinkedBlockingQueue;
 import java.util.function.Function;
 import java.util.function.Predicate;
 import rombix.app.edit.Trust;
@@ -13,10 +11,9 @@ import rombix.app.show.Session;
 import rombix.app.show.Show;
 import rombix.core.board.Rig;
 import rombix.core.card.Twin.Readings;
-import rombix.core.engine.Happening;
-import rombix.core.trust.Leave;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
+import rombix.core.trust.Leave;
 
 /**
  * What a command looks at without working it: a board in the Rombix that has it open, or on gear that the command
@@ -46,12 +43,12 @@ record LookedAt(Rig rig, Show show, Function<String, Readings> readings, boolean
         }
         Predicate<String> reached = gear.isEmpty() ? _ -> true : gear::equals;
         Leave leave = secrets.leave(rig, reached, Set.of(), Set.of());
-        BlockingQueue<Happening> happenings = new LinkedBlockingQueue<>();
-        Show show = new Show(Map.of(), happenings::add, null);
+        Arrivals arrivals = new Arrivals();
+        Show show = new Show(Map.of(), arrivals, null);
         show.allow(leave);
         show.load(rig);
         Collection<String> awaited = rig.twins().keySet().stream().filter(reached).toList();
-        GearAccess.settle(happenings, awaited);
+        arrivals.await(awaited);
         return new LookedAt(rig, show, id -> reading -> show.known().readings().getOrDefault(id, Map.of()).get(reading),
                 true);
     }

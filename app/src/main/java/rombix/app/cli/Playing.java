@@ -126,7 +126,7 @@ final class Playing implements AutoCloseable {
     /** Waits until the gear that a button works answers, where it was only just connected. */
     void settle(Button button) throws InterruptedException {
         if (gear != null) {
-            GearAccess.settle(happenings, button.gear());
+            Arrivals.settle(happenings, button.gear());
         }
     }
 

@@ -10,7 +10,7 @@ import java.util.UUID;
 import rombix.core.board.Gear;
 import rombix.core.card.Twin;
 import rombix.core.trust.Redactor;
-import rombix.standins.Door;
+import rombix.standins.StandIns;
 
 /**
  * Passwords and tokens of this user, by the names that boards know them by: in a file of their own beside the settings,
@@ -32,9 +32,9 @@ public final class Secrets {
         lines = new NamedLines(new OwnersFile(file));
     }
 
-    /** The secret with a name; that of the stand-ins is known to everybody. */
+    /** The secret with a name; that of the stand-ins, too, while they run in this process. */
     public Optional<String> get(String name) {
-        return lines.get(name).or(() -> Door.secret(name));
+        return lines.get(name).or(() -> StandIns.secret(name));
     }
 
     /** Keeps a text in this process until it is taken; gives a name that stands for it. */

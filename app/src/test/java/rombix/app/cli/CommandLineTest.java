@@ -13,9 +13,12 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
+import rombix.core.engine.Happening;
+import rombix.core.value.Value;
 import rombix.standins.Studio;
 import rombix.wire.osc.OscCodec;
 import rombix.wire.osc.OscPacket;
@@ -270,5 +273,19 @@ class CommandLineTest {
             assertThat(run("why", board.toString(), "nobody").err()).contains("there is no gear “nobody”",
                     "studio, gone");
         }
+    }
+
+    /** {@code traffic --follow} alone kept all that happened, for hours. */
+    @Test
+    void nothingIsKeptOfWhatHappensOnceTheGearIsThere() throws Exception {
+        Arrivals arrivals = new Arrivals();
+        Happening happens = new Happening.Came("house", "locked/gate", Value.of(true));
+        arrivals.accept(happens);
+        assertThat(arrivals.kept()).isEqualTo(1);
+        arrivals.await(Set.of());
+        for (int i = 0; i < 1000; i++) {
+            arrivals.accept(happens);
+        }
+        assertThat(arrivals.kept()).isZero();
     }
 }

@@ -2,12 +2,13 @@ package rombix.app.shell;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import ch.qos.logback.classic.LoggerContext;
+import ch.qos.logback.classic.joran.JoranConfigurator;
 import java.io.ByteArrayOutputStream;
 import java.io.PrintStream;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
 import org.junit.jupiter.api.Test;
-import org.slf4j.LoggerFactory;
 
 class TerminalTest {
     /** What gear said moved the cursor, renamed the window, or cleared it. */
@@ -26,7 +27,13 @@ class TerminalTest {
 
     /** A malformed packet of somebody in the network wrote a stack trace for each of its listeners. */
     @Test
-    void packetsOfOthersThatCannotBeReadAreNotToldInTheTerminal() {
-        assertThat(LoggerFactory.getLogger("javax.jmdns.impl.SocketListener").isErrorEnabled()).isFalse();
+    void packetsOfOthersThatCannotBeReadAreNotToldInTheTerminal() throws Exception {
+        LoggerContext shipped = new LoggerContext();
+        JoranConfigurator reading = new JoranConfigurator();
+        reading.setContext(shipped);
+        reading.doConfigure(TerminalTest.class.getResource("/logback.xml"));
+        assertThat(shipped.getLogger("javax.jmdns.impl.SocketListener").isErrorEnabled()).isFalse();
+        assertThat(shipped.getLogger("rombix").isErrorEnabled()).isTrue();
+        shipped.stop();
     }
 }

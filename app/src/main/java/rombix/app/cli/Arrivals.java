@@ -1,0 +1,55 @@
+package rombix.app.cli;
+
+import java.util.Collection;
+import java.util.HashSet;
+import java.util.Set;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.TimeUnit;
+import java.util.function.Consumer;
+import rombix.core.engine.Happening;
+import rombix.core.engine.Status.Phase;
+
+/** Waits until gear that was just connected answers. After that it keeps nothing of what happens. */
+final class Arrivals implements Consumer<Happening> {
+    private static final long SETTLE_MILLIS = 10_000;
+    private static final long QUIET_MILLIS = 200;
+
+    private final BlockingQueue<Happening> happenings = new LinkedBlockingQueue<>();
+    private volatile boolean over;
+
+    /** Takes a happening, from any thread. */
+    @Override
+    public void accept(Happening happening) {
+        if (!over) {
+            happenings.add(happening);
+        }
+    }
+
+    /** Waits until each of some gear answers or is known not to, and what it reports has come. */
+    void await(Collection<String> gear) throws InterruptedException {
+        settle(happenings, gear);
+        over = true;
+        happenings.clear();
+    }
+
+    /** How many happenings are kept. */
+    int kept() {
+        return happenings.size();
+    }
+
+    /** Waits until each of some gear answers or is known not to, and what it reports has come. */
+    static void settle(BlockingQueue<Happening> happenings, Collection<String> gear) throws InterruptedException {
+        Set<String> left = new HashSet<>(gear);
+        long until = System.nanoTime() + TimeUnit.MILLISECONDS.toNanos(SETTLE_MILLIS);
+        while (System.nanoTime() - until < 0) {
+            Happening h = happenings.poll(left.isEmpty() ? QUIET_MILLIS : SETTLE_MILLIS, TimeUnit.MILLISECONDS);
+            if (h == null) {
+                return;
+            }
+            if (h instanceof Happening.Linked l && l.status().phase() != Phase.CONNECTING) {
+                left.remove(l.gear());
+            }
+        }
+    }
+}
