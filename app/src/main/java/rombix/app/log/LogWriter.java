@@ -146,6 +146,9 @@ public final class LogWriter implements AutoCloseable {
                     store.tidy(now);
                 }
             }
+            if (!unkept.isEmpty() || !going.isEmpty()) { // Once more, as nobody tries after this.
+                keep(List.of());
+            }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         }

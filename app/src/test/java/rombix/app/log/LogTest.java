@@ -262,6 +262,22 @@ class LogTest {
         }
     }
 
+    @Test
+    void whatCouldNotBeWrittenIsTriedOnceMoreWhenTheLogIsClosed() throws Exception {
+        LogWriter writer = new LogWriter(store, clock, () -> WALL);
+        List<String> troubles = new CopyOnWriteArrayList<>();
+        writer.whenTroubled(troubles::add);
+        try (Connection other = DriverManager.getConnection("jdbc:sqlite:" + folder.resolve("log.db"));
+                Statement lock = other.createStatement()) {
+            lock.execute("BEGIN EXCLUSIVE");
+            presses(writer, 1, 2);
+            soon(() -> !troubles.isEmpty());
+        }
+        writer.close();
+        store = new LogStore(folder.resolve("log.db"));
+        assertThat(store.rows()).isEqualTo(2);
+    }
+
     /** A log that was taken away under a show stayed unwritten until the next start. */
     @Test
     void aLogThatIsTakenAwayIsBegunAnew() throws Exception {
