@@ -9,6 +9,7 @@ import java.io.InputStream;
 import java.io.SequenceInputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Arrays;
 import javax.sound.sampled.AudioFormat;
 import javax.sound.sampled.AudioInputStream;
 import javax.sound.sampled.AudioSystem;
@@ -28,6 +29,8 @@ final class FlacFile extends InputStream {
     /** Frames that can't be read in a row: a file with more of them is given up. */
     private static final int MOST_ERRORS = 500;
 
+    private static final byte[] MARK = {'f', 'L', 'a', 'C'};
+    private static final int NAMES = 10;
     /** How long the mark of a file and the head of its first block are, and all of that block (section 8.2). */
     private static final int BLOCK = 8;
     private static final int HEAD = BLOCK + 34;
@@ -61,6 +64,27 @@ final class FlacFile extends InputStream {
         });
     }
 
+    /** Whether a file is one, whatever it is called. */
+    static boolean is(Path file) throws IOException {
+        try (InputStream in = new BufferedInputStream(Files.newInputStream(file))) {
+            skipNames(in);
+            return Arrays.equals(in.readNBytes(MARK.length), MARK);
+        } catch (EOFException e) {
+            return false;
+        }
+    }
+
+    /** Skips what some programs write before a file, names in the manner of MP3 (ID3v2, section 3.1). */
+    private static void skipNames(InputStream in) throws IOException {
+        in.mark(NAMES);
+        byte[] head = in.readNBytes(NAMES);
+        if (head.length == NAMES && head[0] == 'I' && head[1] == 'D' && head[2] == '3') {
+            in.skipNBytes((head[6] & 127) << 21 | (head[7] & 127) << 14 | (head[8] & 127) << 7 | head[9] & 127);
+        } else {
+            in.reset();
+        }
+    }
+
     /**
      * Opens a file.
      *
@@ -70,6 +94,7 @@ final class FlacFile extends InputStream {
     static AudioInputStream opened(Path file) throws IOException {
         InputStream in = new BufferedInputStream(Files.newInputStream(file));
         try {
+            skipNames(in);
             FlacFile flac = new FlacFile(new SequenceInputStream(new ByteArrayInputStream(head(in)), in));
             flac.decoder.readMetadata();
             StreamInfo info = flac.decoder.getStreamInfo();

@@ -5,7 +5,6 @@ import java.io.BufferedOutputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.EOFException;
 import java.io.IOException;
-import java.io.InputStream;
 import java.io.OutputStream;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
@@ -14,7 +13,6 @@ import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
-import java.util.Arrays;
 import javax.sound.sampled.AudioFormat;
 import javax.sound.sampled.AudioInputStream;
 import javax.sound.sampled.AudioSystem;
@@ -32,8 +30,6 @@ public final class SoundFile {
 
     private static final int SHORT = 16 << 20;
     private static final long LONGEST = Integer.MAX_VALUE - 8L;
-    /** What a FLAC file begins with. */
-    private static final byte[] FLAC = {'f', 'L', 'a', 'C'};
     private static final int BITS = 32;
     private static final AudioFormat MIXED = new AudioFormat(AudioFormat.Encoding.PCM_FLOAT, Clip.RATE, BITS,
             Clip.CHANNELS, Clip.CHANNELS * BITS / 8, Clip.RATE, false);
@@ -64,14 +60,8 @@ public final class SoundFile {
         }
     }
 
-    private static boolean flac(Path file) throws IOException {
-        try (InputStream in = Files.newInputStream(file)) {
-            return Arrays.equals(in.readNBytes(FLAC.length), FLAC);
-        }
-    }
-
     private static AudioInputStream opened(Path file) throws IOException, UnsupportedAudioFileException {
-        if (flac(file)) {
+        if (FlacFile.is(file)) {
             return FlacFile.opened(file);
         }
         return file.toString().matches("(?i).*\\.(ogg|oga)")
