@@ -188,10 +188,7 @@ public final class Switchboard {
         }
     }
 
-    /**
-     * Lets go of what was pressed while somebody disarmed this, or took the trigger off: whoever did that may have looked
-     * for what is held just before it was.
-     */
+    /** Releases a press that came while this was disarmed or its trigger removed, too late to be found among the held. */
     private void letGoIfLate(Plug p) {
         Line line = line(p, 0);
         if (line.down && !(armed && plugged(source(p.trigger()), p.button().id()))) {
@@ -297,8 +294,8 @@ public final class Switchboard {
                 return;
             }
             line.port = by instanceof Touch.Key ? "" : port;
-            line.down = true;
             post(line, new Event.Pressed(p.button().id(), by.words()));
+            line.down = true; // Only now: whoever lets go of what is down does so behind the press.
         } else if (line.down) {
             line.down = false;
             post(line, new Event.Released(p.button().id(), by.words()));

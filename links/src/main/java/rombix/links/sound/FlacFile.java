@@ -167,7 +167,7 @@ final class FlacFile extends InputStream {
         file.close();
     }
 
-    /** Says once that there is no more, and stops whoever asks again. */
+    /** Returns -1 at the end of the file once; reading on throws. */
     private static final class Ending extends FilterInputStream {
         private boolean ended;
 
