@@ -12,7 +12,6 @@ import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -45,8 +44,7 @@ public final class LogStore implements AutoCloseable {
     private boolean closed;
     /** What tells the file that is open from another one of its name. */
     private @Nullable Object key;
-    /** Who writes, among those who write into this file. */
-    private final String process;
+    private final GoingTable going;
 
     /** The file cannot be used, in plain words. */
     public static final class Trouble extends Exception {
@@ -81,12 +79,12 @@ public final class LogStore implements AutoCloseable {
 
     /** Opens the file, or makes it. */
     public LogStore(Path file) throws Trouble {
-        this(file, process(ProcessHandle.current()));
+        this(file, GoingTable.process(ProcessHandle.current()));
     }
 
     LogStore(Path file, String process) throws Trouble {
         this.file = file;
-        this.process = process;
+        this.going = new GoingTable(process);
         synchronized (writes) {
             writing();
         }
@@ -94,7 +92,7 @@ public final class LogStore implements AutoCloseable {
 
     private LogStore(Path file, boolean later) {
         this.file = file;
-        this.process = process(ProcessHandle.current());
+        this.going = new GoingTable(GoingTable.process(ProcessHandle.current()));
     }
 
     /**
@@ -148,8 +146,7 @@ public final class LogStore implements AutoCloseable {
                          kind TEXT NOT NULL, press INTEGER NOT NULL, button TEXT NOT NULL, name TEXT NOT NULL,
                          who TEXT NOT NULL, place TEXT NOT NULL, gear TEXT NOT NULL, words TEXT NOT NULL,
                          late INTEGER NOT NULL, message TEXT NOT NULL, rehearsed INTEGER NOT NULL)""");
-                s.execute(
-                        "CREATE TABLE IF NOT EXISTS going (id TEXT PRIMARY KEY, button TEXT NOT NULL, what TEXT NOT NULL)");
+                s.execute(GoingTable.CREATE);
                 s.execute("CREATE INDEX IF NOT EXISTS as_run_press ON as_run (press)");
                 s.execute("CREATE INDEX IF NOT EXISTS as_run_at ON as_run (at)");
             }
@@ -255,17 +252,8 @@ public final class LogStore implements AutoCloseable {
     void going(Map<String, Optional<Left>> changes) throws Trouble {
         synchronized (writes) {
             Connection db = writing();
-            try (PreparedStatement begun = db.prepareStatement("INSERT OR REPLACE INTO going VALUES (?,?,?)");
-                    PreparedStatement over = db.prepareStatement("DELETE FROM going WHERE id = ?")) {
-                for (Map.Entry<String, Optional<Left>> e : changes.entrySet()) {
-                    PreparedStatement s = e.getValue().isPresent() ? begun : over;
-                    s.setString(1, process + e.getKey());
-                    if (e.getValue().isPresent()) {
-                        s.setString(2, e.getValue().get().button());
-                        s.setString(3, e.getValue().get().what());
-                    }
-                    s.executeUpdate();
-                }
+            try {
+                going.keep(db, changes);
                 db.commit();
             } catch (SQLException e) {
                 throw failed(e);
@@ -276,17 +264,9 @@ public final class LogStore implements AutoCloseable {
     /** What was going on in processes that were killed, until it is {@link #forget forgotten}. */
     public List<Left> leftOver() throws Trouble {
         synchronized (writes) {
-            List<Left> left = new ArrayList<>();
             Connection db = writing();
-            try (Statement s = db.createStatement()) {
-                try (ResultSet all = s.executeQuery("SELECT id, button, what FROM going ORDER BY rowid")) {
-                    while (all.next()) {
-                        if (!alive(all.getString(1))) {
-                            left.add(new Left(all.getString(2), all.getString(3)));
-                        }
-                    }
-                }
-                return left.stream().distinct().toList();
+            try {
+                return going.leftOver(db);
             } catch (SQLException e) {
                 throw failed(e);
             }
@@ -297,40 +277,12 @@ public final class LogStore implements AutoCloseable {
     public void forget() throws Trouble {
         synchronized (writes) {
             Connection db = writing();
-            try (Statement s = db.createStatement();
-                    PreparedStatement over = db.prepareStatement(
-                            "DELETE FROM going WHERE id = ?")) {
-                List<String> dead = new ArrayList<>();
-                try (ResultSet all = s.executeQuery("SELECT id FROM going")) {
-                    while (all.next()) {
-                        if (!alive(all.getString(1))) {
-                            dead.add(all.getString(1));
-                        }
-                    }
-                }
-                for (String id : dead) {
-                    over.setString(1, id);
-                    over.executeUpdate();
-                }
+            try {
+                going.forget(db);
                 db.commit();
             } catch (SQLException e) {
                 throw failed(e);
             }
-        }
-    }
-
-    /** Who this process is, wherever it runs: its number, and when it began, as numbers are given again. */
-    private static String process(ProcessHandle of) {
-        return of.pid() + "@" + of.info().startInstant().map(Instant::toEpochMilli).orElse(0L) + " ";
-    }
-
-    private static boolean alive(String id) {
-        int at = id.indexOf('@');
-        try {
-            return at > 0 && ProcessHandle.of(Long.parseLong(id.substring(0, at))).filter(p -> id.startsWith(process(
-                    p))).isPresent();
-        } catch (NumberFormatException e) {
-            return false;
         }
     }
 
