@@ -7,6 +7,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.Callable;
@@ -15,6 +16,7 @@ import javafx.geometry.Point2D;
 import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Labeled;
+import javafx.scene.control.TableView;
 import javafx.scene.control.TextField;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
@@ -142,6 +144,14 @@ abstract class AtTheWindow {
     /** Moves the mouse onto a node. */
     FxRobotInterface moveTo(Node node) {
         return robot.moveTo(middle(node));
+    }
+
+    /** The rows of a table, which belong to the interface's thread; none where there is no such table now. */
+    @SuppressWarnings("unchecked")
+    <T> List<T> rowsOf(String id) {
+        Node table = find(id);
+        return WaitForAsyncUtils.waitForAsyncFx(60_000,
+                () -> table instanceof TableView<?> t ? List.copyOf((List<T>) t.getItems()) : List.of());
     }
 
     String label(String id) {

@@ -62,9 +62,8 @@ class CardSheetTest extends AtTheWindow {
         choose(id, words);
     }
 
-    @SuppressWarnings("unchecked")
     private List<Voice> voices() {
-        return find("#voices") instanceof TableView<?> t ? List.copyOf((List<Voice>) t.getItems()) : List.of();
+        return rowsOf("#voices");
     }
 
     private void select(String where) {

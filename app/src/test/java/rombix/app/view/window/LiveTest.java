@@ -14,7 +14,6 @@ import java.util.concurrent.ConcurrentLinkedQueue;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Labeled;
-import javafx.scene.control.TableView;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
@@ -85,8 +84,8 @@ class LiveTest extends AtTheWindow {
     }
 
     private boolean logged(String who, String what, String button) {
-        return find("#log") instanceof TableView<?> t && t.getItems().stream().map(LogRow.class::cast).anyMatch(r -> r
-                .who().contains(who) && r.words().equals(what) && r.button().equals(button));
+        return this.<LogRow>rowsOf("#log").stream()
+                .anyMatch(r -> r.who().contains(who) && r.words().equals(what) && r.button().equals(button));
     }
 
     @Test

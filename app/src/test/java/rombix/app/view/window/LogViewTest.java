@@ -17,9 +17,8 @@ import rombix.app.log.LogRow;
 import rombix.core.engine.Mode;
 
 class LogViewTest extends AtTheWindow {
-    @SuppressWarnings("unchecked")
     private List<LogRow> rows() {
-        return find("#log") instanceof TableView<?> t ? List.copyOf((List<LogRow>) t.getItems()) : List.of();
+        return rowsOf("#log");
     }
 
     @SuppressWarnings("unchecked")

@@ -21,9 +21,8 @@ import rombix.core.traffic.Packet;
 import rombix.core.value.Value;
 
 class TrafficViewTest extends AtTheWindow {
-    @SuppressWarnings("unchecked")
     private List<Packet> rows() {
-        return find("#traffic") instanceof TableView<?> t ? List.copyOf((List<Packet>) t.getItems()) : List.of();
+        return rowsOf("#traffic");
     }
 
     private boolean out(String words, Fate fate) {
@@ -54,7 +53,7 @@ class TrafficViewTest extends AtTheWindow {
             ((Button) find("#traffic-again")).fire();
         });
         soon(() -> gear.house().state("house/lock/gate").orElse("").equals("UNLOCKED"));
-        soon(() -> rows().size() == 2);
+        soon(() -> rows().size() == 2 && rows().stream().allMatch(p -> p.fate() == Fate.DONE));
         Path text = folder.resolve("traffic.txt");
         robot.interact(() -> session.window().traffic().write(text));
         assertThat(Files.readAllLines(text)).hasSize(2).allSatisfy(line -> assertThat(line).contains(
