@@ -33,6 +33,7 @@ import rombix.core.value.Formula;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.Template;
 import rombix.core.value.Value;
+import rombix.links.sound.SoundFile;
 import rombix.wire.Malformed;
 import rombix.wire.dmx.ArtNetPacket;
 import rombix.wire.dmx.SacnPacket;
@@ -53,6 +54,7 @@ import java.time.Instant;
  * its own, in time and in memory that are bounded.
  */
 final class Inputs implements Trial {
+    private static final long SOUNDS = 10_000;
     private static final long MOST_NANOS = TimeUnit.SECONDS.toNanos(5);
     private static final long MOST_BYTES = 96L << 20;
     private static final ThreadMXBean THREADS = (ThreadMXBean) ManagementFactory.getThreadMXBean();
@@ -66,12 +68,19 @@ final class Inputs implements Trial {
     private final double share;
     private final Reader reader;
     private final List<byte[]> seeds;
+    private long whole = 1_000_000;
 
     private Inputs(String of, double share, Reader reader, List<byte[]> seeds) {
         this.of = of;
         this.share = share;
         this.reader = reader;
         this.seeds = seeds;
+    }
+
+    /** With as many tries, where each takes long. */
+    private Inputs of(long tries) {
+        whole = tries;
+        return this;
     }
 
     /** One for each reader. */
@@ -170,7 +179,8 @@ final class Inputs implements Trial {
                 new Inputs("boards", 8, b -> BoardFile.parse(here, text(b), cards), List.of(bytes(BoardFile.format(
                         small)))),
                 new Inputs("cards", 4, b -> CardLibrary.check(here, text(b)), shipped),
-                new Inputs("pictures", 6, Inputs::picture, pictures()));
+                new Inputs("pictures", 6, Inputs::picture, pictures()),
+                new Inputs("sounds", 6, Inputs::sound, sounds()).of(SOUNDS));
     }
 
     private static Inputs stream(String of, OscFraming framing) {
@@ -190,6 +200,30 @@ final class Inputs implements Trial {
         if (PictureFile.drawn(new Board.Picture("p", "p", Base64.getEncoder().encodeToString(bytes))) == null) {
             throw new Malformed("no picture");
         }
+    }
+
+    /** Reads a file with such a content; its ending goes by how it begins. */
+    private static void sound(byte[] bytes) throws Malformed {
+        int first = bytes.length == 0 ? 0 : bytes[0];
+        Path file = null;
+        try {
+            file = Files.createTempFile("sound", first == 'O' ? ".ogg" : first == 'f' ? ".flac" : ".mp3");
+            SoundFile.read(Files.write(file, bytes));
+        } catch (IOException e) {
+            throw new Malformed(String.valueOf(e.getMessage()));
+        } finally {
+            if (file != null) {
+                file.toFile().delete();
+            }
+        }
+    }
+
+    private static List<byte[]> sounds() throws IOException {
+        List<byte[]> all = new ArrayList<>();
+        for (String name : new String[]{"star-sting.flac", "comet-sting.ogg", "dome-sting.mp3"}) {
+            all.add(Files.readAllBytes(Path.of("demo/sounds", name)));
+        }
+        return all;
     }
 
     private static List<byte[]> pictures() throws Exception {
@@ -222,7 +256,7 @@ final class Inputs implements Trial {
 
     @Override
     public long whole() {
-        return 1_000_000;
+        return whole;
     }
 
     @Override
@@ -288,7 +322,7 @@ final class Inputs implements Trial {
     }
 
     /** A good input with some bytes changed, added, taken away, or doubled. */
-    private static byte[] spoiled(byte[] good, SplittableRandom chance) {
+    static byte[] spoiled(byte[] good, SplittableRandom chance) {
         byte[] bytes = good.clone();
         for (int n = chance.nextInt(4); n >= 0 && bytes.length > 0; n--) {
             int at = chance.nextInt(bytes.length);

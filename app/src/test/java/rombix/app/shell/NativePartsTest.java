@@ -12,7 +12,9 @@ import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermission;
 import java.nio.file.attribute.PosixFilePermissions;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.concurrent.TimeUnit;
@@ -22,7 +24,10 @@ import org.junit.jupiter.api.condition.EnabledOnOs;
 import org.junit.jupiter.api.condition.OS;
 import org.junit.jupiter.api.io.TempDir;
 import org.lwjgl.sdl.SDLInit;
-import rombix.app.cli.RombixCommand;
+import rombix.app.edit.OpenedBoard;
+import rombix.app.edit.Trust;
+import rombix.app.show.Session;
+import rombix.standins.StandIns;
 
 /** Another user of this computer could have code of theirs run as this one, by a file in the folder for temporary ones. */
 @EnabledOnOs(OS.LINUX)
@@ -58,19 +63,28 @@ class NativePartsTest {
         private Demo() {
         }
 
-        public static void main(String[] args) throws IOException {
+        public static void main(String[] args) throws Exception {
             NativeParts.prepare();
             SerialPort.getCommPorts();
             SDLInit.SDL_Init(SDLInit.SDL_INIT_GAMEPAD);
             System.out.println("pointers of " + Native.POINTER_SIZE);
-            int code = RombixCommand.line("demo", "--for", "2s").execute("demo", "--for", "2s");
+            Session.startToolkit(true);
+            Path file = Files.copy(Path.of("../demo/star-night.json"), Path.of(args[0]).resolveSibling("board.json"));
+            try (StandIns gear = StandIns.onFreePorts()) {
+                Map<String, String> addresses = new HashMap<>(gear.addresses());
+                addresses.put(Session.OSC, "0");
+                try (Session session = Session.open(OpenedBoard.read(file), addresses, Session.logOf(file), _ -> {
+                }, Trust.all())) {
+                    session.await(2000L);
+                }
+            }
             Set<String> mapped = new TreeSet<>();
             try (var lines = Files.lines(Path.of("/proc/self/maps"))) {
                 lines.filter(l -> l.contains("x") && l.indexOf('/') > 0).forEach(l -> mapped.add(l.substring(l.indexOf(
                         '/'))));
             }
             Files.write(Path.of(args[0]), mapped);
-            System.exit(code);
+            System.exit(0);
         }
     }
 

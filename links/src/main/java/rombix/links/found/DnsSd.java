@@ -9,6 +9,8 @@ import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
@@ -28,11 +30,21 @@ final class DnsSd implements AutoCloseable {
     private static final String DOMAIN = ".local.";
     private static final String PATH = "path";
     private static final long ADDRESS_MILLIS = 1000;
+    /** How long one is waited for. An answer that comes later is heard, too. */
+    private static final long ASKING_MILLIS = 200;
     private static final int MOST_ABOUT = 120;
+    /** How many services are asked for their address at once. */
+    private static final int ASKED_AT_ONCE = 256;
+    /** Services that wait to be asked. Of more, the oldest are not asked. */
+    private static final int MOST_WAITING = 5000;
 
     private final Consumer<FoundGear> found;
     /** The IPv4 addresses of computers, by their names. */
     private final Map<String, String> addresses = new ConcurrentHashMap<>();
+    /** Asking blocks until there is an answer or none is expected, and the library asks one service after another. */
+    private final ThreadPoolExecutor asking = new ThreadPoolExecutor(ASKED_AT_ONCE, ASKED_AT_ONCE, ADDRESS_MILLIS,
+            TimeUnit.MILLISECONDS, new LinkedBlockingQueue<>(MOST_WAITING), Thread.ofVirtual().factory(),
+            new ThreadPoolExecutor.DiscardOldestPolicy());
     private final List<JmDNS> open = Collections.synchronizedList(new ArrayList<>());
 
     private record Spoken(Protocol protocol, Service service) {
@@ -41,6 +53,7 @@ final class DnsSd implements AutoCloseable {
     /** It may take some seconds. */
     DnsSd(List<Networks.Network> networks, Consumer<FoundGear> found) {
         this.found = found;
+        asking.allowCoreThreadTimeOut(true);
         Map<String, Spoken> spoken = spoken();
         for (Networks.Network network : networks) {
             try {
@@ -72,7 +85,7 @@ final class DnsSd implements AutoCloseable {
 
         @Override
         public void serviceAdded(ServiceEvent event) {
-            event.getDNS().requestServiceInfo(event.getType(), event.getName());
+            asking.execute(() -> event.getDNS().requestServiceInfo(event.getType(), event.getName(), ASKING_MILLIS));
         }
 
         @Override
@@ -125,6 +138,7 @@ final class DnsSd implements AutoCloseable {
 
     @Override
     public void close() {
+        asking.shutdownNow();
         List.copyOf(open).forEach(on -> {
             try {
                 on.close();

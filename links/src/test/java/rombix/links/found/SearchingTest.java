@@ -7,7 +7,10 @@ import java.net.DatagramPacket;
 import java.net.DatagramSocket;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
+import java.net.MulticastSocket;
 import java.net.ServerSocket;
+import java.nio.ByteBuffer;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
@@ -74,6 +77,41 @@ class SearchingTest {
             assertThat(broker.tls()).isTrue();
             assertThat(broker.link().tls()).isNotNull();
         }
+    }
+
+    /** Each of them was waited for by itself, for six seconds. */
+    @Test
+    void servicesThatDoNotSayWhereTheyAreHoldUpNoOther() throws Exception {
+        search(List.of(), freePort(), freePort());
+        String first = "Porch light " + ProcessHandle.current().pid();
+        try (var told = new Announcements(List.of(new Service("_osc._udp", first, 4713, Map.of())))) {
+            assertThat(told).isNotNull();
+            soon(How.DNS_SD, first); // It listens.
+        }
+        try (MulticastSocket out = new MulticastSocket()) {
+            out.setNetworkInterface(HERE.getFirst().face());
+            out.setTimeToLive(0);
+            for (int i = 0; i < 40; i++) {
+                byte[] packet = nameless(i);
+                out.send(new DatagramPacket(packet, packet.length, InetAddress.getByName("224.0.0.251"), 5353));
+            }
+        }
+        String second = "Attic light " + ProcessHandle.current().pid();
+        try (var told = new Announcements(List.of(new Service("_osc._udp", second, 4714, Map.of())))) {
+            assertThat(told).isNotNull();
+            soon(How.DNS_SD, second);
+        }
+    }
+
+    /** An answer that names a service and nothing of it (RFC 1035, 4.1). */
+    private static byte[] nameless(int number) {
+        byte[] type = "\4_osc\4_udp\5local\0".getBytes(StandardCharsets.US_ASCII);
+        byte[] name = ("\6Ghost" + (char) ('A' + number)).getBytes(StandardCharsets.US_ASCII);
+        int fixed = 10;
+        ByteBuffer out = ByteBuffer.allocate(12 + 2 * type.length + fixed + name.length);
+        out.putShort((short) 0).putShort((short) 0x8400).putShort((short) 0).putShort((short) 1).putInt(0);
+        return out.put(type).putShort((short) 12).putShort((short) 1).putInt(120).putShort((short) (name.length
+                + type.length)).put(name).put(type).array();
     }
 
     @Test
