@@ -40,12 +40,21 @@ final class Doings {
         ALL.put("clipboard put", (a, m, _, _) -> m.clipboard(a.text(0)));
         ALL.put("clipboard take", (_, m, _, told) -> told.accept("clipboard", m.clipboard()));
         ALL.put("clipboard copy", (_, m, h, told) -> {
+            String before = m.clipboard();
+            String copied = "";
             m.clipboard("");
-            h.press(List.of("Ctrl", "C"), 1, 0);
-            for (int i = 0; i < 50 && m.clipboard().isEmpty(); i++) {
-                h.pause(10);
+            try {
+                h.press(List.of("Ctrl", "C"), 1, 0);
+                for (int i = 0; i < 50 && copied.isEmpty(); i++) {
+                    h.pause(10);
+                    copied = m.clipboard();
+                }
+            } finally {
+                if (copied.isEmpty()) { // Nothing could be typed, or nothing was selected.
+                    m.clipboard(before);
+                }
             }
-            told.accept("clipboard", m.clipboard());
+            told.accept("clipboard", copied);
         });
         ALL.put("clipboard paste", (_, _, h, _) -> h.press(List.of("Ctrl", "V"), 1, 0));
         ALL.put("screen look", (a, _, h, told) -> {

@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.io.InputStreamReader;
 import java.net.InetSocketAddress;
 import java.net.Socket;
+import java.net.SocketException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
@@ -24,6 +25,8 @@ import rombix.core.thread.OwnedBy.Owner;
 @OwnedBy(Owner.LINK)
 final class StandInMachine implements Machine {
     private static final int PATIENCE_MILLIS = 4000;
+    /** It draws its screen first. */
+    private static final int PICTURE_MILLIS = 15_000;
 
     private final Socket socket;
     private final BufferedReader in;
@@ -139,7 +142,14 @@ final class StandInMachine implements Machine {
 
     @Override
     public Pixels picture(Box part) throws Unable {
-        return PngPixels.of(ask("picture").getFirst()).part(part.x(), part.y(), part.width(), part.height());
+        try {
+            socket.setSoTimeout(PICTURE_MILLIS);
+            String png = ask("picture").getFirst();
+            socket.setSoTimeout(PATIENCE_MILLIS);
+            return PngPixels.of(png).part(part.x(), part.y(), part.width(), part.height());
+        } catch (SocketException e) {
+            throw new Unable("the stand-in computer is gone");
+        }
     }
 
     @Override

@@ -56,6 +56,16 @@ class AimTest {
         assertThat(machine.done).isEmpty();
     }
 
+    @Test
+    void theClipboardKeepsItsTextWhereNothingCanBeCopied() {
+        FakeMachine machine = new FakeMachine(DECK, NOTES);
+        machine.clipboard = "kept";
+        assertThatThrownBy(() -> Doings.of("clipboard copy").now(new Args(List.of()), machine, hands(machine), (_,
+                _) -> {
+        })).hasMessageContaining("Rombix itself has the keyboard");
+        assertThat(machine.clipboard).isEqualTo("kept");
+    }
+
     @ParameterizedTest
     @MethodSource("keys")
     void whatIsInFrontGetsThem(Deed deed) throws Exception {

@@ -16,6 +16,7 @@ final class FakeMachine implements Machine {
     static final Window DECK = new Window(9, "Rombix", "Star Night", new Box(0, 0, 300, 300));
     static final Box SCREEN = new Box(0, 0, 1280, 800);
 
+    String clipboard = "";
     final List<String> done = new ArrayList<>();
     /** The foremost first. */
     final List<Window> windows = new ArrayList<>();
@@ -148,11 +149,12 @@ final class FakeMachine implements Machine {
 
     @Override
     public String clipboard() {
-        return "";
+        return clipboard;
     }
 
     @Override
     public void clipboard(String text) {
+        clipboard = text;
         done.add("clipboard " + text);
     }
 

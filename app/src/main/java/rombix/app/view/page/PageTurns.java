@@ -82,7 +82,8 @@ public final class PageTurns {
         if (!(scene.getWindow() instanceof Stage stage) || !stage.isShowing() || stage.isIconified()) {
             return scene.getWindow() == null; // Nothing else is there: it is painted offscreen.
         }
-        return source.equals("mouse") || source.equals("key") || Desktop.seen(stage.getX() + scene.getX() + pointer
-                .getX(), stage.getY() + scene.getY() + pointer.getY());
+        return source.equals("mouse") || source.equals("key")
+                || Desktop.seen((stage.getX() + scene.getX() + pointer.getX()) * stage.getOutputScaleX(), (stage.getY()
+                        + scene.getY() + pointer.getY()) * stage.getOutputScaleY());
     }
 }

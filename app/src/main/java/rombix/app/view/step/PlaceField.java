@@ -105,6 +105,11 @@ final class PlaceField extends VBox {
         if (picture != null) {
             desk.bench().edit("frame a picture", b -> Edits.addPicture(b, picture));
             become(Place.OnPicture.of(picture.id()), List.of(), shown.screen());
+        } else {
+            Label unseen = Fields.read("Can't see the screen. Check that its gear is connected, then try again.");
+            unseen.setId(name + "-unseen");
+            getChildren().removeIf(n -> unseen.getId().equals(n.getId()));
+            getChildren().add(unseen);
         }
     }
 

@@ -75,11 +75,16 @@ final class ShowMe {
      * Has a place be shown, or a part of a screen.
      *
      * @param by the window that asks; it gets out of the way meanwhile
-     * @param framing whether only a part will do
+     * @param framing whether only a part will do, and only one that can be seen: if nothing can, that is told at once
      */
     static void place(Desk desk, @Nullable Twin twin, Window by, boolean framing, Consumer<Shown> then) {
         Layout layout = layout(desk, twin);
         see(desk, twin, by, (seen, back) -> {
+            if (framing && seen == null) {
+                back.run();
+                then.accept(new Shown(List.of(), null, null));
+                return;
+            }
             String own = by instanceof Stage s ? String.valueOf(s.getTitle()) : "";
             ShowMe me = new ShowMe(here(layout) ? layout.without(own) : layout, seen, framing, then, back);
             if (here(layout)) {

@@ -1,5 +1,6 @@
 package rombix.app.view.window;
 
+import java.nio.file.Path;
 import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.TextInputControl;
@@ -31,8 +32,10 @@ final class KeyboardYield {
     private final Workbench bench;
     private final Scene scene;
     private final ToggleButton control = new ToggleButton();
-    /** What somebody chose; null where nobody did. */
+    /** What somebody chose for this board; null where nobody did. */
     private @Nullable Boolean chosen;
+    private Path file;
+    private Rig last;
     private boolean yields;
     /** Whether a text field has the keyboard meanwhile. */
     private boolean lent;
@@ -43,6 +46,8 @@ final class KeyboardYield {
     KeyboardYield(Desk desk, Scene scene) {
         this.bench = desk.bench();
         this.scene = scene;
+        file = bench.file();
+        last = bench.rig();
         control.setId("keyboard-yield");
         control.getStyleClass().setAll("toggle-button", "plain");
         control.setFocusTraversable(false);
@@ -95,6 +100,11 @@ final class KeyboardYield {
     private void arrange() {
         boolean live = bench.mode() == Mode.LIVE;
         Rig rig = bench.rig();
+        if (!bench.file().equals(file) && rig != last) { // Another board, not this one under another name.
+            chosen = null;
+        }
+        file = bench.file();
+        last = rig;
         if (live && rig != read) {
             read = rig;
             types = Asks.typesInFront(rig);

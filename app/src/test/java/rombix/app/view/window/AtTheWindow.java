@@ -132,11 +132,12 @@ abstract class AtTheWindow {
     /** The middle of a node on the screen, when what was just made there has found its place. */
     Point2D middle(Node node) {
         return WaitForAsyncUtils.waitForAsyncFx(60_000, () -> {
-            if (node.getScene() != null) {
-                node.getScene().getRoot().applyCss();
-                node.getScene().getRoot().layout();
-            }
-            Bounds b = node.localToScreen(node.getBoundsInLocal());
+            Node now = node.getScene() == null && node.getId() != null
+                    ? stage.getScene().lookup("#" + node.getId()) // It was built anew since it was found.
+                    : node;
+            now.getScene().getRoot().applyCss();
+            now.getScene().getRoot().layout();
+            Bounds b = now.localToScreen(now.getBoundsInLocal());
             return new Point2D(b.getCenterX(), b.getCenterY());
         });
     }

@@ -116,6 +116,16 @@ class ComputerStepsTest extends AtTheWindow {
         soon(() -> gear.booth().look().slides() == 1);
     }
 
+    /** It could be dragged around nothing, and nothing was said. */
+    @Test
+    void aScreenThatCannotBeSeenIsSaidToBe() throws Exception {
+        open("next-cue", new GearStep.Do("computer", "click", Map.of("place", Value.of("pointer"))));
+        gear.booth().close();
+        fire("#arg-place-find");
+        soon(() -> label("#arg-place-unseen").startsWith("Can't see the screen."));
+        assertThat(anywhere("#show-me")).isNull();
+    }
+
     @Test
     void aPartOfTheScreenIsShownByADrag() {
         open("next-cue", new GearStep.Do("computer", "take-picture", Map.of("place", Value.of("pointer"))));

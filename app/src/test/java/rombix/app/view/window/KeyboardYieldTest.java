@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
+import rombix.app.edit.OpenedBoard;
 import rombix.core.engine.Mode;
 
 /** A board that types into the program in front leaves the keyboard to it, and says so. */
@@ -36,5 +37,18 @@ class KeyboardYieldTest extends AtTheWindow {
         mode(Mode.BUILD);
         mode(Mode.LIVE);
         assertThat(label("#keyboard-yield")).as("it was chosen").isEqualTo("Keys go to Rombix");
+    }
+
+    @Test
+    void whatWasChosenForOneBoardIsNotKeptForTheNext() throws Exception {
+        mode(Mode.LIVE);
+        click(find("#keyboard-yield"));
+        mode(Mode.BUILD);
+        Path other = folder.resolve("other.json");
+        board(other);
+        OpenedBoard read = OpenedBoard.read(other);
+        robot.interact(() -> bench().take(read));
+        mode(Mode.LIVE);
+        assertThat(label("#keyboard-yield")).isEqualTo("Keys go to the program in front");
     }
 }
