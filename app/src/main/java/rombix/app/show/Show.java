@@ -275,8 +275,10 @@ public final class Show implements Player, AutoCloseable {
         if (now != null) {
             rehearsal = null;
             clock = CLOCK;
-            now.close();
-            conductor.post(new Event.Recite());
+            Thread.ofPlatform().name("rehearsal's end").start(() -> { // It may be busy, and the interface doesn't wait.
+                now.close();
+                conductor.post(new Event.Recite());
+            });
             return;
         }
         Known known = knowledge.now();
@@ -326,8 +328,8 @@ public final class Show implements Player, AutoCloseable {
                 what.run();
             }
         };
-        BooleanSupplier reached = () -> of.twins().keySet().stream().allMatch(g -> known().statuses()
-                .getOrDefault(g, Status.UNTRIED).phase() != Status.Phase.CONNECTING);
+        BooleanSupplier reached = () -> of.twins().keySet().stream()
+                .allMatch(g -> knowledge.status(g).phase() != Status.Phase.CONNECTING);
         if (reached.getAsBoolean()) {
             once.run();
             return;

@@ -43,6 +43,11 @@ public final class Knowledge implements Consumer<Happening> {
         return new Event.Resume(new HashMap<>(states), List.copyOf(held.values()));
     }
 
+    /** Whether a gear can be reached. */
+    public Status status(String gear) {
+        return statuses.getOrDefault(gear, Status.UNTRIED);
+    }
+
     /** All that is known now. */
     public Known now() {
         return new Known(new HashMap<>(readings), new HashMap<>(statuses), new HashMap<>(values),

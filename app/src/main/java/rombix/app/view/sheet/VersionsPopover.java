@@ -1,10 +1,15 @@
 package rombix.app.view.sheet;
 
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.time.format.DateTimeFormatter;
 import java.time.format.FormatStyle;
 import java.util.List;
+import java.util.Map;
 import java.util.function.BiConsumer;
 import java.util.function.UnaryOperator;
+import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -15,12 +20,14 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.core.board.Board;
 import rombix.core.board.Edits;
+import rombix.core.card.Card;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
 import rombix.core.store.Versions;
@@ -42,11 +49,32 @@ public final class VersionsPopover {
         this.before = before;
     }
 
+    /** A version as it was read; of one that can't be read, why. */
+    private record Read(Version version, @Nullable Board was, String trouble) {
+    }
+
+    /** Reads the versions off the interface's thread, and shows them. */
     public void show(Node by) {
+        Path file = desk.bench().file();
+        Map<String, Card> cards = desk.bench().rig().cards();
+        Thread.ofPlatform().daemon().name("versions").start(() -> {
+            List<Read> all = Versions.of(file).stream().map(v -> read(v, cards)).toList();
+            Platform.runLater(() -> show(by, all));
+        });
+    }
+
+    private static Read read(Version version, Map<String, Card> cards) {
+        try {
+            return new Read(version, BoardFile.parse(version.file(), Files.readString(version.file()), cards), "");
+        } catch (BadFile | IOException e) {
+            return new Read(version, null, String.valueOf(e.getMessage()));
+        }
+    }
+
+    private void show(Node by, List<Read> all) {
         VBox box = new VBox(Space.S8);
         box.setId("versions");
         box.getChildren().add(Styles.label("Earlier versions", "gear-name"));
-        List<Version> all = Versions.of(desk.bench().file());
         if (all.isEmpty()) {
             box.getChildren()
                     .add(Fields.read("None yet. Each time the board is saved, the version before it is kept here."));
@@ -69,20 +97,17 @@ public final class VersionsPopover {
         before.accept(edit.apply(desk.bench().board()), () -> desk.bench().edit(name, edit));
     }
 
-    private Node version(Version version, int place) {
-        Label when = Styles.label(WHEN.format(version.saved()), "read");
+    private Node version(Read read, int place) {
+        Label when = Styles.label(WHEN.format(read.version().saved()), "read");
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         HBox head = new HBox(Space.S8, when, space);
         head.setAlignment(Pos.CENTER_LEFT);
         VBox box = new VBox(Space.S4, head);
         box.getStyleClass().add("gear-part");
-        Board was;
-        try {
-            was = BoardFile.parse(version.file(), java.nio.file.Files.readString(version.file()), desk.bench().rig()
-                    .cards());
-        } catch (BadFile | java.io.IOException e) {
-            box.getChildren().add(Styles.label("It cannot be read: " + e.getMessage(), "read", "trouble"));
+        Board was = read.was();
+        if (was == null) {
+            box.getChildren().add(Styles.label("It cannot be read: " + read.trouble(), "read", "trouble"));
             return box;
         }
         Button whole = Fields.plain("Take back whole", "");

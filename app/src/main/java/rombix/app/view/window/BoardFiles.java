@@ -38,6 +38,8 @@ public final class BoardFiles {
 
     /** A file of so many bytes takes longer to read than a hand waits without being told. */
     private static final long LARGE = 4L << 20;
+    /** How often what is not safe is written before another board comes: where it can't be, it is told. */
+    private static final int ROUNDS = 2;
 
     /** What notices are about. */
     private static final String SAVING = "saving";
@@ -57,6 +59,9 @@ public final class BoardFiles {
     private Optional<Stamp> asked = Optional.empty();
     private Runnable bare = () -> {
     };
+    /** Whether a save was asked for that has not begun. */
+    private boolean saves;
+    private boolean looking;
     private final AtomicInteger writing = new AtomicInteger();
     private final Queue<Runnable> done = new ConcurrentLinkedQueue<>();
 
@@ -70,8 +75,17 @@ public final class BoardFiles {
     }
 
     void save() {
-        settle();
-        Optional<Stamp> now = Stamp.of(bench.file());
+        saves = true;
+        look(now -> {
+            if (saves) {
+                save(now);
+            }
+        });
+    }
+
+    /** @param now the file as it is */
+    private void save(Optional<Stamp> now) {
+        saves = false;
         if (now.isPresent() && !now.equals(bench.stamp())) {
             changedElsewhere(now); // Never over what somebody else has written, unasked.
         } else {
@@ -81,14 +95,38 @@ public final class BoardFiles {
 
     /** Once a second: writes what is not saved yet to the journal, and looks whether somebody else wrote the file. */
     void autosave() {
-        settle(); // What was written just now is no change by somebody else.
+        settle();
         if (writing.get() == 0) {
             bench.toJournal().ifPresent(this::write);
-            Optional<Stamp> now = Stamp.of(bench.file());
-            if (now.isPresent() && bench.stamp().isPresent() && !now.equals(bench.stamp()) && !now.equals(asked)) {
-                changedElsewhere(now);
+            if (!looking) {
+                looking = true;
+                look(now -> {
+                    looking = false;
+                    if (now.isPresent() && bench.stamp().isPresent() && !now.equals(bench.stamp())
+                            && !now.equals(asked)) {
+                        changedElsewhere(now);
+                    }
+                });
             }
         }
+    }
+
+    /** Reads when the file was changed last, on the writer's thread: the disk may be far away. */
+    private void look(Consumer<Optional<Stamp>> then) {
+        settle(); // What was written just now is no change by somebody else.
+        Path file = bench.file();
+        Optional<Stamp> known = bench.stamp();
+        writer.execute(() -> {
+            Optional<Stamp> now = Stamp.of(file);
+            Platform.runLater(() -> {
+                settle();
+                if (writing.get() == 0 && file.equals(bench.file()) && known.equals(bench.stamp())) {
+                    then.accept(now);
+                } else {
+                    look(then); // We have written it meanwhile.
+                }
+            });
+        });
     }
 
     private void changedElsewhere(Optional<Stamp> now) {
@@ -175,14 +213,33 @@ public final class BoardFiles {
         }
     }
 
-    /** Waits until all is written, what is not safe yet too: before the window goes, or another board comes. */
+    /** Does something once all is written, what is not safe yet too. */
+    private void whenSafe(Runnable next) {
+        whenSafe(ROUNDS, next);
+    }
+
+    private void whenSafe(int rounds, Runnable next) {
+        settle();
+        Optional<BoardWrite> left = rounds == 0 ? Optional.empty() : bench.toJournal();
+        if (rounds < ROUNDS && left.isEmpty()) {
+            next.run();
+            return;
+        }
+        left.ifPresent(this::write);
+        writer.execute(() -> Platform.runLater(() -> whenSafe(rounds - 1, next)));
+    }
+
+    /** Waits until all is written, what is not safe yet too: before the window goes. */
     void flush() {
         try {
-            for (int i = 0; i < 2; i++) { // What is being written now, and what there is after it.
+            for (int i = 0; i < ROUNDS; i++) { // What is being written now, and what there is after it.
                 writer.submit(() -> {
                 }).get();
                 settle();
-                autosave();
+                if (saves) {
+                    save(Stamp.of(bench.file()));
+                }
+                bench.toJournal().ifPresent(this::write);
             }
             writer.submit(() -> {
             }).get();
@@ -228,10 +285,11 @@ public final class BoardFiles {
                 }
                 Platform.runLater(() -> {
                     desk.overlay().close();
-                    open(file);
-                    if (bench.file().equals(file) && bench.board().gear().isEmpty()) {
-                        bare.run();
-                    }
+                    open(file, () -> {
+                        if (bench.board().gear().isEmpty()) {
+                            bare.run();
+                        }
+                    });
                 });
             } catch (IOException e) {
                 LOG.warn("{} could not be made", file, e);
@@ -240,37 +298,54 @@ public final class BoardFiles {
         });
     }
 
-    /** Opens another board; a bad one is told of, and all stays as it was. A large one is read while the deck goes on. */
+    /**
+     * Opens another board, and does not wait for it: it is read while the deck goes on. A bad one is told of, and all stays
+     * as it was.
+     */
     public void open(Path file) {
-        flush();
-        if (!Files.isRegularFile(file) || sizeOf(file) < LARGE) {
-            try {
-                take(OpenedBoard.read(file));
-            } catch (BadFile e) {
-                notices.show(String.valueOf(e.getMessage()));
+        open(file, () -> {
+        });
+    }
+
+    /** @param then done when it is there */
+    private void open(Path file, Runnable then) {
+        whenSafe(() -> Thread.ofPlatform().daemon().name("opening").start(() -> {
+            long size = sizeOf(file);
+            FutureTask<OpenedBoard> reading = new FutureTask<>(() -> OpenedBoard.read(file));
+            Consumer<OpenedBoard> taken = opened -> take(opened, then);
+            if (size >= LARGE) {
+                Platform.runLater(() -> {
+                    new Opening(desk, file, size, reading).show(over, taken, notices::show);
+                    Thread.ofPlatform().daemon().name("opening").start(reading);
+                });
+                return;
             }
-            return;
-        }
-        FutureTask<OpenedBoard> reading = new FutureTask<>(() -> OpenedBoard.read(file));
-        new Opening(desk, file, sizeOf(file), reading).show(over, this::take, notices::show);
-        Thread.ofPlatform().daemon().name("opening").start(reading);
+            try {
+                OpenedBoard opened = OpenedBoard.read(file);
+                Platform.runLater(() -> taken.accept(opened));
+            } catch (BadFile e) {
+                Platform.runLater(() -> notices.show(String.valueOf(e.getMessage())));
+            }
+        }));
     }
 
     private static long sizeOf(Path file) {
         try {
-            return Files.size(file);
+            return Files.isRegularFile(file) ? Files.size(file) : 0;
         } catch (IOException e) {
             return 0; // Reading it says why.
         }
     }
 
-    private void take(OpenedBoard opened) {
-        flush();
-        guests.meet(opened.rig());
-        bench.take(opened);
-        asked = Optional.empty();
-        tell(opened.notices());
-        guests.met();
+    private void take(OpenedBoard opened, Runnable then) {
+        whenSafe(() -> {
+            guests.meet(opened.rig());
+            bench.take(opened);
+            asked = Optional.empty();
+            tell(opened.notices());
+            guests.met();
+            then.run();
+        });
     }
 
     /** Shows a notice with two answers. */

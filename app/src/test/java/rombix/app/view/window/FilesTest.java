@@ -4,6 +4,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.function.Consumer;
+import javafx.application.Platform;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
@@ -25,14 +29,26 @@ class FilesTest extends AtTheWindow {
         return large;
     }
 
+    /** Does something with a node as soon as it is there, before anything that comes after it. */
+    private void once(String id, Consumer<Node> what) {
+        Node node = find(id);
+        if (node != null) {
+            what.accept(node);
+        } else if (bench().file().equals(file)) {
+            Platform.runLater(() -> once(id, what));
+        }
+    }
+
     @Test
     void aLargeBoardIsOpenedWhileTheWindowGoesOn() throws Exception {
         Path large = large();
+        AtomicBoolean said = new AtomicBoolean();
         robot.interact(() -> {
             session.window().files().open(large);
-            assertThat(find("#opening")).as("it says so at once").isNotNull();
+            once("#opening", _ -> said.set(true));
         });
         soon(() -> bench().file().equals(large));
+        assertThat(said).as("it says so at once").isTrue();
         assertThat(bench().board().name()).isEqualTo("Large");
         assertThat(find("#opening")).isNull();
     }
@@ -41,11 +57,15 @@ class FilesTest extends AtTheWindow {
     void openingCanBeCancelled() throws Exception {
         Path large = large();
         Board before = bench().board();
+        AtomicBoolean cancelled = new AtomicBoolean();
         robot.interact(() -> {
             session.window().files().open(large);
-            ((Button) find("#cancel-opening")).fire();
+            once("#cancel-opening", cancel -> {
+                ((Button) cancel).fire();
+                cancelled.set(true);
+            });
         });
-        soon(() -> find("#opening") == null);
+        soon(() -> cancelled.get() && find("#opening") == null);
         assertThat(bench().board()).isSameAs(before);
         assertThat(bench().file()).isEqualTo(file);
     }
@@ -76,6 +96,7 @@ class FilesTest extends AtTheWindow {
     }
 
     private void push(String id) {
+        soon(() -> find(id) != null);
         robot.interact(((Button) find(id))::fire);
     }
 

@@ -94,8 +94,8 @@ class SlipsTest extends AtTheWindow {
     void aNoticeCoversNothing() {
         mode(Mode.LIVE);
         robot.interact(() -> session.window().files().open(folder.resolve("gone.json")));
+        soon(() -> there(".notice") != null);
         Node notice = there(".notice");
-        assertThat(notice).isNotNull();
         for (String clear : new String[]{"#stop-all", "#page", ".air-strip", ".run-strip"}) {
             soon(() -> apart(notice, there(clear)));
         }
