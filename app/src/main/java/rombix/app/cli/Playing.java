@@ -32,9 +32,9 @@ final class Playing implements AutoCloseable {
     interface Stage {
         /**
          * @param button the id of the button that is worked: of a guest no gear but its own is reached
-         * @param allow what else a guest may do meanwhile
+         * @param options where the gear is reached, and what else a guest may do meanwhile
          */
-        Playing open(Path board, String button, Map<String, String> at, boolean standIns, AllowForPress allow)
+        Playing open(Path board, String button, PlayOptions options)
                 throws BadFile, BadCall,
                 IOException;
 
@@ -69,22 +69,21 @@ final class Playing implements AutoCloseable {
         this.happenings = happenings;
     }
 
-    private static Playing alone(Path board, String button, Map<String, String> at, boolean standIns,
-            AllowForPress allow)
+    private static Playing alone(Path board, String button, PlayOptions options)
             throws BadFile,
             BadCall, IOException {
         Rig rig = BoardFile.read(board);
         Button worked = GearAccess.button(rig, board, button);
-        GearAccess gear = GearAccess.open(rig, at, standIns);
+        GearAccess gear = options.reach(rig);
         Leave leave;
         try {
-            leave = allow.leave(rig, worked, gear.addresses().keySet());
+            leave = options.leave(rig, worked, gear.addresses().keySet());
         } catch (BadCall e) {
             gear.close();
             throw e;
         }
         BlockingQueue<Happening> happenings = new LinkedBlockingQueue<>();
-        LogStore log = standIns
+        LogStore log = options.standIns()
                 ? null
                 : LogStore.ofBoard(Session.logOf(board), LoggerFactory
                         .getLogger(Playing.class)::warn);
@@ -100,8 +99,7 @@ final class Playing implements AutoCloseable {
     static Stage in(Session session) {
         return new Stage() {
             @Override
-            public Playing open(Path board, String button, Map<String, String> at, boolean standIns,
-                    AllowForPress allow) {
+            public Playing open(Path board, String button, PlayOptions options) {
                 BlockingQueue<Happening> happenings = new LinkedBlockingQueue<>();
                 Show.Watching watching = session.show().watch(happenings::add);
                 Rig rig = Session.onInterface(() -> session.window().bench().rig());

@@ -1,18 +1,14 @@
 package rombix.app.cli;
 
-import java.nio.file.Path;
 import java.util.ArrayDeque;
 import java.util.Deque;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
-import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import rombix.core.board.Button;
 import rombix.core.chain.Gesture;
@@ -29,11 +25,8 @@ final class PressCommand implements Callable<Integer> {
     /** Who presses, as the log names it. */
     static final String SOURCE = "command line";
 
-    @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
-    private Path board = Path.of("");
-
-    @Parameters(index = "1", paramLabel = "BUTTON", description = "The button's id, such as doors-open.")
-    private String button = "";
+    @Mixin
+    private Worked worked = new Worked();
 
     @Option(names = "--gesture", defaultValue = "press", paramLabel = "GESTURE", converter = GestureName.class, description = "press (default), release, long-press, double-press, held, turn or turn-fine.")
     private Gesture gesture = Gesture.PRESS;
@@ -41,17 +34,8 @@ final class PressCommand implements Callable<Integer> {
     @Option(names = "--times", defaultValue = "1", paramLabel = "N", description = "How many times, one after the other.")
     private int times = 1;
 
-    @Option(names = "--at", paramLabel = "GEAR=HOST:PORT", description = "Reach a gear at another address than the board's; for MIDI the name of a port.")
-    private Map<String, String> at = new LinkedHashMap<>();
-
-    @Option(names = "--stand-ins", description = "Start stand-ins for the gear on free ports, and use them.")
-    private boolean standIns;
-
     @Option(names = "--answer", paramLabel = "ANSWER", description = "The answer when the chain asks: a choice by name or by position from 0, a number, or a text. Several are used in turn.")
     private List<String> answers = List.of();
-
-    @Option(names = "--json", description = "One JSON object per line; due and at are milliseconds since the first press.")
-    private boolean json;
 
     @Option(names = "--for", paramLabel = "TIME", converter = Span.class, description = "How long to hold the button, such as 2s or 500ms; without it, it is let go of at once.")
     private @Nullable Long holdMillis;
@@ -63,7 +47,7 @@ final class PressCommand implements Callable<Integer> {
     private boolean hold;
 
     @Mixin
-    private AllowForPress allow = new AllowForPress();
+    private PlayOptions options = new PlayOptions();
 
     @Spec
     private CommandSpec spec = CommandSpec.create();
@@ -80,14 +64,14 @@ final class PressCommand implements Callable<Integer> {
             throw new BadCall("--times takes a whole number from 1");
         }
         if (hold && stage.session() == null) {
-            throw new BadCall(OpenDeck.nobody(board) + " A hold would end with this command.");
+            throw new BadCall(OpenDeck.nobody(worked.board()) + " A hold would end with this command.");
         }
-        try (Playing play = stage.open(board, button, at, standIns, allow)) {
-            Button pressed = GearAccess.button(play.rig(), board, button);
+        try (Playing play = stage.open(worked.board(), worked.button(), options)) {
+            Button pressed = worked.in(play.rig());
             guard(play, pressed);
             play.settle(pressed);
             Deque<String> left = new ArrayDeque<>(answers);
-            Report report = new Report(spec.commandLine().getOut(), json, play.rig());
+            Report report = worked.report(play.rig(), spec.commandLine().getOut());
             for (int i = 0; i < times; i++) {
                 if (hold) {
                     if (pressed.guard() != null && pressed.guard().kind() == Button.Guard.Kind.TWICE) {

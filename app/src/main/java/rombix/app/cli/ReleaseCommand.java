@@ -1,12 +1,9 @@
 package rombix.app.cli;
 
-import java.nio.file.Path;
-import java.util.Map;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import rombix.core.board.Button;
 import rombix.core.engine.Event;
@@ -16,14 +13,8 @@ import rombix.core.engine.Event;
         "Releases a button that “rombix press --hold” holds, in the Rombix that has the board open.",
         "Exit code: 0 done, 1 a step failed, 2 a bad call or nobody has the board open."})
 final class ReleaseCommand implements Callable<Integer> {
-    @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
-    private Path board = Path.of("");
-
-    @Parameters(index = "1", paramLabel = "BUTTON", description = "The button's id, such as doors-open.")
-    private String button = "";
-
-    @Option(names = "--json", description = "One JSON object per line, as “rombix press” prints them.")
-    private boolean json;
+    @Mixin
+    private Worked worked = new Worked();
 
     @Spec
     private CommandSpec spec = CommandSpec.create();
@@ -35,10 +26,10 @@ final class ReleaseCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws Exception {
-        OpenDeck.of(stage, board);
-        try (Playing play = stage.open(board, button, Map.of(), false, new AllowForPress())) {
-            Button held = GearAccess.button(play.rig(), board, button);
-            Report report = new Report(spec.commandLine().getOut(), json, play.rig());
+        OpenDeck.of(stage, worked.board());
+        try (Playing play = stage.open(worked.board(), worked.button(), new PlayOptions())) {
+            Button held = worked.in(play.rig());
+            Report report = worked.report(play.rig(), spec.commandLine().getOut());
             play.follow(new Event.Released(held.id(), PressCommand.SOURCE), held, report::take);
             return report.faults() == 0 ? 0 : 1;
         }

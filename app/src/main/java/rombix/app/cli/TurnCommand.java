@@ -1,12 +1,9 @@
 package rombix.app.cli;
 
-import java.nio.file.Path;
-import java.util.LinkedHashMap;
-import java.util.Map;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
-import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
@@ -21,11 +18,8 @@ import rombix.core.engine.Event;
         "A Rombix that has the board open does it; else this command connects the gear itself.",
         "Exit code: 0 done, 1 a step failed, 2 a bad call or a bad file."})
 final class TurnCommand implements Callable<Integer> {
-    @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
-    private Path board = Path.of("");
-
-    @Parameters(index = "1", paramLabel = "BUTTON", description = "The dial's id, such as walkway-dial.")
-    private String button = "";
+    @Mixin
+    private Worked worked = new Worked();
 
     @Parameters(index = "2", paramLabel = "DETENTS", description = "How far, such as 3 or -3.")
     private int detents;
@@ -33,17 +27,8 @@ final class TurnCommand implements Callable<Integer> {
     @Option(names = "--fine", description = "A tenth of the way for each detent.")
     private boolean fine;
 
-    @Option(names = "--at", paramLabel = "GEAR=HOST:PORT", description = "Reach a gear at another address than the board's; for MIDI the name of a port.")
-    private Map<String, String> at = new LinkedHashMap<>();
-
-    @Option(names = "--stand-ins", description = "Start stand-ins for the gear on free ports, and use them.")
-    private boolean standIns;
-
-    @Option(names = "--json", description = "One JSON object per line, as “rombix press” prints them.")
-    private boolean json;
-
     @Mixin
-    private AllowForPress allow = new AllowForPress();
+    private PlayOptions options = new PlayOptions();
 
     @Spec
     private CommandSpec spec = CommandSpec.create();
@@ -62,14 +47,14 @@ final class TurnCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws Exception {
-        try (Playing play = stage.open(board, button, at, standIns, allow)) {
-            Button turned = GearAccess.button(play.rig(), board, button);
+        try (Playing play = stage.open(worked.board(), worked.button(), options)) {
+            Button turned = worked.in(play.rig());
             if (!turns(turned)) {
                 throw new BadCall("“%s” can't be turned: it has no level, and no chain for turning.".formatted(turned
                         .name()));
             }
             play.settle(turned);
-            Report report = new Report(spec.commandLine().getOut(), json, play.rig());
+            Report report = worked.report(play.rig(), spec.commandLine().getOut());
             play.follow(new Event.Turned(turned.id(), detents, fine, PressCommand.SOURCE), turned, report::take);
             return report.faults() == 0 ? 0 : 1;
         }

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.awaitility.Awaitility.await;
 
 import java.io.IOException;
+import java.io.StringWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
@@ -326,8 +327,8 @@ class LogTest {
     }
 
     @Test
-    void csvHasAHeadQuotesWhatNeedsItAndGivesSpreadsheetsNoFormula() throws IOException {
-        StringBuilder out = new StringBuilder();
+    void csvHasAHeadQuotesWhatNeedsItAndGivesSpreadsheetsNoFormula() {
+        StringWriter out = new StringWriter();
         LogCsv.write(List.of(row(Kind.FAULT, 3, "Gate, \"main\"", "=SUM(A1)", "line one\nline two")), ZoneOffset.UTC,
                 out);
         String[] lines = out.toString().split("\r\n");

@@ -2,6 +2,7 @@ package rombix.app.view.sheet;
 
 import java.io.File;
 import java.io.IOException;
+import java.io.StringWriter;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.time.ZoneId;
@@ -284,7 +285,7 @@ public final class LogView {
         Query first = query(Long.MAX_VALUE, PAGE);
         Thread.startVirtualThread(() -> {
             try {
-                StringBuilder out = new StringBuilder();
+                StringWriter out = new StringWriter();
                 List<LogRow> all = new ArrayList<>();
                 List<LogRow> page = from.find(first);
                 while (!page.isEmpty() && all.size() < MAX_WRITTEN) {
