@@ -1,34 +1,30 @@
 package rombix.app.view.page;
 
-import java.util.HashSet;
-import java.util.Set;
 import java.util.function.Function;
 import javafx.scene.Node;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
+import rombix.app.view.tile.HeldByHand;
 import rombix.app.view.tile.Tile;
-import rombix.core.engine.Event;
 import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
 
 /** The hand that presses on the page: it holds one button at most, and whatever ends the hold releases it, once. */
 @OwnedBy(Owner.INTERFACE)
 public final class PageHand {
-    private final Desk desk;
+    private final HeldByHand held;
     private final Function<String, @Nullable Tile> tiles;
-    private final Set<String> controls = new HashSet<>();
-    private @Nullable String pressed;
     /** Whether the hold goes on though the page has changed under it. */
     private boolean through;
 
     /** @param tiles the tile of a button of the page that is shown */
     PageHand(Desk desk, Function<String, @Nullable Tile> tiles) {
-        this.desk = desk;
+        held = new HeldByHand(desk);
         this.tiles = tiles;
     }
 
     boolean holds(String button) {
-        return button.equals(pressed);
+        return button.equals(held.button());
     }
 
     /** Another page is shown: that lets go, unless the page is shown for as long as the button is held. */
@@ -40,7 +36,7 @@ public final class PageHand {
 
     /** The focus has left a tile. */
     void left(Tile tile) {
-        if (!through && tile.button().id().equals(pressed)) {
+        if (!through && holds(tile.button().id())) {
             letGo();
         }
     }
@@ -49,12 +45,12 @@ public final class PageHand {
     void through(Runnable change) {
         through = true;
         change.run();
-        through = pressed != null;
+        through = held.button() != null;
     }
 
     /** A finger is lifted whose button may no longer be here. */
     public void handOff(String source, Object target) {
-        if (through && !(target instanceof Node n && within(n, pressed))) {
+        if (through && !(target instanceof Node n && within(n, held.button()))) {
             release(source);
         }
     }
@@ -70,36 +66,24 @@ public final class PageHand {
     }
 
     /** A control is held down from now on, or no more. */
-    void control(String button, boolean held) {
-        if (held) {
-            controls.add(button);
-        } else {
-            controls.remove(button);
-        }
+    void control(String button, boolean down) {
+        held.control(button, down);
     }
 
     /** Something other than the hand ends what is held here. */
     public void letGo() {
         through = false;
-        controls.forEach(b -> desk.post().accept(new Event.LetGo(b, "let go")));
-        controls.clear();
-        if (pressed != null) {
-            desk.post().accept(new Event.LetGo(pressed, "let go"));
-            pressed = null;
-        }
+        held.letGo();
     }
 
     void release(String source) {
-        if (pressed != null) {
-            desk.release(pressed, source);
-            pressed = null;
+        if (held.release(source)) {
             through = false;
         }
     }
 
     void press(Tile tile, String source) {
-        release(source);
-        pressed = tile.button().id();
-        desk.press(tile.button().id(), source);
+        through = false;
+        held.press(tile.button().id(), source);
     }
 }

@@ -1,20 +1,16 @@
 package rombix.app.view.tile;
 
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
-import java.util.Set;
 import javafx.scene.Node;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.GridPane;
-import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
 import rombix.core.board.Button;
 import rombix.core.board.Page;
-import rombix.core.engine.Event;
 
 /**
  * The buttons of a page as they stand to each other, without the empty cells around them, to be pressed. At most one is
@@ -27,8 +23,7 @@ public final class TileGrid extends GridPane {
     private final List<Tile> tiles = new ArrayList<>();
     private final Runnable released;
     private final String where;
-    private final Set<String> controls = new HashSet<>();
-    private @Nullable String pressed;
+    private final HeldByHand held;
 
     /**
      * @param width of a cell, and {@code height}
@@ -39,6 +34,7 @@ public final class TileGrid extends GridPane {
         super(GAP, GAP);
         this.where = where.isEmpty() ? "" : " in " + where;
         this.desk = desk;
+        held = new HeldByHand(desk);
         this.released = released;
         int left = page.buttons().stream().mapToInt(Button::column).min().orElse(0);
         int top = page.buttons().stream().mapToInt(Button::row).min().orElse(0);
@@ -58,13 +54,7 @@ public final class TileGrid extends GridPane {
     }
 
     private void handle(Tile tile) {
-        new ControlHand(desk, tile, (id, held) -> {
-            if (held) {
-                controls.add(id);
-            } else {
-                controls.remove(id);
-            }
-        });
+        new ControlHand(desk, tile, held::control);
         tile.addEventHandler(MouseEvent.MOUSE_PRESSED, e -> {
             if (e.getButton() == MouseButton.PRIMARY
                     && (tile.button().control() == null || tile.button().control().pressed())) {
@@ -87,7 +77,7 @@ public final class TileGrid extends GridPane {
 
     private void key(Tile tile, KeyEvent e) {
         if (e.getCode() == KeyCode.SPACE) {
-            if (pressed == null) { // The keyboard repeats a key that is held.
+            if (held.button() == null) { // The keyboard repeats a key that is held.
                 press(tile, "key");
             }
             e.consume();
@@ -101,27 +91,19 @@ public final class TileGrid extends GridPane {
 
     private void press(Tile tile, String source) {
         if (!desk.building()) {
-            pressed = tile.button().id();
-            desk.press(tile.button().id(), source + where);
+            held.press(tile.button().id(), source + where);
         }
     }
 
     private void release(String source) {
-        if (pressed != null) {
-            desk.release(pressed, source + where);
-            pressed = null;
+        if (held.release(source + where)) {
             released.run();
         }
     }
 
     /** Something other than the hand ends what is held here. */
     public void letGo() {
-        controls.forEach(b -> desk.post().accept(new Event.LetGo(b, "let go")));
-        controls.clear();
-        if (pressed != null) {
-            desk.post().accept(new Event.LetGo(pressed, "let go"));
-            pressed = null;
-        }
+        held.letGo();
     }
 
     /** Shows the buttons as they are now. */

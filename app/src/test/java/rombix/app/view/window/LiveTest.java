@@ -16,6 +16,7 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.ScrollEvent;
 import org.junit.jupiter.api.Test;
@@ -272,6 +273,28 @@ class LiveTest extends AtTheWindow {
         soon(() -> find("#rehearsal-view") != null);
         assertThat(find("#rehearsal-view").lookupAll(".label").stream().map(n -> ((Labeled) n).getText())).anyMatch(
                 t -> t.contains("Start the stream")).anyMatch(t -> t.startsWith("Studio · "));
+    }
+
+    /** The first of them was held for ever. */
+    @Test
+    void aKeyAndTheMouseAtTheSmallWindowHoldOneButtonAtATime() {
+        mode(Mode.LIVE);
+        key(KeyCode.P, KeyCode.CONTROL);
+        soon(() -> session.window().stagework().small() != null && session.window().stagework().small().showing());
+        Node talk = inSmall("#small-host-talk");
+        Node card = inSmall("#small-waiting-card");
+        robot.interact(() -> talk.fireEvent(space(KeyEvent.KEY_PRESSED)));
+        soon(() -> Value.of(false).equals(session.show().known().readings().get("desk").get("muted/host")));
+        robot.interact(() -> {
+            card.fireEvent(mouse(card, javafx.scene.input.MouseEvent.MOUSE_PRESSED));
+            card.fireEvent(mouse(card, javafx.scene.input.MouseEvent.MOUSE_RELEASED));
+            talk.fireEvent(space(KeyEvent.KEY_RELEASED));
+        });
+        soon(() -> Value.of(true).equals(session.show().known().readings().get("desk").get("muted/host")));
+    }
+
+    private static KeyEvent space(javafx.event.EventType<KeyEvent> type) {
+        return new KeyEvent(type, " ", " ", KeyCode.SPACE, false, false, false, false);
     }
 
     @Test
