@@ -220,13 +220,14 @@ public final class BoardFiles {
 
     private void whenSafe(int rounds, Runnable next) {
         settle();
-        Optional<BoardWrite> left = rounds == 0 ? Optional.empty() : bench.toJournal();
-        if (rounds < ROUNDS && left.isEmpty()) {
+        boolean writes = writing.get() > 0; // What is being saved is no edit to keep in the journal.
+        Optional<BoardWrite> left = writes || rounds == 0 ? Optional.empty() : bench.toJournal();
+        if (!writes && rounds < ROUNDS && left.isEmpty()) {
             next.run();
             return;
         }
         left.ifPresent(this::write);
-        writer.execute(() -> Platform.runLater(() -> whenSafe(rounds - 1, next)));
+        writer.execute(() -> Platform.runLater(() -> whenSafe(writes ? rounds : rounds - 1, next)));
     }
 
     /** Waits until all is written, what is not safe yet too: before the window goes. */
@@ -239,7 +240,9 @@ public final class BoardFiles {
                 if (saves) {
                     save(Stamp.of(bench.file()));
                 }
-                bench.toJournal().ifPresent(this::write);
+                if (writing.get() == 0) {
+                    bench.toJournal().ifPresent(this::write);
+                }
             }
             writer.submit(() -> {
             }).get();

@@ -88,6 +88,32 @@ class FilesTest extends AtTheWindow {
         assertThat(BoardFile.unsaved(file, bench().rig().cards()).map(Board::name)).hasValue("In a hurry");
     }
 
+    @Test
+    void aSaveIsDoneThoughTheWindowClosesAtOnce() throws Exception {
+        robot.interact(() -> {
+            bench().edit("rename", b -> b.withName("Saved in a hurry"));
+            session.window().files().save();
+            session.window().closing();
+        });
+        assertThat(BoardFile.read(file).board().name()).isEqualTo("Saved in a hurry");
+        assertThat(BoardFile.journalOf(file)).as("nothing is unsaved").doesNotExist();
+    }
+
+    @Test
+    void aSaveIsDoneThoughAnotherBoardIsOpenedAtOnce() throws Exception {
+        Path other = folder.resolve("other.json");
+        Files.copy(file, other);
+        robot.interact(() -> {
+            bench().edit("rename", b -> b.withName("Saved in a hurry"));
+            session.window().files().save();
+            session.window().files().open(other);
+        });
+        soon(() -> bench().file().equals(other));
+        assertThat(BoardFile.read(file).board().name()).isEqualTo("Saved in a hurry");
+        assertThat(BoardFile.journalOf(file)).as("nothing is unsaved").doesNotExist();
+        assertThat(bench().board().name()).isNotEqualTo("Saved in a hurry");
+    }
+
     private void changedElsewhere(String name) throws Exception {
         robot.interact(() -> bench().edit("rename", b -> b.withName("Mine")));
         Board board = BoardFile.read(file).board().withName(name);
