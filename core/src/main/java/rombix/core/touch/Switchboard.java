@@ -295,7 +295,7 @@ public final class Switchboard {
             }
             line.port = by instanceof Touch.Key ? "" : port;
             post(line, new Event.Pressed(p.button().id(), by.words()));
-            line.down = true; // Only now: whoever lets go of what is down does so behind the press.
+            line.down = true; // Set after the press is posted, so that a release can only follow it.
         } else if (line.down) {
             line.down = false;
             post(line, new Event.Released(p.button().id(), by.words()));

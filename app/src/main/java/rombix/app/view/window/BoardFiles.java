@@ -314,9 +314,9 @@ public final class BoardFiles {
     private void open(Path file, Runnable then) {
         whenSafe(() -> Thread.ofPlatform().daemon().name("opening").start(() -> {
             long size = sizeOf(file);
-            FutureTask<OpenedBoard> reading = new FutureTask<>(() -> OpenedBoard.read(file));
             Consumer<OpenedBoard> taken = opened -> take(opened, then);
             if (size >= LARGE) {
+                FutureTask<OpenedBoard> reading = new FutureTask<>(() -> OpenedBoard.read(file));
                 Platform.runLater(() -> {
                     new Opening(desk, file, size, reading).show(over, taken, notices::show);
                     Thread.ofPlatform().daemon().name("opening").start(reading);
