@@ -2,9 +2,9 @@ package rombix.app;
 
 import java.util.OptionalInt;
 import rombix.app.cli.RombixCommand;
-import rombix.app.shell.NativeParts;
-import rombix.app.shell.Caller;
-import rombix.app.shell.Terminal;
+import rombix.running.shell.Caller;
+import rombix.running.shell.NativeParts;
+import rombix.running.shell.Terminal;
 
 /** Where Rombix starts. Not a JavaFX Application, so that it runs from the class path. */
 public final class Main {

@@ -10,20 +10,17 @@ import java.util.concurrent.locks.LockSupport;
 import javafx.stage.Stage;
 import rombix.app.edit.Workbench;
 import rombix.app.show.Session;
-import rombix.app.deck.DeckModel;
+import rombix.app.view.rack.Practice;
 import rombix.app.view.window.MainWindow;
-import rombix.app.deck.Practice;
-import rombix.app.deck.Touches;
-import rombix.app.edit.Trust;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
-import rombix.core.board.Face;
 import rombix.core.board.Face.Tally;
+import rombix.core.board.Face;
 import rombix.core.board.Page;
 import rombix.core.board.Rig;
 import rombix.core.board.State;
-import rombix.core.card.Card;
 import rombix.core.card.Card.Tone;
+import rombix.core.card.Card;
 import rombix.core.card.Protocol;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Condition;
@@ -35,6 +32,9 @@ import rombix.core.engine.Status;
 import rombix.core.store.BadFile;
 import rombix.core.store.CardLibrary;
 import rombix.core.value.Value;
+import rombix.running.face.DeckModel;
+import rombix.running.input.Touches;
+import rombix.running.owner.Trust;
 
 /**
  * The Build window with a page of 16 by 32 buttons and a score of 500 steps while 200 readings a second change, against

@@ -10,8 +10,6 @@ import java.util.concurrent.Semaphore;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.Consumer;
-import rombix.app.log.LogStore;
-import rombix.app.log.LogWriter;
 import rombix.core.board.Rig;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
@@ -22,6 +20,8 @@ import rombix.core.engine.Event;
 import rombix.core.engine.Happening;
 import rombix.links.Links;
 import rombix.links.MachineClock;
+import rombix.running.log.LogStore;
+import rombix.running.log.LogWriter;
 
 /** From a press to its datagram while a hundred rows a millisecond go into the log, against the same without a log. */
 final class Logged implements Bench.Measured {

@@ -10,12 +10,9 @@ import java.util.SplittableRandom;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.UnaryOperator;
 import javafx.scene.Scene;
-import rombix.app.deck.DeckModel;
-import rombix.app.deck.Practice;
-import rombix.app.deck.Touches;
-import rombix.app.edit.Trust;
 import rombix.app.edit.Workbench;
 import rombix.app.show.Session;
+import rombix.app.view.rack.Practice;
 import rombix.app.view.window.MainWindow;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
@@ -38,6 +35,9 @@ import rombix.core.engine.Trace;
 import rombix.core.forecast.Forecaster;
 import rombix.core.store.BoardFile;
 import rombix.core.value.Value;
+import rombix.running.face.DeckModel;
+import rombix.running.input.Touches;
+import rombix.running.owner.Trust;
 
 /**
  * Boards of 32, 320 and 3,168 buttons with ten steps each, in one run: what is to grow in line with the board (the

@@ -36,6 +36,7 @@ import rombix.core.store.CardLibrary;
 import rombix.core.value.Value;
 import rombix.links.Links;
 import rombix.links.MachineClock;
+import rombix.running.Player;
 import rombix.standins.Speaker;
 import rombix.standins.Speakers;
 

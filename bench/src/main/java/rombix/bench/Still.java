@@ -3,7 +3,6 @@ package rombix.bench;
 import java.util.Map;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
-import rombix.app.deck.Player;
 import rombix.core.board.Rig;
 import rombix.core.card.Order;
 import rombix.core.engine.Event;
@@ -14,6 +13,7 @@ import rombix.core.found.FoundGear;
 import rombix.core.sight.Pixels;
 import rombix.core.traffic.Traffic;
 import rombix.core.traffic.WhyNot;
+import rombix.running.Player;
 
 /** Plays nothing: the interface alone is measured. */
 final class Still implements Player {

@@ -6,9 +6,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import rombix.app.edit.BoardWrite;
-import rombix.app.edit.OpenedBoard;
 import rombix.app.edit.Workbench;
 import rombix.core.store.BadFile;
+import rombix.running.owner.OpenedBoard;
 
 /**
  * A process that edits boards as fast as it can, each by a thread of its own, until it is killed. Each edit has a number,

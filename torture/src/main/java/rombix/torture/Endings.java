@@ -7,7 +7,6 @@ import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.BooleanSupplier;
-import rombix.app.show.Show;
 import rombix.core.board.Board;
 import rombix.core.board.Edits;
 import rombix.core.board.Gear;
@@ -15,6 +14,7 @@ import rombix.core.board.Rig;
 import rombix.core.engine.Event;
 import rombix.core.engine.Happening;
 import rombix.core.engine.Status.Phase;
+import rombix.running.Show;
 
 /**
  * Ends a hold on gear of five protocols in each way from within a process: the window is closed, another board comes, the

@@ -10,9 +10,9 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.SplittableRandom;
-import rombix.app.edit.OpenedBoard;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
+import rombix.running.owner.OpenedBoard;
 
 /**
  * Kills a process that edits boards: what it had said was safe is there afterwards, and all of it can be read. One kill

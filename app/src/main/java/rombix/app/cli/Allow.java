@@ -5,12 +5,12 @@ import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
 import picocli.CommandLine.Option;
-import rombix.app.edit.Trust;
 import rombix.core.board.Button;
 import rombix.core.board.Rig;
 import rombix.core.computer.Power;
 import rombix.core.trust.Ask;
 import rombix.core.trust.Asks;
+import rombix.running.owner.Trust;
 
 /** The powers over this computer that a command gives to a board, for as long as it runs. */
 final class Allow {

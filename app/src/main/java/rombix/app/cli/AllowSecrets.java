@@ -6,12 +6,12 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Predicate;
 import picocli.CommandLine.Option;
-import rombix.app.edit.Trust;
 import rombix.core.board.Gear;
 import rombix.core.board.Rig;
 import rombix.core.computer.Power;
 import rombix.core.trust.Grants;
 import rombix.core.trust.Leave;
+import rombix.running.owner.Trust;
 
 /** The secrets of this computer that a command lets a board tell to its gear, for as long as it runs. */
 final class AllowSecrets {

@@ -8,7 +8,6 @@ import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import javafx.stage.Stage;
 import org.slf4j.LoggerFactory;
-import rombix.app.edit.Settings;
 import rombix.app.show.DemoBoard;
 import rombix.app.show.Session;
 import rombix.app.view.window.Welcome;
@@ -17,6 +16,7 @@ import rombix.core.board.Edits;
 import rombix.core.board.Rig;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
+import rombix.running.owner.Settings;
 
 /** What happens where nothing is said: the board that was open last opens; where there is none, a welcome. */
 final class Begin {

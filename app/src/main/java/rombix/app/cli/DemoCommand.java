@@ -9,10 +9,11 @@ import org.jspecify.annotations.Nullable;
 import org.slf4j.LoggerFactory;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
-import rombix.app.shell.Caller;
 import rombix.app.show.DemoBoard;
 import rombix.app.view.window.BoothWindow;
 import rombix.app.view.window.PanelsWindow;
+import rombix.running.Show;
+import rombix.running.shell.Caller;
 import rombix.standins.Panels;
 import rombix.standins.StandIns;
 

@@ -6,13 +6,13 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
-import rombix.app.show.Show;
 import rombix.core.board.Button;
 import rombix.core.board.Rig;
 import rombix.core.engine.Known;
 import rombix.core.find.Nearest;
 import rombix.core.trust.Asks;
 import rombix.core.trust.Leave;
+import rombix.running.Show;
 import rombix.standins.StandIns;
 
 /** The gear that a command works with: at the board's addresses, at others, or stand-ins of its own. */

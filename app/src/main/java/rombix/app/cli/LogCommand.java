@@ -12,11 +12,11 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
-import rombix.app.log.LogCsv;
-import rombix.app.log.LogRow.Kind;
-import rombix.app.log.LogStore;
-import rombix.app.log.LogStore.Query;
 import rombix.app.show.Session;
+import rombix.running.log.LogCsv;
+import rombix.running.log.LogRow.Kind;
+import rombix.running.log.LogStore.Query;
+import rombix.running.log.LogStore;
 
 /** Prints the as-run log of a board as CSV, oldest row first. */
 @Command(name = "log", mixinStandardHelpOptions = true, description = "Prints a board's as-run log as CSV, oldest first.")

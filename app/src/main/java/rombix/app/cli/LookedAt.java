@@ -6,14 +6,14 @@ import java.util.Map;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.function.Predicate;
-import rombix.app.edit.Trust;
 import rombix.app.show.Session;
-import rombix.app.show.Show;
 import rombix.core.board.Rig;
 import rombix.core.card.Twin.Readings;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
 import rombix.core.trust.Leave;
+import rombix.running.Show;
+import rombix.running.owner.Trust;
 
 /**
  * What a command looks at without working it: a board in the Rombix that has it open, or on gear that the command

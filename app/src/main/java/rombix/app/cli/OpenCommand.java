@@ -13,14 +13,14 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import rombix.app.edit.OpenedBoard;
-import rombix.app.edit.Settings;
-import rombix.app.edit.Trust;
-import rombix.app.shell.Caller;
-import rombix.app.shell.Doorkeeper;
 import rombix.app.show.Session;
 import rombix.core.engine.Mode;
 import rombix.core.trust.Ask;
+import rombix.running.owner.OpenedBoard;
+import rombix.running.owner.Settings;
+import rombix.running.owner.Trust;
+import rombix.running.shell.Caller;
+import rombix.running.shell.Doorkeeper;
 
 /** Opens a board in a window. */
 @Command(name = "open", mixinStandardHelpOptions = true, description = "Opens a board in a window.")

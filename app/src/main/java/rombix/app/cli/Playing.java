@@ -10,10 +10,7 @@ import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.LoggerFactory;
 import picocli.CommandLine;
-import rombix.app.log.LogStore;
-import rombix.app.log.LogWriter;
 import rombix.app.show.Session;
-import rombix.app.show.Show;
 import rombix.core.board.Button;
 import rombix.core.board.Rig;
 import rombix.core.chain.Gesture;
@@ -22,6 +19,9 @@ import rombix.core.engine.Happening;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
 import rombix.core.trust.Leave;
+import rombix.running.Show;
+import rombix.running.log.LogStore;
+import rombix.running.log.LogWriter;
 
 /**
  * A board in play for a command: in the Rombix that has it open, or on gear that the command connects itself. What is

@@ -7,13 +7,13 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
-import rombix.app.show.Show;
 import rombix.core.board.Rig;
 import rombix.core.board.StepPlaces;
 import rombix.core.board.StepWords;
 import rombix.core.card.Twin;
 import rombix.core.engine.AsRun;
 import rombix.core.engine.Happening;
+import rombix.running.Show;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Prints what happens as it happens: a line for each step that was run, and for each message. */

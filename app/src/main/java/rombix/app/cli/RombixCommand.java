@@ -13,9 +13,9 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.ParseResult;
 import picocli.CommandLine.Spec;
 import picocli.CommandLine;
-import rombix.app.edit.Settings;
 import rombix.app.show.Session;
 import rombix.core.store.BadFile;
+import rombix.running.owner.Settings;
 
 /** The command {@code rombix}. */
 @Command(name = "rombix", mixinStandardHelpOptions = true, version = RombixCommand.VERSION, description = {

@@ -14,13 +14,13 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
-import rombix.app.deck.DeckModel;
-import rombix.app.deck.FaceNow;
 import rombix.app.edit.Workbench;
 import rombix.app.show.Session;
 import rombix.core.board.Button;
 import rombix.core.card.Figures;
 import rombix.core.engine.Status;
+import rombix.running.face.DeckModel;
+import rombix.running.face.FaceNow;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Says what the Rombix that has a board open is doing. */

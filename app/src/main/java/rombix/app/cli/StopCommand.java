@@ -8,9 +8,9 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
-import rombix.app.deck.DeckModel;
 import rombix.app.show.Session;
 import rombix.core.engine.Event;
+import rombix.running.face.DeckModel;
 
 /** Stops what runs in the Rombix that has a board open. */
 @Command(name = "stop", mixinStandardHelpOptions = true, description = {

@@ -15,10 +15,11 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
-import rombix.app.shell.Caller;
 import rombix.core.traffic.Packet;
 import rombix.core.traffic.PacketWords;
 import rombix.core.traffic.Traffic;
+import rombix.running.owner.Secrets;
+import rombix.running.shell.Caller;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Says what went out to the gear and came in, in the Rombix that has a board open. */

@@ -10,11 +10,11 @@ import java.util.Map;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
-import rombix.app.shell.Caller;
-import rombix.app.shell.Doorkeeper;
 import rombix.app.show.DemoBoard;
 import rombix.app.show.Session;
 import rombix.core.engine.Mode;
+import rombix.running.shell.Caller;
+import rombix.running.shell.Doorkeeper;
 import rombix.standins.StandIns;
 
 /** Goes through what a start does, so that the JDK's start-up cache can be made of it. Used when Rombix is built. */

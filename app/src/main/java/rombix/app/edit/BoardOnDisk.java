@@ -13,10 +13,11 @@ import rombix.core.board.Board;
 import rombix.core.board.Rig;
 import rombix.core.card.Card;
 import rombix.core.check.References;
-import rombix.core.store.CardLibrary;
 import rombix.core.store.BoardFile.Stamp;
-import rombix.core.thread.OwnedBy;
+import rombix.core.store.CardLibrary;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
+import rombix.running.owner.OpenedBoard;
 
 /** The file of a board: what of it is saved, and what is kept safe in its journal. */
 @OwnedBy(Owner.INTERFACE)

@@ -10,6 +10,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.engine.Mode;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.running.owner.Settings;
 
 /** The three hints of the first minutes: one at a time, where it is of use, and never again once it was followed. */
 @OwnedBy(Owner.INTERFACE)

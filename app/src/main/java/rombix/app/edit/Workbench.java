@@ -27,6 +27,7 @@ import rombix.core.store.BoardFile.Stamp;
 import rombix.core.thread.OneThread;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.running.owner.OpenedBoard;
 
 /**
  * The board under the hand, with its history, what of it is selected, and its file. Owned by one thread, the interface's.

@@ -13,13 +13,7 @@ import javafx.stage.Stage;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import rombix.app.deck.Aftermath;
-import rombix.app.deck.DeckModel;
-import rombix.app.edit.OpenedBoard;
-import rombix.app.edit.Trust;
 import rombix.app.edit.Workbench;
-import rombix.app.log.LogStore;
-import rombix.app.log.LogWriter;
 import rombix.app.view.common.Fonts;
 import rombix.app.view.window.MainWindow;
 import rombix.core.board.Board;
@@ -27,6 +21,14 @@ import rombix.core.board.Rig;
 import rombix.core.engine.Mode;
 import rombix.core.store.BadFile;
 import rombix.links.desktop.Desktop;
+import rombix.running.Show;
+import rombix.running.face.DeckModel;
+import rombix.running.input.Inputs;
+import rombix.running.log.Aftermath;
+import rombix.running.log.LogStore;
+import rombix.running.log.LogWriter;
+import rombix.running.owner.OpenedBoard;
+import rombix.running.owner.Trust;
 
 /** A window on a board, with its show behind it. */
 public final class Session implements AutoCloseable {
@@ -115,7 +117,7 @@ public final class Session implements AutoCloseable {
             if (under[0].mode() == Mode.BUILD) {
                 under[0].select(b);
             }
-        }, addresses.containsKey(OSC) ? Integer.valueOf(addresses.get(OSC)) : null);
+        }, addresses.containsKey(OSC) ? Integer.valueOf(addresses.get(OSC)) : null, Platform::runLater);
         LogWriter writer = log == null ? null : new LogWriter(log, Show.CLOCK, System::currentTimeMillis);
         Show show = new Show(addresses, h -> {
             model.feed(h);

@@ -26,8 +26,8 @@ import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import org.testfx.api.FxRobot;
 import org.testfx.util.WaitForAsyncUtils;
-import rombix.app.edit.Settings;
 import rombix.app.show.Session;
+import rombix.running.owner.Settings;
 
 /** From nothing said on the command line to a button that works, with what a person does counted. */
 @Timeout(300)

@@ -10,6 +10,7 @@ import org.junit.jupiter.api.io.TempDir;
 import rombix.core.board.Board;
 import rombix.core.board.Edits;
 import rombix.core.store.BoardFile;
+import rombix.running.owner.OpenedBoard;
 
 class WorkbenchTest {
     @TempDir

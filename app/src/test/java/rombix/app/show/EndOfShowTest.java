@@ -41,6 +41,7 @@ import rombix.core.engine.Event;
 import rombix.core.engine.Status;
 import rombix.core.store.BoardFile;
 import rombix.core.value.Value;
+import rombix.running.Show;
 import rombix.standins.StandIns;
 
 /** Whatever ends a show ends its holds, on gear of every protocol. */

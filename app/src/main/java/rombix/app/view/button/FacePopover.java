@@ -29,12 +29,12 @@ import rombix.app.view.tile.Tile;
 import rombix.core.board.Button.Proposed;
 import rombix.core.board.Copies;
 import rombix.core.board.Edits;
-import rombix.core.board.Face;
 import rombix.core.board.Face.Mark;
 import rombix.core.board.Proposals;
 import rombix.core.board.State;
 import rombix.core.board.StepWords;
 import rombix.core.chain.Condition;
+import rombix.running.Show;
 
 /** Edits a button's name and the looks of its states, by the button itself: all states side by side at their real size. */
 public final class FacePopover {

@@ -18,7 +18,6 @@ import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
-import rombix.app.deck.Touches;
 import rombix.app.edit.TriggerEdits.Row;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
@@ -35,6 +34,7 @@ import rombix.core.board.Trigger;
 import rombix.core.card.Twin;
 import rombix.core.chain.Condition;
 import rombix.core.touch.GamepadParts;
+import rombix.running.input.Touches;
 
 /** The fields of one trigger, by its kind. */
 public final class TriggerForm {

@@ -19,7 +19,6 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.util.Duration;
 import org.jspecify.annotations.Nullable;
-import rombix.app.deck.Player;
 import rombix.app.edit.CardEdits;
 import rombix.app.view.common.Confirm;
 import rombix.app.view.common.Desk;
@@ -31,14 +30,15 @@ import rombix.app.view.rack.GearAddress;
 import rombix.core.board.Gear;
 import rombix.core.board.GearEdits;
 import rombix.core.card.Card;
-import rombix.core.card.Protocol;
 import rombix.core.card.Protocol.Reach;
+import rombix.core.card.Protocol;
 import rombix.core.card.Setting;
 import rombix.core.card.Twin;
 import rombix.core.engine.Status;
-import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
 import rombix.core.value.Value;
+import rombix.running.Player;
 
 /**
  * The card of a gear in the making: where it is, what it says when it is worked by hand, what it answers when something

@@ -2,6 +2,7 @@ package rombix.app.view.card;
 
 import java.util.ArrayList;
 import java.util.List;
+import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
@@ -12,9 +13,7 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import javafx.geometry.Pos;
 import org.jspecify.annotations.Nullable;
-import rombix.app.deck.Player;
 import rombix.app.edit.CardEdits;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
@@ -24,11 +23,12 @@ import rombix.core.card.Order;
 import rombix.core.card.Protocol;
 import rombix.core.card.Twin;
 import rombix.core.listen.Said;
-import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
 import rombix.core.traffic.Packet;
 import rombix.core.traffic.PacketWords;
 import rombix.core.traffic.Traffic;
+import rombix.running.Player;
 
 /** Sends a gear something by hand, shows what comes back, and makes a command of it. The interface's thread's. */
 @OwnedBy(Owner.INTERFACE)

@@ -5,14 +5,14 @@ import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
-import rombix.app.deck.DeckModel;
-import rombix.app.deck.FaceWords;
 import rombix.app.edit.Workbench;
 import rombix.core.board.Board;
 import rombix.core.engine.Event;
 import rombix.core.engine.Mode;
 import rombix.core.sight.Pixels;
 import rombix.core.value.Value;
+import rombix.running.face.DeckModel;
+import rombix.running.face.FaceWords;
 
 /** What every view works with: the board under the hand, the deck as it is, the way to the deck, what lies over, and what screens show. */
 public record Desk(Workbench bench, DeckModel model, Overlay overlay, Consumer<Event> post,

@@ -2,7 +2,7 @@ package rombix.app.view.common;
 
 import java.util.List;
 import javafx.scene.Node;
-import rombix.app.deck.OnAir;
+import rombix.running.face.OnAir;
 
 /** Indicators in a row; where there is no room for all, the quiet ones give way to those that are lit. */
 public final class IndicatorRow extends FittingRow {

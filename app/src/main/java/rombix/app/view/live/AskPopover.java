@@ -8,7 +8,6 @@ import javafx.scene.control.Label;
 import javafx.scene.control.PasswordField;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.VBox;
-import rombix.app.edit.Secrets;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
@@ -16,6 +15,7 @@ import rombix.core.chain.DeckStep;
 import rombix.core.engine.Event;
 import rombix.core.engine.Happening.Asked;
 import rombix.core.value.Value;
+import rombix.running.owner.Secrets;
 
 /** A question of a chain, over the button that asks it. Closing it leaves the question waiting. */
 public final class AskPopover {

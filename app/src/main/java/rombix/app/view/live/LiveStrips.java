@@ -18,9 +18,6 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
-import rombix.app.deck.DeckModel;
-import rombix.app.deck.FaceNow;
-import rombix.app.deck.OnAir;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.IndicatorRow;
@@ -33,6 +30,9 @@ import rombix.core.board.StepWords;
 import rombix.core.card.Figures;
 import rombix.core.engine.Event;
 import rombix.core.engine.Happening;
+import rombix.running.face.DeckModel;
+import rombix.running.face.FaceNow;
+import rombix.running.face.OnAir;
 
 /** The strips of Live: above the page what is on air and the time, below it what runs, what went wrong, and stop all. */
 public final class LiveStrips {

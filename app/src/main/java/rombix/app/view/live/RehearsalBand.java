@@ -16,7 +16,6 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
-import rombix.app.deck.Player;
 import rombix.app.edit.Rehearsed;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
@@ -24,6 +23,7 @@ import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.core.engine.AsRun;
 import rombix.core.engine.Mode;
+import rombix.running.Player;
 
 /**
  * The saffron band that says that nothing leaves this machine: in Rehearse with the pace and what the gear would have

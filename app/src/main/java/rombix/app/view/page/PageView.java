@@ -19,7 +19,6 @@ import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.StackPane;
 import org.jspecify.annotations.Nullable;
-import rombix.app.deck.DeckModel;
 import rombix.app.edit.ButtonEdits;
 import rombix.app.view.button.ButtonMenu;
 import rombix.app.view.button.FacePopover;
@@ -30,6 +29,7 @@ import rombix.app.view.tile.Tile;
 import rombix.core.board.Button;
 import rombix.core.board.Control;
 import rombix.core.board.Page;
+import rombix.running.face.DeckModel;
 
 /**
  * The page in the middle: its buttons in their cells. In Build a click selects, a drag moves and an empty cell takes a

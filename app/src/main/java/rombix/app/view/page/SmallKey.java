@@ -7,8 +7,6 @@ import javafx.scene.control.TextField;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
-import rombix.app.deck.Touches;
-import rombix.app.edit.Settings;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.KeyField;
@@ -17,6 +15,8 @@ import rombix.app.view.common.Space;
 import rombix.core.board.Button;
 import rombix.core.board.Trigger;
 import rombix.core.check.Taken;
+import rombix.running.input.Touches;
+import rombix.running.owner.Settings;
 
 /** The key by which the small window comes and goes, whatever is in front. It is this computer's, not the board's. */
 public final class SmallKey {

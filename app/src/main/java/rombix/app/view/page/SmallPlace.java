@@ -4,7 +4,7 @@ import java.util.Map;
 import java.util.Optional;
 import javafx.geometry.Point2D;
 import javafx.geometry.Rectangle2D;
-import rombix.app.edit.Settings;
+import rombix.running.owner.Settings;
 
 /**
  * Where the small window opens: where it was put last, else beside the main one, else over its page, clear of the strips

@@ -30,7 +30,6 @@ import javafx.stage.Stage;
 import javafx.stage.StageStyle;
 import javafx.stage.Window;
 import org.jspecify.annotations.Nullable;
-import rombix.app.edit.Settings;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Manner;
@@ -38,6 +37,7 @@ import rombix.app.view.common.Shapes;
 import rombix.app.view.common.Space;
 import rombix.app.view.tile.TileGrid;
 import rombix.core.board.Page;
+import rombix.running.owner.Settings;
 
 /**
  * A page in a small window of its own that stays on top of everything. It is dragged by its head, may let through what

@@ -19,7 +19,6 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
-import rombix.app.deck.Player;
 import rombix.app.edit.PatchEdits;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
@@ -27,12 +26,13 @@ import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.core.board.Gear;
 import rombix.core.card.Card;
-import rombix.core.card.Channel;
 import rombix.core.card.Channel.Kind;
+import rombix.core.card.Channel;
 import rombix.core.patch.Fixture;
 import rombix.core.patch.Universes;
-import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
+import rombix.running.Player;
 
 /**
  * The patch of a gear with universes of slots: its fixtures as a list and as a picture, added, moved, lit to be found,

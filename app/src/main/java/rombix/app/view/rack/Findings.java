@@ -9,11 +9,11 @@ import java.util.function.Consumer;
 import java.util.function.Function;
 import javafx.application.Platform;
 import org.jspecify.annotations.Nullable;
-import rombix.app.deck.Player.Searching;
 import rombix.core.card.Protocol;
 import rombix.core.found.FoundGear;
-import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
+import rombix.running.Player.Searching;
 
 /** Gear that was found here; it is looked for as long as somebody wants to see it. The interface's thread's. */
 @OwnedBy(Owner.INTERFACE)

@@ -1,7 +1,5 @@
 package rombix.app.view.rack;
 
-import javafx.util.Duration;
-import javafx.animation.PauseTransition;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -9,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Supplier;
+import javafx.animation.PauseTransition;
 import javafx.css.PseudoClass;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -20,8 +19,8 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import javafx.util.Duration;
 import org.jspecify.annotations.Nullable;
-import rombix.app.deck.FaceNow;
 import rombix.app.edit.Grab;
 import rombix.app.view.common.ColourField;
 import rombix.app.view.common.Desk;
@@ -34,12 +33,13 @@ import rombix.app.view.page.PageView;
 import rombix.core.card.Card.Item;
 import rombix.core.card.Card.Tone;
 import rombix.core.card.Card.Word;
-import rombix.core.card.Twin;
 import rombix.core.card.Twin.Reading;
 import rombix.core.card.Twin.Readings;
+import rombix.core.card.Twin;
 import rombix.core.engine.Status;
-import rombix.core.value.ValueType;
 import rombix.core.value.Value;
+import rombix.core.value.ValueType;
+import rombix.running.face.FaceNow;
 
 /** One gear: its head, and a row for each thing it reports. */
 final class GearBox extends VBox {

@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.function.Consumer;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
 import javafx.application.Platform;
@@ -20,11 +19,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
-import rombix.app.deck.Practice;
-import rombix.app.deck.Touches;
-import rombix.app.edit.Certificates;
 import rombix.app.edit.PatchEdits;
-import rombix.app.edit.Secrets;
 import rombix.app.view.common.Confirm;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
@@ -37,6 +32,9 @@ import rombix.core.card.Card;
 import rombix.core.card.Protocol;
 import rombix.core.engine.Known;
 import rombix.core.engine.Status;
+import rombix.running.input.Touches;
+import rombix.running.owner.Certificates;
+import rombix.running.owner.Secrets;
 
 /** The gear of the board: added, named, reached, its lists, and taken away with what names it said first. */
 public final class GearPopover {

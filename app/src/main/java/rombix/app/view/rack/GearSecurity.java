@@ -22,15 +22,17 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
 import org.jspecify.annotations.Nullable;
-import rombix.app.edit.Certificates;
-import rombix.app.edit.Secrets;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.core.board.Board;
-import rombix.core.board.Gear;
 import rombix.core.board.Gear.Tls;
+import rombix.core.board.Gear;
 import rombix.core.board.GearEdits;
 import rombix.links.link.Pem;
+import rombix.running.Show;
+import rombix.running.owner.Certificates;
+import rombix.running.owner.Secrets;
+import rombix.running.owner.Trust;
 
 /** Who we are to a gear, and how the connection is kept from others. The secret itself never reaches the board. */
 final class GearSecurity {

@@ -20,7 +20,6 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import javafx.util.Duration;
 import org.jspecify.annotations.Nullable;
-import rombix.app.deck.Touches;
 import rombix.app.edit.Shadow;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
@@ -28,9 +27,9 @@ import rombix.app.view.common.Shapes;
 import rombix.app.view.common.Space;
 import rombix.app.view.page.PageView;
 import rombix.core.card.Twin;
-import rombix.core.card.Twin.Reading;
 import rombix.core.chain.Step;
 import rombix.core.forecast.Snapshot;
+import rombix.running.input.Touches;
 
 /** All gear, live, at the left. What the gear's cards can change is worked here by hand. */
 public final class RackView extends ScrollPane {

@@ -15,26 +15,26 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import javafx.stage.Stage;
 import org.jspecify.annotations.Nullable;
-import rombix.app.deck.Touches;
 import rombix.app.edit.PictureFile;
-import rombix.app.edit.Secrets;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
-import rombix.core.board.Board;
 import rombix.core.board.Board.Picture;
+import rombix.core.board.Board;
 import rombix.core.board.Edits;
 import rombix.core.card.Twin;
 import rombix.core.chain.Step;
 import rombix.core.computer.Input;
 import rombix.core.computer.Layout;
 import rombix.core.computer.Place;
-import rombix.core.forecast.Recording;
 import rombix.core.forecast.Recording.Clicks;
 import rombix.core.forecast.Recording.Pauses;
+import rombix.core.forecast.Recording;
 import rombix.core.sight.Pixels;
 import rombix.core.sight.Search;
+import rombix.running.input.Touches;
+import rombix.running.owner.Secrets;
 
 /** What the operator's hands do at this computer while they are shadowed, in every window but Rombix's own. */
 final class ShadowedHands {

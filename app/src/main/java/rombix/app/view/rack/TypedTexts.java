@@ -11,7 +11,6 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import rombix.app.edit.Secrets;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
@@ -23,6 +22,7 @@ import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions;
 import rombix.core.value.Value;
+import rombix.running.owner.Secrets;
 
 /** The texts of a recording, any of which may be a password: each stays in the board, is kept here, or is asked for. */
 final class TypedTexts extends VBox {

@@ -18,18 +18,18 @@ import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
 import javafx.scene.shape.Line;
 import org.jspecify.annotations.Nullable;
-import rombix.app.deck.DeckModel;
-import rombix.core.board.Paths;
-import rombix.app.edit.Score;
 import rombix.app.edit.Score.Mark;
+import rombix.app.edit.Score;
 import rombix.app.edit.StepEdits;
 import rombix.app.view.common.Desk;
 import rombix.app.view.step.StepOptionsForm;
 import rombix.app.view.step.StepPopover;
+import rombix.core.board.Paths;
 import rombix.core.card.Figures;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Step;
 import rombix.core.engine.Status.Phase;
+import rombix.running.face.DeckModel;
 
 /** The drawing of a chain against time: a ruler, the steps that hold others as brackets, and a lane for each gear. */
 public final class ScoreDrawing extends ScrollPane implements StepDrag.Lanes {

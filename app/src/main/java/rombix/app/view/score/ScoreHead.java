@@ -2,7 +2,6 @@ package rombix.app.view.score;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
 import javafx.application.Platform;
 import javafx.event.ActionEvent;
 import javafx.geometry.Pos;
@@ -31,6 +30,7 @@ import rombix.core.board.Edits;
 import rombix.core.board.State;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
+import rombix.running.Show;
 
 /** The head of the score: whose chain it is, and which state's and gesture's; the ways to its rules and its face. */
 public final class ScoreHead extends HBox {

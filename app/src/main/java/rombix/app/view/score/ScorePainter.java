@@ -12,12 +12,12 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.shape.Line;
 import javafx.scene.shape.Polygon;
 import org.jspecify.annotations.Nullable;
-import rombix.app.deck.DeckModel;
-import rombix.app.edit.Score;
 import rombix.app.edit.Score.Mark;
+import rombix.app.edit.Score;
 import rombix.app.view.common.Shapes;
 import rombix.core.card.Figures;
 import rombix.core.chain.Step;
+import rombix.running.face.DeckModel;
 
 /** Makes the nodes of a score: a ruler, waits as bands, steps that hold others as brackets, and a lane for each gear. */
 final class ScorePainter {

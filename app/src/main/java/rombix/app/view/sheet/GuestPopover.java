@@ -20,6 +20,7 @@ import rombix.app.view.tile.MiniPage;
 import rombix.core.board.Board;
 import rombix.core.board.Page;
 import rombix.core.trust.Ask;
+import rombix.running.owner.Trust;
 
 /** What a board brings that was not agreed to on this computer: looked at before anything of it happens. */
 public final class GuestPopover {

@@ -36,17 +36,18 @@ import javafx.stage.FileChooser;
 import javafx.util.Duration;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Places;
-import rombix.app.log.LogCsv;
-import rombix.app.log.LogRow;
-import rombix.app.log.LogRow.Kind;
-import rombix.app.log.LogStore;
-import rombix.app.log.LogStore.Query;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.core.board.Walk;
 import rombix.core.store.WholeFile;
+import rombix.running.Show;
+import rombix.running.log.LogCsv;
+import rombix.running.log.LogRow.Kind;
+import rombix.running.log.LogRow;
+import rombix.running.log.LogStore.Query;
+import rombix.running.log.LogStore;
 
 /**
  * The as-run log: followed live, searched, narrowed to presses or faults or to what one press did, and written as CSV.

@@ -37,14 +37,15 @@ import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.core.board.Gear;
 import rombix.core.card.Order;
-import rombix.core.thread.OwnedBy;
+import rombix.core.store.WholeFile;
 import rombix.core.thread.OwnedBy.Owner;
-import rombix.core.traffic.Packet;
+import rombix.core.thread.OwnedBy;
 import rombix.core.traffic.Packet.Fate;
 import rombix.core.traffic.Packet.Way;
+import rombix.core.traffic.Packet;
 import rombix.core.traffic.PacketWords;
 import rombix.core.traffic.Traffic;
-import rombix.core.store.WholeFile;
+import rombix.running.Show;
 
 /**
  * What goes out to the gear and comes in, in words and as it stands on the wire, with what became of it: followed or

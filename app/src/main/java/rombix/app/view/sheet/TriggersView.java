@@ -2,8 +2,8 @@ package rombix.app.view.sheet;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Set;
 import java.util.Objects;
+import java.util.Set;
 import java.util.function.Supplier;
 import javafx.animation.KeyFrame;
 import javafx.animation.PauseTransition;
@@ -22,7 +22,6 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.util.Duration;
 import org.jspecify.annotations.Nullable;
-import rombix.app.deck.Touches;
 import rombix.app.edit.Conditions;
 import rombix.app.edit.TriggerEdits.Row;
 import rombix.app.edit.TriggerEdits;
@@ -37,6 +36,7 @@ import rombix.core.chain.Condition;
 import rombix.core.touch.Learning;
 import rombix.core.touch.Switchboard;
 import rombix.core.touch.Touch;
+import rombix.running.input.Touches;
 
 /**
  * All that presses buttons beside the hand on them, in one list: what it is, which button it presses, whether it can be

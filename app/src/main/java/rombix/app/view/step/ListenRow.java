@@ -8,7 +8,6 @@ import java.util.function.Supplier;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.layout.HBox;
-import rombix.app.edit.Settings;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
@@ -17,6 +16,7 @@ import rombix.core.card.Card.Command;
 import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
 import rombix.core.value.Value;
+import rombix.running.owner.Settings;
 
 /** Plays what a step would play through another output, so that it can be listened to before it is on air. */
 final class ListenRow extends HBox {

@@ -25,6 +25,7 @@ import rombix.core.board.Edits;
 import rombix.core.card.Twin;
 import rombix.core.computer.Place;
 import rombix.core.sight.Pixels;
+import rombix.running.Show;
 
 /** A place for the pointer: shown on the screen, never typed. */
 final class PlaceField extends VBox {

@@ -8,9 +8,9 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.PasswordField;
 import javafx.scene.layout.VBox;
-import rombix.app.edit.Secrets;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
+import rombix.running.owner.Secrets;
 
 /** A text that this computer keeps and no board holds: chosen by its name, and set here. */
 final class SecretField extends VBox {

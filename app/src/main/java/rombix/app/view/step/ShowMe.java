@@ -33,6 +33,7 @@ import rombix.core.card.Twin;
 import rombix.core.computer.Layout;
 import rombix.core.computer.Place;
 import rombix.core.sight.Pixels;
+import rombix.running.Show;
 
 /**
  * Dims a computer's screens so that a place on them is shown by a click, or a part of them by a drag. What is on the screens

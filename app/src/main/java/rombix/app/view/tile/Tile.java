@@ -12,18 +12,17 @@ import javafx.scene.AccessibleRole;
 import javafx.scene.Node;
 import javafx.scene.layout.Region;
 import org.jspecify.annotations.Nullable;
-import rombix.app.deck.DeckModel;
-import rombix.app.deck.FaceNow;
-import rombix.app.deck.FaceWords;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Shapes;
 import rombix.app.view.common.Styles;
 import rombix.core.board.Button;
 import rombix.core.board.Control;
-import rombix.core.board.Face;
 import rombix.core.board.Face.Image.Fit;
+import rombix.core.board.Face;
 import rombix.core.board.State;
 import rombix.core.card.Card.Tone;
+import rombix.running.face.FaceNow;
+import rombix.running.face.FaceWords;
 
 /** A button's face on the page: a flat tile with one cut corner. It shows; what is done with it is the page's affair. */
 public final class Tile extends Region {

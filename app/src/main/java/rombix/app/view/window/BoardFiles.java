@@ -22,7 +22,6 @@ import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import rombix.app.edit.BoardWrite;
-import rombix.app.edit.OpenedBoard;
 import rombix.app.edit.Workbench;
 import rombix.app.view.common.Desk;
 import rombix.core.board.Board;
@@ -31,6 +30,7 @@ import rombix.core.board.Rig;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile.Stamp;
 import rombix.core.store.BoardFile;
+import rombix.running.owner.OpenedBoard;
 
 /** The board's file as the hand meets it: save, choose another, open it; what goes wrong is said as a notice. */
 public final class BoardFiles {

@@ -3,16 +3,16 @@ package rombix.app.view.window;
 import java.util.List;
 import java.util.function.Consumer;
 import javafx.scene.Node;
-import rombix.app.deck.Player;
-import rombix.app.deck.Touches;
-import rombix.app.edit.Trust;
 import rombix.app.view.common.Desk;
 import rombix.app.view.sheet.GuestPopover;
 import rombix.core.board.Board;
 import rombix.core.board.Rig;
-import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
 import rombix.core.trust.Ask;
+import rombix.running.Player;
+import rombix.running.input.Touches;
+import rombix.running.owner.Trust;
 
 /**
  * Whether the board in the window may do what it asks for. One that asks for more than its owner has agreed to is a

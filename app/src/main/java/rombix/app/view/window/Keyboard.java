@@ -7,13 +7,13 @@ import javafx.scene.Scene;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
-import rombix.app.deck.Touches;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Keys;
 import rombix.app.view.page.PageView;
 import rombix.app.view.page.SmallKey;
 import rombix.core.board.Button;
 import rombix.core.engine.Event;
+import rombix.running.input.Touches;
 
 /**
  * The keyboard of the window: commands first, then, outside Build, the keys that press buttons. A key that the keyboard

@@ -13,7 +13,6 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
-import rombix.app.deck.OnAir;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.IndicatorRow;
 import rombix.app.view.common.Shapes;
@@ -26,6 +25,7 @@ import rombix.core.board.Page;
 import rombix.core.engine.Event;
 import rombix.core.engine.Known;
 import rombix.core.engine.Mode;
+import rombix.running.face.OnAir;
 
 /** The strip along the top: the board, its pages, the lamps that are always in sight, the mode, stop all. */
 final class Masthead extends HBox {

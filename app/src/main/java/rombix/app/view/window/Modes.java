@@ -9,7 +9,6 @@ import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
-import rombix.app.deck.Player;
 import rombix.app.edit.Hints.Hint;
 import rombix.app.edit.Workbench;
 import rombix.app.view.common.Checking;
@@ -32,6 +31,7 @@ import rombix.core.engine.Mode;
 import rombix.core.engine.Status;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.running.Player;
 
 /**
  * What the window shows in each mode, and the way from one to another. In Build a trial shows the twins until what was

@@ -2,7 +2,6 @@ package rombix.app.view.window;
 
 import java.util.function.Consumer;
 import java.util.stream.Stream;
-import rombix.app.edit.Secrets;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Gear;
@@ -12,6 +11,7 @@ import rombix.core.chain.Arg;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 import rombix.core.value.ValueType;
+import rombix.running.owner.Secrets;
 
 /** Says which secrets a board names that are not on this computer. */
 final class Wants {

@@ -20,6 +20,7 @@ import rombix.app.view.sheet.TriggersView;
 import rombix.app.view.window.Command.Where;
 import rombix.core.engine.Event;
 import rombix.core.engine.Mode;
+import rombix.running.Show;
 
 /** Everything that the window can do, with its key: the one place that says so, for the keyboard and for the list alike. */
 final class WindowCommands {

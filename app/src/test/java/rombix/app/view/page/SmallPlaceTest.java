@@ -8,7 +8,7 @@ import javafx.geometry.Point2D;
 import javafx.geometry.Rectangle2D;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import rombix.app.edit.Settings;
+import rombix.running.owner.Settings;
 
 class SmallPlaceTest {
     private static final Rectangle2D SCREEN = new Rectangle2D(0, 0, 1920, 1080);

@@ -29,8 +29,6 @@ import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import org.testfx.api.FxRobotInterface;
 import org.testfx.util.WaitForAsyncUtils;
-import rombix.app.edit.OpenedBoard;
-import rombix.app.edit.Trust;
 import rombix.app.edit.Workbench;
 import rombix.app.show.Session;
 import rombix.app.view.tile.Tile;
@@ -39,6 +37,8 @@ import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.engine.Mode;
+import rombix.running.owner.OpenedBoard;
+import rombix.running.owner.Trust;
 import rombix.standins.StandIns;
 
 /** A window on a board with real stand-ins, offscreen, and a robot that does what a person does. */

@@ -13,7 +13,6 @@ import javafx.scene.input.MouseButton;
 import javafx.stage.Window;
 import org.junit.jupiter.api.Test;
 import org.testfx.util.WaitForAsyncUtils;
-import rombix.app.log.LogStore;
 import rombix.app.show.Session;
 import rombix.core.board.Edits;
 import rombix.core.chain.Arg;
@@ -21,6 +20,7 @@ import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.StepOptions;
 import rombix.core.value.Value;
+import rombix.running.log.LogStore;
 
 /** Steps that work a computer, written and run by one who sits at the window. */
 class ComputerStepsTest extends AtTheWindow {

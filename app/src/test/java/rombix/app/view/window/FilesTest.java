@@ -11,11 +11,11 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
-import rombix.app.edit.OpenedBoard;
 import rombix.core.board.Board;
 import rombix.core.board.Edits;
 import rombix.core.store.BoardFile;
 import rombix.core.store.Versions;
+import rombix.running.owner.OpenedBoard;
 
 /** Boards are written and read beside the deck, which goes on. */
 class FilesTest extends AtTheWindow {

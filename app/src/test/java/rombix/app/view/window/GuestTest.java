@@ -8,8 +8,6 @@ import java.util.List;
 import javafx.scene.control.Button;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
-import rombix.app.edit.OpenedBoard;
-import rombix.app.edit.Trust;
 import rombix.core.board.Board;
 import rombix.core.board.Edits;
 import rombix.core.board.GearEdits;
@@ -18,6 +16,8 @@ import rombix.core.board.Trigger;
 import rombix.core.engine.Mode;
 import rombix.core.store.BoardFile;
 import rombix.core.trust.Ask;
+import rombix.running.owner.OpenedBoard;
+import rombix.running.owner.Trust;
 
 /** A board from elsewhere does nothing until its owner agrees. */
 class GuestTest extends AtTheWindow {

@@ -5,8 +5,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
-import rombix.app.edit.OpenedBoard;
 import rombix.core.engine.Mode;
+import rombix.running.owner.OpenedBoard;
 
 /** A board that types into the program in front leaves the keyboard to it, and says so. */
 class KeyboardYieldTest extends AtTheWindow {

@@ -12,9 +12,9 @@ import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
-import rombix.app.log.LogRow.Kind;
-import rombix.app.log.LogRow;
 import rombix.core.engine.Mode;
+import rombix.running.log.LogRow.Kind;
+import rombix.running.log.LogRow;
 
 class LogViewTest extends AtTheWindow {
     private List<LogRow> rows() {

@@ -1,5 +1,0 @@
-/** The as-run log: what was pressed, what it did and what went wrong, kept on disk across runs. */
-@NullMarked
-package rombix.app.log;
-
-import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,23 @@
+package rombix.running.face;
+
+import java.util.Optional;
+import java.util.function.Supplier;
+import rombix.core.board.Control;
+import rombix.core.board.Rig;
+import rombix.core.board.StepWords;
+import rombix.core.card.Scale;
+import rombix.core.value.Value;
+
+/** Readings and levels in the words of the gear's cards. */
+public record FaceWords(Supplier<Rig> rig, DeckModel model) {
+    /** A reading's present value in words; a dash where none has come. */
+    public String spoken(String gear, String reading) {
+        Value value = model.reading(gear, reading);
+        return value == null ? "—" : new StepWords(rig.get(), model::readings).value(gear, reading, value);
+    }
+
+    /** How a level is shown and worked. */
+    public Optional<Scale> scale(Control.Axis axis) {
+        return rig.get().twin(axis.gear()).flatMap(t -> Scale.of(t, axis.reading()));
+    }
+}

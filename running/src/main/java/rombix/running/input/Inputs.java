@@ -1,0 +1,158 @@
+package rombix.running.input;
+
+import java.util.List;
+import java.util.concurrent.Executor;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
+import rombix.core.board.Board;
+import rombix.core.board.Trigger;
+import rombix.core.computer.Input;
+import rombix.core.engine.Event;
+import rombix.core.engine.Happening;
+import rombix.core.touch.Feedback;
+import rombix.core.touch.Switchboard;
+import rombix.core.touch.Touch;
+import rombix.links.desktop.GlobalKeys;
+import rombix.links.gamepad.Gamepads;
+import rombix.links.midi.Controllers;
+import rombix.links.osc.OscIn;
+import rombix.running.owner.Senders;
+
+/**
+ * What presses from outside: keys, controllers and OSC. It follows the deck: the board that is loaded says what is
+ * listened to, and while the deck is armed it presses. Safe to use from any thread.
+ */
+public final class Inputs implements Touches, AutoCloseable {
+    private final Switchboard switchboard;
+    private final Feedback feedback;
+    private final Controllers controllers;
+    private final Gamepads gamepads;
+    private final GlobalKeys keys;
+    private final OscIn osc;
+    private final @Nullable Integer port;
+    private final Executor hand;
+    /** Opening ports and hooks may take a while: it is done in order, off the conductor's thread. */
+    private final ExecutorService opener = Executors.newSingleThreadExecutor(Thread.ofPlatform().daemon().name("inputs")
+            .factory());
+    private volatile Board board = Board.empty("");
+    private volatile boolean learning;
+    private volatile boolean deaf;
+    private volatile Summons summons = new Summons(null, () -> {
+    });
+
+    /** A key that works Rombix itself. */
+    private record Summons(@Nullable Trigger key, Runnable pressed) {
+    }
+
+    /**
+     * @param deck where presses are posted
+     * @param port where OSC is awaited in place of where the board says; any free one when 0
+     * @param touched told of the button that a control would press, while none is pressed
+     * @param hand where all are told that learn, record or are summoned: the interface's thread
+     */
+    public Inputs(Consumer<Event> deck, Consumer<String> touched, @Nullable Integer port, Executor hand) {
+        this.port = port;
+        this.hand = hand;
+        switchboard = new Switchboard(deck, b -> hand.execute(() -> touched.accept(b)));
+        Feedback[] made = new Feedback[1];
+        controllers = new Controllers(this::touched, name -> made[0].arrived(name));
+        feedback = new Feedback(controllers::send, System::nanoTime);
+        made[0] = feedback;
+        gamepads = new Gamepads(switchboard::take);
+        keys = new GlobalKeys(this::key);
+        osc = new OscIn(switchboard::take, new Senders()::all);
+    }
+
+    private void key(Touch touch) {
+        Summons own = summons;
+        if (!learning && touch instanceof Touch.Key k && new Trigger.Key(k.key()).normal().equals(own.key)) {
+            if (k.down()) {
+                hand.execute(own.pressed);
+            }
+            return;
+        }
+        switchboard.take(touch);
+    }
+
+    private void touched(Touch touch) {
+        if (touch instanceof Touch.Midi m) {
+            feedback.touched(m);
+        }
+        switchboard.take(touch);
+    }
+
+    /** Something happened on the deck. */
+    public void accept(Happening happening) {
+        switch (happening) {
+            case Happening.Loaded l -> {
+                board = l.rig().board();
+                switchboard.load(l.rig());
+                opener.execute(this::open);
+            }
+            case Happening.Armed a -> switchboard.arm(a.on());
+            default -> {
+                // Only lamps may show it.
+            }
+        }
+        feedback.accept(happening);
+    }
+
+    private void open() {
+        Board heard = deaf ? Board.empty("") : board;
+        List<String> ports = Switchboard.ports(heard);
+        controllers.use(ports, learning);
+        gamepads.use(Switchboard.gamepads(heard), learning);
+        keys.listen(learning || summons.key != null
+                || Switchboard.any(heard, t -> t instanceof Trigger.Key k && k.everywhere()));
+        osc.listen(learning || Switchboard.any(heard, Trigger.Osc.class::isInstance)
+                ? port == null ? board.listensAt() : port
+                : -1);
+    }
+
+    @Override
+    public Sources sources() {
+        return new Sources(controllers.open(), controllers.there(), gamepads.there(), keys.listening(), keys.trouble(),
+                osc.port(), osc
+                        .trouble(),
+                osc.senders(), switchboard.armed(), switchboard.dropped());
+    }
+
+    @Override
+    public boolean keysSeen() {
+        return keys.listening();
+    }
+
+    @Override
+    public void learn(@Nullable Consumer<Touch> learner) {
+        learning = learner != null;
+        switchboard.learn(learner == null ? null : t -> hand.execute(() -> learner.accept(t)));
+        opener.execute(this::open);
+    }
+
+    @Override
+    public void record(@Nullable Consumer<Input> to) {
+        opener.execute(() -> keys.record(to == null ? null : i -> hand.execute(() -> to.accept(i))));
+    }
+
+    @Override
+    public void summon(String key, Runnable pressed) {
+        summons = new Summons(key.isEmpty() ? null : new Trigger.Key(key).normal(), pressed);
+        opener.execute(this::open);
+    }
+
+    @Override
+    public void deaf(boolean on) {
+        deaf = on;
+    }
+
+    @Override
+    public void close() {
+        opener.shutdownNow();
+        controllers.close();
+        gamepads.close();
+        keys.close();
+        osc.close();
+    }
+}

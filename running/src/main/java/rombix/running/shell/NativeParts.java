@@ -1,0 +1,105 @@
+package rombix.running.shell;
+
+import java.io.IOException;
+import java.nio.file.FileSystems;
+import java.nio.file.Files;
+import java.nio.file.LinkOption;
+import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermission;
+import java.nio.file.attribute.PosixFilePermissions;
+import java.util.Comparator;
+import java.util.Set;
+import java.util.stream.Stream;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import rombix.running.owner.Settings;
+
+/**
+ * Where libraries unpack their native parts before they load them: into a folder of this process alone, which nobody but
+ * this user can write. Left to themselves, some take what lies in a folder of the system that everybody can write.
+ */
+public final class NativeParts {
+    /** The folder for temporary files as the system gave it: what other processes look into, too. */
+    public static final String SHARED = "rombix.tmpdir";
+    private static final Logger LOG = LoggerFactory.getLogger(NativeParts.class);
+
+    private NativeParts() {
+    }
+
+    /** Makes the folder, and has all libraries use it; before any of them is loaded. It is removed when Rombix ends. */
+    public static void prepare() {
+        Path own;
+        try {
+            own = folder(Settings.usual().resolveSibling("native"));
+        } catch (IOException e) {
+            LOG.warn("native parts are kept for this run only: {}", e.getMessage());
+            try {
+                own = Files.createTempDirectory("rombix-native"); // Others can neither read it nor put another in its place.
+            } catch (IOException none) {
+                throw new IllegalStateException("Rombix needs a folder that only you can write, and can make none: "
+                        + none.getMessage(), none);
+            }
+        }
+        Path made = own;
+        System.setProperty(SHARED, System.getProperty("java.io.tmpdir"));
+        for (String name : Set.of("java.io.tmpdir", "jna.tmpdir", "org.sqlite.tmpdir", "jnativehook.lib.path",
+                "org.lwjgl.system.SharedLibraryExtractPath")) {
+            System.setProperty(name, made.toString());
+        }
+        Runtime.getRuntime().addShutdownHook(Thread.ofPlatform().name("native parts").unstarted(() -> remove(made)));
+    }
+
+    /**
+     * A new folder for this process, within one that is checked.
+     *
+     * @throws IOException in plain words, where others could write there
+     */
+    static Path folder(Path within) throws IOException {
+        boolean posix = FileSystems.getDefault().supportedFileAttributeViews().contains("posix");
+        if (!Files.isDirectory(within, LinkOption.NOFOLLOW_LINKS)) {
+            Files.createDirectories(within.toAbsolutePath().getParent());
+            if (posix) {
+                Files.createDirectory(within, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString(
+                        "rwx------")));
+            } else {
+                Files.createDirectory(within);
+            }
+        }
+        if (posix) {
+            Set<PosixFilePermission> may = Files.getPosixFilePermissions(within, LinkOption.NOFOLLOW_LINKS);
+            if (may.contains(PosixFilePermission.GROUP_WRITE) || may.contains(PosixFilePermission.OTHERS_WRITE)) {
+                throw new IOException(within + " can be written by others");
+            }
+        }
+        Path own = Files.createTempDirectory(within, ProcessHandle.current().pid() + "-");
+        if (posix && !Files.getOwner(own).equals(Files.getOwner(within, LinkOption.NOFOLLOW_LINKS))) {
+            Files.delete(own);
+            throw new IOException(within + " belongs to somebody else");
+        }
+        sweep(within);
+        return own;
+    }
+
+    /** Removes what processes left that were killed. */
+    private static void sweep(Path within) throws IOException {
+        try (Stream<Path> all = Files.list(within)) {
+            all.filter(p -> !alive(p.getFileName().toString())).forEach(NativeParts::remove);
+        }
+    }
+
+    private static boolean alive(String folder) {
+        try {
+            return ProcessHandle.of(Long.parseLong(folder.substring(0, Math.max(0, folder.indexOf('-'))))).isPresent();
+        } catch (NumberFormatException e) {
+            return true; // Nothing of ours.
+        }
+    }
+
+    private static void remove(Path folder) {
+        try (Stream<Path> all = Files.walk(folder)) {
+            all.sorted(Comparator.reverseOrder()).forEach(p -> p.toFile().delete());
+        } catch (IOException e) {
+            // The next start removes it.
+        }
+    }
+}

@@ -1,0 +1,105 @@
+package rombix.running.face;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import rombix.core.board.Button;
+import rombix.core.board.Control;
+import rombix.core.board.Edits;
+import rombix.core.board.Rig;
+import rombix.core.engine.Happening;
+import rombix.core.store.BoardFile;
+import rombix.core.value.Value;
+
+/** What a face shows, without a toolkit: a page in a browser shows the same. */
+class FaceNowTest {
+    private final DeckModel model = new DeckModel();
+    private final long[] now = {0};
+    private Rig rig;
+    private FaceWords words;
+
+    @BeforeEach
+    void open() throws Exception {
+        rig = BoardFile.read(Path.of("../demo/star-night.json"));
+        words = new FaceWords(() -> rig, model);
+        model.clock(() -> now[0]);
+        tell(new Happening.Loaded(rig));
+    }
+
+    private void tell(Happening... happenings) {
+        List.of(happenings).forEach(model::feed);
+        model.pulse();
+    }
+
+    private Button button(String id) {
+        return rig.button(id).orElseThrow();
+    }
+
+    private FaceNow face(String id) {
+        return FaceNow.of(button(id), model, words);
+    }
+
+    @Test
+    void aFaceShowsItsStateItsTallyAndWhatIsOnItsWay() {
+        tell(new Happening.Shows("gate", 1, 0, true), new Happening.Came("house", "locked/gate", Value.of(false)));
+        FaceNow face = face("gate");
+        assertThat(face.state()).isEqualTo(1);
+        assertThat(face.coming()).isZero();
+        assertThat(face.held()).isTrue();
+        assertThat(face.states()).isEqualTo(2);
+        assertThat(face.spoken()).startsWith(face.label()).contains(face.stateName());
+    }
+
+    @Test
+    void aStateIsPreviewedWithTheTallyThatItWillHave() {
+        tell(new Happening.Came("house", "locked/gate", Value.of(true)));
+        Button gate = button("gate");
+        for (int i = 0; i < 2; i++) {
+            boolean locked = gate.states().get(i).when().holds(Value.of(true));
+            FaceNow preview = FaceNow.preview(gate, i, model, words);
+            assertThat(preview.tally() == null ? "" : preview.tally().word()).as(preview.stateName())
+                    .isEqualTo(locked ? "LOCKED" : "OPEN");
+        }
+    }
+
+    @Test
+    void aFaultStaysUntilItIsClearedAndIsSpoken() {
+        tell(new Happening.Faulted("gate", "house", "House: no answer"));
+        assertThat(face("gate").fault()).isEqualTo("House: no answer");
+        assertThat(face("gate").spoken()).endsWith("fault: House: no answer");
+        tell(new Happening.Faulted("gate", null, null));
+        assertThat(face("gate").fault()).isNull();
+    }
+
+    @Test
+    void aRunningChainHasItsPartDoneAndItsTimeLeft() {
+        Button gate = button("gate");
+        assertThat(FaceNow.going(gate, model)).isEqualTo(FaceNow.Going.NOTHING);
+        tell(new Happening.Started(7, "gate", "press", "test", 0, 20_000_000_000L));
+        now[0] = 5_000_000_000L;
+        assertThat(FaceNow.going(gate, model)).isEqualTo(new FaceNow.Going(0.25, "15.0\u00a0s"));
+        tell(new Happening.Guarded("gate", true, 1000));
+        assertThat(FaceNow.going(gate, model).words()).isEqualTo("HOLD");
+    }
+
+    @Test
+    void aLevelHasItsPlaceAndItsWordsAndADashUntilItIsKnown() {
+        rig = rig.with(Edits.button(rig.board(), "gate", b -> b.withControl(new Control.Fader(new Control.Axis(
+                "desk", "level/host")))));
+        assertThat(face("gate").levels()).hasSize(1).first().extracting(FaceNow.Level::words).isEqualTo("—");
+        tell(new Happening.Came("desk", "level/host", Value.of(10)));
+        assertThat(face("gate").levels()).containsExactly(new FaceNow.Level(1, "10\u00a0dB"));
+    }
+
+    @Test
+    void aLabelHasItsReadingsFilledIn() {
+        rig = rig.with(Edits.state(rig.board(), "gate", 0, s -> s.withFace(s.face().withLabel(
+                "Gate {house:locked/gate}").withTint("#FFFFFF").withInk(null))));
+        tell(new Happening.Came("house", "locked/gate", Value.of(true)));
+        assertThat(face("gate").label()).isEqualTo("Gate LOCKED");
+        assertThat(face("gate").ink()).as("dark on white").isEqualTo("#16201B");
+    }
+}

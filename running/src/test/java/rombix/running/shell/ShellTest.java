@@ -1,0 +1,140 @@
+package rombix.running.shell;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.ByteArrayOutputStream;
+import java.io.PrintStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Objects;
+import java.util.OptionalInt;
+import java.util.concurrent.ArrayBlockingQueue;
+import java.util.concurrent.BlockingQueue;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.api.io.TempDir;
+
+@Timeout(300)
+class ShellTest {
+    @TempDir
+    Path folder;
+    private Path board;
+    private final BlockingQueue<String> asked = new ArrayBlockingQueue<>(100);
+    private final ByteArrayOutputStream out = new ByteArrayOutputStream();
+    private final ByteArrayOutputStream err = new ByteArrayOutputStream();
+
+    @BeforeEach
+    void board() throws Exception {
+        board = Files.writeString(folder.resolve("a board with a rather long name, spaces and ümlauts.json"), "{}");
+    }
+
+    private Doorkeeper keeper() {
+        return new Doorkeeper((args, to, wrong) -> {
+            asked.add(String.join(" ", args));
+            to.println("done “" + args[2] + "”");
+            to.flush();
+            wrong.println("but");
+            wrong.flush();
+            return 7;
+        });
+    }
+
+    private OptionalInt call(String... args) {
+        return Caller.call(args, new PrintStream(out, true, StandardCharsets.UTF_8), new PrintStream(err, true,
+                StandardCharsets.UTF_8));
+    }
+
+    @Test
+    void aCommandIsCarriedOutWhereItsBoardIsOpen() throws Exception {
+        try (Doorkeeper keeper = keeper()) {
+            keeper.keep(board);
+            Path otherWay = folder.resolve("x").resolve("..").resolve(board.getFileName());
+            Files.createDirectory(folder.resolve("x"));
+            assertThat(call("press", otherWay.toString(), "gate")).hasValue(7);
+            assertThat(asked.take()).isEqualTo("press " + otherWay + " gate");
+            assertThat(out.toString(StandardCharsets.UTF_8)).isEqualToIgnoringNewLines("done “gate”");
+            assertThat(err.toString(StandardCharsets.UTF_8)).isEqualToIgnoringNewLines("but");
+        }
+    }
+
+    /** {@code traffic --follow | head -1} went on for ever. */
+    @Test
+    void whoeverFollowsEndsWhenNobodyReadsOn() throws Exception {
+        BlockingQueue<String> ended = new ArrayBlockingQueue<>(1);
+        try (Doorkeeper keeper = new Doorkeeper((_, to, _) -> {
+            try {
+                while (true) {
+                    to.println("one more");
+                    to.flush();
+                    Thread.sleep(1);
+                }
+            } catch (InterruptedException e) {
+                ended.add("interrupted");
+                return 0;
+            }
+        })) {
+            keeper.keep(board);
+            PrintStream closed = new PrintStream(out);
+            closed.close();
+            assertThat(Caller.call(new String[]{"traffic", board.toString(), "--follow"}, closed, closed)).hasValue(0);
+            assertThat(ended.take()).isEqualTo("interrupted");
+        }
+    }
+
+    @Test
+    void nobodyAnswersForABoardThatIsNotOpenOrForOtherCommands() throws Exception {
+        Path other = Files.writeString(folder.resolve("other.json"), "{}");
+        assertThat(call("press", board.toString(), "gate")).isEmpty();
+        try (Doorkeeper keeper = keeper()) {
+            keeper.keep(board);
+            assertThat(call("press", other.toString(), "gate")).isEmpty();
+            assertThat(call("cards", board.toString(), "gate")).isEmpty();
+            assertThat(call("press", board.toString(), "gate", "--stand-ins")).isEmpty();
+            assertThat(call("press", board.toString(), "gate", "--at", "studio=127.0.0.1:1")).isEmpty();
+            keeper.keep(other);
+            assertThat(call("press", board.toString(), "gate")).as("it was left for another").isEmpty();
+            assertThat(call("press", other.toString(), "gate")).hasValue(7);
+        }
+        assertThat(call("press", other.toString(), "gate")).as("it was closed").isEmpty();
+    }
+
+    /** Two that were started with other folders for their sockets both had the board open, and neither knew. */
+    @Test
+    void aBoardIsOpenInOneRombixOnlyWhereverTheSocketsAre() throws Exception {
+        Path real = Door.real(board);
+        try (Doorkeeper keeper = keeper()) {
+            try (BoardLock other = Objects.requireNonNull(BoardLock.of(real))) {
+                assertThat(keeper.keep(board)).isFalse();
+                assertThat(other).isNotNull();
+            }
+            assertThat(keeper.keep(board)).isTrue();
+            assertThatThrownBy(() -> BoardLock.of(real)).isInstanceOf(BoardLock.Taken.class);
+        }
+        assertThat(folder.resolve("." + board.getFileName() + ".lock")).doesNotExist();
+    }
+
+    @Test
+    void aSocketLeftBehindByOneThatDiedIsTakenOver() throws Exception {
+        Door.makeFolder();
+        Path left = Door.of(Door.real(board));
+        Files.writeString(left, "");
+        assertThat(call("press", board.toString(), "gate")).isEmpty();
+        try (Doorkeeper keeper = keeper()) {
+            keeper.keep(board);
+            assertThat(call("press", board.toString(), "gate")).hasValue(7);
+        }
+        assertThat(left).doesNotExist();
+    }
+
+    @Test
+    void theFirstThatOpensABoardKeepsTheDoor() {
+        try (Doorkeeper first = keeper(); Doorkeeper second = new Doorkeeper((_, _, _) -> 8)) {
+            first.keep(board);
+            second.keep(board);
+            assertThat(call("press", board.toString(), "gate")).hasValue(7);
+        }
+    }
+}
