@@ -32,9 +32,9 @@ import rombix.core.engine.Status;
 import rombix.core.store.BadFile;
 import rombix.core.store.CardLibrary;
 import rombix.core.value.Value;
-import rombix.running.face.DeckModel;
 import rombix.running.input.Touches;
 import rombix.running.owner.Trust;
+import rombix.running.state.DeckFeed;
 
 /**
  * The Build window with a page of 16 by 32 buttons and a score of 500 steps while 200 readings a second change, against
@@ -49,11 +49,11 @@ final class Frames implements Bench.Measured {
     public List<Figure> measure() throws Exception {
         Session.startToolkit(true);
         Pulses idle = Pulses.idle();
-        DeckModel model = new DeckModel();
+        Still still = new Still();
         Rig rig = rig();
         Stage stage = Session.onInterface(() -> {
             Workbench bench = new Workbench(Path.of("frames.json"), rig);
-            MainWindow window = new MainWindow(bench, model, new Still(), Practice.NONE, null, Touches.NONE,
+            MainWindow window = new MainWindow(bench, still, Practice.NONE, null, Touches.NONE,
                     Trust.all());
             bench.select("b-0-0");
             Stage s = new Stage();
@@ -62,7 +62,7 @@ final class Frames implements Bench.Measured {
             window.show(s);
             return s;
         });
-        Thread feed = Thread.ofPlatform().daemon().start(() -> feed(model));
+        Thread feed = Thread.ofPlatform().daemon().start(() -> feed(still.feed()));
         LockSupport.parkNanos(TimeUnit.SECONDS.toNanos(8)); // What is made once is made, and the compiler has seen it.
         Pulses full = Pulses.of(stage);
         feed.interrupt();
@@ -77,12 +77,12 @@ final class Frames implements Bench.Measured {
                         / 1e6, FRAME_MILLIS, "ms", 1));
     }
 
-    private static void feed(DeckModel model) {
+    private static void feed(DeckFeed deck) {
         SplittableRandom random = new SplittableRandom(3);
-        model.feed(new Happening.Linked("gear", new Status(Status.Phase.READY, "ready", "", 0)));
+        deck.feed(new Happening.Linked("gear", new Status(Status.Phase.READY, "ready", "", 0)), System.nanoTime());
         while (!Thread.currentThread().isInterrupted()) {
-            model.feed(new Happening.Came("gear", "on/l" + random.nextInt(Page.MAX_ROWS * Page.MAX_COLUMNS), Value.of(
-                    random.nextBoolean())));
+            deck.feed(new Happening.Came("gear", "on/l" + random.nextInt(Page.MAX_ROWS * Page.MAX_COLUMNS), Value.of(
+                    random.nextBoolean())), System.nanoTime());
             LockSupport.parkNanos(TimeUnit.SECONDS.toNanos(1) / A_SECOND);
         }
     }

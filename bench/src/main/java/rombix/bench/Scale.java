@@ -35,7 +35,6 @@ import rombix.core.engine.Trace;
 import rombix.core.forecast.Forecaster;
 import rombix.core.store.BoardFile;
 import rombix.core.value.Value;
-import rombix.running.face.DeckModel;
 import rombix.running.input.Touches;
 import rombix.running.owner.Trust;
 
@@ -109,11 +108,11 @@ final class Scale implements Bench.Measured {
     }
 
     private static void window(Rig rig, Deck deck, Map<String, Double> found) throws Exception {
-        DeckModel model = new DeckModel();
+        Still still = new Still();
         MainWindow[] window = new MainWindow[1];
         Workbench bench = Session.onInterface(() -> {
             Workbench made = new Workbench(Path.of("scale.json"), rig);
-            window[0] = new MainWindow(made, model, new Still(), Practice.NONE, null, Touches.NONE, Trust.all());
+            window[0] = new MainWindow(made, still, Practice.NONE, null, Touches.NONE, Trust.all());
             made.select("b-0-0");
             return made;
         });
@@ -136,8 +135,8 @@ final class Scale implements Bench.Measured {
             return true;
         })));
         found.put("reading", median(200, () -> Session.onInterface(() -> {
-            model.feed(new Happening.Came("g0", "level/a", Value.of(n[0]++ % 100)));
-            model.pulse();
+            still.feed().feed(new Happening.Came("g0", "level/a", Value.of(n[0]++ % 100)), System.nanoTime());
+            window[0].deck().pulse();
             laidOut(window[0].scene());
             return true;
         })));

@@ -14,9 +14,12 @@ import rombix.core.sight.Pixels;
 import rombix.core.traffic.Traffic;
 import rombix.core.traffic.WhyNot;
 import rombix.running.Player;
+import rombix.running.state.DeckFeed;
 
 /** Plays nothing: the interface alone is measured. */
 final class Still implements Player {
+    private final DeckFeed feed = new DeckFeed();
+
     @Override
     public void opened() {
         // Nothing begins.
@@ -86,6 +89,11 @@ final class Still implements Player {
     @Override
     public Known known() {
         return Known.NOTHING;
+    }
+
+    @Override
+    public DeckFeed feed() {
+        return feed;
     }
 
     @Override

@@ -12,6 +12,7 @@ import rombix.core.found.FoundGear;
 import rombix.core.sight.Pixels;
 import rombix.core.traffic.Traffic;
 import rombix.core.traffic.WhyNot;
+import rombix.running.state.DeckFeed;
 
 /** What plays a board: on its gear, or in rehearsal on twins. Safe to use from any thread. */
 public interface Player {
@@ -81,4 +82,7 @@ public interface Player {
 
     /** What is known of the gear now. */
     Known known();
+
+    /** What the deck looks like, and how to follow it. */
+    DeckFeed feed();
 }

@@ -21,7 +21,6 @@ import rombix.core.engine.Event;
 import rombix.core.engine.FastClock;
 import rombix.core.engine.Gears;
 import rombix.core.engine.Happening;
-import rombix.core.engine.Knowledge;
 import rombix.core.engine.Known;
 import rombix.core.engine.Mode;
 import rombix.core.engine.Status;
@@ -35,6 +34,8 @@ import rombix.links.Links;
 import rombix.links.MachineClock;
 import rombix.running.log.LogWriter;
 import rombix.running.owner.ThisComputer;
+import rombix.running.state.DeckFeed;
+import rombix.running.state.DeckState;
 
 /**
  * A board in play with its real gear; in rehearsal a second conductor plays it on twins, and the first one only
@@ -51,13 +52,16 @@ public final class Show implements Player, AutoCloseable {
     private final Conductor conductor;
     private final Links links;
     private final Map<String, String> addresses;
-    private final Knowledge knowledge = new Knowledge();
+    private final DeckFeed feed = new DeckFeed();
+    /** What the gear is like, whatever plays; the conductor's, and written behind {@link #feed}. */
+    private volatile DeckState real = DeckState.NOTHING;
     private volatile @Nullable Rig rig;
     /** What the next board may do. */
     private Leave leave = Leave.TRUSTED;
     /** What the board that is played may do. */
     private Leave given = Leave.TRUSTED;
     private volatile @Nullable Conductor rehearsal;
+    /** That of what is shown: it changes behind {@link #feed}. */
     private volatile Clock clock = CLOCK;
     private volatile double pace = 1;
     private final Thread hook;
@@ -88,11 +92,19 @@ public final class Show implements Player, AutoCloseable {
     }
 
     private void happened(Happening happening) {
-        knowledge.accept(happening);
+        long now = CLOCK.nanos();
+        boolean shown;
+        synchronized (feed) {
+            real = real.after(happening, now);
+            shown = rehearsal == null;
+            if (shown) {
+                feed.feed(happening, now);
+            }
+        }
         if (log != null) {
             log.accept(happening, false, CLOCK);
         }
-        if (rehearsal == null) {
+        if (shown) {
             tell(happening);
         }
     }
@@ -229,6 +241,7 @@ public final class Show implements Player, AutoCloseable {
             conductor.post(new Event.StopAll());
         }
         twins(twins);
+        feed.mode(mode);
         links.inSight(mode != Mode.LIVE); // The rack shows all that there is, except while one is on air.
         if (twins) {
             conductor.post(new Event.Arm(false));
@@ -273,34 +286,42 @@ public final class Show implements Player, AutoCloseable {
             return;
         }
         if (now != null) {
-            rehearsal = null;
-            clock = CLOCK;
-            Thread.ofPlatform().name("rehearsal's end").start(() -> { // It may be busy, and the interface doesn't wait.
-                now.close();
-                conductor.post(new Event.Recite());
-            });
+            synchronized (feed) {
+                rehearsal = null;
+                clock = CLOCK;
+                feed.become(real);
+            }
+            Thread.ofPlatform().name("rehearsal's end").start(now::close); // It may be busy, and the interface doesn't wait.
             return;
         }
-        Known known = knowledge.now();
-        Event.Resume resume = knowledge.resume();
+        DeckState before = real;
         FastClock fast = new FastClock(CLOCK);
-        clock = fast;
         fast.factor(pace);
         Conductor twins = new Conductor(fast, new SplittableRandom(), post -> new TwinGears(fast, post), h -> {
             if (log != null) {
                 log.accept(h, true, fast);
             }
-            if (rehearsal != null) {
+            boolean shown;
+            synchronized (feed) {
+                shown = clock == fast;
+                if (shown) {
+                    feed.feed(h, fast.nanos());
+                }
+            }
+            if (shown) {
                 tell(h);
             }
         });
-        rehearsal = twins;
-        tell(new Happening.Anew());
+        synchronized (feed) {
+            rehearsal = twins;
+            clock = fast;
+            feed.become(DeckState.NOTHING);
+        }
         twins.post(new Event.Load(played));
         reachable(played, twins);
-        known.readings().forEach((gear, of) -> of
+        before.known().readings().forEach((gear, of) -> of
                 .forEach((reading, value) -> twins.post(new Event.Came(gear, reading, value))));
-        twins.post(resume); // It begins where the deck is, not where the board once began.
+        twins.post(before.resume()); // It begins where the deck is, not where the board once began.
     }
 
     private static void reachable(Rig rig, Conductor twins) {
@@ -329,7 +350,7 @@ public final class Show implements Player, AutoCloseable {
             }
         };
         BooleanSupplier reached = () -> of.twins().keySet().stream()
-                .allMatch(g -> knowledge.status(g).phase() != Status.Phase.CONNECTING);
+                .allMatch(g -> real.status(g).phase() != Status.Phase.CONNECTING);
         if (reached.getAsBoolean()) {
             once.run();
             return;
@@ -347,8 +368,13 @@ public final class Show implements Player, AutoCloseable {
     }
 
     @Override
+    public DeckFeed feed() {
+        return feed;
+    }
+
+    @Override
     public Known known() {
-        return knowledge.now();
+        return real.known();
     }
 
     /** The one way in which a show ends: holds end and what they have to say goes out, then links close. Once. */

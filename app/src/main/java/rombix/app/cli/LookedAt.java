@@ -31,8 +31,10 @@ record LookedAt(Rig rig, Show show, Function<String, Readings> readings, boolean
         if (session != null) {
             Rig rig = Session.onInterface(() -> session.window().bench().rig());
             known(rig, gear);
-            return new LookedAt(rig, session.show(), id -> Session.onInterface(() -> session.window().deck().readings(
-                    id)), false);
+            return new LookedAt(rig, session.show(),
+                    id -> Session.onInterface(() -> session.window().deck().state().readings(
+                            id)),
+                    false);
         }
         Rig rig = BoardFile.read(board);
         known(rig, gear);

@@ -16,11 +16,11 @@ import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import rombix.app.edit.Workbench;
 import rombix.app.show.Session;
+import rombix.app.view.common.DeckModel;
 import rombix.core.board.Button;
 import rombix.core.card.Figures;
 import rombix.core.engine.Status;
-import rombix.running.face.DeckModel;
-import rombix.running.face.FaceNow;
+import rombix.running.state.DeckState;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Says what the Rombix that has a board open is doing. */
@@ -84,20 +84,21 @@ final class StatusCommand implements Callable<Integer> {
         return found.well() ? 0 : 1;
     }
 
-    private static Found look(Workbench bench, DeckModel deck) {
+    private static Found look(Workbench bench, DeckModel model) {
+        DeckState deck = model.state();
         List<Running> running = new ArrayList<>();
-        for (DeckModel.Running r : deck.runs()) {
+        for (DeckState.Running r : deck.running()) {
             running.add(new Running(r.button(), name(bench, r.button()), r.what(),
-                    r.startNanos() + r.expectedNanos() <= deck.now() || FaceNow.asks(deck, r.run())
+                    r.startNanos() + r.expectedNanos() <= model.now() || deck.asks(r.run())
                             ? null
-                            : (r.startNanos() + r.expectedNanos() - deck.now()) / 1e9));
+                            : (r.startNanos() + r.expectedNanos() - model.now()) / 1e9));
         }
         List<Gear> gear = bench.rig().twins().values().stream().map(t -> {
             Status s = deck.status(t.gear());
             return new Gear(t.gear(), t.title(), s.words(), s.well());
         }).toList();
         return new Found(bench.board().name(), bench.mode().name().toLowerCase(Locale.ROOT), bench.page().name(),
-                running, gear, deck.faults().stream().map(f -> new Fault(f.button(), name(bench, f.button()), f
+                running, gear, deck.troubles().stream().map(f -> new Fault(f.button(), name(bench, f.button()), f
                         .message())).toList());
     }
 

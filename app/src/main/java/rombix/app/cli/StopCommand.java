@@ -10,7 +10,7 @@ import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import rombix.app.show.Session;
 import rombix.core.engine.Event;
-import rombix.running.face.DeckModel;
+import rombix.running.state.DeckState;
 
 /** Stops what runs in the Rombix that has a board open. */
 @Command(name = "stop", mixinStandardHelpOptions = true, description = {
@@ -34,7 +34,7 @@ final class StopCommand implements Callable<Integer> {
     @Override
     public Integer call() throws Exception {
         Session session = OpenDeck.of(stage, board);
-        List<DeckModel.Running> runs = Session.onInterface(() -> session.window().deck().runs());
+        List<DeckState.Running> runs = Session.onInterface(() -> session.window().deck().state().running());
         if (button == null) {
             session.show().post(new Event.StopAll());
         } else {

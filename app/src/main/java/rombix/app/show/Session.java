@@ -22,7 +22,6 @@ import rombix.core.engine.Mode;
 import rombix.core.store.BadFile;
 import rombix.links.desktop.Desktop;
 import rombix.running.Show;
-import rombix.running.face.DeckModel;
 import rombix.running.input.Inputs;
 import rombix.running.log.Aftermath;
 import rombix.running.log.LogStore;
@@ -108,7 +107,6 @@ public final class Session implements AutoCloseable {
      */
     public static Session open(OpenedBoard read, Map<String, String> addresses, @Nullable Path logFile,
             @Nullable Consumer<Stage> stage, Trust trust) {
-        DeckModel model = new DeckModel();
         List<String> ofLog = new ArrayList<>();
         LogStore log = logFile == null ? null : LogStore.ofBoard(logFile, ofLog::add);
         Show[] playing = new Show[1];
@@ -119,16 +117,14 @@ public final class Session implements AutoCloseable {
             }
         }, addresses.containsKey(OSC) ? Integer.valueOf(addresses.get(OSC)) : null, Platform::runLater);
         LogWriter writer = log == null ? null : new LogWriter(log, Show.CLOCK, System::currentTimeMillis);
-        Show show = new Show(addresses, h -> {
-            model.feed(h);
-            inputs.accept(h);
-        }, writer);
+        Show show = new Show(addresses, inputs::accept, writer);
+        show.feed().subscribe(Thread::startVirtualThread, inputs::see);
         playing[0] = show;
         ShippedPractice practice = new ShippedPractice();
         return onInterface(() -> {
             Workbench bench = new Workbench(read);
             under[0] = bench;
-            MainWindow window = new MainWindow(bench, model, show, practice, log, inputs, trust);
+            MainWindow window = new MainWindow(bench, show, practice, log, inputs, trust);
             Session session = new Session(show, window, inputs, practice);
             window.begin();
             window.files().tell(read.notices());

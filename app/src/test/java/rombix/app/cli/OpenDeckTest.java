@@ -103,10 +103,10 @@ class OpenDeckTest {
     @Test
     void aHoldLastsUntilItIsReleased() {
         assertThat(run("press", "cough", "--hold").code()).isZero();
-        await().until(() -> Session.onInterface(() -> session.window().deck().play("cough").held()));
+        await().until(() -> Session.onInterface(() -> session.window().deck().state().play("cough").held()));
         Result r = run("release", "cough");
         assertThat(r.code()).as(r.out() + r.err()).isZero();
-        await().until(() -> !Session.onInterface(() -> session.window().deck().play("cough").held()));
+        await().until(() -> !Session.onInterface(() -> session.window().deck().state().play("cough").held()));
     }
 
     @Test
@@ -177,7 +177,7 @@ class OpenDeckTest {
     }
 
     private static boolean held(String button) {
-        return Session.onInterface(() -> session.window().deck().play(button).held());
+        return Session.onInterface(() -> session.window().deck().state().play(button).held());
     }
 
     /** A press of a hold button left the microphone open, and said nothing. */
@@ -215,8 +215,10 @@ class OpenDeckTest {
         assertThat(run("press", "dark-sky").code()).isZero();
         String state = Session.onInterface(() -> {
             var window = session.window();
-            return window.bench().rig().button("dark-sky").orElseThrow().states().get(window.deck().play("dark-sky")
-                    .state()).id();
+            return window.bench().rig().button("dark-sky").orElseThrow().states()
+                    .get(window.deck().state().play("dark-sky")
+                            .state())
+                    .id();
         });
         assertThat(run("forecast", "dark-sky", "--live", "--json").out()).contains("\"state\":\"" + state + "\"");
         Result gate = run("forecast", "gate", "--live");

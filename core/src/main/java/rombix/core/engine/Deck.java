@@ -274,7 +274,6 @@ public final class Deck {
             case Event.StopRun s -> runs.stop(s.run());
             case Event.StopAll _ -> stopAll(at);
             case Event.End e -> ending.begin(e.then(), at);
-            case Event.Recite _ -> telling.recite();
             case Event.Resume r -> telling.resume(r);
         }
     }

@@ -150,8 +150,4 @@ public sealed interface Event {
      */
     record Resume(Map<String, Integer> states, List<Happening.ValueSet> values) implements Event {
     }
-
-    /** All that is known is told once more, for a watcher that was away. */
-    record Recite() implements Event {
-    }
 }

@@ -7,8 +7,8 @@ import java.util.Map;
 import java.util.function.LongFunction;
 import rombix.core.board.Board.NamedChain;
 import rombix.core.chain.Gesture;
-import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
 
@@ -19,7 +19,6 @@ final class Runs {
     private final Map<String, Op.Seq> named = new HashMap<>();
     private final Map<Long, Run> running = new LinkedHashMap<>();
     private final Map<Long, AskFrame> asks = new LinkedHashMap<>();
-    private final Map<Long, Happening.Asked> askTold = new LinkedHashMap<>();
     private long lastRun;
     private long lastAsk;
 
@@ -34,11 +33,6 @@ final class Runs {
     /** The chains of the board may be others from now on. */
     void forgetChains() {
         named.clear();
-    }
-
-    /** Tells again of the questions that are open. */
-    void recite() {
-        askTold.values().forEach(deck.telling::tell);
     }
 
     void answer(long question, Value answer, long at) {
@@ -177,14 +171,12 @@ final class Runs {
         long id = ++lastAsk;
         asks.put(id, ask);
         Happening.Asked happening = told.apply(id);
-        askTold.put(id, happening);
         deck.telling.tell(happening);
         return id;
     }
 
     void closed(long question) {
         asks.remove(question);
-        askTold.remove(question);
         deck.telling.tell(new Happening.AskClosed(question));
     }
 }

@@ -10,8 +10,8 @@ import rombix.core.board.Board.BoardValue;
 import rombix.core.board.Rig;
 import rombix.core.card.Twin;
 import rombix.core.chain.Condition;
-import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
 
@@ -106,19 +106,6 @@ final class Situation {
     /** Hands over all values, with their owners. */
     void values(BiConsumer<Owned, Value> to) {
         values.forEach(to);
-    }
-
-    void readings(TriConsumer to) {
-        readings.forEach((gear, of) -> of.forEach((reading, value) -> to.take(gear, reading, value)));
-    }
-
-    void statuses(BiConsumer<String, Status> to) {
-        statuses.forEach(to);
-    }
-
-    /** Takes a gear's reading. */
-    interface TriConsumer {
-        void take(String gear, String reading, Value value);
     }
 
     /** What a name in a formula means: {@code gear:reading}, a name of the scope, or a value of the board. */

@@ -5,10 +5,9 @@ import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import rombix.core.board.Rig;
 import rombix.core.card.Order;
-import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
 import rombix.core.value.Value;
 
 /** What the deck tells of what happens. Owned by the conductor's thread. */
@@ -114,20 +113,5 @@ final class Telling {
                 shows(b);
             }
         }));
-    }
-
-    /** Tells all that is known once more. */
-    void recite() {
-        Rig here = deck.rig;
-        if (here == null) {
-            return;
-        }
-        tell(new Happening.Anew());
-        tell(new Happening.Loaded(here));
-        deck.situation.statuses((gear, status) -> tell(new Happening.Linked(gear, status)));
-        deck.situation.readings((gear, reading, value) -> tell(new Happening.Came(gear, reading, value)));
-        deck.situation.values(this::value);
-        deck.buttons.all().forEach(this::shows);
-        deck.runs.recite();
     }
 }

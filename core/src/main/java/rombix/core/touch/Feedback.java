@@ -13,14 +13,12 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.board.Button;
 import rombix.core.board.Control.Axis;
 import rombix.core.board.Rig;
-import rombix.core.board.Trigger;
 import rombix.core.board.Trigger.Midi.Message;
+import rombix.core.board.Trigger;
 import rombix.core.card.Scale;
-import rombix.core.engine.Happening;
-import rombix.core.value.Value;
 
 /**
- * What controllers show: a led for the state of a button, and where motors take faders. Told of what happens by one
+ * What controllers show: a led for the state of a button, and where motors take faders. Told of what has changed by one
  * thread at a time; asks for no more than one message for each led that changes.
  */
 public final class Feedback {
@@ -29,23 +27,34 @@ public final class Feedback {
 
     private final Consumer<Touch.Midi> out;
     private final LongSupplier nanos;
+    private final Deck deck;
     private final Map<List<Object>, Long> touched = new HashMap<>();
     private final Set<Axis> owed = new HashSet<>();
-    private final Map<String, Integer> states = new HashMap<>();
-    private final Map<Axis, Double> levels = new HashMap<>();
     private final Map<List<Object>, Integer> shown = new HashMap<>();
     private final Map<String, List<Trigger.Midi>> lit = new HashMap<>();
     private final Map<Axis, List<Motor>> motors = new HashMap<>();
     private @Nullable Rig rig;
 
+    /** The deck as it is now. */
+    public interface Deck {
+        /** Which state of a button is shown, from 0. */
+        int state(String button);
+
+        /** Where a level is, in its unit; null where that is not known. */
+        @Nullable
+        Double level(Axis axis);
+    }
+
     private record Motor(Trigger.Midi trigger, Scale scale) {
     }
 
     /**
-     * @param out takes a message to be sent, on the thread that tells what happens; must not block
+     * @param out takes a message to be sent, on the thread that tells what has changed
      * @param nanos the time
+     * @param deck asked on any thread
      */
-    public Feedback(Consumer<Touch.Midi> out, LongSupplier nanos) {
+    public Feedback(Consumer<Touch.Midi> out, LongSupplier nanos, Deck deck) {
+        this.deck = deck;
         this.out = out;
         this.nanos = nanos;
     }
@@ -59,47 +68,28 @@ public final class Feedback {
         }
     }
 
-    /** Something happened on the deck. */
-    public synchronized void accept(Happening h) {
-        if (!owed.isEmpty()) {
-            List<Axis> again = List.copyOf(owed);
-            owed.clear();
-            again.forEach(this::motors);
-        }
-        switch (h) {
-            case Happening.Anew _ -> {
-                states.clear();
-                levels.clear();
-            }
-            case Happening.Loaded l -> load(l.rig());
-            case Happening.Shows s -> {
-                states.put(s.button(), s.state());
-                leds(s.button());
-            }
-            case Happening.Came c -> {
-                Axis axis = new Axis(c.gear(), c.reading());
-                if (c.value() instanceof Value.Num n) { // A motor may be asked for later.
-                    levels.put(axis, n.number());
-                    motors(axis);
-                }
-            }
-            default -> {
-                // No led shows it.
-            }
-        }
+    /** Buttons may show another state, and levels may have moved. */
+    public synchronized void changed(Set<String> buttons, Set<Axis> axes) {
+        List<Axis> again = List.copyOf(owed);
+        owed.clear();
+        again.forEach(this::motors);
+        buttons.forEach(this::leds);
+        axes.forEach(this::motors);
+    }
+
+    /** Anything may have changed. */
+    public synchronized void changed() {
+        changed(lit.keySet(), motors.keySet());
     }
 
     /** A controller was plugged in: all that it shows is sent once more. */
     public synchronized void arrived(String port) {
         shown.keySet().removeIf(k -> k.getFirst().equals(port));
-        Rig here = rig;
-        if (here != null) {
-            here.board().buttons().forEach(b -> leds(b.id()));
-            List.copyOf(motors.keySet()).forEach(this::motors);
-        }
+        changed();
     }
 
-    private void load(Rig next) {
+    /** A board is played from now on. */
+    public synchronized void load(Rig next) {
         rig = next;
         lit.clear();
         motors.clear();
@@ -115,8 +105,7 @@ public final class Feedback {
                 }
             }
         }));
-        next.board().buttons().forEach(b -> leds(b.id()));
-        motors.keySet().forEach(this::motors);
+        changed();
     }
 
     private void leds(String button) {
@@ -126,7 +115,7 @@ public final class Feedback {
             return;
         }
         Button b = here.button(button).orElseThrow();
-        int state = Math.min(states.getOrDefault(button, 0), b.states().size() - 1);
+        int state = Math.min(deck.state(button), b.states().size() - 1);
         for (Trigger.Midi m : all) {
             Trigger.Midi.Led led = m.leds().get(b.states().get(state).id());
             // A state without a led of its own darkens those of the others.
@@ -143,7 +132,7 @@ public final class Feedback {
     }
 
     private void motors(Axis axis) {
-        Double level = levels.get(axis);
+        Double level = deck.level(axis);
         if (level == null || level.isNaN()) {
             return;
         }

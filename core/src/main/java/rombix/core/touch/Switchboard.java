@@ -6,15 +6,14 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
-import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Control;
 import rombix.core.board.Rig;
-import rombix.core.board.Trigger;
 import rombix.core.board.Trigger.Midi.Turns;
+import rombix.core.board.Trigger;
 import rombix.core.card.Scale;
 import rombix.core.chain.Gesture;
 import rombix.core.engine.Event;
@@ -25,12 +24,9 @@ import rombix.core.value.Value;
  * to come in order.
  *
  * <p>
- * Nothing queues without bound, however many messages come: of a control that moves a level only the last value waits,
- * turns of an encoder add up, and of a control that is pushed at most {@value #MAX_WAITING} pushes wait; what comes
- * beyond that is dropped together with its release, and counted.
+ * Each key and each part of a controller has a {@link DeckPort} of its own, so that nothing queues without bound.
  */
 public final class Switchboard {
-    private static final int MAX_WAITING = 32;
     /** How far something has to go to press, and to come back to release. */
     private static final double HALF = 0.5;
     private static final double BACK = 0.4;
@@ -39,7 +35,7 @@ public final class Switchboard {
 
     private final Consumer<Event> deck;
     private final Consumer<String> touched;
-    private final Map<Object, Line> lines = new ConcurrentHashMap<>();
+    private final Map<Object, DeckPort> ports = new ConcurrentHashMap<>();
     private volatile Map<Object, List<Plug>> plugs = Map.of();
     private volatile boolean armed;
     private volatile @Nullable Consumer<Touch> learner;
@@ -53,18 +49,6 @@ public final class Switchboard {
     }
 
     private record Part(String device, String part) {
-    }
-
-    private record Held(Object source, String button, int axis) {
-    }
-
-    /** What waits of one control for one button. */
-    private static final class Line {
-        private final AtomicInteger waiting = new AtomicInteger();
-        private final AtomicInteger detents = new AtomicInteger();
-        private final AtomicReference<@Nullable Double> level = new AtomicReference<>();
-        private volatile boolean down;
-        private volatile @Nullable String port;
     }
 
     /**
@@ -89,12 +73,8 @@ public final class Switchboard {
             }
         }
         plugs = next;
-        lines.forEach((key, line) -> {
-            if (key instanceof Held h && line.down && !plugged(h.source(), h.button())) {
-                line.down = false;
-                deck.accept(new Event.LetGo(h.button(), "trigger taken off"));
-            }
-        });
+        ports.forEach((source, port) -> port.held().stream().filter(b -> !plugged(source, b)).forEach(b -> port.letGo(b,
+                "trigger taken off")));
     }
 
     private static @Nullable Object source(Trigger t) {
@@ -129,7 +109,7 @@ public final class Switchboard {
     public void arm(boolean on) {
         armed = on;
         if (!on) {
-            letGo(_ -> true, "not live");
+            ports.values().forEach(p -> p.letGo("not live"));
         }
     }
 
@@ -151,7 +131,7 @@ public final class Switchboard {
             return;
         }
         switch (touch) {
-            case Touch.Key k -> plugged(new Trigger.Key(k.key()).normal(), p -> push(p, k.down(), k, null));
+            case Touch.Key k -> plugged(new Trigger.Key(k.key()).normal(), p -> push(p, k.down(), k));
             case Touch.Midi m -> plugged(new Knob(m.port(), m.message(), m.channel(), m.number()),
                     p -> midi(p, m));
             case Touch.Osc o when OscPattern.isOne(o.address()) -> {
@@ -161,7 +141,11 @@ public final class Switchboard {
             }
             case Touch.Osc o -> plugged(o.address(), p -> osc(p, o));
             case Touch.Gamepad g -> plugged(new Part(g.device(), g.part()), p -> gamepad(p, g));
-            case Touch.Gone g -> letGo(l -> g.port().equals(l.port), g.words());
+            case Touch.Gone g -> ports.forEach((source, port) -> {
+                if (g.port().equals(device(source))) {
+                    port.letGo(g.words());
+                }
+            });
         }
     }
 
@@ -180,7 +164,10 @@ public final class Switchboard {
         if (armed) {
             for (Plug p : all) {
                 what.accept(p);
-                letGoIfLate(p);
+                DeckPort port = ports.get(source);
+                if (port != null && !(armed && plugged(source, p.button().id()))) {
+                    port.letGo(p.button().id(), "not live"); // It came too late to be found among what is held.
+                }
             }
         } else if (!all.isEmpty() && !(source instanceof Trigger.Key)) { // Keys are what one edits with.
 
@@ -188,42 +175,36 @@ public final class Switchboard {
         }
     }
 
-    /** Releases a press that came while this was disarmed or its trigger removed, too late to be found among the held. */
-    private void letGoIfLate(Plug p) {
-        Line line = line(p, 0);
-        if (line.down && !(armed && plugged(source(p.trigger()), p.button().id()))) {
-            line.down = false;
-            deck.accept(new Event.LetGo(p.button().id(), "not live"));
-        }
-    }
-
-    private boolean plugged(@Nullable Object source, String button) {
-        return source != null && plugs.getOrDefault(source, List.of()).stream().anyMatch(p -> p.button().id().equals(
+    private boolean plugged(Object source, String button) {
+        return plugs.getOrDefault(source, List.of()).stream().anyMatch(p -> p.button().id().equals(
                 button));
     }
 
-    private Line line(Plug p, int axis) {
-        return lines.computeIfAbsent(new Held(java.util.Objects.requireNonNull(source(p.trigger())), p.button().id(),
-                axis), _ -> new Line());
+    /** What holds when it is pulled out: the port of a controller, or the keys; null for what has no end. */
+    private static @Nullable String device(Object source) {
+        return switch (source) {
+            case Knob k -> k.port();
+            case Part p -> p.device();
+            case Trigger.Key _ -> "";
+            default -> null;
+        };
+    }
+
+    private DeckPort port(Plug p, Touch by) {
+        return ports.computeIfAbsent(java.util.Objects.requireNonNull(source(p.trigger())), _ -> new DeckPort(deck, by
+                .words(), dropped));
     }
 
     private void midi(Plug p, Touch.Midi m) {
         Turns turns = ((Trigger.Midi) p.trigger()).turns();
         if (m.message() == Trigger.Midi.Message.PROGRAM) {
-            post(line(p, 0), new Event.Perform(p.button().id(), Gesture.PRESS, m.words()));
+            port(p, m).perform(p.button().id(), Gesture.PRESS, -1);
         } else if (turns == null) {
-            push(p, m.value() > 0, m, m.port());
+            push(p, m.value() > 0, m);
         } else if (turns == Turns.ABSOLUTE) {
             level(p, 0, m.value() / 127.0, m);
         } else {
-            Line line = line(p, 0);
-            int by = turns.detents(m.value());
-            if (by != 0 && line.detents.getAndAdd(by) == 0) {
-                deck.accept(new Event.Latest(() -> {
-                    int sum = line.detents.getAndSet(0);
-                    return sum == 0 ? null : new Event.Turned(p.button().id(), sum, false, m.words());
-                }));
-            }
+            port(p, m).turn(p.button().id(), turns.detents(m.value()), false);
         }
     }
 
@@ -235,10 +216,10 @@ public final class Switchboard {
                 level(p, i, o.args().get(i).asNumber(), o);
             }
         } else if (o.args().isEmpty()) {
-            push(p, true, o, null);
-            push(p, false, o, null);
+            push(p, true, o);
+            push(p, false, o);
         } else {
-            push(p, o.args().getFirst().asFlag(), o, null);
+            push(p, o.args().getFirst().asFlag(), o);
         }
     }
 
@@ -247,9 +228,7 @@ public final class Switchboard {
         boolean stick = GamepadParts.twoWay(g.part());
         int levels = p.scales().size();
         if (levels > 0 && (stick || GamepadParts.pulled(g.part()) || GamepadParts.turned(g.part()))) {
-            Line line = line(p, 0);
-            line.port = g.device();
-            line.down = g.x() != 0 || g.y() != 0;
+            port(p, g).off(p.button().id(), g.x() != 0 || g.y() != 0);
             if (stick && levels > 1) {
                 level(p, 0, (g.x() + 1) / 2, g);
                 level(p, 1, (g.y() + 1) / 2, g);
@@ -261,9 +240,9 @@ public final class Switchboard {
             return;
         }
         double far = Math.max(Math.abs(g.x()), Math.abs(g.y()));
-        boolean down = line(p, 0).down;
+        boolean down = port(p, g).holds(p.button().id());
         if (far > HALF && !down || far < BACK && down) {
-            push(p, far > HALF, g, g.device());
+            push(p, far > HALF, g);
         }
     }
 
@@ -272,51 +251,17 @@ public final class Switchboard {
         if (axis >= p.scales().size() || Double.isNaN(place)) {
             return;
         }
-        Line line = line(p, axis);
-        if (line.level.getAndSet(place) == null) {
-            deck.accept(new Event.Latest(() -> {
-                Double now = line.level.getAndSet(null);
-                return now == null
-                        ? null
-                        : new Event.Moved(p.button().id(), axis, p.scales().get(axis).setting(now), by.words());
-            }));
+        port(p, by).move(p.button().id(), axis, p.scales().get(axis).setting(place));
+    }
+
+    private void push(Plug p, boolean down, Touch by) {
+        DeckPort port = port(p, by);
+        String button = p.button().id();
+        if (!down) {
+            port.release(button);
+        } else if (!(by instanceof Touch.Key && port.holds(button))) { // A keyboard repeats a key that is held.
+            port.press(button);
         }
-    }
-
-    private void push(Plug p, boolean down, Touch by, @Nullable String port) {
-        Line line = line(p, 0);
-        if (down) {
-            if (by instanceof Touch.Key && line.down) {
-                return; // A keyboard repeats a key that is held.
-            }
-            if (line.waiting.get() >= MAX_WAITING) {
-                dropped.incrementAndGet();
-                return;
-            }
-            line.port = by instanceof Touch.Key ? "" : port;
-            post(line, new Event.Pressed(p.button().id(), by.words()));
-            line.down = true; // Set after the press is posted, so that a release can only follow it.
-        } else if (line.down) {
-            line.down = false;
-            post(line, new Event.Released(p.button().id(), by.words()));
-        }
-    }
-
-    private void post(Line line, Event event) {
-        line.waiting.incrementAndGet();
-        deck.accept(new Event.Latest(() -> {
-            line.waiting.decrementAndGet();
-            return event;
-        }));
-    }
-
-    private void letGo(java.util.function.Predicate<Line> which, String why) {
-        lines.forEach((key, line) -> {
-            if (key instanceof Held h && line.down && which.test(line)) {
-                line.down = false;
-                deck.accept(new Event.LetGo(h.button(), why));
-            }
-        });
     }
 
     /** The ports that a board's triggers name. */

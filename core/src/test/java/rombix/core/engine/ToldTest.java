@@ -11,18 +11,12 @@ import static rombix.core.engine.TestDeck.state;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
-import rombix.core.board.Board.BoardValue;
-import rombix.core.board.Button;
-import rombix.core.board.Face;
-import rombix.core.board.Rig;
-import rombix.core.board.State;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
-import rombix.core.chain.Gesture;
-import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
+import rombix.core.chain.StepOptions;
 import rombix.core.value.Value;
 
 /** What the deck tells of answers that came, and of the step that a chain is at. */
@@ -99,22 +93,5 @@ class ToldTest {
         assertThat(t.all(Happening.AtStep.class)).extracting(Happening.AtStep::step).containsExactly("press/1",
                 "press/2",
                 "press/2/0/0");
-    }
-
-    @Test
-    void aDeckThatGoesOnFromAnotherBeginsWithItsStatesAndValues() {
-        Button two = button("b", new State("off", "off", Face.PLAIN, State.NEXT, null, Map.of(Gesture.PRESS, Chain.of(
-                new DeckStep.Set("n", Arg.of(7), StepOptions.PLAIN, Map.of()))), Map.of()),
-                state("on", null, Chain.EMPTY,
-                        Chain.EMPTY));
-        Rig rig = TestDeck.rig(b -> b.withValues(List.of(new BoardValue("n", "N", Value.of(1)))), two);
-        TestDeck first = TestDeck.playing(rig);
-        Knowledge knowledge = new Knowledge();
-        first.press("b");
-        first.happened.forEach(knowledge);
-        TestDeck second = TestDeck.playing(rig);
-        second.post(knowledge.resume());
-        assertThat(second.all(Happening.Shows.class).getLast().state()).isEqualTo(1);
-        assertThat(second.all(Happening.ValueSet.class).getLast().to()).isEqualTo(Value.of(7));
     }
 }

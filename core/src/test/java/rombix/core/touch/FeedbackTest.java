@@ -5,30 +5,41 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import rombix.core.board.Button;
 import rombix.core.board.Control;
 import rombix.core.board.Rig;
 import rombix.core.board.State;
-import rombix.core.board.Trigger;
 import rombix.core.board.Trigger.Midi.Led;
 import rombix.core.board.Trigger.Midi.Message;
 import rombix.core.board.Trigger.Midi.Turns;
+import rombix.core.board.Trigger;
 import rombix.core.chain.Chain;
-import rombix.core.engine.Happening;
 import rombix.core.engine.TestDeck;
-import rombix.core.value.Value;
 
 class FeedbackTest {
     private final List<String> sent = new ArrayList<>();
     private long now;
+    private int state;
+    private Double level;
     private final Feedback feedback = new Feedback(m -> sent.add(m.message() + " " + m.number() + " " + m.value()),
-            () -> now);
+            () -> now, new Feedback.Deck() {
+                @Override
+                public int state(String button) {
+                    return state;
+                }
+
+                @Override
+                public Double level(Control.Axis axis) {
+                    return level;
+                }
+            });
 
     @BeforeEach
     void load() {
-        feedback.accept(new Happening.Loaded(rig()));
+        feedback.load(rig());
         sent.clear();
     }
 
@@ -45,11 +56,13 @@ class FeedbackTest {
     }
 
     private void shows(int state) {
-        feedback.accept(new Happening.Shows("pad", state, -1, false));
+        this.state = state;
+        feedback.changed(Set.of("pad"), Set.of());
     }
 
     private void level(double level) {
-        feedback.accept(new Happening.Came("gear", "level", Value.of(level)));
+        this.level = level;
+        feedback.changed(Set.of(), Set.of(new Control.Axis("gear", "level")));
     }
 
     @Test
@@ -95,10 +108,10 @@ class FeedbackTest {
 
     @Test
     void aMotorThatIsAskedForLaterGoesToWhereTheLevelIs() {
-        feedback.accept(new Happening.Loaded(TestDeck.rig()));
+        feedback.load(TestDeck.rig());
         level(100);
         assertThat(sent).isEmpty();
-        feedback.accept(new Happening.Loaded(rig()));
+        feedback.load(rig());
         assertThat(sent).contains("CONTROL 7 127");
     }
 

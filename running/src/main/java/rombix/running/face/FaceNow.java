@@ -16,6 +16,7 @@ import rombix.core.card.Figures;
 import rombix.core.card.Scale;
 import rombix.core.chain.Condition;
 import rombix.core.value.Value;
+import rombix.running.state.DeckState;
 
 /**
  * What a button's face shows now, whoever shows it: a tile of the window, a page in a browser. Made anew whenever
@@ -53,22 +54,22 @@ public record FaceNow(String label, String second, Face face, @Nullable String i
     private static final double SHORT_SECONDS = 0.3;
 
     /** The face of a button as it is. */
-    public static FaceNow of(Button button, DeckModel model, FaceWords words) {
-        DeckModel.Play play = model.play(button.id());
+    public static FaceNow of(Button button, DeckState deck, FaceWords words) {
+        DeckState.Play play = deck.play(button.id());
         int state = Math.min(play.state(), button.states().size() - 1);
-        DeckModel.Fault wrong = model.fault(button.id());
-        return of(button, state, model::reading, model, words, play.onItsWay(), play.held(), wrong == null
+        DeckState.Fault wrong = deck.fault(button.id());
+        return of(button, state, deck::reading, deck, words, play.onItsWay(), play.held(), wrong == null
                 ? null
                 : wrong.message(), true);
     }
 
     /** How a button will look in a state: its tally is that of the readings which the state follows. */
-    public static FaceNow preview(Button button, int state, DeckModel model, FaceWords words) {
+    public static FaceNow preview(Button button, int state, DeckState deck, FaceWords words) {
         Map<String, Value> then = following(button, state);
         return of(button, state, (gear, reading) -> {
             Value assumed = then.get(gear + ":" + reading);
-            return assumed == null ? model.reading(gear, reading) : assumed;
-        }, model, words, -1, false, null, false);
+            return assumed == null ? deck.reading(gear, reading) : assumed;
+        }, deck, words, -1, false, null, false);
     }
 
     /** A word about gear that cannot be reached: it was so, and may be otherwise by now. */
@@ -81,29 +82,29 @@ public record FaceNow(String label, String second, Face face, @Nullable String i
         Value of(String gear, String reading);
     }
 
-    private static FaceNow of(Button button, int index, Readings readings, DeckModel model, FaceWords words, int coming,
+    private static FaceNow of(Button button, int index, Readings readings, DeckState deck, FaceWords words, int coming,
             boolean held, @Nullable String fault, boolean present) {
         State state = button.states().get(index);
         Face face = state.face();
         String tint = face.tint();
         Face.Tally lit = face.tally().stream().filter(t -> t.when().holds(readings.of(t.when().gear(), t.when()
                 .reading()))).findFirst().orElse(null);
-        if (lit != null && present && model.lastKnown(lit.when().gear())) {
+        if (lit != null && present && deck.lastKnown(lit.when().gear())) {
             lit = new Face.Tally(lit.when(), lastKnown(lit.word()), Tone.QUIET, lit.extra());
         }
         return new FaceNow(
-                model.filled(face.label() == null ? button.name() : face.label(), button.id(), words::spoken),
-                face.second() == null ? "" : model.filled(face.second(), button.id(), words::spoken), face,
+                deck.filled(face.label() == null ? button.name() : face.label(), button.id(), words::spoken),
+                face.second() == null ? "" : deck.filled(face.second(), button.id(), words::spoken), face,
                 tint == null ? null : face.ink() == null ? Contrast.inkOn(tint) : face.ink(), lit,
-                button.states().size(), index, state.name(), coming, held, fault, levels(button.control(), model,
+                button.states().size(), index, state.name(), coming, held, fault, levels(button.control(), deck,
                         words));
     }
 
-    private static List<Level> levels(@Nullable Control control, DeckModel model, FaceWords words) {
+    private static List<Level> levels(@Nullable Control control, DeckState deck, FaceWords words) {
         List<Level> all = new ArrayList<>();
         for (Control.Axis axis : control == null ? List.<Control.Axis>of() : control.axes()) {
             Optional<Scale> scale = words.scale(axis);
-            Value value = model.reading(axis.gear(), axis.reading());
+            Value value = deck.reading(axis.gear(), axis.reading());
             all.add(scale.isEmpty() || value == null ? Level.UNKNOWN : Level.of(scale.get(), value.asNumber()));
         }
         return all;
@@ -137,27 +138,22 @@ public record FaceNow(String label, String second, Face face, @Nullable String i
                 : above != null ? Value.of(above + 1) : below != null ? Value.of(below - 1) : Value.of(true);
     }
 
-    /** Whether a chain waits for an answer. */
-    public static boolean asks(DeckModel model, long run) {
-        return model.asked().stream().anyMatch(a -> a.run() == run);
-    }
-
-    /** How far the chain of a button is at this moment; it changes with time alone. */
-    public static Going going(Button button, DeckModel model) {
-        DeckModel.Guarding guard = model.guarding(button.id());
+    /** How far the chain of a button is at a moment on the deck's clock; it changes with time alone. */
+    public static Going going(Button button, DeckState deck, long nowNanos) {
+        DeckState.Guarding guard = deck.guarding(button.id());
         if (guard != null) {
             double whole = guard.untilNanos() - guard.sinceNanos();
-            return new Going(Math.clamp((model.now() - guard.sinceNanos()) / whole, 0, 1), guard.hold()
+            return new Going(Math.clamp((nowNanos - guard.sinceNanos()) / whole, 0, 1), guard.hold()
                     ? "HOLD"
                     : "AGAIN");
         }
-        DeckModel.Running run = model.running(button.id());
+        DeckState.Running run = deck.running(button.id());
         if (run == null) {
             return Going.NOTHING;
         }
-        double gone = (model.now() - run.startNanos()) / 1e9;
+        double gone = (nowNanos - run.startNanos()) / 1e9;
         double whole = run.expectedNanos() / 1e9;
-        return new Going(whole <= 0 ? 1 : Math.clamp(gone / whole, 0, 1), asks(model, run.run())
+        return new Going(whole <= 0 ? 1 : Math.clamp(gone / whole, 0, 1), deck.asks(run.run())
                 ? "ASKS"
                 : whole <= SHORT_SECONDS || gone >= whole ? "" : Figures.left(whole - gone));
     }

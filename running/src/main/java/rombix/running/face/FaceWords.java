@@ -7,13 +7,14 @@ import rombix.core.board.Rig;
 import rombix.core.board.StepWords;
 import rombix.core.card.Scale;
 import rombix.core.value.Value;
+import rombix.running.state.DeckState;
 
 /** Readings and levels in the words of the gear's cards. */
-public record FaceWords(Supplier<Rig> rig, DeckModel model) {
+public record FaceWords(Supplier<Rig> rig, Supplier<DeckState> deck) {
     /** A reading's present value in words; a dash where none has come. */
     public String spoken(String gear, String reading) {
-        Value value = model.reading(gear, reading);
-        return value == null ? "—" : new StepWords(rig.get(), model::readings).value(gear, reading, value);
+        Value value = deck.get().reading(gear, reading);
+        return value == null ? "—" : new StepWords(rig.get(), deck.get()::readings).value(gear, reading, value);
     }
 
     /** How a level is shown and worked. */

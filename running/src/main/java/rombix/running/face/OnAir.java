@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.LongSupplier;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Rig;
@@ -16,6 +17,7 @@ import rombix.core.card.Figures;
 import rombix.core.card.Twin;
 import rombix.core.value.Value;
 import rombix.core.value.ValueType;
+import rombix.running.state.DeckState;
 
 /**
  * What the gear's cards want always in sight: indicators, and what is chosen, such as the scene. It knows which readings
@@ -36,23 +38,30 @@ public final class OnAir {
     }
 
     private final Supplier<Rig> rig;
-    private final DeckModel model;
+    private final Supplier<DeckState> deck;
+    private final LongSupplier nanos;
     private @Nullable Rig listed;
     private List<Source> sources = List.of();
     private Set<String> watched = Set.of();
 
-    public OnAir(Supplier<Rig> rig, DeckModel model) {
+    /** @param nanos the moment on the deck's clock */
+    public OnAir(Supplier<Rig> rig, Supplier<DeckState> deck, LongSupplier nanos) {
         this.rig = rig;
-        this.model = model;
+        this.deck = deck;
+        this.nanos = nanos;
     }
 
-    /** Whether these changes may have changed something of it. */
-    public boolean concerns(DeckModel.Changes changes) {
-        if (!changes.whole().isEmpty()) {
+    /**
+     * Whether these changes may have changed something of it.
+     *
+     * @param whole whether more of some gear has changed than these readings, each {@code gear:reading}
+     */
+    public boolean concerns(boolean whole, Set<String> readings) {
+        if (whole) {
             listed = null; // The gear may list other things now.
         }
         list();
-        return !changes.whole().isEmpty() || !Collections.disjoint(changes.readings(), watched);
+        return whole || !Collections.disjoint(readings, watched);
     }
 
     /** The indicators as they are; where one is on air, for how long. */
@@ -67,10 +76,10 @@ public final class OnAir {
         list();
         List<String> all = new ArrayList<>();
         for (Source s : sources) {
-            Value v = model.reading(s.twin().gear(), s.reading().id());
+            Value v = deck.get().reading(s.twin().gear(), s.reading().id());
             if (s.reading().spec().type() == ValueType.CHOICE && v != null) {
-                String now = s.twin().spoken(s.reading(), v, model.readings(s.twin().gear()));
-                all.add(model.lastKnown(s.twin().gear()) ? FaceNow.lastKnown(now) : now);
+                String now = s.twin().spoken(s.reading(), v, deck.get().readings(s.twin().gear()));
+                all.add(deck.get().lastKnown(s.twin().gear()) ? FaceNow.lastKnown(now) : now);
             }
         }
         return all;
@@ -84,7 +93,7 @@ public final class OnAir {
         listed = now;
         List<Source> found = new ArrayList<>();
         for (Twin twin : now.twins().values()) {
-            for (Twin.Reading r : twin.readings(model.readings(twin.gear()))) {
+            for (Twin.Reading r : twin.readings(deck.get().readings(twin.gear()))) {
                 boolean kind = r.spec().type() == ValueType.CHOICE || r.spec().type() == ValueType.FLAG;
                 if (r.spec().indicator() && kind && !excluded(twin, r)) {
                     found.add(new Source(twin, r));
@@ -98,7 +107,7 @@ public final class OnAir {
     private boolean excluded(Twin twin, Twin.Reading reading) {
         return reading.spec().id().match(reading.id()).filter(places -> !places.isEmpty()).map(places -> {
             String list = places.keySet().iterator().next();
-            var items = twin.items(list, model.readings(twin.gear()));
+            var items = twin.items(list, deck.get().readings(twin.gear()));
             return items.stream().anyMatch(i -> i.fields().containsKey("lamp")) && items.stream()
                     .noneMatch(i -> i.id().equals(places.get(list)) && Boolean.TRUE.equals(i.fields().get("lamp")));
         }).orElse(false);
@@ -107,12 +116,12 @@ public final class OnAir {
     private Optional<Indicator> indicator(Source s) {
         String gear = s.twin().gear();
         Twin.Reading reading = s.reading();
-        Value value = model.reading(gear, reading.id());
+        Value value = deck.get().reading(gear, reading.id());
         Word word = value == null ? null : value.asFlag() ? reading.spec().yes() : reading.spec().no();
         if (word == null) {
             return Optional.empty();
         }
-        if (model.lastKnown(gear)) {
+        if (deck.get().lastKnown(gear)) {
             return Optional.of(new Indicator(FaceNow.lastKnown(reading.spec().id().places().isEmpty()
                     ? word.word()
                     : reading.title().toUpperCase(Locale.ROOT) + " " + word.word()), null));
@@ -122,7 +131,9 @@ public final class OnAir {
                     word.tone() == Tone.READY ? Tone.READY : null));
         }
         return Optional.of(word.tone() == Tone.AIR
-                ? new Indicator(word.word() + " " + Figures.clock(model.secondsSince(gear, reading.id()), true),
+                ? new Indicator(
+                        word.word() + " "
+                                + Figures.clock(deck.get().secondsSince(gear, reading.id(), nanos.getAsLong()), true),
                         Tone.AIR)
                 : new Indicator(word.word(), word.tone() == Tone.READY ? Tone.READY : null));
     }

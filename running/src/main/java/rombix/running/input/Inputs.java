@@ -1,12 +1,15 @@
 package rombix.running.input;
 
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.concurrent.Executor;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board;
+import rombix.core.board.Control;
 import rombix.core.board.Trigger;
 import rombix.core.computer.Input;
 import rombix.core.engine.Event;
@@ -14,11 +17,14 @@ import rombix.core.engine.Happening;
 import rombix.core.touch.Feedback;
 import rombix.core.touch.Switchboard;
 import rombix.core.touch.Touch;
+import rombix.core.value.Value;
 import rombix.links.desktop.GlobalKeys;
 import rombix.links.gamepad.Gamepads;
 import rombix.links.midi.Controllers;
 import rombix.links.osc.OscIn;
 import rombix.running.owner.Senders;
+import rombix.running.state.DeckState;
+import rombix.running.state.Seen;
 
 /**
  * What presses from outside: keys, controllers and OSC. It follows the deck: the board that is loaded says what is
@@ -37,10 +43,24 @@ public final class Inputs implements Touches, AutoCloseable {
     private final ExecutorService opener = Executors.newSingleThreadExecutor(Thread.ofPlatform().daemon().name("inputs")
             .factory());
     private volatile Board board = Board.empty("");
+    private volatile DeckState deck = DeckState.NOTHING;
     private volatile boolean learning;
     private volatile boolean deaf;
     private volatile Summons summons = new Summons(null, () -> {
     });
+
+    /** What controllers show of the deck. */
+    private final class Shown implements Feedback.Deck {
+        @Override
+        public int state(String button) {
+            return deck.play(button).state();
+        }
+
+        @Override
+        public @Nullable Double level(Control.Axis axis) {
+            return deck.reading(axis.gear(), axis.reading()) instanceof Value.Num n ? n.number() : null;
+        }
+    }
 
     /** A key that works Rombix itself. */
     private record Summons(@Nullable Trigger key, Runnable pressed) {
@@ -58,7 +78,7 @@ public final class Inputs implements Touches, AutoCloseable {
         switchboard = new Switchboard(deck, b -> hand.execute(() -> touched.accept(b)));
         Feedback[] made = new Feedback[1];
         controllers = new Controllers(this::touched, name -> made[0].arrived(name));
-        feedback = new Feedback(controllers::send, System::nanoTime);
+        feedback = new Feedback(controllers::send, System::nanoTime, new Shown());
         made[0] = feedback;
         gamepads = new Gamepads(switchboard::take);
         keys = new GlobalKeys(this::key);
@@ -89,6 +109,7 @@ public final class Inputs implements Touches, AutoCloseable {
             case Happening.Loaded l -> {
                 board = l.rig().board();
                 switchboard.load(l.rig());
+                feedback.load(l.rig());
                 opener.execute(this::open);
             }
             case Happening.Armed a -> switchboard.arm(a.on());
@@ -96,7 +117,25 @@ public final class Inputs implements Touches, AutoCloseable {
                 // Only lamps may show it.
             }
         }
-        feedback.accept(happening);
+    }
+
+    /** The deck has changed: so do the lamps and motors of controllers. One call at a time. */
+    public void see(Seen seen) {
+        deck = seen.state();
+        if (seen.whole()) {
+            feedback.changed();
+            return;
+        }
+        Set<String> buttons = new HashSet<>();
+        Set<Control.Axis> axes = new HashSet<>();
+        for (Happening h : seen.since()) {
+            if (h instanceof Happening.Shows s) {
+                buttons.add(s.button());
+            } else if (h instanceof Happening.Came c) {
+                axes.add(new Control.Axis(c.gear(), c.reading()));
+            }
+        }
+        feedback.changed(buttons, axes);
     }
 
     private void open() {

@@ -3,7 +3,6 @@ package rombix.running.face;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Path;
-import java.util.List;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import rombix.core.board.Button;
@@ -13,10 +12,11 @@ import rombix.core.board.Rig;
 import rombix.core.engine.Happening;
 import rombix.core.store.BoardFile;
 import rombix.core.value.Value;
+import rombix.running.state.DeckState;
 
 /** What a face shows, without a toolkit: a page in a browser shows the same. */
 class FaceNowTest {
-    private final DeckModel model = new DeckModel();
+    private DeckState deck = DeckState.NOTHING;
     private final long[] now = {0};
     private Rig rig;
     private FaceWords words;
@@ -24,14 +24,14 @@ class FaceNowTest {
     @BeforeEach
     void open() throws Exception {
         rig = BoardFile.read(Path.of("../demo/star-night.json"));
-        words = new FaceWords(() -> rig, model);
-        model.clock(() -> now[0]);
+        words = new FaceWords(() -> rig, () -> deck);
         tell(new Happening.Loaded(rig));
     }
 
     private void tell(Happening... happenings) {
-        List.of(happenings).forEach(model::feed);
-        model.pulse();
+        for (Happening h : happenings) {
+            deck = deck.after(h, now[0]);
+        }
     }
 
     private Button button(String id) {
@@ -39,7 +39,7 @@ class FaceNowTest {
     }
 
     private FaceNow face(String id) {
-        return FaceNow.of(button(id), model, words);
+        return FaceNow.of(button(id), deck, words);
     }
 
     @Test
@@ -59,7 +59,7 @@ class FaceNowTest {
         Button gate = button("gate");
         for (int i = 0; i < 2; i++) {
             boolean locked = gate.states().get(i).when().holds(Value.of(true));
-            FaceNow preview = FaceNow.preview(gate, i, model, words);
+            FaceNow preview = FaceNow.preview(gate, i, deck, words);
             assertThat(preview.tally() == null ? "" : preview.tally().word()).as(preview.stateName())
                     .isEqualTo(locked ? "LOCKED" : "OPEN");
         }
@@ -77,12 +77,12 @@ class FaceNowTest {
     @Test
     void aRunningChainHasItsPartDoneAndItsTimeLeft() {
         Button gate = button("gate");
-        assertThat(FaceNow.going(gate, model)).isEqualTo(FaceNow.Going.NOTHING);
+        assertThat(FaceNow.going(gate, deck, now[0])).isEqualTo(FaceNow.Going.NOTHING);
         tell(new Happening.Started(7, "gate", "press", "test", 0, 20_000_000_000L));
         now[0] = 5_000_000_000L;
-        assertThat(FaceNow.going(gate, model)).isEqualTo(new FaceNow.Going(0.25, "15.0\u00a0s"));
+        assertThat(FaceNow.going(gate, deck, now[0])).isEqualTo(new FaceNow.Going(0.25, "15.0\u00a0s"));
         tell(new Happening.Guarded("gate", true, 1000));
-        assertThat(FaceNow.going(gate, model).words()).isEqualTo("HOLD");
+        assertThat(FaceNow.going(gate, deck, now[0]).words()).isEqualTo("HOLD");
     }
 
     @Test

@@ -150,7 +150,7 @@ final class ControlForm {
     private List<Level> levels() {
         List<Level> all = new ArrayList<>();
         for (Twin twin : desk.bench().rig().twins().values()) {
-            for (Twin.Reading known : twin.readings(desk.model().readings(twin.gear()))) {
+            for (Twin.Reading known : twin.readings(desk.model().state().readings(twin.gear()))) {
                 if (known.spec().type() == ValueType.NUMBER) {
                     Scale.of(twin, known.id()).ifPresent(s -> all.add(new Level(new Axis(twin.gear(), known.id()), twin
                             .title() + ": " + known.title(), s)));

@@ -175,7 +175,7 @@ public final class FacePopover {
                 words -> subject.edit(null, f -> f.withSecond(words.isBlank() ? null : words.strip())));
         second.setPromptText("none");
         var readings = Fields.choice("face-insert",
-                Conditions.names(desk.bench().rig(), g -> desk.model().readings(g), List
+                Conditions.names(desk.bench().rig(), g -> desk.model().state().readings(g), List
                         .of()),
                 null, Conditions.Name::words, n -> {
                     TextInputControl into = second.isFocused() ? second : label;
@@ -314,14 +314,14 @@ public final class FacePopover {
     }
 
     private String words(Condition.@Nullable OnReading c) {
-        return c == null ? "" : new StepWords(desk.bench().rig(), g -> desk.model().readings(g)).of(c);
+        return c == null ? "" : new StepWords(desk.bench().rig(), g -> desk.model().state().readings(g)).of(c);
     }
 
     /** What can be followed: each flag's two words, and each choice. */
     private List<When> conditions() {
         List<When> all = new ArrayList<>();
         all.add(new When("pressed (follows no reading)", null));
-        for (Conditions.Offered o : Conditions.all(desk.bench().rig(), g -> desk.model().readings(g))) {
+        for (Conditions.Offered o : Conditions.all(desk.bench().rig(), g -> desk.model().state().readings(g))) {
             if (o.test() instanceof Condition.OnReading c && c.is() != null) {
                 all.add(new When(o.words(), c));
             }

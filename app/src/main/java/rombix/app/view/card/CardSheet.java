@@ -185,7 +185,7 @@ public final class CardSheet {
     }
 
     private void tick() {
-        Status now = desk.model().status(gear);
+        Status now = desk.model().state().status(gear);
         status.setText(now.words() + (now.hint().isBlank() ? "" : ". " + now.hint()));
         Styles.set(status, "label", "read", now.well() ? "quiet" : "trouble");
         listen.look();

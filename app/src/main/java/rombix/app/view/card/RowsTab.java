@@ -24,16 +24,16 @@ import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.core.board.Gear;
-import rombix.core.card.Card;
 import rombix.core.card.Card.Command;
-import rombix.core.card.Twin;
+import rombix.core.card.Card;
 import rombix.core.card.Twin.Readings;
+import rombix.core.card.Twin;
 import rombix.core.listen.CardMaking;
-import rombix.core.store.CardRows;
 import rombix.core.store.CardRows.Part;
 import rombix.core.store.CardRows.Row;
-import rombix.core.thread.OwnedBy;
+import rombix.core.store.CardRows;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
 import rombix.core.value.Value;
 
 /**
@@ -191,7 +191,7 @@ final class RowsTab {
         if (now == null || !row.command() || command == null) {
             return row.command() ? "" : "A reading: buttons follow it, and wait for it.";
         }
-        Readings known = desk.model().readings(gear);
+        Readings known = desk.model().state().readings(gear);
         List<String> all = new ArrayList<>();
         try {
             now.order(command, first(now, command, known), known).changes().forEach((id, to) -> now.reading(id, known)

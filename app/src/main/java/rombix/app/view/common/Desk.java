@@ -6,12 +6,12 @@ import java.util.function.Consumer;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Workbench;
+import rombix.app.view.common.DeckModel;
 import rombix.core.board.Board;
 import rombix.core.engine.Event;
 import rombix.core.engine.Mode;
 import rombix.core.sight.Pixels;
 import rombix.core.value.Value;
-import rombix.running.face.DeckModel;
 import rombix.running.face.FaceWords;
 
 /** What every view works with: the board under the hand, the deck as it is, the way to the deck, what lies over, and what screens show. */
@@ -35,7 +35,7 @@ public record Desk(Workbench bench, DeckModel model, Overlay overlay, Consumer<E
 
     /** Readings and levels in words. */
     public FaceWords words() {
-        return new FaceWords(bench::rig, model);
+        return new FaceWords(bench::rig, model::state);
     }
 
     /** A reading's present value in words. */

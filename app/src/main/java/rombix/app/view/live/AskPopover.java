@@ -35,7 +35,7 @@ public final class AskPopover {
     }
 
     private void follow() {
-        List<Asked> all = desk.model().asked();
+        List<Asked> all = desk.model().state().questions();
         if (all.stream().noneMatch(a -> a.question() == shown) && shown >= 0) {
             shown = -1;
             desk.overlay().close();
@@ -47,7 +47,7 @@ public final class AskPopover {
 
     /** Shows the question that waits longest. */
     public void open() {
-        List<Asked> all = desk.model().asked();
+        List<Asked> all = desk.model().state().questions();
         if (all.isEmpty()) {
             return;
         }

@@ -30,9 +30,8 @@ import rombix.core.board.StepWords;
 import rombix.core.card.Figures;
 import rombix.core.engine.Event;
 import rombix.core.engine.Happening;
-import rombix.running.face.DeckModel;
-import rombix.running.face.FaceNow;
 import rombix.running.face.OnAir;
+import rombix.running.state.DeckState;
 
 /** The strips of Live: above the page what is on air and the time, below it what runs, what went wrong, and stop all. */
 public final class LiveStrips {
@@ -61,11 +60,11 @@ public final class LiveStrips {
     private final Label messageText = new Label();
     private String about = "";
     private long aboutUntil = System.nanoTime();
-    private DeckModel.@Nullable Fault aboutFault;
+    private DeckState.@Nullable Fault aboutFault;
     private final Button answer = Fields.plain("Answer", "");
     private final Button seen = Fields.plain("Dismiss", "Alt+M");
     /** What went wrong and was put away; a new fault is another one. */
-    private final Set<DeckModel.Fault> putAway = new HashSet<>();
+    private final Set<DeckState.Fault> putAway = new HashSet<>();
     private final IndicatorRow lamps = new IndicatorRow(true);
 
     /**
@@ -74,7 +73,7 @@ public final class LiveStrips {
      */
     public LiveStrips(Desk desk, Runnable openQuestion, Node keyboard) {
         this.desk = desk;
-        onAir = new OnAir(desk.bench()::rig, desk.model());
+        onAir = new OnAir(desk.bench()::rig, desk.model()::state, desk.model()::now);
         air.getStyleClass().setAll("air-strip");
         scenes.getStyleClass().add("air-scenes");
         air.getChildren().addAll(first, scenes, lamps, keyboard, clock);
@@ -129,7 +128,7 @@ public final class LiveStrips {
         running.getChildren().addAll(cards, message, answer, seen, stopAll);
         desk.model().watch(c -> {
             if (!desk.building()) {
-                if (onAir.concerns(c)) {
+                if (onAir.concerns(!c.whole().isEmpty(), c.readings())) {
                     air();
                 }
                 if (c.runs() || c.talk()) {
@@ -145,13 +144,13 @@ public final class LiveStrips {
     public void missing(String text) {
         about = text;
         aboutUntil = System.nanoTime() + ABOUT_NANOS;
-        aboutFault = desk.model().lastFault(); // What goes wrong from now on matters more.
+        aboutFault = desk.model().state().lastFault().orElse(null); // What goes wrong from now on matters more.
         refresh();
     }
 
     /** Takes what went wrong off the message line; its button still shows it until it is pressed again. */
     public void putAway() {
-        List<DeckModel.Fault> now = desk.model().faults();
+        List<DeckState.Fault> now = desk.model().state().troubles();
         putAway.retainAll(now);
         putAway.addAll(now);
         about = "";
@@ -177,7 +176,7 @@ public final class LiveStrips {
     public void tick() {
         if (!desk.building()) {
             air();
-            message(desk.model().runs());
+            message(desk.model().state().running());
         }
     }
 
@@ -208,7 +207,7 @@ public final class LiveStrips {
     }
 
     private void running() {
-        List<DeckModel.Running> runs = desk.model().runs();
+        List<DeckState.Running> runs = desk.model().state().running();
         boolean small = runs.size() > Math.max(1, (int) ((running.getWidth() - REST) / CARD));
         List<String> wanted = runs.stream().map(r -> small + " " + r.run()).toList();
         if (!wanted.equals(shownCards.stream().map(Node::getUserData).toList())) {
@@ -219,10 +218,10 @@ public final class LiveStrips {
             lay(small);
         }
         for (int i = 0; i < runs.size(); i++) {
-            DeckModel.Running run = runs.get(i);
+            DeckState.Running run = runs.get(i);
             double gone = (desk.model().now() - run.startNanos()) / 1e9;
             if (shownCards.get(i).lookup(".run-left") instanceof Label left) {
-                Styles.text(left, FaceNow.asks(desk.model(), run.run())
+                Styles.text(left, desk.model().state().asks(run.run())
                         ? "asks"
                         : run.expectedNanos() / 1e9 > gone ? Figures.left(run.expectedNanos() / 1e9 - gone) : "runs");
             }
@@ -251,12 +250,15 @@ public final class LiveStrips {
     }
 
     /** What matters most now: a question that waits, a message, a press that waits for more, a fault. */
-    private void message(List<DeckModel.Running> runs) {
-        Happening.Asked ask = desk.model().asked().isEmpty() ? null : desk.model().asked().getFirst();
-        Happening.Said said = desk.model().said(SAID_SECONDS);
-        DeckModel.Fault fault = desk.model().faults().reversed().stream().filter(f -> !putAway.contains(f)).findFirst()
+    private void message(List<DeckState.Running> runs) {
+        Happening.Asked ask = desk.model().state().questions().isEmpty()
+                ? null
+                : desk.model().state().questions().getFirst();
+        Happening.Said said = desk.model().state().said(SAID_SECONDS, desk.model().now());
+        DeckState.Fault fault = desk.model().state().troubles().reversed().stream().filter(f -> !putAway.contains(f))
+                .findFirst()
                 .orElse(null);
-        boolean missing = System.nanoTime() < aboutUntil && Objects.equals(desk.model().lastFault(), aboutFault)
+        boolean missing = System.nanoTime() < aboutUntil && Objects.equals(desk.model().state().lastFault(), aboutFault)
                 && !about
                         .isEmpty();
         boolean shown = ask == null && said == null && guarding() == null && (missing || fault != null);
@@ -270,7 +272,7 @@ public final class LiveStrips {
             tell(name(said.button()), said.text(), "talk");
         } else if (guarding() != null) {
             tell(name(guarding()),
-                    desk.model().guarding(String.valueOf(guarding())) instanceof DeckModel.Guarding g && g
+                    desk.model().state().guarding(String.valueOf(guarding())) instanceof DeckState.Guarding g && g
                             .hold() ? "Keep holding to fire." : "Press again to fire.",
                     "talk");
         } else if (missing) {
@@ -283,7 +285,7 @@ public final class LiveStrips {
     }
 
     private @Nullable String guarding() {
-        return desk.bench().board().buttons().map(b -> b.id()).filter(id -> desk.model().guarding(id) != null)
+        return desk.bench().board().buttons().map(b -> b.id()).filter(id -> desk.model().state().guarding(id) != null)
                 .findFirst().orElse(null);
     }
 
@@ -304,8 +306,8 @@ public final class LiveStrips {
     }
 
     /** What a chain is at, in words. */
-    private String doing(DeckModel.Running run) {
-        String place = desk.model().doing(run.run());
+    private String doing(DeckState.Running run) {
+        String place = run.step();
         Board board = desk.bench().board();
         if (board != worded) {
             worded = board;
@@ -315,11 +317,11 @@ public final class LiveStrips {
                 ? ""
                 : words.computeIfAbsent(run.button() + " " + place,
                         _ -> StepPlaces.step(desk.bench().rig(), run.button(),
-                                place).map(new StepWords(desk.bench().rig(), g -> desk.model().readings(g))::of)
+                                place).map(new StepWords(desk.bench().rig(), g -> desk.model().state().readings(g))::of)
                                 .orElse(""));
     }
 
-    private Button stop(DeckModel.Running run) {
+    private Button stop(DeckState.Running run) {
         Button stop = Fields.plain("STOP", "");
         stop.setAccessibleText("Stop " + name(run.button()));
         stop.setFocusTraversable(false);
@@ -330,7 +332,7 @@ public final class LiveStrips {
         return stop;
     }
 
-    private Node card(DeckModel.Running run) {
+    private Node card(DeckState.Running run) {
         Label left = Styles.label("", "run-left");
         left.setMinWidth(Region.USE_PREF_SIZE);
         Label doing = Styles.label("", "run-doing");
@@ -345,7 +347,7 @@ public final class LiveStrips {
     }
 
     /** Its name, the time left and its stop in one line. */
-    private Node smallCard(DeckModel.Running run) {
+    private Node smallCard(DeckState.Running run) {
         Label name = Styles.label(name(run.button()), "run-name");
         Label left = Styles.label("", "run-left");
         left.setMinWidth(Region.USE_PREF_SIZE);

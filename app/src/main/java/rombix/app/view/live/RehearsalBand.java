@@ -22,6 +22,7 @@ import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.core.engine.AsRun;
+import rombix.core.engine.Happening;
 import rombix.core.engine.Mode;
 import rombix.running.Player;
 
@@ -55,8 +56,10 @@ public final class RehearsalBand extends HBox {
         report.setId("rehearsal-report");
         report.setOnAction(_ -> report(report));
         desk.model().watch(c -> {
-            if (desk.bench().mode() == Mode.REHEARSE && !c.ran().isEmpty()) {
-                rehearsed.add(c.ran());
+            List<AsRun> ran = c.happened().stream().filter(Happening.Ran.class::isInstance).map(h -> ((Happening.Ran) h)
+                    .line()).toList();
+            if (desk.bench().mode() == Mode.REHEARSE && !ran.isEmpty()) {
+                rehearsed.add(ran);
                 Styles.text(report, rehearsed.words());
                 refresh.run();
             }

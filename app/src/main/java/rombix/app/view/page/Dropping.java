@@ -173,7 +173,7 @@ public final class Dropping {
     }
 
     private void made(Grab grab, int column, int row) {
-        String name = grab.name(desk.model().readings(grab.twin().gear()));
+        String name = grab.name(desk.model().state().readings(grab.twin().gear()));
         String id = Edits.freshId(desk.bench().board(), name);
         Button button = grab.button(id, name, column, row);
         desk.bench().edit("grab “" + name + "”", b -> Edits.addButton(b, desk.bench().page().id(), button));

@@ -38,7 +38,7 @@ public final class PageTurns {
         this.popUp = new PopUpPage(desk, scene);
         this.window = new PopUpWindow(desk, scene);
         scene.addEventFilter(MouseEvent.ANY, e -> pointer = new Point2D(e.getSceneX(), e.getSceneY()));
-        desk.model().watch(c -> c.pages().forEach(this::turn));
+        desk.model().watch(c -> c.happened().forEach(this::turn));
     }
 
     private void turn(Happening shown) {

@@ -23,13 +23,13 @@ import rombix.app.edit.ButtonEdits;
 import rombix.app.view.button.ButtonMenu;
 import rombix.app.view.button.FacePopover;
 import rombix.app.view.common.Confirm;
+import rombix.app.view.common.DeckModel;
 import rombix.app.view.common.Desk;
 import rombix.app.view.tile.ControlHand;
 import rombix.app.view.tile.Tile;
 import rombix.core.board.Button;
 import rombix.core.board.Control;
 import rombix.core.board.Page;
-import rombix.running.face.DeckModel;
 
 /**
  * The page in the middle: its buttons in their cells. In Build a click selects, a drag moves and an empty cell takes a
@@ -179,7 +179,7 @@ public final class PageView extends Pane implements Cells {
         for (Tile tile : tiles.values()) {
             if (changes.buttons().contains(tile.button().id()) || !changes.gear().isEmpty() && watches(tile, changes)) {
                 show(tile);
-            } else if (changes.runs() || desk.model().guarding(tile.button().id()) != null) {
+            } else if (changes.runs() || desk.model().state().guarding(tile.button().id()) != null) {
                 tile.run();
             }
         }

@@ -113,7 +113,8 @@ public final class SmallWindow {
 
     /** What came to the front has a place of its own for this window, where it was put while that was in front. */
     private void follow() {
-        String now = desk.bench().rig().twins().keySet().stream().map(g -> desk.model().readings(g).apply("front"))
+        String now = desk.bench().rig().twins().keySet().stream()
+                .map(g -> desk.model().state().readings(g).apply("front"))
                 .filter(v -> v != null).map(String::valueOf).findFirst().orElse("");
         if (now.equals(front)) {
             return;

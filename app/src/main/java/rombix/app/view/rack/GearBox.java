@@ -87,11 +87,11 @@ final class GearBox extends VBox {
     }
 
     private Readings now() {
-        return desk.model().readings(twin.gear());
+        return desk.model().state().readings(twin.gear());
     }
 
     void refresh() {
-        Status s = desk.model().status(twin.gear());
+        Status s = desk.model().state().status(twin.gear());
         status.setText(s.words() + (s.ignored() > 0 ? " · " + s.ignored() + " ignored" : ""));
         Styles.set(status, "label", "gear-status", s.well() ? "quiet" : "trouble");
         status.setTooltip(s.hint().isEmpty() && s.ignored() == 0
@@ -235,7 +235,7 @@ final class GearBox extends VBox {
             buttons.forEach((id, b) -> {
                 boolean chosen = v != null && v.toString().equals(id);
                 b.pseudoClassStateChanged(CHOSEN, chosen);
-                boolean last = chosen && desk.model().lastKnown(twin.gear());
+                boolean last = chosen && desk.model().state().lastKnown(twin.gear());
                 String name = twin.item(list(k), id, now()).map(Item::name).orElse(id);
                 Styles.text(b, last ? FaceNow.lastKnown(name) : name);
                 b.pseudoClassStateChanged(AIR, chosen && lead && !last);
@@ -263,13 +263,13 @@ final class GearBox extends VBox {
         });
         refreshers.put(k.id(), () -> {
             Value v = now().apply(k.id());
-            Word word = v == null || desk.model().lastKnown(twin.gear())
+            Word word = v == null || desk.model().state().lastKnown(twin.gear())
                     ? null
                     : v.asFlag() ? k.spec().yes() : k.spec().no();
             Styles.text(b, spoken(k));
             b.setAccessibleText(k.title() + ", " + (v == null
                     ? "not known"
-                    : (desk.model().lastKnown(twin.gear()) ? "last known " : "") + twin.spoken(k, v, now())));
+                    : (desk.model().state().lastKnown(twin.gear()) ? "last known " : "") + twin.spoken(k, v, now())));
             b.pseudoClassStateChanged(AIR, word != null && word.tone() == Tone.AIR);
             b.pseudoClassStateChanged(READY, word != null && word.tone() == Tone.READY);
         });
@@ -356,7 +356,7 @@ final class GearBox extends VBox {
             return "—";
         }
         String words = twin.spoken(k, v, now());
-        return desk.model().lastKnown(twin.gear()) ? FaceNow.lastKnown(words) : words;
+        return desk.model().state().lastKnown(twin.gear()) ? FaceNow.lastKnown(words) : words;
     }
 
     /** A control can be grabbed and dragged onto the page, a button, or the score. */

@@ -28,8 +28,8 @@ import rombix.core.board.Board;
 import rombix.core.board.Edits;
 import rombix.core.board.Gear;
 import rombix.core.board.GearEdits;
-import rombix.core.card.Card;
 import rombix.core.card.Card.Item;
+import rombix.core.card.Card;
 import rombix.core.card.Protocol;
 import rombix.core.value.Value;
 
@@ -65,7 +65,8 @@ final class GearLists {
         HBox heads = new HBox(Space.S6);
         to.getChildren().add(heads);
         card.lists().keySet().stream().sorted().forEach(list -> {
-            List<Item> items = desk.bench().rig().twin(g.id()).map(t -> t.items(list, desk.model().readings(g.id())))
+            List<Item> items = desk.bench().rig().twin(g.id())
+                    .map(t -> t.items(list, desk.model().state().readings(g.id())))
                     .orElse(List.of());
             String key = g.id() + "/" + list;
             String words = list.replace('-', ' ');
@@ -87,7 +88,7 @@ final class GearLists {
 
     /** What this computer cannot do, with what to do about it. */
     private void unable(Gear g, VBox to) {
-        if (desk.model().readings(g.id()).apply("unable") instanceof Value.Choices unable && !unable.choices()
+        if (desk.model().state().readings(g.id()).apply("unable") instanceof Value.Choices unable && !unable.choices()
                 .isEmpty()) {
             Label title = Styles.label("What this computer cannot do", "field-name");
             to.getChildren().add(title);

@@ -211,7 +211,7 @@ public final class GearPopover {
     private void status(String gear) {
         Label label = statuses.get(gear);
         if (label != null) {
-            Status s = desk.model().status(gear);
+            Status s = desk.model().state().status(gear);
             label.setText(s.words() + (s.hint().isBlank() ? "" : ". " + s.hint()));
             Styles.set(label, "label", "read", s.well() ? "quiet" : "trouble");
             Button packets = traffic.get(gear);
@@ -238,7 +238,7 @@ public final class GearPopover {
     private Node[] ways(Gear g, Node before) {
         Button packets = way("gear-traffic-" + g.id(), "Traffic…",
                 "What goes out to it and comes in, and what became of that", () -> ways.traffic(g.id(), desk.model()
-                        .status(g.id()).ignored() > 0));
+                        .state().status(g.id()).ignored() > 0));
         traffic.put(g.id(), packets);
         return new Node[]{before, way("gear-why-" + g.id(), "Why not?",
                 "Tries the whole way to it, and says where it ends", () -> ways.why(g.id())),

@@ -84,7 +84,7 @@ final class ShadowedHands {
     }
 
     private Layout screens(Twin twin) {
-        Twin.Readings now = desk.model().readings(twin.gear());
+        Twin.Readings now = desk.model().state().readings(twin.gear());
         return Layout.of(now.apply("windows"), now.apply("screens"));
     }
 
@@ -108,7 +108,7 @@ final class ShadowedHands {
         boolean own = switch (input) {
             case Input.Button b -> own(layout.titleAt(b.x(), b.y()));
             case Input.Wheel w -> own(layout.titleAt(w.x(), w.y()));
-            case Input.Key _,Input.Typed _ -> own(String.valueOf(desk.model().readings(computer.gear()).apply(
+            case Input.Key _,Input.Typed _ -> own(String.valueOf(desk.model().state().readings(computer.gear()).apply(
                     "window")));
         };
         if (!own) {

@@ -73,7 +73,7 @@ final class FinderField extends TextField {
             clear();
         }
         List<Integer> at = desk.bench().cursor();
-        StepWords words = new StepWords(desk.bench().rig(), g -> desk.model().readings(g));
+        StepWords words = new StepWords(desk.bench().rig(), g -> desk.model().state().readings(g));
         String where = START;
         if (at.size() > 2 && at.getLast() == 0) {
             List<Integer> within = at.subList(0, at.size() - 2);
@@ -103,14 +103,15 @@ final class FinderField extends TextField {
         }
         Object now = List.of(System.identityHashCode(desk.bench().rig()),
                 desk.bench().rig().twins().keySet().stream().map(g -> desk.model()
-                        .lists(g)).toList());
+                        .state().lists(g)).toList());
         if (finder == null || !now.equals(finderOf)) {
-            finder = new Finder(desk.bench().rig(), g -> desk.model().readings(g));
+            finder = new Finder(desk.bench().rig(), g -> desk.model().state().readings(g));
             finderOf = now;
         }
         boolean preset = getText().isBlank();
         found = preset
-                ? Likely.next(desk.bench().rig(), g -> desk.model().readings(g), before(), desk.bench().recent(), MAX)
+                ? Likely.next(desk.bench().rig(), g -> desk.model().state().readings(g), before(),
+                        desk.bench().recent(), MAX)
                 : finder.find(getText(), MAX, desk.bench().recent());
         picked = preset ? -1 : 0; // What was not asked for is not added by a slip.
         list.getChildren().clear();

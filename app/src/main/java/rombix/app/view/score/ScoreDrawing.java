@@ -29,7 +29,7 @@ import rombix.core.card.Figures;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Step;
 import rombix.core.engine.Status.Phase;
-import rombix.running.face.DeckModel;
+import rombix.running.state.DeckState;
 
 /** The drawing of a chain against time: a ruler, the steps that hold others as brackets, and a lane for each gear. */
 public final class ScoreDrawing extends ScrollPane implements StepDrag.Lanes {
@@ -48,7 +48,7 @@ public final class ScoreDrawing extends ScrollPane implements StepDrag.Lanes {
 
     /** What the drawing depends on: it is made anew when that changes. */
     private record Drawn(Chain chain, Object rig, double width, double zoom, Set<String> off,
-            DeckModel.@Nullable LastRun last, int trouble) {
+            DeckState.@Nullable LastRun last, int trouble) {
     }
 
     ScoreDrawing(Desk desk, StepEdits edits) {
@@ -157,15 +157,16 @@ public final class ScoreDrawing extends ScrollPane implements StepDrag.Lanes {
     private Set<String> off() {
         Set<String> off = new LinkedHashSet<>();
         for (String gear : desk.bench().rig().twins().keySet()) {
-            if (desk.model().status(gear).phase() == Phase.OFF) {
+            if (desk.model().state().status(gear).phase() == Phase.OFF) {
                 off.add(gear);
             }
         }
         return off;
     }
 
-    private DeckModel.@Nullable LastRun lastRun() {
-        DeckModel.LastRun last = desk.bench().button().map(b -> desk.model().lastRun(b.id())).orElse(null);
+    private DeckState.@Nullable LastRun lastRun() {
+        DeckState.LastRun last = desk.bench().button().map(b -> desk.model().state().lastRuns().get(b.id()))
+                .orElse(null);
         return last != null && last.what().equals(desk.bench().part().place()) ? last : null;
     }
 
@@ -174,7 +175,7 @@ public final class ScoreDrawing extends ScrollPane implements StepDrag.Lanes {
             return;
         }
         double width = Math.max(400, getViewportBounds().getWidth());
-        DeckModel.LastRun last = lastRun();
+        DeckState.LastRun last = lastRun();
         Drawn now = new Drawn(desk.bench().chain(), desk.bench().rig().twins(), width, zoom, off(), last, last == null
                 ? 0
                 : last.trouble().size() + last.picked().hashCode());
@@ -192,12 +193,13 @@ public final class ScoreDrawing extends ScrollPane implements StepDrag.Lanes {
         picked();
     }
 
-    private void draw(Drawn now, DeckModel.@Nullable LastRun last) {
+    private void draw(Drawn now, DeckState.@Nullable LastRun last) {
         double room = now.width() - ScorePainter.LANE_NAMES - 40;
         double length = Score.length(now.chain(), desk.bench().rig());
         perMilli = zoom * room / Math.max(1000, length * 1.25 + 250);
-        Score score = Score.of(now.chain(), desk.bench().rig(), g -> desk.model().readings(g), text -> ScorePainter
-                .room(text, perMilli));
+        Score score = Score.of(now.chain(), desk.bench().rig(), g -> desk.model().state().readings(g),
+                text -> ScorePainter
+                        .room(text, perMilli));
         double width = Math.max(now.width(), ScorePainter.LANE_NAMES + 40 + zoom * room);
         ScorePainter.Painted painted = new ScorePainter(perMilli, now.off(), last, this::works).paint(score, width,
                 getViewportBounds().getHeight());
@@ -319,7 +321,7 @@ public final class ScoreDrawing extends ScrollPane implements StepDrag.Lanes {
     /** Moves the line that shows how far the running chain is. */
     private void playhead() {
         String button = desk.bench().button().map(b -> b.id()).orElse("");
-        DeckModel.Running run = desk.model().running(button);
+        DeckState.Running run = desk.model().state().running(button);
         boolean runs = run != null && run.what().equals(desk.bench().part().place());
         playhead.setVisible(runs);
         if (run != null && runs) {

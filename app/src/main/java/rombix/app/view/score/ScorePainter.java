@@ -17,7 +17,7 @@ import rombix.app.edit.Score;
 import rombix.app.view.common.Shapes;
 import rombix.core.card.Figures;
 import rombix.core.chain.Step;
-import rombix.running.face.DeckModel;
+import rombix.running.state.DeckState;
 
 /** Makes the nodes of a score: a ruler, waits as bands, steps that hold others as brackets, and a lane for each gear. */
 final class ScorePainter {
@@ -32,7 +32,7 @@ final class ScorePainter {
 
     private final double perMilli;
     private final Set<String> off;
-    private final DeckModel.@Nullable LastRun last;
+    private final DeckState.@Nullable LastRun last;
     private final Works works;
     private final List<Node> nodes = new ArrayList<>();
     private final List<LaneBand> bands = new ArrayList<>();
@@ -55,7 +55,7 @@ final class ScorePainter {
      * @param off the gear that cannot be reached
      * @param last what the chain last did
      */
-    ScorePainter(double perMilli, Set<String> off, DeckModel.@Nullable LastRun last, Works works) {
+    ScorePainter(double perMilli, Set<String> off, DeckState.@Nullable LastRun last, Works works) {
         this.perMilli = perMilli;
         this.off = off;
         this.last = last;
@@ -128,7 +128,7 @@ final class ScorePainter {
         return y;
     }
 
-    private static String place(DeckModel.LastRun last, List<Integer> path) {
+    private static String place(DeckState.LastRun last, List<Integer> path) {
         StringBuilder place = new StringBuilder(last.what());
         for (int i = 0; i < path.size(); i++) {
             int p = path.get(i);

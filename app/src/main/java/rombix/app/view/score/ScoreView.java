@@ -17,12 +17,12 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
-import rombix.core.board.Paths;
 import rombix.app.edit.StepEdits;
 import rombix.app.view.common.Chooser;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
+import rombix.core.board.Paths;
 import rombix.core.board.StepWords;
 import rombix.core.chain.Chain;
 import rombix.core.engine.Event;
@@ -175,7 +175,7 @@ public final class ScoreView extends VBox {
 
     /** What could not be reversed, for the person to fill. */
     private void tellLeft(List<Opposite.Left> left, javafx.scene.Node by) {
-        StepWords words = new StepWords(desk.bench().rig(), g -> desk.model().readings(g));
+        StepWords words = new StepWords(desk.bench().rig(), g -> desk.model().state().readings(g));
         VBox box = new VBox(Space.S6);
         box.setId("opposite-left");
         Label title = new Label("These steps could not be reversed:");

@@ -11,7 +11,6 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
-import rombix.core.board.Paths;
 import rombix.app.edit.StepEdits;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
@@ -19,6 +18,7 @@ import rombix.app.view.common.Shapes;
 import rombix.app.view.common.Space;
 import rombix.app.view.step.StepOptionsForm;
 import rombix.app.view.step.StepPopover;
+import rombix.core.board.Paths;
 import rombix.core.board.StepWords;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
@@ -71,7 +71,7 @@ final class StepList extends ScrollPane {
     }
 
     private void step(Step step, List<Integer> path, int depth, String prefix) {
-        StepWords words = new StepWords(desk.bench().rig(), g -> desk.model().readings(g));
+        StepWords words = new StepWords(desk.bench().rig(), g -> desk.model().state().readings(g));
         String options = StepOptionsForm.summary(step.how());
         Label text = new Label(prefix + words.of(step));
         Label more = new Label(step.how().note() == null ? options : step.how().note());

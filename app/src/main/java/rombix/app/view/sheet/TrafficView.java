@@ -124,7 +124,7 @@ public final class TrafficView {
     }
 
     private PacketWords spoken() {
-        return new PacketWords(desk.bench().rig(), desk.model()::readings);
+        return new PacketWords(desk.bench().rig(), desk.model().state()::readings);
     }
 
     /** @param of the gear whose packets alone are shown; null for all */

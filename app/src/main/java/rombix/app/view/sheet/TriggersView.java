@@ -121,7 +121,7 @@ public final class TriggersView {
     }
 
     private String words(Row row) {
-        return TriggerEdits.words(row.trigger(), desk.bench(), g -> desk.model().readings(g));
+        return TriggerEdits.words(row.trigger(), desk.bench(), g -> desk.model().state().readings(g));
     }
 
     /** Whether what pulls it can be had on this machine now. */
@@ -317,8 +317,10 @@ public final class TriggersView {
                         "21:30"), false)),
                 new Made("going live", new Trigger.When(Trigger.When.What.WENT_LIVE, null)),
                 new Made("gear is lost", new Trigger.When(Trigger.When.What.GEAR_LOST, null))));
-        Conditions.all(desk.bench().rig(), g -> desk.model().readings(g)).stream().map(Conditions.Offered::test).filter(
-                Condition.OnReading.class::isInstance).map(Condition.OnReading.class::cast).findFirst()
+        Conditions.all(desk.bench().rig(), g -> desk.model().state().readings(g)).stream().map(Conditions.Offered::test)
+                .filter(
+                        Condition.OnReading.class::isInstance)
+                .map(Condition.OnReading.class::cast).findFirst()
                 .ifPresent(c -> kinds.add(3,
                         new Made("a reading", new Trigger.Becomes(c))));
         touches.sources().ports().stream().findFirst().ifPresent(p -> kinds.add(1, new Made("a controller",
@@ -374,7 +376,7 @@ public final class TriggersView {
             int index = b.triggers().size();
             edits.add(b.id(), t);
             select(b.id(), index);
-            told.setText("Learnt: " + TriggerEdits.words(t, desk.bench(), g -> desk.model().readings(g)));
+            told.setText("Learnt: " + TriggerEdits.words(t, desk.bench(), g -> desk.model().state().readings(g)));
         }));
     }
 }

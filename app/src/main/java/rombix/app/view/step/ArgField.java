@@ -21,8 +21,8 @@ import rombix.core.card.Card.Item;
 import rombix.core.card.Card.Param;
 import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
-import rombix.core.value.ValueType;
 import rombix.core.value.Value;
+import rombix.core.value.ValueType;
 
 /** An argument: a control of its own kind for a value, or at a toggle a formula. */
 final class ArgField extends HBox {
@@ -113,7 +113,7 @@ final class ArgField extends HBox {
     }
 
     private Node choice(@Nullable Twin twin, Param p, Value v) {
-        List<Item> items = twin == null ? List.of() : twin.items(p.list(), desk.model().readings(twin.gear()));
+        List<Item> items = twin == null ? List.of() : twin.items(p.list(), desk.model().state().readings(twin.gear()));
         if (p.preset() != null && p.preset().toString().isEmpty()) {
             items = Stream.concat(Stream.of(new Item("", "none", Map.of())), items.stream()).toList();
         }

@@ -15,12 +15,12 @@ import rombix.core.board.State;
 import rombix.core.card.Card.Param;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
+import rombix.core.chain.DeckStep.Show.Way;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
-import rombix.core.chain.DeckStep.Show.Way;
-import rombix.core.value.ValueType;
 import rombix.core.value.Value;
+import rombix.core.value.ValueType;
 
 /** What of a step that is about the board itself can be set. */
 final class BoardStepForm extends StepFields {
@@ -133,7 +133,7 @@ final class BoardStepForm extends StepFields {
         add("Message; readings stand in braces", field);
         var names = Fields.choice("arg-text-insert",
                 rombix.app.edit.Conditions.names(desk.bench().rig(), g -> desk.model()
-                        .readings(g), inner()),
+                        .state().readings(g), inner()),
                 null, rombix.app.edit.Conditions.Name::words, n -> {
                     field.insertText(field.getCaretPosition(), "{" + n.name() + "}");
                     edit(DeckStep.Say.class, s -> new DeckStep.Say(field.getText(), s.how(), s.extra()));

@@ -6,8 +6,8 @@ import java.util.function.Consumer;
 import javafx.scene.control.ComboBox;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
-import rombix.app.edit.Conditions;
 import rombix.app.edit.Conditions.Offered;
+import rombix.app.edit.Conditions;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
@@ -36,12 +36,13 @@ public final class ConditionField extends VBox {
             all.add(NONE);
         }
         all.add(FORMULA);
-        all.addAll(Conditions.all(desk.bench().rig(), g -> desk.model().readings(g)));
+        all.addAll(Conditions.all(desk.bench().rig(), g -> desk.model().state().readings(g)));
         Offered chosen = now == null
                 ? optional ? NONE : null
                 : now instanceof Condition.Computed
                         ? FORMULA
-                        : Conditions.of(now, all, new StepWords(desk.bench().rig(), g -> desk.model().readings(g)));
+                        : Conditions.of(now, all,
+                                new StepWords(desk.bench().rig(), g -> desk.model().state().readings(g)));
         if (chosen != null && !all.contains(chosen)) {
             all.add(1, chosen);
         }
@@ -65,7 +66,7 @@ public final class ConditionField extends VBox {
             Double under = c.below();
             boolean above = over != null;
             String unit = desk.bench().rig().twin(c.gear())
-                    .flatMap(t -> t.reading(c.reading(), desk.model().readings(c.gear())))
+                    .flatMap(t -> t.reading(c.reading(), desk.model().state().readings(c.gear())))
                     .map(k -> k.spec().unit()).orElse(null);
             double limit = over != null ? over : under != null ? under : 0;
             detail.getChildren()

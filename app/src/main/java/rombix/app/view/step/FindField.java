@@ -154,7 +154,7 @@ final class FindField extends VBox {
     }
 
     private Layout there() {
-        Twin.Readings readings = twin == null ? Twin.Readings.NONE : desk.model().readings(twin.gear());
+        Twin.Readings readings = twin == null ? Twin.Readings.NONE : desk.model().state().readings(twin.gear());
         return Layout.of(readings.apply("windows"), readings.apply("screens"));
     }
 

@@ -64,7 +64,7 @@ final class FlowStepForm extends StepFields {
                 case RANDOM -> new Step.Wait(ms, ms * 2, null, null, null, was.how(), was.extra());
                 case CLOCK -> new Step.Wait(0, null, "21:00", null, null, was.how(), was.extra());
                 case UNTIL -> new Step.Wait(0, null, null, rombix.app.edit.Conditions.all(desk.bench().rig(), g -> desk
-                        .model().readings(g)).getFirst().test(), null, was.how(), was.extra());
+                        .model().state().readings(g)).getFirst().test(), null, was.how(), was.extra());
             };
         }
     }

@@ -28,7 +28,8 @@ final class FormulaField extends VBox {
         field.setPromptText("such as 2 * {a reading} + 1");
         field.textProperty().addListener((_, _, _) -> explain());
         ComboBox<Conditions.Name> names = Fields.choice(id + "-insert",
-                Conditions.names(desk.bench().rig(), g -> desk.model().readings(g), more), null, Conditions.Name::words,
+                Conditions.names(desk.bench().rig(), g -> desk.model().state().readings(g), more), null,
+                Conditions.Name::words,
                 n -> {
                 });
         names.setPromptText("Insert a reading or a value");
@@ -59,12 +60,12 @@ final class FormulaField extends VBox {
                     return colon < 0
                             ? desk.bench().board().values().stream().filter(v -> v.id().equals(n)).findFirst()
                                     .map(v -> v.initial()).orElse(null)
-                            : desk.model().reading(n.substring(0, colon), n.substring(colon + 1));
+                            : desk.model().state().reading(n.substring(0, colon), n.substring(colon + 1));
                 }).toString();
             } catch (FormulaFault e) {
                 now = "not known yet";
             }
-            meaning.setText(new StepWords(desk.bench().rig(), g -> desk.model().readings(g))
+            meaning.setText(new StepWords(desk.bench().rig(), g -> desk.model().state().readings(g))
                     .of(new rombix.core.chain.Condition.Computed(text)) + "  =  " + now);
             meaning.getStyleClass().remove("trouble");
         } catch (FormulaFault e) {

@@ -29,7 +29,7 @@ final class ListenRow extends HBox {
         super(Space.S8);
         setAlignment(Pos.CENTER_LEFT);
         Settings settings = new Settings();
-        List<String> outputs = new ArrayList<>(twin.items(OUTPUT, desk.model().readings(twin.gear())).stream()
+        List<String> outputs = new ArrayList<>(twin.items(OUTPUT, desk.model().state().readings(twin.gear())).stream()
                 .map(i -> i.id()).toList());
         String last = settings.get(SETTING).filter(outputs::contains).orElse(null);
         Button listen = Fields.plain("▷ Listen", "");

@@ -97,7 +97,7 @@ final class ShowMe {
     }
 
     private static Layout layout(Desk desk, @Nullable Twin twin) {
-        Twin.Readings now = twin == null ? Twin.Readings.NONE : desk.model().readings(twin.gear());
+        Twin.Readings now = twin == null ? Twin.Readings.NONE : desk.model().state().readings(twin.gear());
         return Layout.of(now.apply("windows"), now.apply("screens"));
     }
 

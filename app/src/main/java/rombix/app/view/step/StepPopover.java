@@ -55,7 +55,7 @@ public final class StepPopover {
             fill(content, path, delete);
             desk.overlay().requestLayout();
         };
-        StepWords words = new StepWords(desk.bench().rig(), g -> desk.model().readings(g));
+        StepWords words = new StepWords(desk.bench().rig(), g -> desk.model().state().readings(g));
         Label title = new Label(words.of(step));
         title.getStyleClass().add("gear-name");
         title.setWrapText(true);
@@ -71,7 +71,7 @@ public final class StepPopover {
     }
 
     private StepWords words() {
-        return new StepWords(desk.bench().rig(), g -> desk.model().readings(g));
+        return new StepWords(desk.bench().rig(), g -> desk.model().state().readings(g));
     }
 
     private HBox options(Step step, List<Integer> path, Runnable anew) {

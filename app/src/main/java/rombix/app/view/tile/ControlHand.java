@@ -12,8 +12,8 @@ import javafx.scene.input.TouchEvent;
 import javafx.scene.input.TouchPoint;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
-import rombix.core.board.Control;
 import rombix.core.board.Control.Axis;
+import rombix.core.board.Control;
 import rombix.core.card.Scale;
 import rombix.core.engine.Event;
 import rombix.core.value.Value;
@@ -153,7 +153,7 @@ public final class ControlHand {
     }
 
     private double place(Axis axis, double unknown) {
-        Value now = desk.model().reading(axis.gear(), axis.reading());
+        Value now = desk.model().state().reading(axis.gear(), axis.reading());
         return desk.words().scale(axis).map(s -> now == null ? unknown : s.position(now.asNumber())).orElse(unknown);
     }
 

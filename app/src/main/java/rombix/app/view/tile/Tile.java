@@ -87,13 +87,13 @@ public final class Tile extends Region {
 
     /** Shows a button as it is. */
     public void show(Button shown, boolean picked) {
-        paint(shown, FaceNow.of(shown, desk.model(), words), picked);
+        paint(shown, FaceNow.of(shown, desk.model().state(), words), picked);
         run();
     }
 
     /** Shows how a button will look in a state, whatever it is in now. */
     public void preview(Button shown, int state, boolean picked) {
-        paint(shown, FaceNow.preview(shown, state, desk.model(), words), picked);
+        paint(shown, FaceNow.preview(shown, state, desk.model().state(), words), picked);
     }
 
     private void paint(Button shown, FaceNow now, boolean picked) {
@@ -212,7 +212,7 @@ public final class Tile extends Region {
 
     /** Shows how far the running chain is, or how long a press that waits for more still waits. */
     public void run() {
-        FaceNow.Going going = FaceNow.going(button, desk.model());
+        FaceNow.Going going = FaceNow.going(button, desk.model().state(), desk.model().now());
         Styles.text(parts.left, going.words());
         boolean runs = going.done() >= 0;
         if (parts.bar.isVisible() != runs || parts.left.getText().isEmpty() == getChildren().contains(parts.left)) {

@@ -13,6 +13,7 @@ import rombix.app.edit.Hints.Hint;
 import rombix.app.edit.StepEdits;
 import rombix.app.edit.Workbench;
 import rombix.app.view.card.CardSheet;
+import rombix.app.view.common.DeckModel;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Overlay;
 import rombix.app.view.live.AskPopover;
@@ -41,7 +42,6 @@ import rombix.core.board.Proposals;
 import rombix.core.board.Rig;
 import rombix.core.traffic.Traffic;
 import rombix.running.Player;
-import rombix.running.face.DeckModel;
 import rombix.running.input.Touches;
 import rombix.running.log.LogStore;
 import rombix.running.owner.Secrets;
@@ -81,10 +81,10 @@ public final class MainWindow {
      * @param touches what presses from outside
      * @param trust what the owner of this computer has agreed to
      */
-    public MainWindow(Workbench bench, DeckModel model, Player player, Practice practice, @Nullable LogStore log,
+    public MainWindow(Workbench bench, Player player, Practice practice, @Nullable LogStore log,
             Touches touches, Trust trust) {
         this.touches = touches;
-        this.model = model;
+        this.model = new DeckModel(player.feed(), player::nanos);
         this.player = player;
         this.loaded = bench.rig();
         BorderPane layout = new BorderPane();
@@ -107,7 +107,7 @@ public final class MainWindow {
         ScoreView score = new ScoreView(desk, steps, player::known, page::editFace);
         page.adding().whenAdded(score::focusFinder);
         score.whenAbandoned(page.adding()::abandon);
-        bench.follow(rig -> Proposals.follow(rig, model::readings));
+        bench.follow(rig -> Proposals.follow(rig, model.state()::readings));
         AskPopover ask = new AskPopover(desk, page::tileOf);
         strips = new LiveStrips(desk, ask::open, stagework.keyboard().control());
         logView = new LogView(desk, log, notices::show);
@@ -126,7 +126,6 @@ public final class MainWindow {
                         new VersionsPopover(desk, guests::before)::show, player::known, practice::demoBoard),
                 player::known, trail, commands);
         RehearsalBand rehearsal = new RehearsalBand(desk, player);
-        model.clock(player::nanos);
         modes = new Modes(desk, player, guests, layout, new Modes.Parts(masthead, notices, rack, page, score, rehearsal,
                 strips, ask, hints));
         WindowCommands.fill(commands, desk, new WindowCommands.Parts(stagework, modes, files, masthead, rack, page,
@@ -205,7 +204,7 @@ public final class MainWindow {
     private boolean pulse() {
         model.pulse();
         modes.pulse();
-        return model.moves() || modes.tries();
+        return model.state().moves() || modes.tries();
     }
 
     private void second() {
@@ -231,6 +230,7 @@ public final class MainWindow {
     /** Lets go of all holds and writes what is not saved. */
     public void closing() {
         beat.close();
+        model.close();
         stagework.close();
         page.hand().letGo();
         files.flush();

@@ -50,7 +50,7 @@ final class Masthead extends HBox {
     Masthead(Desk desk, BoardsPopover boards, Supplier<Known> known, PageTrail trail,
             Commands commands) {
         this.desk = desk;
-        this.onAir = new OnAir(desk.bench()::rig, desk.model());
+        this.onAir = new OnAir(desk.bench()::rig, desk.model()::state, desk.model()::now);
         this.pages = new PageTabs(desk.bench()::showPage);
         this.trail = trail;
         this.boards = boards;
@@ -113,7 +113,7 @@ final class Masthead extends HBox {
         morePages.getItems().add(new MenuItem());
         desk.bench().watch(this::rebuild);
         desk.model().watch(c -> {
-            if (desk.building() && onAir.concerns(c)) {
+            if (desk.building() && onAir.concerns(!c.whole().isEmpty(), c.readings())) {
                 lamps();
             }
         });

@@ -125,7 +125,7 @@ final class Modes {
 
     /** What stops as Live is left, in a sentence or two. */
     private String whatStops(Mode next) {
-        List<String> running = desk.model().runs().stream()
+        List<String> running = desk.model().state().running().stream()
                 .map(r -> "“" + bench.rig().button(r.button()).map(Button::name)
                         .orElse(r.button()) + "”")
                 .distinct().toList();
@@ -226,7 +226,7 @@ final class Modes {
     /** Ends a trial some time after what was tried has ended. */
     void pulse() {
         if (trial) {
-            trialQuiet = desk.model().runs().isEmpty() ? trialQuiet + 1 : 0;
+            trialQuiet = desk.model().state().running().isEmpty() ? trialQuiet + 1 : 0;
             if (trialQuiet > TRIAL_PULSES) {
                 endTrial();
             }
@@ -237,7 +237,7 @@ final class Modes {
     private void wentLive() {
         List<String> missing = new ArrayList<>();
         bench.rig().twins().values().forEach(t -> {
-            if (desk.model().status(t.gear()).phase() == Status.Phase.OFF) {
+            if (desk.model().state().status(t.gear()).phase() == Status.Phase.OFF) {
                 missing.add(t.title() + " is off");
             }
         });

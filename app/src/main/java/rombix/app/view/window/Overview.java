@@ -51,7 +51,7 @@ final class Overview {
         open(by, "find", "Find a page, a button, a step, a label, a note", typed -> typed.isBlank()
                 ? List.of()
                 : Places
-                        .find(typed, desk.bench(), g -> desk.model().readings(g), MAX).stream()
+                        .find(typed, desk.bench(), g -> desk.model().state().readings(g), MAX).stream()
                         .map(p -> new Line(p.words(), p
                                 .where(), p.go()))
                         .toList(),
@@ -69,7 +69,7 @@ final class Overview {
     /** What is wrong with the board; each leads to its place, and offers the fix where there is one. */
     void check(Node by) {
         open(by, "check", "Search the findings; Ctrl+Enter applies the fix", typed -> Check.of(desk.bench()
-                .rig(), new Checking(desk.model()::readings)).stream()
+                .rig(), new Checking(desk.model().state()::readings)).stream()
                 .filter(f -> matches(typed, f.where() + " " + f.message() + " " + f.kind().words()))
                 .map(f -> new Line(f.where() + ": " + f.message(), f.kind().words(), () -> Places.go(desk.bench(), f),
                         Fixes.of(desk.bench().rig(), f).orElse(null)))

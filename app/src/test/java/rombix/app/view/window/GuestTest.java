@@ -48,7 +48,7 @@ class GuestTest extends AtTheWindow {
         mode(Mode.REHEARSE);
         soon(() -> !tile("gate").getAccessibleText().isEmpty());
         click(tile("gate"));
-        soon(() -> session.window().deck().readings("house").apply("locked/gate") != null);
+        soon(() -> session.window().deck().state().readings("house").apply("locked/gate") != null);
         mode(Mode.BUILD);
         assertThat(session.show().known().readings()).isEmpty();
         assertThat(session.show().known().statuses().values()).hasSize(12).allMatch(s -> s.words().equals(
