@@ -18,7 +18,6 @@ import javafx.scene.shape.Rectangle;
 import javafx.stage.Stage;
 import rombix.app.show.Session;
 import rombix.core.chain.Gesture;
-import rombix.core.engine.Event;
 import rombix.core.engine.Mode;
 import rombix.standins.CableProvider;
 
@@ -69,7 +68,7 @@ final class AtRest {
         });
         if (args[0].equals("running")) {
             LockSupport.parkNanos(TimeUnit.SECONDS.toNanos(SETTLE_SECONDS / 2));
-            session.show().post(new Event.Perform(LONG, Gesture.PRESS, "bench"));
+            session.deck().port("bench").perform(LONG, Gesture.PRESS, -1);
         }
         measure(seconds);
         System.exit(0);

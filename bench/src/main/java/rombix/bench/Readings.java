@@ -68,7 +68,7 @@ final class Readings implements Bench.Measured {
                 });
                 send(gear, deck, WARM_SECONDS);
                 double full = cores(() -> send(gear, deck, SECONDS));
-                double known = session.show().known().readings().getOrDefault("g", Map.of()).size();
+                double known = session.deck().known().readings().getOrDefault("g", Map.of()).size();
                 if (known != LOT) {
                     throw new IllegalStateException("only " + known + " readings landed");
                 }

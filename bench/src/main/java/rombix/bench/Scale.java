@@ -136,7 +136,7 @@ final class Scale implements Bench.Measured {
         })));
         found.put("reading", median(200, () -> Session.onInterface(() -> {
             still.feed().feed(new Happening.Came("g0", "level/a", Value.of(n[0]++ % 100)), System.nanoTime());
-            window[0].deck().pulse();
+            window[0].model().pulse();
             laidOut(window[0].scene());
             return true;
         })));

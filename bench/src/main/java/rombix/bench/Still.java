@@ -11,8 +11,10 @@ import rombix.core.engine.Mode;
 import rombix.core.engine.SimulatedClock;
 import rombix.core.found.FoundGear;
 import rombix.core.sight.Pixels;
+import rombix.core.touch.DeckPort;
 import rombix.core.traffic.Traffic;
 import rombix.core.traffic.WhyNot;
+import rombix.core.value.Value;
 import rombix.running.Player;
 import rombix.running.state.DeckFeed;
 
@@ -35,7 +37,29 @@ final class Still implements Player {
     }
 
     @Override
-    public void post(Event event) {
+    public DeckPort port(String source) {
+        return new DeckPort(_ -> {
+        }, source);
+    }
+
+    @Override
+    public void tell(String gear, String command, Map<String, Value> args) {
+        // Nobody is told.
+    }
+
+    @Override
+    public void run(Event.Try chain) {
+        // Nothing runs.
+    }
+
+    @Override
+    public void start() {
+        // Nothing starts.
+    }
+
+    @Override
+    public void showing(String page) {
+        // Nobody asks.
     }
 
     @Override

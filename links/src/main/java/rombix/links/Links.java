@@ -21,15 +21,15 @@ import rombix.core.engine.Clock;
 import rombix.core.engine.Event;
 import rombix.core.engine.Gears;
 import rombix.core.engine.Glide;
+import rombix.core.engine.Status.Phase;
 import rombix.core.engine.Status;
 import rombix.core.found.FoundGear;
 import rombix.core.sight.Pixels;
 import rombix.core.sight.Sights;
-import rombix.core.trust.Grants;
-import rombix.core.trust.Leave;
-import rombix.core.engine.Status.Phase;
 import rombix.core.traffic.Traffic;
 import rombix.core.traffic.WhyNot;
+import rombix.core.trust.Grants;
+import rombix.core.trust.Leave;
 import rombix.links.found.Searching;
 import rombix.links.link.GearReport;
 import rombix.links.link.Granted;
@@ -48,6 +48,8 @@ public final class Links implements Gears, AutoCloseable {
     private final Keyring keyring;
     private final Traffic traffic;
     private volatile boolean inSight = true;
+    /** Guarded by this. */
+    private boolean closed;
     /** The gear of which all is to be heard. Guarded by this. */
     private final Set<String> overheard = new HashSet<>();
     /** What the board may do. */
@@ -103,6 +105,9 @@ public final class Links implements Gears, AutoCloseable {
 
     /** @param leave what the board may do; gear that it may not reach is only said to be there */
     public synchronized void connect(Rig rig, Map<String, String> overrides, Leave leave) {
+        if (closed) {
+            return;
+        }
         Grants now = leave.grants().apply(rig);
         grants = now;
         Keyring keys = new Granted(keyring, now);
@@ -299,6 +304,7 @@ public final class Links implements Gears, AutoCloseable {
 
     @Override
     public synchronized void close() {
+        closed = true;
         wired.values().forEach(Wired::close);
         wired.clear();
     }

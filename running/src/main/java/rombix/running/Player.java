@@ -10,8 +10,10 @@ import rombix.core.engine.Known;
 import rombix.core.engine.Mode;
 import rombix.core.found.FoundGear;
 import rombix.core.sight.Pixels;
+import rombix.core.touch.DeckPort;
 import rombix.core.traffic.Traffic;
 import rombix.core.traffic.WhyNot;
+import rombix.core.value.Value;
 import rombix.running.state.DeckFeed;
 
 /** What plays a board: on its gear, or in rehearsal on twins. Safe to use from any thread. */
@@ -19,13 +21,26 @@ public interface Player {
     /** Plays a board from now on. */
     void load(Rig rig);
 
-    /** Whether the board that is loaded next is a guest: none of its gear is reached until that is over. */
+    /** Whether the board that is loaded next is a guest: none of its gear is reached or heard until that is over. */
     void guest(boolean on);
 
     /** Says to the deck that its board was opened, once its gear answers or is known not to. */
     void opened();
 
-    void post(Event event);
+    /** The way to it of one source, that the log names so. */
+    DeckPort port(String source);
+
+    /** A gear is told something by hand, outside any chain. */
+    void tell(String gear, String command, Map<String, Value> args);
+
+    /** Runs a chain that belongs to no button's gesture, as when a step is tried. */
+    void run(Event.Try chain);
+
+    /** Runs the start chains, and what going live triggers. */
+    void start();
+
+    /** A page is shown now, by the window that has the board open. */
+    void showing(String page);
 
     /**
      * Plays as a mode does: in Live and in Rehearse triggers press; in Rehearse all on twins only, and what runs on the gear

@@ -11,10 +11,9 @@ import rombix.core.board.Board;
 import rombix.core.board.Edits;
 import rombix.core.board.Gear;
 import rombix.core.board.Rig;
-import rombix.core.engine.Event;
 import rombix.core.engine.Happening;
 import rombix.core.engine.Status.Phase;
-import rombix.running.Show;
+import rombix.running.RunningDeck;
 
 /**
  * Ends a hold on gear of five protocols in each way from within a process: the window is closed, another board comes, the
@@ -48,52 +47,53 @@ final class Endings implements Trial {
         Rig rig = Holding.rig();
         int[] of = new int[Way.values().length];
         try (FarEnds ends = new FarEnds()) {
-            Show show = null;
+            RunningDeck deck = null;
             Map<String, Phase> phases = new ConcurrentHashMap<>();
             for (int i = 0; budget.take(); i++) {
                 Way way = Way.values()[i % Way.values().length];
-                if (show == null) {
-                    show = new Show(ends.addresses(), h -> {
+                if (deck == null) {
+                    deck = new RunningDeck(ends.addresses(), null);
+                    deck.watch(h -> {
                         if (h instanceof Happening.Ran r && !r.line().message().isEmpty()) {
                             phases.put(r.line().gear() + ": " + r.line().message(), Phase.OFF);
                         }
                         if (h instanceof Happening.Linked l) {
                             phases.put(l.gear(), l.status().phase());
                         }
-                    }, null);
+                    });
                 }
-                if (!end(budget, ends, show, rig, way, phases)) {
-                    show.close(); // It is as nobody knows now.
-                    show = null;
+                if (!end(budget, ends, deck, rig, way, phases)) {
+                    deck.close(); // It is as nobody knows now.
+                    deck = null;
                 }
                 if (way != Way.BUTTON_DELETED) {
                     phases.clear(); // Those links are gone.
                 }
                 of[way.ordinal()]++;
                 if (way == Way.CLOSED) {
-                    show = null;
+                    deck = null;
                 }
             }
-            if (show != null) {
-                show.close();
+            if (deck != null) {
+                deck.close();
             }
         }
         return budget.outcome("closed, other board, deleted, moved: " + Arrays.toString(of));
     }
 
-    private static boolean end(Budget budget, FarEnds ends, Show show, Rig rig, Way way,
+    private static boolean end(Budget budget, FarEnds ends, RunningDeck deck, Rig rig, Way way,
             Map<String, Phase> phases)
             throws InterruptedException {
-        show.load(rig);
+        deck.load(rig);
         CountDownLatch said = new CountDownLatch(1);
-        show.post(new Event.Run(() -> show.post(new Event.Run(said::countDown)))); // Behind what the new links say first.
+        deck.then(said::countDown); // Behind what the new links say first.
         said.await();
         if (!soon(() -> Arrays.stream(FarEnds.GEAR).allMatch(g -> phases.get(g) == Phase.READY))) {
             budget.breach("before " + way + ": not ready: " + phases);
             return false;
         }
         ends.clear();
-        show.post(new Event.Pressed(Holding.HOLD, "torture"));
+        deck.port("torture").press(Holding.HOLD);
         if (!soon(ends::pressed)) {
             budget.breach("before " + way + ": pressed " + ends.presses() + ", " + phases);
             return false;
@@ -101,10 +101,10 @@ final class Endings implements Trial {
         ends.clear();
         Board board = rig.board();
         switch (way) {
-            case CLOSED -> show.close();
-            case OTHER_BOARD -> show.load(Rig.of(Board.empty("Other"), Map.of()));
-            case BUTTON_DELETED -> show.load(rig.with(Edits.removeButton(board, Holding.HOLD)));
-            case GEAR_ELSEWHERE -> show.load(rig.with(board.withGear(board.gear().stream().map(g -> g.withLink(
+            case CLOSED -> deck.close();
+            case OTHER_BOARD -> deck.load(Rig.of(Board.empty("Other"), Map.of()));
+            case BUTTON_DELETED -> deck.load(rig.with(Edits.removeButton(board, Holding.HOLD)));
+            case GEAR_ELSEWHERE -> deck.load(rig.with(board.withGear(board.gear().stream().map(g -> g.withLink(
                     new Gear.Link(g.link().protocol(), "127.0.0.1:9", Map.of()))).toList())));
         }
         if (!soon(ends::released)) {

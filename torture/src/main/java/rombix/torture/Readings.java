@@ -108,7 +108,7 @@ final class Readings implements Trial {
             }
             LockSupport.parkNanos(TimeUnit.MILLISECONDS.toNanos(200));
             same = Session.onInterface(() -> IntStream.range(0, LOT).allMatch(m -> Value.of(77).equals(session.window()
-                    .deck().state().reading("g", "level/m" + m))));
+                    .model().state().reading("g", "level/m" + m))));
         }
         if (!same) {
             budget.breach("half a minute later the window does not show what was said last");

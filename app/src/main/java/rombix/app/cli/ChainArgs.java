@@ -7,7 +7,6 @@ import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import rombix.app.show.Session;
 import rombix.core.board.Button;
 import rombix.core.board.Rig;
 import rombix.core.board.State;
@@ -16,6 +15,7 @@ import rombix.core.chain.Gesture;
 import rombix.core.engine.Known;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
+import rombix.running.RunningDeck;
 
 /** Which chain a command is about, and what is known of the gear: for those that look at chains and send nothing. */
 final class ChainArgs {
@@ -55,11 +55,11 @@ final class ChainArgs {
      * the gear asked where that is wanted.
      */
     Chosen choose(Playing.Stage stage) throws BadFile, BadCall, java.io.IOException, InterruptedException {
-        Session open = stage.session();
+        RunningDeck open = stage.deck();
         if (open != null) {
-            Rig rig = Session.onInterface(() -> open.window().bench().rig());
+            Rig rig = open.rig();
             Button chosen = GearAccess.button(rig, board, button);
-            Known known = open.show().known();
+            Known known = open.known();
             return new Chosen(rig, known, chosen, state(chosen, known), gesture);
         }
         Rig rig = BoardFile.read(board);

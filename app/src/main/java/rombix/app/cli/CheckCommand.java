@@ -11,12 +11,12 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
-import rombix.app.show.Session;
 import rombix.app.view.common.Checking;
 import rombix.core.check.Check;
-import rombix.core.engine.Known;
 import rombix.core.check.Finding;
+import rombix.core.engine.Known;
 import rombix.core.store.BoardFile;
+import rombix.running.RunningDeck;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Says what is wrong with a board. */
@@ -42,8 +42,8 @@ final class CheckCommand implements Callable<Integer> {
     @Override
     public Integer call() throws Exception {
         BoardFile.Draft draft = BoardFile.draft(board);
-        Session open = stage.session();
-        Known known = open == null ? Known.NOTHING : open.show().known();
+        RunningDeck open = stage.deck();
+        Known known = open == null ? Known.NOTHING : open.known();
         List<Finding> findings = Check.of(draft.rig(),
                 new Checking(g -> known.readings().getOrDefault(g, Map.of())::get));
         PrintWriter out = spec.commandLine().getOut();

@@ -12,7 +12,6 @@ import picocli.CommandLine.Option;
 import rombix.app.show.DemoBoard;
 import rombix.app.view.window.BoothWindow;
 import rombix.app.view.window.PanelsWindow;
-import rombix.running.Show;
 import rombix.running.shell.Caller;
 import rombix.standins.Panels;
 import rombix.standins.StandIns;

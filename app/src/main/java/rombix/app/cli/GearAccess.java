@@ -12,7 +12,7 @@ import rombix.core.engine.Known;
 import rombix.core.find.Nearest;
 import rombix.core.trust.Asks;
 import rombix.core.trust.Leave;
-import rombix.running.Show;
+import rombix.running.RunningDeck;
 import rombix.standins.StandIns;
 
 /** The gear that a command works with: at the board's addresses, at others, or stand-ins of its own. */
@@ -52,11 +52,12 @@ final class GearAccess implements AutoCloseable {
     Known known(Rig rig, Button button, AllowSecrets allow) throws BadCall, InterruptedException {
         Arrivals arrivals = new Arrivals();
         Leave leave = allow.leave(rig, Asks.gear(rig, button)::contains, addresses.keySet(), Set.of());
-        try (Show show = new Show(addresses, arrivals, null)) {
-            show.allow(leave);
-            show.load(rig);
+        try (RunningDeck deck = new RunningDeck(addresses, null)) {
+            deck.watch(arrivals);
+            deck.allow(leave);
+            deck.load(rig);
             arrivals.await(rig.twins().keySet());
-            return show.known();
+            return deck.known();
         }
     }
 

@@ -1,6 +1,5 @@
 package rombix.app.cli;
 
-import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
@@ -16,6 +15,9 @@ import picocli.CommandLine.Parameters;
 import rombix.app.show.Session;
 import rombix.core.engine.Mode;
 import rombix.core.trust.Ask;
+import rombix.running.LeftBehind;
+import rombix.running.RunningDeck;
+import rombix.running.log.LogStore;
 import rombix.running.owner.OpenedBoard;
 import rombix.running.owner.Settings;
 import rombix.running.owner.Trust;
@@ -23,7 +25,8 @@ import rombix.running.shell.Caller;
 import rombix.running.shell.Doorkeeper;
 
 /** Opens a board in a window. */
-@Command(name = "open", mixinStandardHelpOptions = true, description = "Opens a board in a window.")
+@Command(name = "open", mixinStandardHelpOptions = true, description = {"Opens a board in a window.",
+        "Without a display it runs without a window: press it from a shell, a controller, keys or OSC."})
 final class OpenCommand implements Callable<Integer> {
     @Parameters(paramLabel = "BOARD", description = "The board file.")
     private Path board = Path.of("");
@@ -73,23 +76,24 @@ final class OpenCommand implements Callable<Integer> {
     }
 
     /**
-     * Shows a board until its window is closed, or for a time.
+     * Shows a board until its window is closed, or for a time; where there is no display it runs without a window.
      *
      * @param lines what carries out the commands of a shell
-     * @param ready waits for what else the window needs
+     * @param ready waits for what else the board needs
      * @param shown told of the window, on the interface's thread
      */
     static void run(Playing.Lines lines, Wanted wanted, Ready ready, Consumer<Session> shown) throws Exception {
         Path board = wanted.board();
-        Long forMillis = wanted.forMillis();
         OptionalInt open = Caller.call(new String[]{"show", board.toString()}, System.out, System.err);
         if (open.isPresent()) {
             return; // Two that write one file would overwrite each other.
         }
-        Settings settings = new Settings();
-        boolean offscreen = !Session.hasDisplay();
         LoggerFactory.getILoggerFactory();
-        Thread toolkit = Thread.ofPlatform().daemon().start(() -> Session.startToolkit(offscreen)); // Meanwhile:
+        boolean display = Session.hasDisplay();
+        Thread toolkit = Thread.ofPlatform().daemon().unstarted(() -> Session.startToolkit(false));
+        if (display) {
+            toolkit.start(); // Meanwhile:
+        }
         OpenedBoard read = OpenedBoard.read(board); // A bad board is told before anything opens.
         Trust trust = Trust.of(wanted.addresses().keySet());
         if (wanted.trusted()) {
@@ -97,17 +101,24 @@ final class OpenCommand implements Callable<Integer> {
         }
         wanted.allow().agree(trust, read.rig());
         List<Ask> missing = trust.missing(read.rig());
-        if (offscreen) {
-            System.out.println("There is no display, so Rombix runs offscreen"
-                    + (forMillis == null ? " until it is stopped (Ctrl+C)." : "."));
-        }
-        if (!missing.isEmpty() && (offscreen || wanted.live())) {
+        if (!missing.isEmpty() && (!display || wanted.live())) {
             System.out.print(GuestWords.of(board, read.rig().board().name(), missing));
         }
-        toolkit.join();
-        ready.run();
-        try (Session session = Session.open(read, wanted.addresses(), Session.logOf(board), _ -> {
-        }, trust); Doorkeeper door = new Doorkeeper((args, out, err) -> answer(lines, session, args, out, err))) {
+        if (display) {
+            toolkit.join();
+            ready.run();
+            inWindow(lines, wanted, read, trust, missing.isEmpty(), shown);
+        } else {
+            ready.run();
+            withoutWindow(lines, wanted, read, trust);
+        }
+    }
+
+    private static void inWindow(Playing.Lines lines, Wanted wanted, OpenedBoard read, Trust trust, boolean trusted,
+            Consumer<Session> shown) throws Exception {
+        Settings settings = new Settings();
+        try (Session session = Session.open(read, wanted.addresses(), Session.logOf(read.file()), _ -> {
+        }, trust); Doorkeeper door = door(lines, Playing.in(session.deck(), () -> toFront(session)))) {
             Session.onInterface(() -> {
                 session.window().bench().mode(Mode.BUILD);
                 Path[] last = new Path[1];
@@ -116,9 +127,7 @@ final class OpenCommand implements Callable<Integer> {
                     if (!now.equals(last[0])) { // Not at each edit.
                         last[0] = now;
                         if (!door.keep(now)) {
-                            session.window().files()
-                                    .tell(List.of("“" + now.getFileName() + "” is open in another Rombix, "
-                                            + "too. Close one of them, or save this one under another name."));
+                            session.window().files().tell(List.of(elsewhere(now)));
                         }
                         settings.opened(now);
                         session.window().files().forgetful(settings.trouble());
@@ -130,18 +139,71 @@ final class OpenCommand implements Callable<Integer> {
                 shown.accept(session);
                 return true;
             });
-            if (wanted.live() && missing.isEmpty()) {
+            if (wanted.live() && trusted) {
                 session.goLive();
             }
-            session.await(forMillis);
+            session.await(wanted.forMillis());
         }
     }
 
-    /** Carries out a command of a shell in the window's deck. */
-    private static int answer(Playing.Lines lines, Session session, String[] args, PrintWriter out, PrintWriter err) {
-        int code = lines.of(Playing.in(session), args).setOut(out).setErr(err).execute(args);
-        out.flush();
-        err.flush();
-        return code;
+    private static boolean toFront(Session session) {
+        return Session.onInterface(() -> {
+            session.window().stagework().toFront();
+            return true;
+        });
+    }
+
+    private static String elsewhere(Path board) {
+        return "“" + board.getFileName() + "” is open in another Rombix, too. Close one of them, or save this one under"
+                + " another name.";
+    }
+
+    /** Plays a board that commands in a shell work, keys, controllers and OSC; nothing is shown. */
+    private static void withoutWindow(Playing.Lines lines, Wanted wanted, OpenedBoard read, Trust trust)
+            throws Exception {
+        System.out.println("There is no display, so Rombix runs without a window" + (wanted.forMillis() == null
+                ? " until it is stopped (Ctrl+C)."
+                : "."));
+        read.notices().forEach(System.out::println);
+        LogStore log = LogStore.ofBoard(Session.logOf(read.file()), System.out::println);
+        String osc = wanted.addresses().get(Session.OSC);
+        try (RunningDeck deck = new RunningDeck(wanted.addresses(), log);
+                Doorkeeper door = door(lines, Playing.in(deck, () -> false))) {
+            deck.listen(_ -> {
+            }, osc == null ? null : Integer.valueOf(osc), Runnable::run);
+            deck.whenLogTroubled(why -> System.out.println(why.isEmpty()
+                    ? "The log is written again."
+                    : "The log can't be written: " + why + ". Rombix keeps trying; the show goes on."));
+            if (!door.keep(read.file())) {
+                System.out.println(elsewhere(read.file()));
+            }
+            if (deck.play(read.rig(), trust).isEmpty()) {
+                LeftBehind.of(deck).ifPresent(OpenCommand::after);
+                if (wanted.live()) {
+                    deck.whenReached(read.rig(), () -> deck.mode(Mode.LIVE, true));
+                }
+            }
+            Long millis = wanted.forMillis();
+            Thread.sleep(millis == null ? Long.MAX_VALUE : millis);
+        }
+    }
+
+    private static void after(LeftBehind left) {
+        if (left.always()) {
+            left.end();
+        }
+        System.out.println(left.words() + (left.always()
+                ? " That is ended now."
+                : " Open the board in a window to end that, or run the end of its chains yourself."));
+    }
+
+    /** Carries out the commands of a shell on the deck that runs here. */
+    private static Doorkeeper door(Playing.Lines lines, Playing.Stage stage) {
+        return new Doorkeeper((args, out, err) -> {
+            int code = lines.of(stage, args).setOut(out).setErr(err).execute(args);
+            out.flush();
+            err.flush();
+            return code;
+        });
     }
 }

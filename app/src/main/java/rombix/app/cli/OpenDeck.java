@@ -1,19 +1,19 @@
 package rombix.app.cli;
 
 import java.nio.file.Path;
-import rombix.app.show.Session;
+import rombix.running.RunningDeck;
 
 /** The Rombix that has a board open: some commands are for it alone. */
 final class OpenDeck {
     private OpenDeck() {
     }
 
-    static Session of(Playing.Stage stage, Path board) throws BadCall {
-        Session session = stage.session();
-        if (session == null) {
+    static RunningDeck of(Playing.Stage stage, Path board) throws BadCall {
+        RunningDeck deck = stage.deck();
+        if (deck == null) {
             throw new BadCall(nobody(board));
         }
-        return session;
+        return deck;
     }
 
     static String nobody(Path board) {

@@ -7,21 +7,21 @@ import java.util.Map;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
+import java.util.function.BooleanSupplier;
+import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.LoggerFactory;
 import picocli.CommandLine;
 import rombix.app.show.Session;
 import rombix.core.board.Button;
 import rombix.core.board.Rig;
-import rombix.core.chain.Gesture;
-import rombix.core.engine.Event;
 import rombix.core.engine.Happening;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
+import rombix.core.touch.DeckPort;
 import rombix.core.trust.Leave;
-import rombix.running.Show;
+import rombix.running.RunningDeck;
 import rombix.running.log.LogStore;
-import rombix.running.log.LogWriter;
 
 /**
  * A board in play for a command: in the Rombix that has it open, or on gear that the command connects itself. What is
@@ -38,9 +38,14 @@ final class Playing implements AutoCloseable {
                 throws BadFile, BadCall,
                 IOException;
 
-        /** The Rombix that has the board open; null where the command has to connect the gear itself. */
-        default @Nullable Session session() {
+        /** The deck that plays the board already; null where the command has to connect the gear itself. */
+        default @Nullable RunningDeck deck() {
             return null;
+        }
+
+        /** Brings the window in front that shows the board; whether there is one. */
+        default boolean toFront() {
+            return false;
         }
     }
 
@@ -55,15 +60,17 @@ final class Playing implements AutoCloseable {
     private static final long QUIET_MILLIS = 500;
 
     private final Rig rig;
-    private final Show show;
+    private final RunningDeck deck;
+    private final DeckPort port;
     private final @Nullable GearAccess gear;
-    private final Show.@Nullable Watching watching;
+    private final RunningDeck.Watching watching;
     private final BlockingQueue<Happening> happenings;
 
-    private Playing(Rig rig, Show show, @Nullable GearAccess gear, Show.@Nullable Watching watching,
+    private Playing(Rig rig, RunningDeck deck, DeckPort port, @Nullable GearAccess gear, RunningDeck.Watching watching,
             BlockingQueue<Happening> happenings) {
         this.rig = rig;
-        this.show = show;
+        this.deck = deck;
+        this.port = port;
         this.gear = gear;
         this.watching = watching;
         this.happenings = happenings;
@@ -87,28 +94,36 @@ final class Playing implements AutoCloseable {
                 ? null
                 : LogStore.ofBoard(Session.logOf(board), LoggerFactory
                         .getLogger(Playing.class)::warn);
-        Show show = new Show(gear.addresses(), happenings::add, log == null
-                ? null
-                : new LogWriter(log, Show.CLOCK, System::currentTimeMillis));
-        show.allow(leave);
-        show.load(rig);
-        return new Playing(rig, show, gear, null, happenings);
+        RunningDeck deck = new RunningDeck(gear.addresses(), log);
+        RunningDeck.Watching watching = deck.watch(happenings::add);
+        deck.allow(leave);
+        deck.load(rig);
+        return new Playing(rig, deck, deck.port(PressCommand.SOURCE), gear, watching, happenings);
     }
 
-    /** In the Rombix that has the board open. */
-    static Stage in(Session session) {
+    /**
+     * In a deck that plays the board already. What its commands hold, they hold until one of them releases it.
+     *
+     * @param toFront brings its window in front; whether there is one
+     */
+    static Stage in(RunningDeck deck, BooleanSupplier toFront) {
+        DeckPort port = deck.port(PressCommand.SOURCE);
         return new Stage() {
             @Override
             public Playing open(Path board, String button, PlayOptions options) {
                 BlockingQueue<Happening> happenings = new LinkedBlockingQueue<>();
-                Show.Watching watching = session.show().watch(happenings::add);
-                Rig rig = Session.onInterface(() -> session.window().bench().rig());
-                return new Playing(rig, session.show(), null, watching, happenings);
+                RunningDeck.Watching watching = deck.watch(happenings::add);
+                return new Playing(deck.rig(), deck, port, null, watching, happenings);
             }
 
             @Override
-            public Session session() {
-                return session;
+            public RunningDeck deck() {
+                return deck;
+            }
+
+            @Override
+            public boolean toFront() {
+                return toFront.getAsBoolean();
             }
         };
     }
@@ -117,8 +132,9 @@ final class Playing implements AutoCloseable {
         return rig;
     }
 
-    void post(Event event) {
-        show.post(event);
+    /** The way of commands to the deck. */
+    DeckPort port() {
+        return port;
     }
 
     /** Waits until the gear that a button works answers, where it was only just connected. */
@@ -134,18 +150,20 @@ final class Playing implements AutoCloseable {
     }
 
     /**
-     * Posts an event about a button and tells what happens to it, until the chains that it started have ended and the
-     * button's face is what it is to be. Where the command has the gear alone, that is when nothing runs any more.
+     * Works a button and tells what happens to it, until the chains that this started have ended and the button's face is
+     * what it is to be. Where the command has the gear alone, that is when nothing runs any more.
+     *
+     * @param taps whether it is pressed and released in its time
      */
-    void follow(Event event, Button button, Follower follower) throws InterruptedException {
+    void follow(Consumer<DeckPort> work, Button button, boolean taps, Follower follower) throws InterruptedException {
         happenings.clear();
-        Happening taken = new Happening.Armed(false); // Behind the event: what that starts has started.
-        post(event);
-        post(new Event.Run(() -> happenings.add(taken)));
+        Happening taken = new Happening.Armed(false); // Behind the work: what that starts has started.
+        work.accept(port);
+        deck.then(() -> happenings.add(taken));
         if (gear != null) {
             untilRested(taken, button, follower);
         } else {
-            untilEnded(taken, button, event instanceof Event.Perform p && p.gesture() == Gesture.PRESS, follower);
+            untilEnded(taken, button, taps, follower);
         }
     }
 
@@ -205,11 +223,9 @@ final class Playing implements AutoCloseable {
 
     @Override
     public void close() throws IOException {
-        if (watching != null) {
-            watching.close();
-        }
+        watching.close();
         if (gear != null) {
-            show.close();
+            deck.close();
             gear.close();
         }
     }

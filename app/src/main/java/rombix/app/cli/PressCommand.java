@@ -12,7 +12,6 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
 import rombix.core.board.Button;
 import rombix.core.chain.Gesture;
-import rombix.core.engine.Event;
 import rombix.core.engine.Happening;
 import rombix.core.value.Value;
 
@@ -63,7 +62,7 @@ final class PressCommand implements Callable<Integer> {
         if (times < 1) {
             throw new BadCall("--times takes a whole number from 1");
         }
-        if (hold && stage.session() == null) {
+        if (hold && stage.deck() == null) {
             throw new BadCall(OpenDeck.nobody(worked.board()) + " A hold would end with this command.");
         }
         try (Playing play = stage.open(worked.board(), worked.button(), options)) {
@@ -75,16 +74,14 @@ final class PressCommand implements Callable<Integer> {
             for (int i = 0; i < times; i++) {
                 if (hold) {
                     if (pressed.guard() != null && pressed.guard().kind() == Button.Guard.Kind.TWICE) {
-                        play.post(new Event.Pressed(pressed.id(), SOURCE));
-                        play.post(new Event.Released(pressed.id(), SOURCE));
+                        play.port().press(pressed.id());
+                        play.port().release(pressed.id());
                     }
-                    play.post(new Event.Pressed(pressed.id(), SOURCE));
+                    play.port().press(pressed.id());
                     continue;
                 }
-                play.follow(new Event.Perform(pressed.id(), gesture, SOURCE, holdMillis == null
-                        ? -1
-                        : holdMillis),
-                        pressed, h -> {
+                play.follow(port -> port.perform(pressed.id(), gesture, holdMillis == null ? -1 : holdMillis), pressed,
+                        gesture == Gesture.PRESS, h -> {
                             report.take(h);
                             if (h instanceof Happening.Asked asked) {
                                 answer(play, asked, left);
@@ -113,12 +110,12 @@ final class PressCommand implements Callable<Integer> {
             Value value = answer.matches("-?\\d+(\\.\\d+)?") && !asked.options().contains(answer)
                     ? Value.of(Double.parseDouble(answer))
                     : Value.of(answer);
-            play.post(new Event.Reply(asked.question(), value));
+            play.port().answer(asked.question(), value);
         } else if (asked.timeoutMillis() < 0) {
             unanswered++;
             spec.commandLine().getErr().println("“%s” waits for an answer: give one with --answer%s".formatted(asked
                     .text(), asked.options().isEmpty() ? "" : ", one of " + String.join(", ", asked.options())));
-            play.post(new Event.StopRun(asked.run()));
+            play.port().stop(asked.run());
         }
     }
 }

@@ -6,7 +6,6 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Spec;
 import rombix.core.board.Button;
-import rombix.core.engine.Event;
 
 /** Ends a hold that a script began. */
 @Command(name = "release", mixinStandardHelpOptions = true, description = {
@@ -30,7 +29,10 @@ final class ReleaseCommand implements Callable<Integer> {
         try (Playing play = stage.open(worked.board(), worked.button(), new PlayOptions())) {
             Button held = worked.in(play.rig());
             Report report = worked.report(play.rig(), spec.commandLine().getOut());
-            play.follow(new Event.Released(held.id(), PressCommand.SOURCE), held, report::take);
+            if (!play.port().holds(held.id())) {
+                spec.commandLine().getErr().println("No command holds “" + held.name() + "”.");
+            }
+            play.follow(port -> port.release(held.id()), held, false, report::take);
             return report.faults() == 0 ? 0 : 1;
         }
     }

@@ -13,7 +13,7 @@ import rombix.core.board.StepWords;
 import rombix.core.card.Twin;
 import rombix.core.engine.AsRun;
 import rombix.core.engine.Happening;
-import rombix.running.Show;
+import rombix.running.RunningDeck;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Prints what happens as it happens: a line for each step that was run, and for each message. */
@@ -24,7 +24,7 @@ final class Report {
     private final boolean json;
     private final Rig rig;
     private final StepWords words;
-    private final long startNanos = Show.CLOCK.nanos();
+    private final long startNanos = RunningDeck.CLOCK.nanos();
     /** The steps that failed last, by run and place, and faults that no step tells of. */
     private final Set<String> failed = new HashSet<>();
     private final Set<String> told = new HashSet<>();
@@ -94,7 +94,7 @@ final class Report {
         failed.add(message);
         if (json) {
             Map<String, @Nullable Object> object = new LinkedHashMap<>();
-            object.put("at", millis(Show.CLOCK.nanos()));
+            object.put("at", millis(RunningDeck.CLOCK.nanos()));
             object.put("button", f.button());
             object.put("outcome", "fault");
             object.put("message", message);
@@ -108,7 +108,7 @@ final class Report {
     private void said(Happening.Said said) {
         if (json) {
             Map<String, @Nullable Object> object = new LinkedHashMap<>();
-            object.put("at", millis(Show.CLOCK.nanos()));
+            object.put("at", millis(RunningDeck.CLOCK.nanos()));
             object.put("button", said.button());
             object.put("outcome", "said");
             object.put("message", said.text());

@@ -6,7 +6,6 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
-import rombix.app.show.Session;
 
 /** Brings the window to the front that has a board open: asked by a Rombix that was to open it once more. */
 @Command(name = "show", hidden = true, mixinStandardHelpOptions = true, description = "Brings the window to the front that has a board open.")
@@ -24,15 +23,10 @@ final class ShowCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws BadCall {
-        Session open = stage.session();
-        if (open == null) {
-            throw new BadCall("no Rombix has " + board + " open");
-        }
-        Session.onInterface(() -> {
-            open.window().stagework().toFront();
-            return true;
-        });
-        spec.commandLine().getOut().println(board.getFileName() + " is open already; its window is in front now.");
+        OpenDeck.of(stage, board);
+        spec.commandLine().getOut().println(board.getFileName() + (stage.toFront()
+                ? " is open already; its window is in front now."
+                : " is open already, without a window."));
         return 0;
     }
 }

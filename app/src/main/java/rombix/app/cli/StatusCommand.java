@@ -14,12 +14,11 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
-import rombix.app.edit.Workbench;
-import rombix.app.show.Session;
-import rombix.app.view.common.DeckModel;
 import rombix.core.board.Button;
+import rombix.core.board.Rig;
 import rombix.core.card.Figures;
 import rombix.core.engine.Status;
+import rombix.running.RunningDeck;
 import rombix.running.state.DeckState;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -60,8 +59,7 @@ final class StatusCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws Exception {
-        Session session = OpenDeck.of(stage, board);
-        Found found = Session.onInterface(() -> look(session.window().bench(), session.window().deck()));
+        Found found = look(OpenDeck.of(stage, board));
         PrintWriter out = spec.commandLine().getOut();
         if (json) {
             Map<String, Object> all = new LinkedHashMap<>();
@@ -84,25 +82,28 @@ final class StatusCommand implements Callable<Integer> {
         return found.well() ? 0 : 1;
     }
 
-    private static Found look(Workbench bench, DeckModel model) {
-        DeckState deck = model.state();
+    private static Found look(RunningDeck open) {
+        DeckState deck = open.feed().state();
+        Rig rig = open.rig();
+        long now = open.nanos();
         List<Running> running = new ArrayList<>();
         for (DeckState.Running r : deck.running()) {
-            running.add(new Running(r.button(), name(bench, r.button()), r.what(),
-                    r.startNanos() + r.expectedNanos() <= model.now() || deck.asks(r.run())
+            running.add(new Running(r.button(), name(rig, r.button()), r.what(),
+                    r.startNanos() + r.expectedNanos() <= now || deck.asks(r.run())
                             ? null
-                            : (r.startNanos() + r.expectedNanos() - model.now()) / 1e9));
+                            : (r.startNanos() + r.expectedNanos() - now) / 1e9));
         }
-        List<Gear> gear = bench.rig().twins().values().stream().map(t -> {
+        List<Gear> gear = rig.twins().values().stream().map(t -> {
             Status s = deck.status(t.gear());
             return new Gear(t.gear(), t.title(), s.words(), s.well());
         }).toList();
-        return new Found(bench.board().name(), bench.mode().name().toLowerCase(Locale.ROOT), bench.page().name(),
-                running, gear, deck.troubles().stream().map(f -> new Fault(f.button(), name(bench, f.button()), f
+        return new Found(rig.board().name(), deck.mode().name().toLowerCase(Locale.ROOT), rig.page(String
+                .valueOf(deck.page())).orElse(rig.board().pages().getFirst()).name(),
+                running, gear, deck.troubles().stream().map(f -> new Fault(f.button(), name(rig, f.button()), f
                         .message())).toList());
     }
 
-    private static String name(Workbench bench, String button) {
-        return bench.rig().button(button).map(Button::name).orElse(button);
+    private static String name(Rig rig, String button) {
+        return rig.button(button).map(Button::name).orElse(button);
     }
 }

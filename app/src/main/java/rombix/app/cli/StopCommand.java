@@ -8,8 +8,8 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
-import rombix.app.show.Session;
-import rombix.core.engine.Event;
+import rombix.core.touch.DeckPort;
+import rombix.running.RunningDeck;
 import rombix.running.state.DeckState;
 
 /** Stops what runs in the Rombix that has a board open. */
@@ -33,15 +33,15 @@ final class StopCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws Exception {
-        Session session = OpenDeck.of(stage, board);
-        List<DeckState.Running> runs = Session.onInterface(() -> session.window().deck().state().running());
+        RunningDeck deck = OpenDeck.of(stage, board);
+        List<DeckState.Running> runs = deck.feed().state().running();
+        DeckPort port = deck.port(PressCommand.SOURCE);
         if (button == null) {
-            session.show().post(new Event.StopAll());
+            port.stopAll();
         } else {
-            String id = GearAccess.button(Session.onInterface(() -> session.window().bench().rig()), board, button)
-                    .id();
+            String id = GearAccess.button(deck.rig(), board, button).id();
             runs = runs.stream().filter(r -> r.button().equals(id)).toList();
-            runs.forEach(r -> session.show().post(new Event.StopRun(r.run())));
+            runs.forEach(r -> port.stop(r.run()));
         }
         spec.commandLine().getOut().println(runs.isEmpty()
                 ? "Nothing was running."

@@ -90,11 +90,11 @@ final class TrafficCommand implements Callable<Integer> {
     }
 
     private Told tell(LookedAt deck, Told told) {
-        Traffic.Look look = deck.show().traffic().look(told.changes());
+        Traffic.Look look = deck.deck().traffic().look(told.changes());
         if (look == null) {
             return told;
         }
-        PacketWords words = new PacketWords(deck.rig(), deck.readings());
+        PacketWords words = new PacketWords(deck.rig(), deck::readings);
         for (Packet p : look.packets()) {
             if (p.number() > told.last() && (gear == null || p.gear().equals(gear)) && !(vain && p.fate().well())
                     && !(commands && p.order() == null)) {

@@ -10,7 +10,6 @@ import picocli.CommandLine.Spec;
 import rombix.core.board.Button;
 import rombix.core.board.Control;
 import rombix.core.chain.Gesture;
-import rombix.core.engine.Event;
 
 /** Turns a dial from a script. */
 @Command(name = "turn", mixinStandardHelpOptions = true, description = {
@@ -55,7 +54,7 @@ final class TurnCommand implements Callable<Integer> {
             }
             play.settle(turned);
             Report report = worked.report(play.rig(), spec.commandLine().getOut());
-            play.follow(new Event.Turned(turned.id(), detents, fine, PressCommand.SOURCE), turned, report::take);
+            play.follow(port -> port.turn(turned.id(), detents, fine), turned, false, report::take);
             return report.faults() == 0 ? 0 : 1;
         }
     }

@@ -8,13 +8,13 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
-import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
-import rombix.core.traffic.WhyNot;
 import rombix.core.traffic.WhyNot.Stage;
+import rombix.core.traffic.WhyNot;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Says why a gear cannot be worked. */
@@ -47,7 +47,7 @@ final class WhyCommand implements Callable<Integer> {
     public Integer call() throws Exception {
         WhyNot found;
         try (LookedAt deck = LookedAt.of(stage, board, gear, secrets)) {
-            found = deck.show().why(gear);
+            found = deck.deck().why(gear);
         }
         PrintWriter out = spec.commandLine().getOut();
         if (json) {

@@ -92,7 +92,7 @@ public final class Pictures {
             pose(wanted);
         }
         for (String button : wanted.press()) {
-            session.show().post(new Event.Perform(button, Gesture.PRESS, "picture"));
+            session.deck().port("picture").perform(button, Gesture.PRESS, -1);
             pause(300);
         }
         pause(wanted.press().isEmpty() ? 0 : 300);

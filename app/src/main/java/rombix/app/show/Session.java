@@ -16,16 +16,13 @@ import org.slf4j.LoggerFactory;
 import rombix.app.edit.Workbench;
 import rombix.app.view.common.Fonts;
 import rombix.app.view.window.MainWindow;
-import rombix.core.board.Board;
-import rombix.core.board.Rig;
 import rombix.core.engine.Mode;
 import rombix.core.store.BadFile;
 import rombix.links.desktop.Desktop;
-import rombix.running.Show;
+import rombix.running.LeftBehind;
+import rombix.running.RunningDeck;
 import rombix.running.input.Inputs;
-import rombix.running.log.Aftermath;
 import rombix.running.log.LogStore;
-import rombix.running.log.LogWriter;
 import rombix.running.owner.OpenedBoard;
 import rombix.running.owner.Trust;
 
@@ -39,8 +36,7 @@ public final class Session implements AutoCloseable {
     /** Among addresses: the port at which OSC messages are awaited that pull triggers. */
     public static final String OSC = "osc triggers";
 
-    private final Show show;
-    private final Inputs inputs;
+    private final RunningDeck deck;
     private final ShippedPractice practice;
     private final MainWindow window;
     private final CountDownLatch closed = new CountDownLatch(1);
@@ -81,9 +77,8 @@ public final class Session implements AutoCloseable {
         }
     }
 
-    private Session(Show show, MainWindow window, Inputs inputs, ShippedPractice practice) {
-        this.show = show;
-        this.inputs = inputs;
+    private Session(RunningDeck deck, MainWindow window, ShippedPractice practice) {
+        this.deck = deck;
         this.practice = practice;
         this.window = window;
     }
@@ -109,36 +104,24 @@ public final class Session implements AutoCloseable {
             @Nullable Consumer<Stage> stage, Trust trust) {
         List<String> ofLog = new ArrayList<>();
         LogStore log = logFile == null ? null : LogStore.ofBoard(logFile, ofLog::add);
-        Show[] playing = new Show[1];
+        RunningDeck deck = new RunningDeck(addresses, log);
         Workbench[] under = new Workbench[1];
-        Inputs inputs = new Inputs(e -> playing[0].post(e), b -> {
+        Inputs inputs = deck.listen(b -> {
             if (under[0].mode() == Mode.BUILD) {
                 under[0].select(b);
             }
         }, addresses.containsKey(OSC) ? Integer.valueOf(addresses.get(OSC)) : null, Platform::runLater);
-        LogWriter writer = log == null ? null : new LogWriter(log, Show.CLOCK, System::currentTimeMillis);
-        Show show = new Show(addresses, inputs::accept, writer);
-        show.feed().subscribe(Thread::startVirtualThread, inputs::see);
-        playing[0] = show;
         ShippedPractice practice = new ShippedPractice();
         return onInterface(() -> {
             Workbench bench = new Workbench(read);
             under[0] = bench;
-            MainWindow window = new MainWindow(bench, show, practice, log, inputs, trust);
-            Session session = new Session(show, window, inputs, practice);
+            MainWindow window = new MainWindow(bench, deck, practice, log, inputs, trust);
+            Session session = new Session(deck, window, practice);
             window.begin();
             window.files().tell(read.notices());
-            if (writer != null) {
-                String[] last = {""};
-                writer.whenTroubled(why -> {
-                    if (!why.equals(last[0])) {
-                        last[0] = why;
-                        Platform.runLater(() -> window.files().log(why));
-                    }
-                });
-            }
-            if (log != null && !window.guests().guest()) {
-                after(log, bench.rig(), show, window);
+            deck.whenLogTroubled(why -> Platform.runLater(() -> window.files().log(why)));
+            if (!window.guests().guest()) {
+                LeftBehind.of(deck).ifPresent(left -> after(left, window));
             }
             window.files().tell(ofLog);
             if (stage != null) {
@@ -151,35 +134,13 @@ public final class Session implements AutoCloseable {
         });
     }
 
-    /** What was held or ran when Rombix was killed is ended, as the board says: asked, always, or never. */
-    private static void after(LogStore log, Rig rig, Show show, MainWindow window) {
-        try {
-            Aftermath left = new Aftermath(log.leftOver()).of(rig);
-            Board.AfterCrash then = rig.board().afterCrash();
-            Runnable forget = () -> {
-                try {
-                    log.forget();
-                } catch (LogStore.Trouble e) {
-                    LOG.warn("what was going on before is asked again: {}", e.getMessage());
-                }
-            };
-            Runnable end = () -> {
-                left.ends(rig, show.known()).forEach(show::post);
-                forget.run();
-            };
-            if (left.isEmpty() || then == Board.AfterCrash.NEVER) {
-                forget.run();
-                return;
-            }
-            if (then == Board.AfterCrash.ALWAYS) {
-                show.whenReached(rig, end);
-                window.files().tell(List.of("Rombix was killed while " + left.words(rig) + ". That is ended now."));
-            } else {
-                window.files().ask("Rombix was killed while " + left.words(rig) + ".", "End it now", end, "Leave it",
-                        forget);
-            }
-        } catch (LogStore.Trouble e) {
-            LOG.warn("what was going on before is not known: {}", e.getMessage());
+    /** What was held or ran when Rombix was killed is ended, as the board says: asked, or always. */
+    private static void after(LeftBehind left, MainWindow window) {
+        if (left.always()) {
+            left.end();
+            window.files().tell(List.of(left.words() + " That is ended now."));
+        } else {
+            window.files().ask(left.words(), "End it now", left::end, "Leave it", left::forget);
         }
     }
 
@@ -208,12 +169,13 @@ public final class Session implements AutoCloseable {
 
     /** Goes live once the gear answers or is known not to: what the board does at the start is then sent to gear that is there. */
     public void goLive() {
-        show.whenReached(onInterface(() -> window.bench().rig()), () -> Platform.runLater(() -> window.bench().mode(
+        deck.whenReached(deck.rig(), () -> Platform.runLater(() -> window.bench().mode(
                 Mode.LIVE)));
     }
 
-    public Show show() {
-        return show;
+    /** What runs behind the window, and could without it. */
+    public RunningDeck deck() {
+        return deck;
     }
 
     /** Waits until the window is closed, or so many milliseconds. */
@@ -231,8 +193,7 @@ public final class Session implements AutoCloseable {
             window.closing();
             return true;
         });
-        show.close();
+        deck.close();
         practice.close();
-        inputs.close(); // Last: until the deck has ended it tells them what happens.
     }
 }

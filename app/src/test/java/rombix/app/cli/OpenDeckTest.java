@@ -16,8 +16,12 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import rombix.app.show.Session;
-import rombix.core.engine.Event;
+import rombix.core.board.Rig;
 import rombix.core.engine.Mode;
+import rombix.core.store.BoardFile;
+import rombix.running.RunningDeck;
+import rombix.running.log.LogStore;
+import rombix.running.owner.Trust;
 import rombix.standins.Lamps;
 import rombix.standins.StandIns;
 
@@ -28,20 +32,23 @@ class OpenDeckTest {
     static Path folder;
     private static Path board;
     private static StandIns gear;
-    private static Session session;
+    private static RunningDeck deck;
+    private static Playing.Stage stage;
 
     private record Result(int code, String out, String err) {
     }
 
     @BeforeAll
     static void open() throws Exception {
-        Session.startToolkit(true);
         board = Files.copy(Path.of("../demo/star-night.json"), folder.resolve("b.json"));
         gear = StandIns.onFreePorts();
         Map<String, String> addresses = new HashMap<>(gear.addresses());
         addresses.put(Session.OSC, "0");
-        session = Session.open(board, addresses, Session.logOf(board), null);
-        session.goLive();
+        deck = new RunningDeck(addresses, LogStore.ofBoard(Session.logOf(board), System.err::println));
+        stage = Playing.in(deck, () -> false);
+        Rig rig = BoardFile.read(board);
+        deck.play(rig, Trust.all());
+        deck.whenReached(rig, () -> deck.mode(Mode.LIVE, true));
         await().untilAsserted(() -> {
             Result status = run("status");
             assertThat(status.code()).as(status.out() + status.err()).isZero();
@@ -51,15 +58,12 @@ class OpenDeckTest {
 
     @AfterAll
     static void close() throws Exception {
-        session.close();
+        deck.close();
         gear.close();
     }
 
     private static void mode(Mode mode) {
-        Session.onInterface(() -> {
-            session.window().bench().mode(mode);
-            return true;
-        });
+        deck.mode(mode, false);
     }
 
     private static Result run(String command, String... more) {
@@ -69,7 +73,7 @@ class OpenDeckTest {
         System.arraycopy(more, 0, args, 2, more.length);
         StringWriter out = new StringWriter();
         StringWriter err = new StringWriter();
-        int code = RombixCommand.line(Playing.in(session), args).setOut(new PrintWriter(out)).setErr(new PrintWriter(
+        int code = RombixCommand.line(stage, args).setOut(new PrintWriter(out)).setErr(new PrintWriter(
                 err)).execute(args);
         return new Result(code, out.toString(), err.toString());
     }
@@ -103,15 +107,15 @@ class OpenDeckTest {
     @Test
     void aHoldLastsUntilItIsReleased() {
         assertThat(run("press", "cough", "--hold").code()).isZero();
-        await().until(() -> Session.onInterface(() -> session.window().deck().state().play("cough").held()));
+        await().until(() -> deck.feed().state().play("cough").held());
         Result r = run("release", "cough");
         assertThat(r.code()).as(r.out() + r.err()).isZero();
-        await().until(() -> !Session.onInterface(() -> session.window().deck().state().play("cough").held()));
+        await().until(() -> !deck.feed().state().play("cough").held());
     }
 
     @Test
     void whatRunsIsSaidAndCanBeStopped() {
-        session.show().post(new Event.Perform("lights-out", rombix.core.chain.Gesture.PRESS, "test"));
+        deck.port("test").perform("lights-out", rombix.core.chain.Gesture.PRESS, -1);
         await().until(() -> run("status").out().contains("runs   Lights out in ten"));
         assertThat(run("status", "--json").out()).contains("\"button\":\"lights-out\"", "secondsLeft");
         assertThat(run("stop", "gate").out()).contains("Nothing was running.");
@@ -167,7 +171,7 @@ class OpenDeckTest {
         StringWriter err = new StringWriter();
         AtomicInteger code = new AtomicInteger(-1);
         String[] args = {"traffic", board.toString(), "--follow"};
-        Thread shell = Thread.ofPlatform().start(() -> code.set(RombixCommand.line(Playing.in(session), args).setOut(
+        Thread shell = Thread.ofPlatform().start(() -> code.set(RombixCommand.line(stage, args).setOut(
                 new PrintWriter(new StringWriter())).setErr(new PrintWriter(err)).execute(args)));
         await().until(() -> shell.getState() == Thread.State.TIMED_WAITING);
         shell.interrupt();
@@ -177,7 +181,7 @@ class OpenDeckTest {
     }
 
     private static boolean held(String button) {
-        return Session.onInterface(() -> session.window().deck().state().play(button).held());
+        return deck.feed().state().play(button).held();
     }
 
     /** A press of a hold button left the microphone open, and said nothing. */
@@ -213,13 +217,8 @@ class OpenDeckTest {
     @Test
     void aForecastStartsFromWhatTheDeckKnows() {
         assertThat(run("press", "dark-sky").code()).isZero();
-        String state = Session.onInterface(() -> {
-            var window = session.window();
-            return window.bench().rig().button("dark-sky").orElseThrow().states()
-                    .get(window.deck().state().play("dark-sky")
-                            .state())
-                    .id();
-        });
+        String state = deck.rig().button("dark-sky").orElseThrow().states().get(deck.feed().state().play("dark-sky")
+                .state()).id();
         assertThat(run("forecast", "dark-sky", "--live", "--json").out()).contains("\"state\":\"" + state + "\"");
         Result gate = run("forecast", "gate", "--live");
         assertThat(gate.out()).as("what the gate is now is known").doesNotContain(": — →");

@@ -37,11 +37,10 @@ import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions;
-import rombix.core.engine.Event;
 import rombix.core.engine.Status;
 import rombix.core.store.BoardFile;
 import rombix.core.value.Value;
-import rombix.running.Show;
+import rombix.running.RunningDeck;
 import rombix.standins.StandIns;
 
 /** Whatever ends a show ends its holds, on gear of every protocol. */
@@ -115,17 +114,16 @@ class EndOfShowTest {
     void aHoldIsReleasedOnGearOfEveryProtocolWhateverEndsTheShow(Ends how) throws Exception {
         try (StandIns gear = StandIns.onFreePorts()) {
             for (int i = 0; i < 3; i++) {
-                try (Show show = new Show(gear.addresses(), _ -> {
-                }, null)) {
-                    show.load(rig());
-                    soon(() -> HOLDS.stream().allMatch(g -> phase(show, g) == Status.Phase.READY));
-                    show.post(new Event.Pressed("hold", "test"));
+                try (RunningDeck deck = new RunningDeck(gear.addresses(), null)) {
+                    deck.load(rig());
+                    soon(() -> HOLDS.stream().allMatch(g -> phase(deck, g) == Status.Phase.READY));
+                    deck.port("test").press("hold");
                     shows(gear, HELD);
                     switch (how) {
-                        case CLOSED -> show.close();
-                        case OTHER_BOARD -> show.load(Rig.of(Board.empty("Other"), Map.of()));
-                        case BUTTON_DELETED -> show.load(rig().with(Edits.removeButton(rig().board(), "hold")));
-                        case GEAR_ELSEWHERE -> show.load(rig().with(rig().board().withGear(rig().board().gear().stream()
+                        case CLOSED -> deck.close();
+                        case OTHER_BOARD -> deck.load(Rig.of(Board.empty("Other"), Map.of()));
+                        case BUTTON_DELETED -> deck.load(rig().with(Edits.removeButton(rig().board(), "hold")));
+                        case GEAR_ELSEWHERE -> deck.load(rig().with(rig().board().withGear(rig().board().gear().stream()
                                 .map(g -> g.withLink(new Gear.Link(g.link().protocol(), "elsewhere:9",
                                         Map.of())))
                                 .toList())));
@@ -139,16 +137,15 @@ class EndOfShowTest {
 
     @Test
     void aHoldIsReleasedOnGearOfEveryProtocolWhereAGuestTakesTheBoardsPlace() throws Exception {
-        try (StandIns gear = StandIns.onFreePorts(); Show show = new Show(gear.addresses(), _ -> {
-        }, null)) {
-            show.load(rig());
-            soon(() -> HOLDS.stream().allMatch(g -> phase(show, g) == Status.Phase.READY));
-            show.post(new Event.Pressed("hold", "test"));
+        try (StandIns gear = StandIns.onFreePorts(); RunningDeck deck = new RunningDeck(gear.addresses(), null)) {
+            deck.load(rig());
+            soon(() -> HOLDS.stream().allMatch(g -> phase(deck, g) == Status.Phase.READY));
+            deck.port("test").press("hold");
             shows(gear, HELD);
-            show.guest(true);
-            show.load(rig());
+            deck.guest(true);
+            deck.load(rig());
             shows(gear, RELEASED);
-            soon(() -> HOLDS.stream().noneMatch(g -> phase(show, g) == Status.Phase.READY));
+            soon(() -> HOLDS.stream().noneMatch(g -> phase(deck, g) == Status.Phase.READY));
         }
     }
 
@@ -171,27 +168,26 @@ class EndOfShowTest {
                     .link().protocol(), "127.0.0.1:" + elsewhere.getLocalPort(), Map.of()))).toList()));
             Map<String, String> addresses = new HashMap<>(gear.addresses());
             addresses.keySet().removeAll(List.of("house", "chat"));
-            try (Show show = new Show(addresses, _ -> {
-            }, null)) {
-                show.guest(true);
-                show.load(guest);
-                soon(() -> show.known().statuses().size() == guest.twins().size());
+            try (RunningDeck deck = new RunningDeck(addresses, null)) {
+                deck.guest(true);
+                deck.load(guest);
+                soon(() -> deck.known().statuses().size() == guest.twins().size());
                 for (int i = 0; i < 20; i++) {
-                    show.guest(false);
-                    show.load(own.with(own.board().withGear(own.board().gear().stream().filter(g -> !List.of("house",
+                    deck.guest(false);
+                    deck.load(own.with(own.board().withGear(own.board().gear().stream().filter(g -> !List.of("house",
                             "chat").contains(g.id())).toList())));
-                    soon(() -> phase(show, "studio") == Status.Phase.READY);
-                    show.guest(true);
-                    show.load(guest);
-                    soon(() -> phase(show, "studio") != Status.Phase.READY);
+                    soon(() -> phase(deck, "studio") == Status.Phase.READY);
+                    deck.guest(true);
+                    deck.load(guest);
+                    soon(() -> phase(deck, "studio") != Status.Phase.READY);
                 }
             }
         }
         assertThat(met).hasValue(0);
     }
 
-    private static Status.Phase phase(Show show, String gear) {
-        return show.known().statuses().getOrDefault(gear, Status.UNTRIED).phase();
+    private static Status.Phase phase(RunningDeck deck, String gear) {
+        return deck.known().statuses().getOrDefault(gear, Status.UNTRIED).phase();
     }
 
     /** Starts a command that hears SIGINT even where this process was started in the background, which ignores it. */

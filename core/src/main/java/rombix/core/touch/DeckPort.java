@@ -71,6 +71,11 @@ public final class DeckPort implements AutoCloseable {
         }
     }
 
+    /** Ends the presses of all that this holds. */
+    public void releaseAll() {
+        held.forEach(this::release);
+    }
+
     /** Whether it holds a button. */
     public boolean holds(String button) {
         return held.contains(button);
@@ -81,8 +86,8 @@ public final class DeckPort implements AutoCloseable {
         return held;
     }
 
-    /** A control of this is off its place, or back, so that it holds its button without a press. */
-    void off(String button, boolean on) {
+    /** A control of this is off its place, or under a hand, or back: it holds its button without a press. */
+    public void off(String button, boolean on) {
         if (on) {
             held.add(button);
         } else {
@@ -123,7 +128,13 @@ public final class DeckPort implements AutoCloseable {
 
     /** Holds these ways of a key pad from now on, counted from 0, and no others. */
     public void ways(String button, Set<Integer> ways) {
-        move(new Control(button, "ways"), ways, (_, last) -> last, now -> new Event.Held(button, now, source));
+        Event now = new Event.Held(button, ways, source);
+        if (ways.isEmpty()) {
+            waiting.incrementAndGet(); // As a release it is never dropped.
+            taken(now);
+        } else {
+            post(now);
+        }
     }
 
     /** Answers a question: a choice by its place or name, a number, or a text. */

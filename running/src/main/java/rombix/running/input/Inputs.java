@@ -181,7 +181,7 @@ public final class Inputs implements Touches, AutoCloseable {
         opener.execute(this::open);
     }
 
-    @Override
+    /** Whether nothing outside is listened to, whatever it says, for the boards that are loaded from now on. */
     public void deaf(boolean on) {
         deaf = on;
     }

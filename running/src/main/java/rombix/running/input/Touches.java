@@ -47,9 +47,6 @@ public interface Touches {
      */
     void summon(String key, Runnable pressed);
 
-    /** Whether nothing outside is listened to, whatever it says, for the boards that are loaded from now on. */
-    void deaf(boolean on);
-
     /** Nothing touches from outside. */
     Touches NONE = new Touches() {
         @Override
@@ -75,11 +72,6 @@ public interface Touches {
         @Override
         public void summon(String key, Runnable pressed) {
             // Nothing will come.
-        }
-
-        @Override
-        public void deaf(boolean on) {
-            // Nothing is listened to.
         }
     };
 }

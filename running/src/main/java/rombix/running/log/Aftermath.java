@@ -47,11 +47,11 @@ public record Aftermath(List<Left> left) {
     }
 
     /** What ends all of it: releases, what always runs at the end, and the opposite of what was put on for a while. */
-    public List<Event> ends(Rig rig, Known known) {
+    public List<Event.Try> ends(Rig rig, Known known) {
         return left.stream().flatMap(l -> ends(rig, known, l).stream()).toList();
     }
 
-    private static List<Event> ends(Rig rig, Known known, Left l) {
+    private static List<Event.Try> ends(Rig rig, Known known, Left l) {
         Button button = rig.button(l.button()).orElse(null);
         if (button == null) {
             return List.of();

@@ -115,9 +115,15 @@ public final class LogWriter implements AutoCloseable {
         }
     }
 
-    /** Has somebody told, on the writer's thread, why rows could not be kept; nothing each time that they could. */
+    /** Has somebody told, on the writer's thread, why rows cannot be kept, and with an empty text that they can; each once. */
     public void whenTroubled(Consumer<String> another) {
-        troubled = another;
+        String[] last = {""};
+        troubled = why -> {
+            if (!why.equals(last[0])) {
+                last[0] = why;
+                another.accept(why);
+            }
+        };
     }
 
     /** How many rows were kept so far. */

@@ -63,6 +63,14 @@ public final class DeckFeed {
         wake();
     }
 
+    /** A page is shown now. */
+    public void page(String page) {
+        synchronized (this) {
+            state = state.withPage(page);
+        }
+        wake();
+    }
+
     /**
      * Has a listener told of the present state, and then of what changes, as often as it can take it: of what happens
      * while it is told, it is told once, afterwards. One that throws is told of the next change all the same.

@@ -33,7 +33,7 @@ import rombix.core.value.Value;
  * @param lastRuns what each button's last chain did, by button
  * @param faults what went wrong and was not cleared, by when it was first told
  * @param asked the questions that wait for an answer, oldest first
- * @param page the page that was asked for last; null where none was
+ * @param page the page that is shown, or was asked for last; null where none was
  * @param said the last message; null where there was none
  */
 @RecordBuilder

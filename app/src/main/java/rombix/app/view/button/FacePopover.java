@@ -34,7 +34,6 @@ import rombix.core.board.Proposals;
 import rombix.core.board.State;
 import rombix.core.board.StepWords;
 import rombix.core.chain.Condition;
-import rombix.running.Show;
 
 /** Edits a button's name and the looks of its states, by the button itself: all states side by side at their real size. */
 public final class FacePopover {

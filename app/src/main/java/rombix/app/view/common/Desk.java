@@ -1,36 +1,75 @@
 package rombix.app.view.common;
 
+import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.Consumer;
-import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Workbench;
-import rombix.app.view.common.DeckModel;
 import rombix.core.board.Board;
 import rombix.core.engine.Event;
 import rombix.core.engine.Mode;
 import rombix.core.sight.Pixels;
+import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
+import rombix.core.touch.DeckPort;
 import rombix.core.value.Value;
+import rombix.running.Player;
 import rombix.running.face.FaceWords;
 
-/** What every view works with: the board under the hand, the deck as it is, the way to the deck, what lies over, and what screens show. */
-public record Desk(Workbench bench, DeckModel model, Overlay overlay, Consumer<Event> post,
-        Function<String, @Nullable Pixels> look) {
+/** What every view works with: the board under the hand, the deck as it is, the ways to the deck, and what lies over. */
+@OwnedBy(Owner.INTERFACE)
+public final class Desk {
+    /** Who works the deck where it is neither a key nor a finger: the hand with the mouse. */
+    public static final String MOUSE = "mouse";
 
-    /** A hand begins to press a button, with the mouse or a key. */
-    public void press(String button, String source) {
-        post.accept(new Event.Pressed(button, source));
+    private final Workbench bench;
+    private final DeckModel model;
+    private final Overlay overlay;
+    private final Player player;
+    private final Map<String, DeckPort> ports = new HashMap<>();
+
+    public Desk(Workbench bench, DeckModel model, Overlay overlay, Player player) {
+        this.bench = bench;
+        this.model = model;
+        this.overlay = overlay;
+        this.player = player;
     }
 
-    /** A hand, or something else, ends the press. */
-    public void release(String button, String source) {
-        post.accept(new Event.Released(button, source));
+    public Workbench bench() {
+        return bench;
+    }
+
+    public DeckModel model() {
+        return model;
+    }
+
+    public Overlay overlay() {
+        return overlay;
+    }
+
+    /** The way to the deck of a hand, with the mouse or a key, by how the log names it. */
+    public DeckPort port(String source) {
+        return ports.computeIfAbsent(source, player::port);
+    }
+
+    /** That of the hand with the mouse. */
+    public DeckPort port() {
+        return port(MOUSE);
     }
 
     /** A gear is told something by hand. */
     public void tell(String gear, String command, Map<String, Value> args) {
-        post.accept(new Event.Told(gear, command, args));
+        player.tell(gear, command, args);
+    }
+
+    /** Runs a chain, or a part of one, to try it. */
+    public void run(Event.Try chain) {
+        player.run(chain);
+    }
+
+    /** What the screens of a gear show now; null where there is nothing to be seen. It may block. */
+    public @Nullable Pixels look(String gear) {
+        return player.look(gear);
     }
 
     /** Readings and levels in words. */

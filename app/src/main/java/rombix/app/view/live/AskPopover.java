@@ -12,7 +12,6 @@ import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.core.chain.DeckStep;
-import rombix.core.engine.Event;
 import rombix.core.engine.Happening.Asked;
 import rombix.core.value.Value;
 import rombix.running.owner.Secrets;
@@ -92,6 +91,6 @@ public final class AskPopover {
     }
 
     private void answer(Asked a, Value value) {
-        desk.post().accept(new Event.Reply(a.question(), value));
+        desk.port().answer(a.question(), value);
     }
 }

@@ -28,7 +28,6 @@ import rombix.core.board.Board;
 import rombix.core.board.StepPlaces;
 import rombix.core.board.StepWords;
 import rombix.core.card.Figures;
-import rombix.core.engine.Event;
 import rombix.core.engine.Happening;
 import rombix.running.face.OnAir;
 import rombix.running.state.DeckState;
@@ -91,7 +90,7 @@ public final class LiveStrips {
         stopAll.setAccessibleText("Stop every chain that runs");
         stopAll.setFocusTraversable(false);
         stopAll.setMinWidth(Region.USE_PREF_SIZE);
-        stopAll.setOnAction(_ -> desk.post().accept(new Event.StopAll()));
+        stopAll.setOnAction(_ -> desk.port().stopAll());
         messageHead.getStyleClass().add("message-head");
         messageText.getStyleClass().add("message");
         messageText.setWrapText(true);
@@ -328,7 +327,7 @@ public final class LiveStrips {
         stop.setMinHeight(48);
         stop.setMinWidth(Region.USE_PREF_SIZE);
         stop.setId("stop-run-" + run.button());
-        stop.setOnAction(_ -> desk.post().accept(new Event.StopRun(run.run())));
+        stop.setOnAction(_ -> desk.port().stop(run.run()));
         return stop;
     }
 

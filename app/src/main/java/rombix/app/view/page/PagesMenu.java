@@ -23,7 +23,6 @@ import rombix.core.board.Button;
 import rombix.core.board.Edits;
 import rombix.core.board.Page;
 import rombix.core.engine.Known;
-import rombix.running.Show;
 
 /** What is done with pages: added, named, sized, moved, doubled, deleted. */
 public final class PagesMenu {

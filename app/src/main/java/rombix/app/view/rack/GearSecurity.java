@@ -29,7 +29,6 @@ import rombix.core.board.Gear.Tls;
 import rombix.core.board.Gear;
 import rombix.core.board.GearEdits;
 import rombix.links.link.Pem;
-import rombix.running.Show;
 import rombix.running.owner.Certificates;
 import rombix.running.owner.Secrets;
 import rombix.running.owner.Trust;

@@ -123,7 +123,7 @@ final class ShadowedHands {
     private void frame(Recording of, Input.Button click) {
         String gear = computer;
         Thread.ofVirtual().name("frame").start(() -> {
-            Pixels seen = desk.look().apply(gear);
+            Pixels seen = desk.look(gear);
             if (seen == null) {
                 return;
             }

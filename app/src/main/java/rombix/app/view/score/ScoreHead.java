@@ -30,7 +30,6 @@ import rombix.core.board.Edits;
 import rombix.core.board.State;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
-import rombix.running.Show;
 
 /** The head of the score: whose chain it is, and which state's and gesture's; the ways to its rules and its face. */
 public final class ScoreHead extends HBox {

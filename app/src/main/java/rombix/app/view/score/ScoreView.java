@@ -230,7 +230,7 @@ public final class ScoreView extends VBox {
         desk.bench().button().filter(_ -> !tried.isEmpty()).ifPresent(b -> {
             Event.Try event = new Event.Try(b.id(), tried, what == Try.ALL ? desk.bench().part().place() : "try");
             if (real) {
-                desk.post().accept(event);
+                desk.run(event);
             } else {
                 onTwins.accept(event);
             }

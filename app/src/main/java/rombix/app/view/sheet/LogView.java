@@ -42,7 +42,6 @@ import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.core.board.Walk;
 import rombix.core.store.WholeFile;
-import rombix.running.Show;
 import rombix.running.log.LogCsv;
 import rombix.running.log.LogRow.Kind;
 import rombix.running.log.LogRow;

@@ -45,7 +45,6 @@ import rombix.core.traffic.Packet.Way;
 import rombix.core.traffic.Packet;
 import rombix.core.traffic.PacketWords;
 import rombix.core.traffic.Traffic;
-import rombix.running.Show;
 
 /**
  * What goes out to the gear and comes in, in words and as it stands on the wire, with what became of it: followed or

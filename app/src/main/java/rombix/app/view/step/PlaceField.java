@@ -25,7 +25,6 @@ import rombix.core.board.Edits;
 import rombix.core.card.Twin;
 import rombix.core.computer.Place;
 import rombix.core.sight.Pixels;
-import rombix.running.Show;
 
 /** A place for the pointer: shown on the screen, never typed. */
 final class PlaceField extends VBox {

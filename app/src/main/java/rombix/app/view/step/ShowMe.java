@@ -33,7 +33,6 @@ import rombix.core.card.Twin;
 import rombix.core.computer.Layout;
 import rombix.core.computer.Place;
 import rombix.core.sight.Pixels;
-import rombix.running.Show;
 
 /**
  * Dims a computer's screens so that a place on them is shown by a click, or a part of them by a drag. What is on the screens
@@ -127,7 +126,7 @@ final class ShowMe {
             }
         };
         Runnable look = () -> Thread.ofVirtual().name("look").start(() -> {
-            Pixels seen = twin == null ? null : desk.look().apply(twin.gear());
+            Pixels seen = twin == null ? null : desk.look(twin.gear());
             Platform.runLater(() -> then.then(seen, back));
         });
         if (stage == null) {

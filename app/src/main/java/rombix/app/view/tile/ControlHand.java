@@ -15,7 +15,6 @@ import rombix.app.view.common.Desk;
 import rombix.core.board.Control.Axis;
 import rombix.core.board.Control;
 import rombix.core.card.Scale;
-import rombix.core.engine.Event;
 import rombix.core.value.Value;
 
 /**
@@ -29,7 +28,6 @@ public final class ControlHand {
     private static final double PIXELS_A_NOTCH = 18;
     private static final double KEY_PIXELS = 10;
     private static final double CLICK = 4;
-    private static final String MOUSE = "mouse";
 
     private final Desk desk;
     private final Tile tile;
@@ -116,7 +114,7 @@ public final class ControlHand {
             case Control.KeyPad _ -> hold(tile.chosen(x, y));
             case Control.PointerField p when p.holds() -> {
                 holds.accept(tile.button().id(), true);
-                desk.press(tile.button().id(), MOUSE);
+                desk.port().press(tile.button().id());
             }
             default -> {
             }
@@ -129,13 +127,13 @@ public final class ControlHand {
             held = ways;
             tile.under(ways);
             holds.accept(tile.button().id(), !ways.isEmpty());
-            desk.post().accept(new Event.Held(tile.button().id(), ways, MOUSE));
+            desk.port().ways(tile.button().id(), ways);
         }
     }
 
     private void stroke(double across, double up) {
         if (across != 0 || up != 0) {
-            desk.post().accept(new Event.Stroked(tile.button().id(), across, up, MOUSE));
+            desk.port().stroke(tile.button().id(), across, up);
         }
     }
 
@@ -206,9 +204,7 @@ public final class ControlHand {
     }
 
     private void turn(int detents, boolean fine) {
-        if (detents != 0) {
-            desk.post().accept(new Event.Turned(tile.button().id(), detents, fine, MOUSE));
-        }
+        desk.port().turn(tile.button().id(), detents, fine);
     }
 
     private void move(List<Axis> axes, double first, double second) {
@@ -218,7 +214,7 @@ public final class ControlHand {
             if (scale != null && by[i] != 0) {
                 places[i] = Math.clamp(places[i] + by[i], 0, 1);
                 tile.inHand(i, places[i]);
-                desk.post().accept(new Event.Moved(tile.button().id(), i, scale.setting(places[i]), MOUSE));
+                desk.port().move(tile.button().id(), i, scale.setting(places[i]));
             }
         }
     }
@@ -232,19 +228,18 @@ public final class ControlHand {
         tile.outOfHand();
         switch (control) {
             case Control.Row _ -> {
-                tile.chosen(x, y).forEach(state -> desk.post().accept(new Event.Chosen(tile.button()
-                        .id(), state, MOUSE)));
+                tile.chosen(x, y).forEach(state -> desk.port().choose(tile.button().id(), state));
                 tile.under(Set.of());
             }
             case Control.KeyPad _ -> hold(Set.of());
             case Control.PointerField p when p.holds() -> {
+                desk.port().release(tile.button().id());
                 holds.accept(tile.button().id(), false);
-                desk.release(tile.button().id(), MOUSE);
             }
             case Control.Dial _,Control.PointerField _ -> {
                 if (travelled < CLICK) {
-                    desk.press(tile.button().id(), MOUSE);
-                    desk.release(tile.button().id(), MOUSE);
+                    desk.port().press(tile.button().id());
+                    desk.port().release(tile.button().id());
                 }
             }
             case null, default -> {

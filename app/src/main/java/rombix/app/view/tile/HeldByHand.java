@@ -4,9 +4,8 @@ import java.util.HashSet;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
-import rombix.core.engine.Event;
-import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
 
 /**
  * What a hand holds at tiles: one button at most, and the controls that it moves. Whatever ends the hold releases it,
@@ -14,6 +13,8 @@ import rombix.core.thread.OwnedBy.Owner;
  */
 @OwnedBy(Owner.INTERFACE)
 public final class HeldByHand {
+    private static final String LET_GO = "let go";
+
     private final Desk desk;
     private final Set<String> controls = new HashSet<>();
     private @Nullable String pressed;
@@ -31,6 +32,7 @@ public final class HeldByHand {
 
     /** A control is held down from now on, or no longer. */
     public void control(String button, boolean held) {
+        desk.port().off(button, held);
         if (held) {
             controls.add(button);
         } else {
@@ -43,7 +45,7 @@ public final class HeldByHand {
         release(by);
         pressed = button;
         by = source;
-        desk.press(button, source);
+        desk.port(source).press(button);
     }
 
     /** Releases the button that is held with this. @return whether one was */
@@ -53,21 +55,17 @@ public final class HeldByHand {
             return false;
         }
         pressed = null;
-        desk.release(held, source);
+        desk.port(source).release(held);
         return true;
     }
 
     /** Something other than the hand ends what is held here. */
     public void letGo() {
-        controls.forEach(this::end);
+        controls.forEach(c -> desk.port().letGo(c, LET_GO));
         controls.clear();
         if (pressed != null) {
-            end(pressed);
+            desk.port(by).letGo(pressed, LET_GO);
             pressed = null;
         }
-    }
-
-    private void end(String button) {
-        desk.post().accept(new Event.LetGo(button, "let go"));
     }
 }

@@ -11,7 +11,6 @@ import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
 import rombix.core.trust.Ask;
 import rombix.running.Player;
-import rombix.running.input.Touches;
 import rombix.running.owner.Trust;
 
 /**
@@ -24,7 +23,6 @@ public final class Guests {
 
     private final Desk desk;
     private final Player player;
-    private final Touches touches;
     private final Trust trust;
     private final Notices notices;
     private final Node over;
@@ -35,10 +33,9 @@ public final class Guests {
     };
     private boolean known;
 
-    Guests(Desk desk, Player player, Touches touches, Trust trust, Notices notices, Node over) {
+    Guests(Desk desk, Player player, Trust trust, Notices notices, Node over) {
         this.desk = desk;
         this.player = player;
-        this.touches = touches;
         this.trust = trust;
         this.notices = notices;
         this.over = over;
@@ -50,7 +47,6 @@ public final class Guests {
         missing = trust.missing(rig);
         known = trust.knows(rig);
         player.guest(guest());
-        touches.deaf(guest());
     }
 
     /** A board is there: a guest is shown with what it brings; any other begins. */
@@ -102,7 +98,6 @@ public final class Guests {
     private void trustedNow() {
         trust.agreeForNow(missing);
         missing = List.of();
-        touches.deaf(false);
         player.guest(false);
         player.load(desk.bench().rig());
         begin();

@@ -12,7 +12,7 @@ import rombix.app.view.common.Keys;
 import rombix.app.view.page.PageView;
 import rombix.app.view.page.SmallKey;
 import rombix.core.board.Button;
-import rombix.core.engine.Event;
+import rombix.core.touch.DeckPort;
 import rombix.running.input.Touches;
 
 /**
@@ -27,7 +27,7 @@ final class Keyboard {
     private final Touches touches;
     private final SmallKey smallKey;
     private final BooleanSupplier escape;
-    private final Map<KeyCode, String> held = new EnumMap<>(KeyCode.class);
+    private final Map<KeyCode, DeckPort> held = new EnumMap<>(KeyCode.class);
     /** Whether the key that was pressed last was a command. */
     private boolean commanded;
 
@@ -63,8 +63,10 @@ final class Keyboard {
     /** Presses the button whose key it is. */
     private boolean presses(KeyEvent e) {
         Button b = Keys.pressedBy(e, desk.bench().board(), touches.keysSeen());
-        if (b != null && held.putIfAbsent(e.getCode(), b.id()) == null) {
-            desk.press(b.id(), "key " + Keys.name(e));
+        if (b != null && !held.containsKey(e.getCode())) {
+            DeckPort key = desk.port("key " + Keys.name(e));
+            held.put(e.getCode(), key);
+            key.press(b.id());
         }
         return b != null;
     }
@@ -73,15 +75,15 @@ final class Keyboard {
         if (e.getCode() == KeyCode.SPACE) {
             page.hand().handOff("key", e.getTarget());
         }
-        String button = held.remove(e.getCode());
-        if (button != null) {
-            desk.release(button, "key");
+        DeckPort key = held.remove(e.getCode());
+        if (key != null) {
+            key.releaseAll();
         }
     }
 
     /** Another window comes in front: what keys hold here is let go. */
     void letGo() {
-        held.values().forEach(b -> desk.post().accept(new Event.LetGo(b, "another window in front")));
+        held.values().forEach(key -> key.letGo("another window in front"));
         held.clear();
     }
 }

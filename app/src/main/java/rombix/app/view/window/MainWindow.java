@@ -90,11 +90,11 @@ public final class MainWindow {
         BorderPane layout = new BorderPane();
         Overlay overlay = new Overlay();
         Notices notices = new Notices();
-        desk = new Desk(bench, model, overlay, player::post, player::look);
+        desk = new Desk(bench, model, overlay, player);
         commands = new Commands(desk);
         stagework = new Stagework(desk, new StackPane(layout, overlay));
         Secrets secrets = new Secrets();
-        guests = new Guests(desk, player, touches, trust, notices, layout);
+        guests = new Guests(desk, player, trust, notices, layout);
         files = new BoardFiles(desk, guests, notices, layout);
         PageTrail trail = new PageTrail(bench);
         ButtonEdits buttons = new ButtonEdits(bench);
@@ -139,9 +139,10 @@ public final class MainWindow {
         score.head().whenTriggers(() -> triggers.open(layout));
         Scene scene = stagework.scene();
         new PageTurns(desk, page, trail, scene, stagework::small);
-        scene.addEventFilter(MouseEvent.MOUSE_RELEASED, e -> page.hand().handOff("mouse", e.getTarget()));
+        scene.addEventFilter(MouseEvent.MOUSE_RELEASED, e -> page.hand().handOff(Desk.MOUSE, e.getTarget()));
         keyboard = new Keyboard(desk, scene, commands, page, touches, smallKey, modes::endTrial);
         bench.watch(this::load);
+        bench.watch(() -> player.showing(bench.page().id()));
         beat = new Beat(this::pulse, this::second);
         model.whenFed(beat::wake);
     }
@@ -272,7 +273,7 @@ public final class MainWindow {
     }
 
     /** The deck as the window knows it. The interface's thread's. */
-    public DeckModel deck() {
+    public DeckModel model() {
         return model;
     }
 

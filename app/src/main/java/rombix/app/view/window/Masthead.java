@@ -22,7 +22,6 @@ import rombix.app.view.page.PagesMenu;
 import rombix.app.view.sheet.BoardsPopover;
 import rombix.app.view.sheet.PartsPopover;
 import rombix.core.board.Page;
-import rombix.core.engine.Event;
 import rombix.core.engine.Known;
 import rombix.core.engine.Mode;
 import rombix.running.face.OnAir;
@@ -84,7 +83,7 @@ final class Masthead extends HBox {
         stopAll.getStyleClass().add("stop-all");
         stopAll.setId("stop-all");
         stopAll.setTooltip(new Tooltip("Stop every chain that runs · Ctrl+."));
-        stopAll.setOnAction(_ -> desk.post().accept(new Event.StopAll()));
+        stopAll.setOnAction(_ -> desk.port().stopAll());
         HBox.setHgrow(lamps, Priority.ALWAYS);
         name.setMinWidth(Region.USE_PREF_SIZE);
         modes.setMinWidth(Region.USE_PREF_SIZE);

@@ -114,7 +114,7 @@ final class Modes {
 
     /** Runs the start chains of the board that is live. */
     void startAnew() {
-        player.post(new Event.WentLive());
+        player.start();
     }
 
     /** How many buttons do something as the board goes live. */

@@ -18,9 +18,7 @@ import rombix.app.view.sheet.LogView;
 import rombix.app.view.sheet.TrafficView;
 import rombix.app.view.sheet.TriggersView;
 import rombix.app.view.window.Command.Where;
-import rombix.core.engine.Event;
 import rombix.core.engine.Mode;
-import rombix.running.Show;
 
 /** Everything that the window can do, with its key: the one place that says so, for the keyboard and for the list alike. */
 final class WindowCommands {
@@ -79,7 +77,7 @@ final class WindowCommands {
         add(Where.ALWAYS, "Triggers: keys, controllers, OSC, clocks and readings",
                 () -> window.triggers().open(window.middle()),
                 "Ctrl+T");
-        add(Where.ALWAYS, "Stop every chain that runs", () -> desk.post().accept(new Event.StopAll()), "Ctrl+Period");
+        add(Where.ALWAYS, "Stop every chain that runs", () -> desk.port().stopAll(), "Ctrl+Period");
     }
 
     private void board() {

@@ -21,7 +21,6 @@ import org.junit.jupiter.api.Test;
 import rombix.core.board.Board;
 import rombix.core.card.Card;
 import rombix.core.chain.GearStep;
-import rombix.core.engine.Event;
 import rombix.core.engine.Mode;
 import rombix.core.listen.Voice;
 import rombix.core.store.BoardFile;
@@ -113,7 +112,7 @@ class CardSheetTest extends AtTheWindow {
             add();
             typed("#gear-address-new-gear", "127.0.0.1:" + program.getLocalPort());
             typed("#card-receive", String.valueOf(port));
-            soon(() -> session.window().deck().state().status("new-gear").sends());
+            soon(() -> session.window().model().state().status("new-gear").sends());
             soon(() -> { // Its port is opened anew as it is typed.
                 send(program, port, "/strip/3/mute", 0);
                 send(program, port, "/strip/3/mute", 1);
@@ -134,7 +133,7 @@ class CardSheetTest extends AtTheWindow {
             click(tile("gate"));
             assertThat(received(program)).isEqualTo("/strip/3/mute [1]");
             send(program, port, "/strip/3/mute", 1);
-            soon(() -> Value.of(true).equals(session.window().deck().state().readings("new-gear").apply("guest")));
+            soon(() -> Value.of(true).equals(session.window().model().state().readings("new-gear").apply("guest")));
             assertThat(actions).as("what a person had to do").isLessThan(MOST_ACTIONS);
         }
         mode(Mode.BUILD);
@@ -154,7 +153,7 @@ class CardSheetTest extends AtTheWindow {
         typing("#heard-name", "Kettle");
         typing("#heard-told-at", "house/plug/set");
         push("#heard-make");
-        soon(() -> Value.of(false).equals(session.window().deck().state().readings("new-gear").apply("kettle")));
+        soon(() -> Value.of(false).equals(session.window().model().state().readings("new-gear").apply("kettle")));
         push("#card-the-card");
         robot.interact(() -> {
             TableView<?> rows = (TableView<?>) find("#card-rows");
@@ -162,7 +161,7 @@ class CardSheetTest extends AtTheWindow {
         });
         push("#row-try");
         soon(() -> gear.house().state("house/plug").orElse("").contains("ON"));
-        soon(() -> Value.of(true).equals(session.window().deck().state().readings("new-gear").apply("kettle")));
+        soon(() -> Value.of(true).equals(session.window().model().state().readings("new-gear").apply("kettle")));
         assertThat(actions).as("what a person had to do").isLessThan(MOST_ACTIONS);
     }
 
@@ -178,7 +177,7 @@ class CardSheetTest extends AtTheWindow {
                 ComboBox<String> at = (ComboBox<String>) find("#gear-address-new-gear");
                 at.setValue(box.address());
             });
-            soon(() -> session.window().deck().state().status("new-gear").sends());
+            soon(() -> session.window().model().state().status("new-gear").sends());
             push("#card-try");
             typing("#try-text", "SET 2 ON");
             push("#try-send");
@@ -188,7 +187,7 @@ class CardSheetTest extends AtTheWindow {
             push("#try-make");
             soon(() -> card("new-gear").command("switch-on").isPresent());
             assertThat(card("new-gear").title()).isEqualTo("Fog box");
-            session.show().post(new Event.Told("new-gear", "switch-on", Map.of("a", Value.of(3))));
+            session.deck().tell("new-gear", "switch-on", Map.of("a", Value.of(3)));
             soon(() -> box.on(3));
             assertThat(actions).as("what a person had to do").isLessThan(MOST_ACTIONS);
         }

@@ -30,7 +30,7 @@ class ComputerStepsTest extends AtTheWindow {
     }
 
     private void open(String button, GearStep.Do step) {
-        soon(() -> session.window().deck().state().readings("computer").apply("windows") != null);
+        soon(() -> session.window().model().state().readings("computer").apply("windows") != null);
         chain(button, step);
         robot.interact(() -> bench().select(button));
         soon(() -> find("#step-0") != null);
@@ -148,7 +148,7 @@ class ComputerStepsTest extends AtTheWindow {
 
     @Test
     void aSecretThatIsAskedForAtThePressIsTypedOnceAndStandsNowhere() throws Exception {
-        soon(() -> session.window().deck().state().readings("computer").apply("windows") != null);
+        soon(() -> session.window().model().state().readings("computer").apply("windows") != null);
         robot.interact(() -> bench().edit("test", b -> Edits.addValue(b, "asked", Value.of(""))));
         chain("next-cue", new DeckStep.Ask("Password?", DeckStep.Ask.AnswerType.SECRET, List.of(), "asked", null, null,
                 StepOptions.PLAIN, Map.of()),
@@ -172,12 +172,12 @@ class ComputerStepsTest extends AtTheWindow {
 
     @Test
     void inRehearsalTheComputerIsLeftAlone() {
-        soon(() -> session.window().deck().state().readings("computer").apply("windows") != null);
+        soon(() -> session.window().model().state().readings("computer").apply("windows") != null);
         key(KeyCode.F7);
         robot.interact(() -> session.window().bench().showPage("booth"));
         soon(() -> find("#tile-ctrl-once") != null);
         click(tile("ctrl-once"));
-        soon(() -> Value.of(true).equals(session.window().deck().state().readings("computer").apply("held/ctrl")));
+        soon(() -> Value.of(true).equals(session.window().model().state().readings("computer").apply("held/ctrl")));
         assertThat(gear.booth().look().down()).isEmpty();
         assertThat(gear.booth().look().log()).isEmpty();
     }

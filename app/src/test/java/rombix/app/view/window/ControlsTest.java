@@ -62,11 +62,11 @@ class ControlsTest extends AtTheWindow {
         Point2D middle = middle(find("#tile-targets"));
         double cell = WaitForAsyncUtils.waitForAsyncFx(60_000, () -> tile("targets").getWidth() / 9);
         robot.moveTo(middle).press(MouseButton.PRIMARY).moveTo(middle.add(3 * cell, 12)).release(MouseButton.PRIMARY);
-        soon(() -> session.window().deck().state().play("targets").state() == 7);
+        soon(() -> session.window().model().state().play("targets").state() == 7);
         key(KeyCode.LEFT, KeyCode.CONTROL);
-        soon(() -> session.window().deck().state().play("targets").state() == 6);
+        soon(() -> session.window().model().state().play("targets").state() == 6);
         robot.moveTo(middle).press(MouseButton.PRIMARY).moveTo(middle.add(0, 400)).release(MouseButton.PRIMARY);
-        assertThat(session.window().deck().state().play("targets").state()).as("let go beside it").isEqualTo(6);
+        assertThat(session.window().model().state().play("targets").state()).as("let go beside it").isEqualTo(6);
     }
 
     @Test

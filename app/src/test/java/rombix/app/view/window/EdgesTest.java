@@ -19,7 +19,6 @@ import rombix.core.chain.DeckStep.Show.Way;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.StepOptions;
-import rombix.core.engine.Event;
 import rombix.core.engine.Happening;
 import rombix.core.engine.Mode;
 
@@ -34,7 +33,7 @@ class EdgesTest extends AtTheWindow {
     /** Build and back in mid-show ran every start chain again, and muted the host. */
     @Test
     void goingBackToLiveAsksOnceWhetherTheStartChainsRun() {
-        session.show().watch(h -> {
+        session.deck().watch(h -> {
             if (h instanceof Happening.Started s) {
                 started.add(s);
             }
@@ -51,7 +50,7 @@ class EdgesTest extends AtTheWindow {
         soon(() -> bench().mode() == Mode.LIVE);
         mode(Mode.BUILD);
         mode(Mode.LIVE); // It has asked already.
-        session.show().post(new Event.Perform("host-desk", Gesture.PRESS, "last"));
+        session.deck().port("last").perform("host-desk", Gesture.PRESS, -1);
         soon(() -> started.getLast().source().equals("last"));
         assertThat(starts()).isEqualTo(1);
     }
@@ -81,7 +80,7 @@ class EdgesTest extends AtTheWindow {
     void aPopUpThatTheMainWindowCannotShowHasAWindowOfItsOwn() {
         popsUp("host-desk");
         robot.interact(() -> stage.setIconified(true));
-        session.show().post(new Event.Perform("host-desk", Gesture.PRESS, "key F13 everywhere"));
+        session.deck().port("key F13 everywhere").perform("host-desk", Gesture.PRESS, -1);
         soon(() -> popUp() != null);
         assertThat(find("#pop-up-page")).isNull();
         robot.interact(() -> stage.setIconified(false));
@@ -106,7 +105,7 @@ class EdgesTest extends AtTheWindow {
     @Test
     void aPopUpThatWasNotSeenTakesNoClickAtOnce() {
         popsUp("host-desk");
-        session.show().post(new Event.Perform("host-desk", Gesture.PRESS, "mouse"));
+        session.deck().port("mouse").perform("host-desk", Gesture.PRESS, -1);
         soon(() -> find("#pop-up-page") != null);
         Overlay overlay = (Overlay) there("#overlay");
         robot.interact(() -> overlay.shield(60_000));

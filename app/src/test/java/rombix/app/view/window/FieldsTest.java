@@ -29,7 +29,7 @@ class FieldsTest extends AtTheWindow {
         key(KeyCode.F6);
         robot.interact(() -> bench().showPage("booth"));
         soon(() -> find("#tile-booth-pointer") != null);
-        soon(() -> session.window().deck().state().readings("computer").apply("front") != null);
+        soon(() -> session.window().model().state().readings("computer").apply("front") != null);
     }
 
     private void finger(Node on, int id, EventType<TouchEvent> what, double x, double y) {
@@ -53,10 +53,10 @@ class FieldsTest extends AtTheWindow {
         robot.moveTo(middle.add(20, 0)).moveTo(middle.add(40, 10)).release(MouseButton.PRIMARY);
         // The first pixels say only that it is no tap.
         soon(() -> gear.booth().look().pointerX() >= x + 54 && gear.booth().look().pointerY() > y + 8);
-        assertThat(session.window().deck().state().lastRuns().get("booth-pointer")).as("sliding presses nothing")
+        assertThat(session.window().model().state().lastRuns().get("booth-pointer")).as("sliding presses nothing")
                 .isNull();
         click(find("#tile-booth-pointer"));
-        soon(() -> session.window().deck().state().lastRuns().get("booth-pointer") != null);
+        soon(() -> session.window().model().state().lastRuns().get("booth-pointer") != null);
         assertThat(gear.booth().look().pointerX()).isBetween(x + 54, x + 60);
     }
 
@@ -68,15 +68,15 @@ class FieldsTest extends AtTheWindow {
         double w = WaitForAsyncUtils.waitForAsyncFx(60_000, () -> tile("booth-keys").getWidth());
         double h = WaitForAsyncUtils.waitForAsyncFx(60_000, () -> tile("booth-keys").getHeight());
         finger(pad, 2, TouchEvent.TOUCH_PRESSED, w - 12, h * 0.62);
-        soon(() -> session.window().deck().state().play("booth-keys").held());
+        soon(() -> session.window().model().state().play("booth-keys").held());
         finger(field, 1, TouchEvent.TOUCH_PRESSED, 40, 30);
         finger(field, 1, TouchEvent.TOUCH_MOVED, 60, 30);
         finger(field, 1, TouchEvent.TOUCH_RELEASED, 60, 30);
         soon(() -> gear.booth().look().pointerX() == x + 30);
-        assertThat(session.window().deck().state().play("booth-keys").held()).as("the other finger is still there")
+        assertThat(session.window().model().state().play("booth-keys").held()).as("the other finger is still there")
                 .isTrue();
         finger(pad, 2, TouchEvent.TOUCH_RELEASED, w - 12, h * 0.62);
-        soon(() -> !session.window().deck().state().play("booth-keys").held());
+        soon(() -> !session.window().model().state().play("booth-keys").held());
     }
 
     @Test

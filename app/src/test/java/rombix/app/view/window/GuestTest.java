@@ -48,10 +48,10 @@ class GuestTest extends AtTheWindow {
         mode(Mode.REHEARSE);
         soon(() -> !tile("gate").getAccessibleText().isEmpty());
         click(tile("gate"));
-        soon(() -> session.window().deck().state().readings("house").apply("locked/gate") != null);
+        soon(() -> session.window().model().state().readings("house").apply("locked/gate") != null);
         mode(Mode.BUILD);
-        assertThat(session.show().known().readings()).isEmpty();
-        assertThat(session.show().known().statuses().values()).hasSize(12).allMatch(s -> s.words().equals(
+        assertThat(session.deck().known().readings()).isEmpty();
+        assertThat(session.deck().known().statuses().values()).hasSize(12).allMatch(s -> s.words().equals(
                 "guest: not reached"));
         assertThat(gear.house().state(GATE)).contains("LOCKED");
 
@@ -106,6 +106,6 @@ class GuestTest extends AtTheWindow {
                 .contains("203.0.113.66"));
         fire("#guest-look");
         assertThat(session.window().guests().guest()).isTrue();
-        soon(() -> session.show().known().statuses().get("house").words().equals("guest: not reached"));
+        soon(() -> session.deck().known().statuses().get("house").words().equals("guest: not reached"));
     }
 }

@@ -32,7 +32,6 @@ import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions;
-import rombix.core.engine.Event;
 import rombix.core.engine.Mode;
 import rombix.core.value.Value;
 import rombix.running.input.Touches;
@@ -81,7 +80,7 @@ class LiveTest extends AtTheWindow {
         for (int i = 0; i < with.length; i += 2) {
             args.put((String) with[i], (Value) with[i + 1]);
         }
-        session.show().post(new Event.Told(gearId, command, args));
+        session.deck().tell(gearId, command, args);
     }
 
     private boolean logged(String who, String what, String button) {
@@ -284,13 +283,13 @@ class LiveTest extends AtTheWindow {
         Node talk = inSmall("#small-host-talk");
         Node card = inSmall("#small-waiting-card");
         robot.interact(() -> talk.fireEvent(space(KeyEvent.KEY_PRESSED)));
-        soon(() -> Value.of(false).equals(session.show().known().readings().get("desk").get("muted/host")));
+        soon(() -> Value.of(false).equals(session.deck().known().readings().get("desk").get("muted/host")));
         robot.interact(() -> {
             card.fireEvent(mouse(card, javafx.scene.input.MouseEvent.MOUSE_PRESSED));
             card.fireEvent(mouse(card, javafx.scene.input.MouseEvent.MOUSE_RELEASED));
             talk.fireEvent(space(KeyEvent.KEY_RELEASED));
         });
-        soon(() -> Value.of(true).equals(session.show().known().readings().get("desk").get("muted/host")));
+        soon(() -> Value.of(true).equals(session.deck().known().readings().get("desk").get("muted/host")));
     }
 
     private static KeyEvent space(javafx.event.EventType<KeyEvent> type) {

@@ -45,14 +45,14 @@ class SoundsTest extends AtTheWindow {
         assertThat(clips.getLast().fields().get("seconds")).isEqualTo(2.4);
         String made = newest().id();
         key(KeyCode.F6);
-        soon(() -> session.window().deck().state().readings("player").apply("level") != null);
+        soon(() -> session.window().model().state().readings("player").apply("level") != null);
         click(tile(made));
         soon(() -> Value.of(true)
-                .equals(session.window().deck().state().readings("player").apply("playing/" + clips.getLast()
+                .equals(session.window().model().state().readings("player").apply("playing/" + clips.getLast()
                         .id())));
         soon(() -> tile(made).getAccessibleText().contains("PLAYING"));
         soon(() -> Value.of(false)
-                .equals(session.window().deck().state().readings("player").apply("playing/" + clips.getLast()
+                .equals(session.window().model().state().readings("player").apply("playing/" + clips.getLast()
                         .id())));
     }
 
@@ -85,7 +85,7 @@ class SoundsTest extends AtTheWindow {
         java.nio.file.Files.copy(java.nio.file.Path.of("../demo/sounds/star-sting.flac"), folder.resolve(
                 "sounds/star-sting.flac"));
         chain("next-cue", new GearStep.Do("player", "play", java.util.Map.of("clip", Value.of("star"))));
-        soon(() -> !session.window().deck().state().readings("player").apply("output").toString().isEmpty());
+        soon(() -> !session.window().model().state().readings("player").apply("output").toString().isEmpty());
         robot.interact(() -> bench().select("next-cue"));
         soon(() -> find("#step-0") != null);
         click(find("#step-0"));
@@ -96,7 +96,7 @@ class SoundsTest extends AtTheWindow {
         robot.interact(((Button) find("#listen"))::fire);
         soon(() -> phones.kept().length > 2000);
         robot.interact(((Button) find("#listen-stop"))::fire);
-        soon(() -> Value.of(false).equals(session.window().deck().state().readings("player").apply("playing/star")));
+        soon(() -> Value.of(false).equals(session.window().model().state().readings("player").apply("playing/star")));
     }
 
     @Test

@@ -1,85 +1,79 @@
 package rombix.running;
 
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.SplittableRandom;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CopyOnWriteArrayList;
-import java.util.concurrent.TimeUnit;
-import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.concurrent.Executor;
 import java.util.concurrent.atomic.AtomicLong;
-import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
-import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
+import rombix.core.board.Board;
 import rombix.core.board.Rig;
 import rombix.core.card.Order;
 import rombix.core.engine.Clock;
 import rombix.core.engine.Conductor;
 import rombix.core.engine.Event;
-import rombix.core.engine.FastClock;
 import rombix.core.engine.Gears;
 import rombix.core.engine.Happening;
 import rombix.core.engine.Known;
 import rombix.core.engine.Mode;
-import rombix.core.engine.Status;
-import rombix.core.engine.TwinGears;
 import rombix.core.found.FoundGear;
 import rombix.core.sight.Pixels;
+import rombix.core.touch.DeckPort;
 import rombix.core.traffic.Traffic;
 import rombix.core.traffic.WhyNot;
+import rombix.core.trust.Ask;
 import rombix.core.trust.Leave;
+import rombix.core.value.Value;
 import rombix.links.Links;
 import rombix.links.MachineClock;
+import rombix.running.input.Inputs;
+import rombix.running.log.LogStore;
 import rombix.running.log.LogWriter;
 import rombix.running.owner.ThisComputer;
+import rombix.running.owner.Trust;
 import rombix.running.state.DeckFeed;
 import rombix.running.state.DeckState;
 
 /**
- * A board in play with its real gear; in rehearsal a second conductor plays it on twins, and the first one only
- * listens. Safe to use from any thread.
+ * A board in play, with its gear, its log and what presses it, whoever looks at it: a window, a shell, nobody. In
+ * rehearsal a second conductor plays it on twins, and the first one only listens. Any number of them run in one process.
+ * Safe to use from any thread.
  */
-public final class Show implements Player, AutoCloseable {
+public final class RunningDeck implements Player, AutoCloseable {
     /** The machine's own clock. */
     public static final Clock CLOCK = new MachineClock();
 
-    private static final int REACHED_SECONDS = 5;
+    private static final Rig NO_BOARD = Rig.of(Board.empty(""), Map.of());
 
     private final List<Consumer<Happening>> watchers = new CopyOnWriteArrayList<>();
+    private final @Nullable LogStore store;
     private final @Nullable LogWriter log;
     private final Conductor conductor;
     private final Links links;
-    private final Map<String, String> addresses;
+    private final Boards boards;
     private final DeckFeed feed = new DeckFeed();
     /** What the gear is like, whatever plays; the conductor's, and written behind {@link #feed}. */
     private volatile DeckState real = DeckState.NOTHING;
-    private volatile @Nullable Rig rig;
     /** What the next board may do. */
     private Leave leave = Leave.TRUSTED;
-    /** What the board that is played may do. */
-    private Leave given = Leave.TRUSTED;
-    private volatile @Nullable Conductor rehearsal;
-    /** That of what is shown: it changes behind {@link #feed}. */
-    private volatile Clock clock = CLOCK;
+    private volatile @Nullable Inputs inputs;
+    /** What is shown in place of the gear; it changes behind {@link #feed}. */
+    private volatile @Nullable Rehearsal rehearsal;
     private volatile double pace = 1;
     private final Thread hook;
-    private final Object boards = new Object();
     private final AtomicLong byHand = new AtomicLong(Gears.NO_ANSWER);
-    /** What comes once a board that goes has ended; null where none goes. Guarded by {@link #boards}. */
-    private volatile @Nullable List<Runnable> waiting;
     private boolean closed;
 
     /**
      * @param addresses addresses that take the place of the board's, by gear
-     * @param watcher told of everything that happens, on the conductor's thread
-     * @param log keeps what was run; closed with the show; null where nothing is to be kept
+     * @param log where is kept what is run; closed with the deck; null where nothing is to be kept
      */
-    public Show(Map<String, String> addresses, Consumer<Happening> watcher, @Nullable LogWriter log) {
-        this.log = log;
-        this.addresses = Map.copyOf(addresses);
-        watchers.add(watcher);
+    public RunningDeck(Map<String, String> addresses, @Nullable LogStore log) {
+        this.store = log;
+        this.log = log == null ? null : new LogWriter(log, CLOCK, System::currentTimeMillis);
         CompletableFuture<Links> made = new CompletableFuture<>();
         conductor = new Conductor(CLOCK, new SplittableRandom(), post -> {
             Links wired = new Links(CLOCK, post, new ThisComputer());
@@ -87,6 +81,7 @@ public final class Show implements Player, AutoCloseable {
             return wired;
         }, this::happened);
         links = made.join();
+        boards = new Boards(conductor, links, Map.copyOf(addresses));
         hook = Thread.ofPlatform().name("the end").unstarted(this::close);
         Runtime.getRuntime().addShutdownHook(hook);
     }
@@ -125,29 +120,61 @@ public final class Show implements Player, AutoCloseable {
         void close();
     }
 
+    /**
+     * Has keys, controllers and OSC press from now on, until the deck is closed.
+     *
+     * @param touched told of the button that a control would press, while none is pressed
+     * @param port where OSC is awaited in place of where the board says; any free one when 0
+     * @param hand where all are told that learn, record or are summoned: the interface's thread
+     */
+    public synchronized Inputs listen(Consumer<String> touched, @Nullable Integer port, Executor hand) {
+        Inputs made = new Inputs(this::post, touched, port, hand);
+        inputs = made;
+        watchers.add(made::accept);
+        feed.subscribe(Thread::startVirtualThread, made::see);
+        return made;
+    }
+
+    /** What was run, as it is kept; null where it is not. */
+    public @Nullable LogStore log() {
+        return store;
+    }
+
+    /** Has another told why the log cannot be written, and with an empty text that it can again; each once. */
+    public void whenLogTroubled(Consumer<String> told) {
+        if (log != null) {
+            log.whenTroubled(told);
+        }
+    }
+
+    /**
+     * Plays a board that was opened. Where its owner has not agreed to all that it asks for it is a guest: it reaches,
+     * hears and begins nothing.
+     *
+     * @return what was not agreed to
+     */
+    public List<Ask> play(Rig next, Trust trust) {
+        List<Ask> missing = trust.missing(next);
+        guest(!missing.isEmpty());
+        load(next);
+        if (missing.isEmpty()) {
+            opened();
+        }
+        return missing;
+    }
+
+    /** The board that is played; an empty one where there was none yet. */
+    public Rig rig() {
+        Rig now = boards.rig();
+        return now == null ? NO_BOARD : now;
+    }
+
     @Override
     public synchronized void load(Rig next) {
-        Rig before = rig;
-        Predicate<String> reached = given.reaches();
-        Leave which = leave;
-        rig = next;
-        given = which;
-        synchronized (boards) {
-            if (before != null && waiting == null && (leaves(before, next) || before.twins().keySet().stream().anyMatch(
-                    g -> reached.test(g) && !which.reaches().test(g)))) {
-                waiting = new ArrayList<>(); // Whatever holds gear that goes ends first, as long as it can be reached.
-                conductor.post(new Event.End(this::ended));
-            }
-        }
-        Event load = new Event.Load(next);
-        later(() -> {
-            conductor.post(load);
-            soon(() -> links.connect(next, addresses, which)); // By then the deck has let go of what is there no more.
-        });
-        Conductor now = rehearsal;
+        boards.load(next, leave);
+        Rehearsal now = rehearsal;
         if (now != null) {
-            now.post(load);
-            reachable(next, now);
+            now.load(next);
         }
     }
 
@@ -190,6 +217,10 @@ public final class Show implements Player, AutoCloseable {
     @Override
     public void guest(boolean on) {
         allow(on ? Leave.GUEST : Leave.TRUSTED);
+        Inputs heard = inputs;
+        if (heard != null) {
+            heard.deaf(on);
+        }
     }
 
     /** What the boards that are loaded from now on may do. */
@@ -197,54 +228,51 @@ public final class Show implements Player, AutoCloseable {
         leave = which; // What is played now stays as it is: it may have holds to end, or be a guest still.
     }
 
-    /** Whether gear goes, or is reached elsewhere from now on. */
-    private static boolean leaves(Rig before, Rig next) {
-        return before.board().gear().stream().anyMatch(g -> next.board().gear(g.id()).filter(n -> n.card().equals(g
-                .card()) && n.link().equals(g.link())).isEmpty());
-    }
-
-    private void ended() {
-        synchronized (boards) {
-            List<Runnable> waited = waiting == null ? List.of() : waiting;
-            waiting = null;
-            waited.forEach(Runnable::run);
-        }
-    }
-
-    /** Now, or once what goes has ended. */
-    private void later(Runnable what) {
-        synchronized (boards) {
-            if (waiting == null) {
-                what.run();
-            } else {
-                waiting.add(what);
-            }
+    private void post(Event event) {
+        Rehearsal now = rehearsal;
+        if (now != null) {
+            now.post(event);
+        } else {
+            boards.post(event);
         }
     }
 
     @Override
-    public void post(Event event) {
-        Conductor now = rehearsal;
-        if (now != null) {
-            now.post(event);
-        } else if (waiting == null) {
-            conductor.post(event);
-        } else {
-            later(() -> conductor.post(event));
-        }
+    public DeckPort port(String source) {
+        return new DeckPort(this::post, source);
+    }
+
+    @Override
+    public void tell(String gear, String command, Map<String, Value> args) {
+        post(new Event.Told(gear, command, args));
+    }
+
+    @Override
+    public void run(Event.Try chain) {
+        post(chain);
+    }
+
+    @Override
+    public void start() {
+        post(new Event.WentLive());
+    }
+
+    /** Does something on the deck's thread, behind all that was done to the deck by now; it must not wait there. */
+    public void then(Runnable what) {
+        post(new Event.Run(what));
     }
 
     @Override
     public synchronized void mode(Mode mode, boolean starts) {
         boolean twins = mode == Mode.REHEARSE;
         if (twins && rehearsal == null) {
-            conductor.post(new Event.StopAll());
+            boards.post(new Event.StopAll());
         }
         twins(twins);
         feed.mode(mode);
         links.inSight(mode != Mode.LIVE); // The rack shows all that there is, except while one is on air.
         if (twins) {
-            conductor.post(new Event.Arm(false));
+            boards.post(new Event.Arm(false));
         }
         post(new Event.Arm(mode != Mode.BUILD));
         if (mode != Mode.BUILD && starts) {
@@ -255,116 +283,76 @@ public final class Show implements Player, AutoCloseable {
     @Override
     public void pace(double factor) {
         pace = factor;
-        Conductor now = rehearsal;
-        if (now != null && clock instanceof FastClock fast) {
-            fast.factor(factor);
-            now.post(new Event.Run(() -> {
-                // It reckons anew how long to wait.
-            }));
+        Rehearsal now = rehearsal;
+        if (now != null) {
+            now.pace(factor);
         }
     }
 
     @Override
     public long nanos() {
-        return clock.nanos();
+        Rehearsal now = rehearsal;
+        return now == null ? CLOCK.nanos() : now.clock().nanos();
     }
 
     @Override
     public synchronized void tryOnTwins(Event.@Nullable Try tried) {
         pace = 1;
         twins(tried != null);
-        Conductor now = rehearsal;
+        Rehearsal now = rehearsal;
         if (now != null && tried != null) {
             now.post(tried);
         }
     }
 
     private void twins(boolean on) {
-        Conductor now = rehearsal;
-        Rig played = rig;
+        Rehearsal now = rehearsal;
+        Rig played = boards.rig();
         if (on == (now != null) || played == null) {
             return;
         }
         if (now != null) {
             synchronized (feed) {
                 rehearsal = null;
-                clock = CLOCK;
                 feed.become(real);
             }
             Thread.ofPlatform().name("rehearsal's end").start(now::close); // It may be busy, and the interface doesn't wait.
             return;
         }
-        DeckState before = real;
-        FastClock fast = new FastClock(CLOCK);
-        fast.factor(pace);
-        Conductor twins = new Conductor(fast, new SplittableRandom(), post -> new TwinGears(fast, post), h -> {
-            if (log != null) {
-                log.accept(h, true, fast);
-            }
-            boolean shown;
-            synchronized (feed) {
-                shown = clock == fast;
-                if (shown) {
-                    feed.feed(h, fast.nanos());
-                }
-            }
-            if (shown) {
-                tell(h);
-            }
-        });
+        Rehearsal twins = new Rehearsal(CLOCK, pace, this::rehearsed);
         synchronized (feed) {
             rehearsal = twins;
-            clock = fast;
             feed.become(DeckState.NOTHING);
         }
-        twins.post(new Event.Load(played));
-        reachable(played, twins);
-        before.known().readings().forEach((gear, of) -> of
-                .forEach((reading, value) -> twins.post(new Event.Came(gear, reading, value))));
-        twins.post(before.resume()); // It begins where the deck is, not where the board once began.
+        twins.begin(played, real);
     }
 
-    private static void reachable(Rig rig, Conductor twins) {
-        rig.twins().keySet().forEach(gear -> twins.post(new Event.Linked(gear, Status.TWIN)));
+    private void rehearsed(Happening happening, Clock clock) {
+        if (log != null) {
+            log.accept(happening, true, clock);
+        }
+        boolean shown;
+        synchronized (feed) {
+            Rehearsal now = rehearsal;
+            shown = now != null && now.clock() == clock; // Not one that is over.
+            if (shown) {
+                feed.feed(happening, clock.nanos());
+            }
+        }
+        if (shown) {
+            tell(happening);
+        }
     }
 
     @Override
     public void opened() {
-        Rig now = rig;
-        if (now != null) {
-            // Behind the links, and behind what they say first.
-            later(() -> soon(() -> soon(() -> whenReached(now, () -> post(new Event.Opened())))));
-        }
-    }
-
-    private void soon(Runnable what) {
-        conductor.post(new Event.Run(what));
+        Rig now = rig();
+        boards.then(() -> whenReached(now, () -> post(new Event.Opened())));
     }
 
     /** Does something once all gear of a board answers or is known not to, or after a while. */
     public void whenReached(Rig of, Runnable what) {
-        AtomicBoolean done = new AtomicBoolean();
-        Runnable once = () -> {
-            if (!done.getAndSet(true)) {
-                what.run();
-            }
-        };
-        BooleanSupplier reached = () -> of.twins().keySet().stream()
-                .allMatch(g -> real.status(g).phase() != Status.Phase.CONNECTING);
-        if (reached.getAsBoolean()) {
-            once.run();
-            return;
-        }
-        Watching[] watching = new Watching[1];
-        watching[0] = watch(h -> {
-            if (h instanceof Happening.Linked && reached.getAsBoolean()) {
-                once.run();
-            }
-        });
-        CompletableFuture.delayedExecutor(REACHED_SECONDS, TimeUnit.SECONDS).execute(() -> {
-            watching[0].close();
-            once.run();
-        });
+        Reached.when(of, () -> real, feed, what);
     }
 
     @Override
@@ -377,7 +365,12 @@ public final class Show implements Player, AutoCloseable {
         return real.known();
     }
 
-    /** The one way in which a show ends: holds end and what they have to say goes out, then links close. Once. */
+    @Override
+    public void showing(String page) {
+        feed.page(page);
+    }
+
+    /** The one way in which a deck ends: holds end and what they have to say goes out, then links close. Once. */
     @Override
     public synchronized void close() {
         if (closed) {
@@ -389,13 +382,17 @@ public final class Show implements Player, AutoCloseable {
         } catch (IllegalStateException e) {
             // It is what runs now.
         }
-        Conductor now = rehearsal;
+        Rehearsal now = rehearsal;
         if (now != null) {
             now.close();
         }
+        boards.close();
         conductor.end();
         conductor.close();
         links.close();
+        if (inputs != null) {
+            inputs.close(); // Not before: until the deck has ended it tells them what happens.
+        }
         if (log != null) {
             log.close();
         }
