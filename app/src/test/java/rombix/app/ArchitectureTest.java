@@ -18,6 +18,8 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
 import rombix.core.board.Board;
+import rombix.core.engine.Conductor;
+import rombix.core.engine.Event;
 import rombix.core.thread.OwnedBy;
 
 @AnalyzeClasses(packages = "rombix", importOptions = ImportOption.DoNotIncludeTests.class)
@@ -49,6 +51,12 @@ class ArchitectureTest {
     @ArchTest
     static final ArchRule WHAT_RUNS_KNOWS_NO_TOOLKIT = noClasses().that().resideInAPackage("rombix.running..").should()
             .dependOnClassesThat().resideInAnyPackage("javafx..", "rombix.app..", "rombix.standins..");
+
+    /** What everybody else may do with a deck stands in {@code DeckPort} and {@code Player}. */
+    @ArchTest
+    static final ArchRule ONLY_WHAT_RUNS_LOADS_AND_ENDS = noClasses().that().resideInAPackage("rombix.app..").should()
+            .dependOnClassesThat().belongToAnyOf(Event.Load.class, Event.End.class, Event.Opened.class,
+                    Event.WentLive.class, Event.Arm.class, Event.Run.class, Conductor.class);
 
     /** The rooms of the window, each of which may know those before it. */
     private static final List<String> ROOMS = List.of("common", "tile", "step", "button", "score", "page", "rack",

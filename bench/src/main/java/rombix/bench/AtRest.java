@@ -19,6 +19,8 @@ import javafx.stage.Stage;
 import rombix.app.show.Session;
 import rombix.core.chain.Gesture;
 import rombix.core.engine.Mode;
+import rombix.running.input.Inputs;
+import rombix.running.log.LogStore;
 import rombix.standins.CableProvider;
 
 /**
@@ -51,14 +53,14 @@ final class AtRest {
         }
         Path folder = Files.createTempDirectory("at-rest");
         Path board = Files.copy(Path.of("demo/star-night.json"), folder.resolve("b.json"));
-        Map<String, String> addresses = new HashMap<>(Map.of(Session.OSC, "0"));
+        Map<String, String> addresses = new HashMap<>(Map.of(Inputs.OSC, "0"));
         for (int i = 3; i < args.length; i++) { // GEAR=ADDRESS; the cable to the desk by the port that it leads to.
             String[] of = args[i].split("=", 2);
             addresses.put(of[0], of[1]);
         }
         CableProvider.plug(CableProvider.SOUND_DESK, new InetSocketAddress(InetAddress.getLoopbackAddress(), Integer
                 .parseInt(addresses.remove(CABLE))));
-        Session session = Session.open(board, addresses, Session.logOf(board), s -> {
+        Session session = Session.open(board, addresses, LogStore.beside(board), s -> {
             s.setWidth(1280);
             s.setHeight(800);
         });

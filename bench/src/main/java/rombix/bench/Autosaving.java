@@ -15,6 +15,7 @@ import rombix.app.show.Session;
 import rombix.core.board.Board;
 import rombix.core.store.BoardFile;
 import rombix.core.store.CardLibrary;
+import rombix.running.input.Inputs;
 
 /**
  * The longest pause of the interface's thread while a board with 9.5 MB of pictures is edited and
@@ -39,7 +40,7 @@ final class Autosaving implements Bench.Measured {
         BoardFile.save(file, board); // With its own picture at first.
         List<Long> idle = Collections.synchronizedList(new ArrayList<>());
         List<Long> saving = Collections.synchronizedList(new ArrayList<>());
-        try (Session session = Session.open(file, Map.of(Session.OSC, "0"), null, s -> {
+        try (Session session = Session.open(file, Map.of(Inputs.OSC, "0"), null, s -> {
         })) {
             LockSupport.parkNanos(TimeUnit.SECONDS.toNanos(4));
             int[] n = {0};

@@ -11,6 +11,7 @@ import java.util.concurrent.locks.LockSupport;
 import javafx.stage.Stage;
 import rombix.app.show.Session;
 import rombix.core.engine.Mode;
+import rombix.running.input.Inputs;
 import rombix.standins.Pads;
 import rombix.standins.StandIns;
 
@@ -34,7 +35,7 @@ final class Flooded implements Bench.Measured {
         AtomicBoolean over = new AtomicBoolean();
         try (StandIns gear = StandIns.onFreePorts()) {
             Map<String, String> addresses = new HashMap<>(gear.addresses());
-            addresses.put(Session.OSC, "0");
+            addresses.put(Inputs.OSC, "0");
             try (Session session = Session.open(board, addresses, null, s -> {
                 s.setWidth(1280);
                 s.setHeight(800);

@@ -22,6 +22,7 @@ import rombix.core.card.Card.Item;
 import rombix.core.card.Protocol;
 import rombix.core.engine.Mode;
 import rombix.core.store.BoardFile;
+import rombix.running.input.Inputs;
 import rombix.wire.osc.OscCodec;
 import rombix.wire.osc.OscPacket.Message;
 
@@ -55,7 +56,7 @@ final class Readings implements Bench.Measured {
                     "meters", new Link(Protocol.of("osc"), "127.0.0.1:" + port, Map.of()), Map.of("meter", meters), Map
                             .of()))));
             Session.startToolkit(true);
-            try (Session session = Session.open(file, Map.of(Session.OSC, "0"), null, s -> {
+            try (Session session = Session.open(file, Map.of(Inputs.OSC, "0"), null, s -> {
                 s.setWidth(1280);
                 s.setHeight(800);
             })) {

@@ -14,6 +14,8 @@ import javafx.stage.Stage;
 import rombix.app.show.Session;
 import rombix.core.board.Board;
 import rombix.core.store.BoardFile;
+import rombix.running.input.Inputs;
+import rombix.running.log.LogStore;
 import rombix.standins.StandIns;
 
 /** Boards opened one after the other in a window, 200 of them: no thread and no descriptor is left of any. */
@@ -45,9 +47,9 @@ final class Boards implements Trial {
         BoardFile.save(boards[2], Board.empty("Empty")); // Between it and the others all links come and go.
         try (StandIns gear = StandIns.onFreePorts()) {
             Map<String, String> addresses = new HashMap<>(gear.addresses());
-            addresses.put(Session.OSC, "0");
+            addresses.put(Inputs.OSC, "0");
             Stage[] stage = new Stage[1];
-            try (Session session = Session.open(boards[0], addresses, Session.logOf(boards[0]), s -> {
+            try (Session session = Session.open(boards[0], addresses, LogStore.beside(boards[0]), s -> {
                 s.setWidth(1280);
                 s.setHeight(800);
                 stage[0] = s;

@@ -21,6 +21,7 @@ import rombix.core.card.Protocol;
 import rombix.core.engine.Mode;
 import rombix.core.store.BoardFile;
 import rombix.core.value.Value;
+import rombix.running.input.Inputs;
 import rombix.wire.osc.OscCodec;
 import rombix.wire.osc.OscPacket;
 
@@ -64,7 +65,7 @@ final class Readings implements Trial {
             BoardFile.save(file, Board.empty("Readings").withGear(List.of(new Gear("g", "Meters", "meters",
                     new Gear.Link(Protocol.of("osc"), "127.0.0.1:" + port, Map.of()), Map.of("meter", meters), Map
                             .of()))));
-            try (Session session = Session.open(file, Map.of(Session.OSC, "0"), null, s -> {
+            try (Session session = Session.open(file, Map.of(Inputs.OSC, "0"), null, s -> {
                 s.setWidth(1280);
                 s.setHeight(800);
                 stage[0] = s;

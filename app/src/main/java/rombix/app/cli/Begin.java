@@ -44,7 +44,7 @@ final class Begin {
             case NEW -> {
                 Path fresh = fresh(Path.of(System.getProperty("user.home"), "Rombix"));
                 OpenCommand.run(lines, new OpenCommand.Wanted(fresh, Map.of(), null, false, true, new Allow()), () -> {
-                }, session -> session.window().beginWithGear());
+                }, window -> window.session().window().beginWithGear());
                 yield 0;
             }
         };

@@ -10,10 +10,7 @@ import org.slf4j.LoggerFactory;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import rombix.app.show.DemoBoard;
-import rombix.app.view.window.BoothWindow;
-import rombix.app.view.window.PanelsWindow;
 import rombix.running.shell.Caller;
-import rombix.standins.Panels;
 import rombix.standins.StandIns;
 
 /** Opens the demo board, with stand-ins for its gear. */
@@ -56,12 +53,7 @@ final class DemoCommand implements Callable<Integer> {
                     gear[0] = started(starting);
                     System.out.println("The demo board is " + board + ". Its stand-ins run:");
                     StandInsCommand.table(gear[0]).forEach(line -> System.out.println("  " + line));
-                }, session -> {
-                    BoothWindow.beside(gear[0].booth(), session.window().scene());
-                    if (panels) {
-                        new PanelsWindow(Panels.of(gear[0]), session.window().scene()).show();
-                    }
-                });
+                }, window -> window.beside(gear[0], panels));
         started(starting).close();
         return 0;
     }

@@ -12,7 +12,6 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
-import rombix.app.show.Session;
 import rombix.running.log.LogCsv;
 import rombix.running.log.LogRow.Kind;
 import rombix.running.log.LogStore.Query;
@@ -35,7 +34,7 @@ final class LogCommand implements Callable<Integer> {
     @Override
     public Integer call() throws IOException {
         PrintWriter out = spec.commandLine().getOut();
-        Path file = Session.logOf(board);
+        Path file = LogStore.beside(board);
         if (!Files.exists(file)) {
             spec.commandLine().getErr().println("Nothing was run on " + board + " yet: it has no log.");
             return 2;

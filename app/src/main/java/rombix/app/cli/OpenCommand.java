@@ -12,14 +12,14 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import rombix.app.show.Session;
+import rombix.app.show.Display;
 import rombix.core.engine.Mode;
 import rombix.core.trust.Ask;
 import rombix.running.LeftBehind;
 import rombix.running.RunningDeck;
+import rombix.running.input.Inputs;
 import rombix.running.log.LogStore;
 import rombix.running.owner.OpenedBoard;
-import rombix.running.owner.Settings;
 import rombix.running.owner.Trust;
 import rombix.running.shell.Caller;
 import rombix.running.shell.Doorkeeper;
@@ -82,15 +82,15 @@ final class OpenCommand implements Callable<Integer> {
      * @param ready waits for what else the board needs
      * @param shown told of the window, on the interface's thread
      */
-    static void run(Playing.Lines lines, Wanted wanted, Ready ready, Consumer<Session> shown) throws Exception {
+    static void run(Playing.Lines lines, Wanted wanted, Ready ready, Consumer<OpenWindow> shown) throws Exception {
         Path board = wanted.board();
         OptionalInt open = Caller.call(new String[]{"show", board.toString()}, System.out, System.err);
         if (open.isPresent()) {
             return; // Two that write one file would overwrite each other.
         }
         LoggerFactory.getILoggerFactory();
-        boolean display = Session.hasDisplay();
-        Thread toolkit = Thread.ofPlatform().daemon().unstarted(() -> Session.startToolkit(false));
+        boolean display = Display.there();
+        Thread toolkit = Thread.ofPlatform().daemon().unstarted(OpenWindow::begin);
         if (display) {
             toolkit.start(); // Meanwhile:
         }
@@ -107,53 +107,14 @@ final class OpenCommand implements Callable<Integer> {
         if (display) {
             toolkit.join();
             ready.run();
-            inWindow(lines, wanted, read, trust, missing.isEmpty(), shown);
+            OpenWindow.show(lines, wanted, read, trust, missing.isEmpty(), shown);
         } else {
             ready.run();
             withoutWindow(lines, wanted, read, trust);
         }
     }
 
-    private static void inWindow(Playing.Lines lines, Wanted wanted, OpenedBoard read, Trust trust, boolean trusted,
-            Consumer<Session> shown) throws Exception {
-        Settings settings = new Settings();
-        try (Session session = Session.open(read, wanted.addresses(), Session.logOf(read.file()), _ -> {
-        }, trust); Doorkeeper door = door(lines, Playing.in(session.deck(), () -> toFront(session)))) {
-            Session.onInterface(() -> {
-                session.window().bench().mode(Mode.BUILD);
-                Path[] last = new Path[1];
-                Runnable opened = () -> {
-                    Path now = session.window().bench().file();
-                    if (!now.equals(last[0])) { // Not at each edit.
-                        last[0] = now;
-                        if (!door.keep(now)) {
-                            session.window().files().tell(List.of(elsewhere(now)));
-                        }
-                        settings.opened(now);
-                        session.window().files().forgetful(settings.trouble());
-                    }
-                };
-                session.window().bench().watch(opened);
-                opened.run();
-                session.window().hint(settings);
-                shown.accept(session);
-                return true;
-            });
-            if (wanted.live() && trusted) {
-                session.goLive();
-            }
-            session.await(wanted.forMillis());
-        }
-    }
-
-    private static boolean toFront(Session session) {
-        return Session.onInterface(() -> {
-            session.window().stagework().toFront();
-            return true;
-        });
-    }
-
-    private static String elsewhere(Path board) {
+    static String elsewhere(Path board) {
         return "“" + board.getFileName() + "” is open in another Rombix, too. Close one of them, or save this one under"
                 + " another name.";
     }
@@ -165,8 +126,8 @@ final class OpenCommand implements Callable<Integer> {
                 ? " until it is stopped (Ctrl+C)."
                 : "."));
         read.notices().forEach(System.out::println);
-        LogStore log = LogStore.ofBoard(Session.logOf(read.file()), System.out::println);
-        String osc = wanted.addresses().get(Session.OSC);
+        LogStore log = LogStore.ofBoard(LogStore.beside(read.file()), System.out::println);
+        String osc = wanted.addresses().get(Inputs.OSC);
         try (RunningDeck deck = new RunningDeck(wanted.addresses(), log);
                 Doorkeeper door = door(lines, Playing.in(deck, () -> false))) {
             deck.listen(_ -> {
@@ -198,7 +159,7 @@ final class OpenCommand implements Callable<Integer> {
     }
 
     /** Carries out the commands of a shell on the deck that runs here. */
-    private static Doorkeeper door(Playing.Lines lines, Playing.Stage stage) {
+    static Doorkeeper door(Playing.Lines lines, Playing.Stage stage) {
         return new Doorkeeper((args, out, err) -> {
             int code = lines.of(stage, args).setOut(out).setErr(err).execute(args);
             out.flush();

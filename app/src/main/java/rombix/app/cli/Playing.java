@@ -12,7 +12,6 @@ import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.LoggerFactory;
 import picocli.CommandLine;
-import rombix.app.show.Session;
 import rombix.core.board.Button;
 import rombix.core.board.Rig;
 import rombix.core.engine.Happening;
@@ -92,7 +91,7 @@ final class Playing implements AutoCloseable {
         BlockingQueue<Happening> happenings = new LinkedBlockingQueue<>();
         LogStore log = options.standIns()
                 ? null
-                : LogStore.ofBoard(Session.logOf(board), LoggerFactory
+                : LogStore.ofBoard(LogStore.beside(board), LoggerFactory
                         .getLogger(Playing.class)::warn);
         RunningDeck deck = new RunningDeck(gear.addresses(), log);
         RunningDeck.Watching watching = deck.watch(happenings::add);

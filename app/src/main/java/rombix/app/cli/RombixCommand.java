@@ -13,7 +13,7 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.ParseResult;
 import picocli.CommandLine.Spec;
 import picocli.CommandLine;
-import rombix.app.show.Session;
+import rombix.app.show.Display;
 import rombix.core.store.BadFile;
 import rombix.running.owner.Settings;
 
@@ -81,7 +81,7 @@ public final class RombixCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws Exception {
-        if (Session.hasDisplay()) {
+        if (Display.there()) {
             return Begin.run(RombixCommand::line, new Settings());
         }
         spec.commandLine().usage(spec.commandLine().getOut());

@@ -13,6 +13,8 @@ import picocli.CommandLine.Parameters;
 import rombix.app.show.DemoBoard;
 import rombix.app.show.Session;
 import rombix.core.engine.Mode;
+import rombix.running.input.Inputs;
+import rombix.running.log.LogStore;
 import rombix.running.shell.Caller;
 import rombix.running.shell.Doorkeeper;
 import rombix.standins.StandIns;
@@ -78,8 +80,8 @@ final class WarmUpCommand implements Callable<Integer> {
         Session.startToolkit(true);
         try (StandIns gear = StandIns.onFreePorts()) {
             Map<String, String> addresses = new HashMap<>(gear.addresses());
-            addresses.put(Session.OSC, "0");
-            try (Session session = Session.open(board, addresses, Session.logOf(board), _ -> {
+            addresses.put(Inputs.OSC, "0");
+            try (Session session = Session.open(board, addresses, LogStore.beside(board), _ -> {
             })) {
                 session.await(SHOWN_MILLIS);
                 for (Mode mode : new Mode[]{Mode.REHEARSE, Mode.LIVE, Mode.BUILD}) {

@@ -33,19 +33,10 @@ public final class Session implements AutoCloseable {
     private static final java.util.logging.Logger TOOLKIT = java.util.logging.Logger.getLogger("javafx");
     private static final AtomicBoolean STARTED = new AtomicBoolean();
 
-    /** Among addresses: the port at which OSC messages are awaited that pull triggers. */
-    public static final String OSC = "osc triggers";
-
     private final RunningDeck deck;
     private final ShippedPractice practice;
     private final MainWindow window;
     private final CountDownLatch closed = new CountDownLatch(1);
-
-    /** Whether there is a screen to show a window on. */
-    public static boolean hasDisplay() {
-        return !System.getProperty("os.name", "").toLowerCase(java.util.Locale.ROOT).contains("linux")
-                || System.getenv("DISPLAY") != null || System.getenv("WAYLAND_DISPLAY") != null;
-    }
 
     /** Starts the toolkit; offscreen where that is asked for. It starts once in a process, however often it is asked. */
     public static void startToolkit(boolean offscreen) {
@@ -110,7 +101,7 @@ public final class Session implements AutoCloseable {
             if (under[0].mode() == Mode.BUILD) {
                 under[0].select(b);
             }
-        }, addresses.containsKey(OSC) ? Integer.valueOf(addresses.get(OSC)) : null, Platform::runLater);
+        }, addresses.containsKey(Inputs.OSC) ? Integer.valueOf(addresses.get(Inputs.OSC)) : null, Platform::runLater);
         ShippedPractice practice = new ShippedPractice();
         return onInterface(() -> {
             Workbench bench = new Workbench(read);
@@ -142,11 +133,6 @@ public final class Session implements AutoCloseable {
         } else {
             window.files().ask(left.words(), "End it now", left::end, "Leave it", left::forget);
         }
-    }
-
-    /** Where the log of a board is kept: beside it, hidden. */
-    public static Path logOf(Path board) {
-        return board.toAbsolutePath().resolveSibling("." + board.getFileName() + ".as-run");
     }
 
     /** Runs something on the interface's thread and waits for what it gives. */

@@ -23,6 +23,8 @@ import org.junit.jupiter.api.condition.OS;
 import org.junit.jupiter.api.io.TempDir;
 import org.lwjgl.sdl.SDLInit;
 import rombix.app.show.Session;
+import rombix.running.input.Inputs;
+import rombix.running.log.LogStore;
 import rombix.running.owner.OpenedBoard;
 import rombix.running.owner.Trust;
 import rombix.running.shell.NativeParts;
@@ -49,8 +51,8 @@ class MappedPartsTest {
             Path file = Files.copy(Path.of("../demo/star-night.json"), Path.of(args[0]).resolveSibling("board.json"));
             try (StandIns gear = StandIns.onFreePorts()) {
                 Map<String, String> addresses = new HashMap<>(gear.addresses());
-                addresses.put(Session.OSC, "0");
-                try (Session session = Session.open(OpenedBoard.read(file), addresses, Session.logOf(file), _ -> {
+                addresses.put(Inputs.OSC, "0");
+                try (Session session = Session.open(OpenedBoard.read(file), addresses, LogStore.beside(file), _ -> {
                 }, Trust.all())) {
                     session.await(2000L);
                 }

@@ -31,6 +31,9 @@ import rombix.running.state.Seen;
  * listened to, and while the deck is armed it presses. Safe to use from any thread.
  */
 public final class Inputs implements Touches, AutoCloseable {
+    /** Among the addresses of gear: the port at which OSC messages are awaited that pull triggers. */
+    public static final String OSC = "osc triggers";
+
     private final Switchboard switchboard;
     private final Feedback feedback;
     private final Controllers controllers;

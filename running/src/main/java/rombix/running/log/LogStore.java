@@ -95,6 +95,11 @@ public final class LogStore implements AutoCloseable {
         this.going = new GoingTable(GoingTable.process(ProcessHandle.current()));
     }
 
+    /** Where the log of a board is kept: beside it, hidden. */
+    public static Path beside(Path board) {
+        return board.toAbsolutePath().resolveSibling("." + board.getFileName() + ".as-run");
+    }
+
     /**
      * The log of a board that is in play. A damaged one is kept aside and a new one begun; one that cannot be opened now,
      * as another program has locked it, is opened when there is something to write.

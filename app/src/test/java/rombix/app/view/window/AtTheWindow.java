@@ -37,6 +37,8 @@ import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.engine.Mode;
+import rombix.running.input.Inputs;
+import rombix.running.log.LogStore;
 import rombix.running.owner.OpenedBoard;
 import rombix.running.owner.Trust;
 import rombix.standins.StandIns;
@@ -80,9 +82,9 @@ abstract class AtTheWindow {
         board(file);
         gear = StandIns.onFreePorts();
         Map<String, String> addresses = new HashMap<>(gear.addresses());
-        addresses.put(Session.OSC, "0");
+        addresses.put(Inputs.OSC, "0");
         off().forEach(g -> addresses.put(g, NOWHERE));
-        session = Session.open(OpenedBoard.read(file), addresses, Session.logOf(file), s -> {
+        session = Session.open(OpenedBoard.read(file), addresses, LogStore.beside(file), s -> {
             s.setWidth(1280);
             s.setHeight(800);
             stage = s;

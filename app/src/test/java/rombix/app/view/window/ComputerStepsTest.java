@@ -13,7 +13,6 @@ import javafx.scene.input.MouseButton;
 import javafx.stage.Window;
 import org.junit.jupiter.api.Test;
 import org.testfx.util.WaitForAsyncUtils;
-import rombix.app.show.Session;
 import rombix.core.board.Edits;
 import rombix.core.chain.Arg;
 import rombix.core.chain.DeckStep;
@@ -160,7 +159,7 @@ class ComputerStepsTest extends AtTheWindow {
         assertThat(find("#answer")).isInstanceOf(PasswordField.class);
         type("#answer", "open-sesame-9");
         soon(() -> gear.booth().look().text().endsWith("open-sesame-9"));
-        try (LogStore log = new LogStore(Session.logOf(file))) {
+        try (LogStore log = new LogStore(LogStore.beside(file))) {
             soon(() -> said(log).contains("Type the secret"));
             assertThat(said(log)).contains("given").doesNotContain("open-sesame");
         }
