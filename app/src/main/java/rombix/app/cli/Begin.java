@@ -43,7 +43,7 @@ final class Begin {
             case BOARD -> open(lines, java.util.Objects.requireNonNull(choice.get().board()));
             case NEW -> {
                 Path fresh = fresh(Path.of(System.getProperty("user.home"), "Rombix"));
-                OpenCommand.run(lines, new OpenCommand.Wanted(fresh, Map.of(), null, false, true, new Allow()), () -> {
+                OpenCommand.run(lines, new Wanted(fresh, Map.of(), null, false, true, new Allow()), () -> {
                 }, window -> window.session().window().beginWithGear());
                 yield 0;
             }
@@ -55,7 +55,7 @@ final class Begin {
         if (board.equals(DemoBoard.copyIn(Path.of(System.getProperty("user.home"), "Rombix")).toAbsolutePath())) {
             return lines.of(Playing.ALONE, "demo").execute("demo");
         }
-        OpenCommand.run(lines, new OpenCommand.Wanted(board, Map.of(), null, false, false, new Allow()), () -> {
+        OpenCommand.run(lines, new Wanted(board, Map.of(), null, false, false, new Allow()), () -> {
         }, _ -> {
         });
         return 0;

@@ -48,7 +48,7 @@ final class DemoCommand implements Callable<Integer> {
         StandIns[] gear = new StandIns[1];
         FutureTask<StandIns> starting = new FutureTask<>(StandIns::onTheirPorts);
         Thread.ofPlatform().daemon().start(starting);
-        OpenCommand.run(lines, new OpenCommand.Wanted(board, StandIns.elsewhere(), forMillis, live, true, new Allow()),
+        OpenCommand.run(lines, new Wanted(board, StandIns.elsewhere(), forMillis, live, true, new Allow()),
                 () -> {
                     gear[0] = started(starting);
                     System.out.println("The demo board is " + board + ". Its stand-ins run:");

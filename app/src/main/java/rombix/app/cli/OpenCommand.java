@@ -63,19 +63,6 @@ final class OpenCommand implements Callable<Integer> {
     }
 
     /**
-     * What is opened, and how.
-     *
-     * @param addresses addresses that take the place of the board's, by gear
-     * @param forMillis for how long; until the window is closed where it is null
-     * @param live whether the show begins at once
-     * @param trusted whether all is agreed to that the board brings
-     * @param allow what else it may do with this computer meanwhile
-     */
-    record Wanted(Path board, Map<String, String> addresses, @Nullable Long forMillis, boolean live, boolean trusted,
-            Allow allow) {
-    }
-
-    /**
      * Shows a board until its window is closed, or for a time; where there is no display it runs without a window.
      *
      * @param lines what carries out the commands of a shell
@@ -114,11 +101,6 @@ final class OpenCommand implements Callable<Integer> {
         }
     }
 
-    static String elsewhere(Path board) {
-        return "“" + board.getFileName() + "” is open in another Rombix, too. Close one of them, or save this one under"
-                + " another name.";
-    }
-
     /** Plays a board that commands in a shell work, keys, controllers and OSC; nothing is shown. */
     private static void withoutWindow(Playing.Lines lines, Wanted wanted, OpenedBoard read, Trust trust)
             throws Exception {
@@ -129,14 +111,14 @@ final class OpenCommand implements Callable<Integer> {
         LogStore log = LogStore.ofBoard(LogStore.beside(read.file()), System.out::println);
         String osc = wanted.addresses().get(Inputs.OSC);
         try (RunningDeck deck = new RunningDeck(wanted.addresses(), log);
-                Doorkeeper door = door(lines, Playing.in(deck, () -> false))) {
+                Doorkeeper door = ShellDoor.of(lines, Playing.in(deck, () -> false))) {
             deck.listen(_ -> {
             }, osc == null ? null : Integer.valueOf(osc), Runnable::run);
             deck.whenLogTroubled(why -> System.out.println(why.isEmpty()
                     ? "The log is written again."
                     : "The log can't be written: " + why + ". Rombix keeps trying; the show goes on."));
             if (!door.keep(read.file())) {
-                System.out.println(elsewhere(read.file()));
+                System.out.println(ShellDoor.elsewhere(read.file()));
             }
             if (deck.play(read.rig(), trust).isEmpty()) {
                 LeftBehind.of(deck).ifPresent(OpenCommand::after);
@@ -156,15 +138,5 @@ final class OpenCommand implements Callable<Integer> {
         System.out.println(left.words() + (left.always()
                 ? " That is ended now."
                 : " Open the board in a window to end that, or run the end of its chains yourself."));
-    }
-
-    /** Carries out the commands of a shell on the deck that runs here. */
-    static Doorkeeper door(Playing.Lines lines, Playing.Stage stage) {
-        return new Doorkeeper((args, out, err) -> {
-            int code = lines.of(stage, args).setOut(out).setErr(err).execute(args);
-            out.flush();
-            err.flush();
-            return code;
-        });
     }
 }

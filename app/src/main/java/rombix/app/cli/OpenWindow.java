@@ -31,11 +31,11 @@ record OpenWindow(Session session) {
      * @param trusted whether the board may go live at once
      * @param shown told of the window, on the interface's thread
      */
-    static void show(Playing.Lines lines, OpenCommand.Wanted wanted, OpenedBoard read, Trust trust, boolean trusted,
+    static void show(Playing.Lines lines, Wanted wanted, OpenedBoard read, Trust trust, boolean trusted,
             Consumer<OpenWindow> shown) throws Exception {
         Settings settings = new Settings();
         try (Session session = Session.open(read, wanted.addresses(), LogStore.beside(read.file()), _ -> {
-        }, trust); Doorkeeper door = OpenCommand.door(lines, Playing.in(session.deck(), () -> toFront(session)))) {
+        }, trust); Doorkeeper door = ShellDoor.of(lines, Playing.in(session.deck(), () -> toFront(session)))) {
             Session.onInterface(() -> {
                 session.window().bench().mode(Mode.BUILD);
                 Path[] last = new Path[1];
@@ -44,7 +44,7 @@ record OpenWindow(Session session) {
                     if (!now.equals(last[0])) { // Not at each edit.
                         last[0] = now;
                         if (!door.keep(now)) {
-                            session.window().files().tell(List.of(OpenCommand.elsewhere(now)));
+                            session.window().files().tell(List.of(ShellDoor.elsewhere(now)));
                         }
                         settings.opened(now);
                         session.window().files().forgetful(settings.trouble());
