@@ -2,13 +2,20 @@ package rombix.app.show;
 
 import java.util.Locale;
 
-/** Whether there is a screen to show a window on. */
+/** Whether windows can be shown: on a screen, or in memory where the toolkit was started so. Knows no toolkit. */
 public final class Display {
+    private static volatile boolean inMemory;
+
     private Display() {
     }
 
     public static boolean there() {
-        return !System.getProperty("os.name", "").toLowerCase(Locale.ROOT).contains("linux")
+        return inMemory || !System.getProperty("os.name", "").toLowerCase(Locale.ROOT).contains("linux")
                 || System.getenv("DISPLAY") != null || System.getenv("WAYLAND_DISPLAY") != null;
+    }
+
+    /** Windows are painted in memory from now on, as for pictures and tests. */
+    static void inMemory() {
+        inMemory = true;
     }
 }

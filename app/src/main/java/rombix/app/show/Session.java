@@ -46,6 +46,7 @@ public final class Session implements AutoCloseable {
         TOOLKIT.setLevel(java.util.logging.Level.SEVERE); // It warns of the class path.
 
         if (offscreen) {
+            Display.inMemory();
             System.setProperty("glass.platform", "Headless");
             System.setProperty("prism.order", "sw");
             System.setProperty("java.awt.headless", "true");
