@@ -32,7 +32,7 @@ public final class Controls {
             case Control.WheelStrip s -> computer(rig, "roll").map(c -> with(made, Gesture.TURN, Chain.of(s.both()
                     ? moving(c.gear(), "roll", "across", "up")
                     : new GearStep.Do(c.gear(), "roll", Map.of(), null, rombix.core.chain.StepOptions.PLAIN, Map.of())
-                            .with("up", new Arg.Computed("{turn}")))))
+                            .withArg("up", new Arg.Computed("{turn}")))))
                     .orElse(made);
             case null, default -> made;
         };
@@ -44,7 +44,7 @@ public final class Controls {
 
     private static GearStep.Do moving(String gear, String command, String across, String up) {
         return new GearStep.Do(gear, command, Map.of(), null, rombix.core.chain.StepOptions.PLAIN, Map.of())
-                .with(across, new Arg.Computed("{across}")).with(up, new Arg.Computed("{up}"));
+                .withArg(across, new Arg.Computed("{across}")).withArg(up, new Arg.Computed("{up}"));
     }
 
     private static Button pointer(Button button, String gear, boolean holds) {

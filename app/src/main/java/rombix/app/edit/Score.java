@@ -10,8 +10,8 @@ import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.ToDoubleFunction;
 import org.jspecify.annotations.Nullable;
-import rombix.core.board.Paths;
 import rombix.core.board.Board;
+import rombix.core.board.Paths;
 import rombix.core.board.Rig;
 import rombix.core.board.StepWords;
 import rombix.core.card.Card.Item;
@@ -101,11 +101,11 @@ public record Score(List<Lane> lanes, List<Mark> waits, List<Mark> brackets, int
                 case GearStep.Do d -> done(d, path, start);
                 case GearStep.Nudge n -> mark(n.gear(), path, step, start, 0);
                 case GearStep.Fade f -> mark(f.gear(), path, step, start, f.ms());
-                case DeckStep.Set _,DeckStep.Show _,DeckStep.Say _,DeckStep.Stop _ -> mark("", path, step, start, 0);
                 case DeckStep.Use u -> mark("", path, step, start, used(u));
                 case Step.Wait w -> wait(w, path, start);
                 case Step.Together _,Step.If _,Step.Pick _,DeckStep.Ask _,Step.Repeat _,Step.ForAWhile _ ->
                     bracket(step, path, start);
+                case DeckStep _ -> mark("", path, step, start, 0);
             };
             Chain instead = step.how().instead();
             if (instead != null) {
@@ -155,7 +155,7 @@ public record Score(List<Lane> lanes, List<Mark> waits, List<Mark> brackets, int
 
         private static Optional<Order> order(Twin twin, GearStep.Do d) {
             Map<String, Value> args = new LinkedHashMap<>();
-            d.with().forEach((name, arg) -> {
+            d.args().forEach((name, arg) -> {
                 if (arg instanceof Arg.Constant c) {
                     args.put(name, c.value());
                 }

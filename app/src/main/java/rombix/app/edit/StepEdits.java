@@ -135,7 +135,7 @@ public final class StepEdits {
         bench.editChain(on ? "switch " + count() + " on" : "switch " + count() + " off", c -> {
             Chain all = c;
             for (List<Integer> p : paths) {
-                all = Paths.changed(all, p, s -> s.in(s.how().withOff(!on)));
+                all = Paths.changed(all, p, s -> s.withHow(s.how().withOff(!on)));
             }
             return all;
         });
@@ -248,13 +248,11 @@ public final class StepEdits {
             return false;
         }
         bench.editChain("move a step to " + twin.title(), c -> Paths.changed(c, path, s -> switch (s) {
-            case GearStep.Do d -> new GearStep.Do(gear, d.command(), d.with(), d.answer(), d.how(), d.extra());
+            case GearStep.Do d -> d.withGear(gear);
             case GearStep.Fade f ->
-                new GearStep.Fade(gear, f.command(), f.with(), f.param(), f.from(), f.to(), f.ms(), f
-                        .curve(), f.how(), f.extra());
+                f.withGear(gear);
             case GearStep.Nudge n ->
-                new GearStep.Nudge(gear, n.command(), n.with(), n.param(), n.by(), n.wrap(), n.how(), n
-                        .extra());
+                n.withGear(gear);
             default -> s;
         }));
         return true;

@@ -49,12 +49,12 @@ public final class Uses {
         String first = board.button(to).map(b -> b.states().getFirst().id()).orElse("");
         return Edits.chains(board, c -> c.each(s -> switch (s) {
             case DeckStep.Use u when from.equals(u.button()) ->
-                new DeckStep.Use(to, null, u.gesture(), null, u.with(), u.how(),
+                new DeckStep.Use(to, null, u.gesture(), null, u.args(), u.how(),
                         u.extra());
             case DeckStep.Show h when from.equals(h.button()) -> new DeckStep.Show(null, h.way(), to, first, h.how(), h
                     .extra());
             case DeckStep.Stop t when from.equals(t.button()) ->
-                new DeckStep.Stop(t.what(), to, t.tag(), t.how(), t.extra());
+                t.withButton(to);
             default -> s;
         }));
     }

@@ -13,11 +13,11 @@ import java.util.Set;
 import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
-import rombix.core.chain.Chain;
-import rombix.core.computer.Place;
-import rombix.core.chain.GearStep;
 import rombix.core.chain.Arg;
+import rombix.core.chain.Chain;
+import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
+import rombix.core.computer.Place;
 import rombix.core.value.Value;
 
 /** Edits as functions from board to board. What an edit names and the board lacks leaves the board as it is. */
@@ -225,7 +225,7 @@ public final class Edits {
                 .forEach(i -> shown.add(i.picture()));
         Walk.steps(board, spot -> {
             if (spot.step() instanceof GearStep.Do d) {
-                d.with().values().forEach(arg -> {
+                d.args().values().forEach(arg -> {
                     if (arg instanceof Arg.Constant c && c.value() instanceof Value.Text t) {
                         Place.parse(t.text()).map(Place::seen).ifPresent(shown::add);
                     }

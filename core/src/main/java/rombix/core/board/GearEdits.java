@@ -10,14 +10,13 @@ import java.util.Set;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
-import rombix.core.card.Card;
 import rombix.core.card.Card.Item;
+import rombix.core.card.Card;
 import rombix.core.card.Protocol;
 import rombix.core.chain.Arg;
-import rombix.core.chain.DeckStep;
+import rombix.core.chain.Condition;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
-import rombix.core.chain.Condition;
 import rombix.core.value.ValueType;
 
 /** Edits of a board's gear, as functions from board to board. */
@@ -119,16 +118,8 @@ public final class GearEdits {
     private record Mention(String gear, @Nullable Card card, String list, String item) {
         /** Whether a step itself names it; those within it are another matter. */
         boolean in(Step step) {
-            return in(step.how().condition()) || switch (step) {
-                case GearStep.Do d -> told(d.gear(), d.command(), d.with());
-                case GearStep.Fade f -> told(f.gear(), f.command(), f.with());
-                case GearStep.Nudge n -> told(n.gear(), n.command(), n.with());
-                case Step.Wait w -> in(w.condition());
-                case Step.If i -> in(i.condition());
-                case Step.Repeat r -> in(r.condition());
-                case Step.Together _,Step.Pick _,Step.ForAWhile _,DeckStep.Ask _,DeckStep.Use _,DeckStep.Set _,DeckStep.Show _,DeckStep.Say _,DeckStep.Stop _ ->
-                    false;
-            };
+            return in(step.how().condition()) || in(step.condition()) || step instanceof GearStep g && told(g.gear(), g
+                    .command(), g.args());
         }
 
         private boolean told(String to, String command, Map<String, Arg> with) {

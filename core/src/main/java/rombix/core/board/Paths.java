@@ -195,7 +195,7 @@ public final class Paths {
             StepOptions how = step.how();
             Chain instead = how.instead() == null ? Chain.EMPTY : how.instead();
             return step
-                    .in(how.withInstead(change.apply(instead)));
+                    .withHow(how.withInstead(change.apply(instead)));
         }
         List<Chain> chains = new ArrayList<>(step.inner());
         chains.set(index, change.apply(chains.get(index)));

@@ -7,8 +7,8 @@ import java.util.function.Function;
 import rombix.core.board.Button.Proposed;
 import rombix.core.board.Face.Fill;
 import rombix.core.card.Card;
-import rombix.core.card.Twin;
 import rombix.core.card.Twin.Readings;
+import rombix.core.card.Twin;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
@@ -99,15 +99,10 @@ public final class Proposals {
     }
 
     private static String gear(Step step) {
-        return switch (step) {
-            case GearStep.Do d -> d.gear();
-            case GearStep.Fade f -> f.gear();
-            case GearStep.Nudge n -> n.gear();
-            case Step.Together _,Step.Pick _,Step.If _,Step.Repeat _,Step.ForAWhile _,DeckStep.Ask _ -> step.inner()
-                    .stream().flatMap(c -> c.steps().stream()).map(Proposals::gear).filter(g -> !g.isEmpty())
-                    .findFirst().orElse("");
-            case Step.Wait _,DeckStep.Use _,DeckStep.Set _,DeckStep.Show _,DeckStep.Say _,DeckStep.Stop _ -> "";
-        };
+        return step instanceof GearStep g
+                ? g.gear()
+                : step.inner().stream().flatMap(c -> c.steps().stream()).map(Proposals::gear).filter(g -> !g.isEmpty())
+                        .findFirst().orElse("");
     }
 
     private static String icon(Step step, Rig rig) {
@@ -120,8 +115,7 @@ public final class Proposals {
             case DeckStep.Show _ -> "mdi2f-file-outline";
             case DeckStep.Stop _ -> "mdi2s-stop";
             case DeckStep.Set _ -> "mdi2c-counter";
-            case DeckStep.Use _,Step.Together _,Step.If _,GearStep.Do _,GearStep.Fade _,GearStep.Nudge _ ->
-                "mdi2p-play-outline";
+            default -> "mdi2p-play-outline";
         });
     }
 

@@ -7,13 +7,13 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Param;
 import rombix.core.card.Figures;
-import rombix.core.card.Twin;
 import rombix.core.card.Twin.Readings;
+import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
+import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
-import rombix.core.chain.Condition;
 import rombix.core.computer.Place;
 import rombix.core.value.Value;
 import rombix.core.value.ValueType;
@@ -43,7 +43,7 @@ public final class StepWords {
     /** What a step does: {@code Mute Host}, {@code Wait 2 s}, {@code One of 3, shuffled}. */
     public String of(Step step) {
         return switch (step) {
-            case GearStep.Do d -> command(d.gear(), d.command(), d.with());
+            case GearStep.Do d -> command(d.gear(), d.command(), d.args());
             case Step.Wait w -> wait(w);
             case Step.Together t ->
                 t.ends() == Step.Together.Ends.FIRST ? "Together, until the first ends" : "Together";
@@ -58,7 +58,7 @@ public final class StepWords {
                     + (r.condition() == null ? "" : " while " + of(r.condition()))
                     + (r.every() == null ? "" : " every " + Figures.span(r.every()))
                     + (r.times() == null && r.condition() == null ? " until stopped" : "");
-            case GearStep.Fade f -> moving(f.gear(), f.command(), f.with(), f.param(), f.to(),
+            case GearStep.Fade f -> moving(f.gear(), f.command(), f.args(), f.param(), f.to(),
                     f.from()) + " in " + Figures.span(f.ms());
             case Step.ForAWhile f -> "For " + Figures.span(f.ms());
             case GearStep.Nudge n -> nudge(n);
@@ -74,7 +74,7 @@ public final class StepWords {
                             + rig.page(s.page()).map(Page::name).orElse(s.page()) + "”"
                             + (s.way() == DeckStep.Show.Way.WHILE_HELD ? " while held" : "")
                     : "Show “" + buttonName(s.button()) + "” as " + s.state();
-            case DeckStep.Say s -> "Say “" + s.text() + "”";
+            case DeckStep.Written w -> w.verb().word() + " “" + w.text() + "”";
             case DeckStep.Stop s -> switch (s.what()) {
                 case THIS -> "Stop this chain";
                 case BUTTON -> "Stop “" + buttonName(s.button()) + "”";
@@ -153,7 +153,7 @@ public final class StepWords {
                 ? "by " + shown(n.by())
                 : (by.asNumber() < 0 ? "down " : "up ")
                         + Figures.withUnit(Math.abs(by.asNumber()), param == null ? null : param.unit());
-        return moving(n.gear(), n.command(), n.with(), n.param(), null, null).strip() + " " + amount
+        return moving(n.gear(), n.command(), n.args(), n.param(), null, null).strip() + " " + amount
                 + (n.wrap() ? ", wrapping around" : "");
     }
 

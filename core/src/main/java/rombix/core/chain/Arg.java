@@ -2,8 +2,10 @@ package rombix.core.chain;
 
 import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
+import java.util.ArrayList;
 import java.util.Collections;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
@@ -18,6 +20,17 @@ public sealed interface Arg {
 
     /** In JSON: {@code {"formula": "…"}}. */
     record Computed(String formula) implements Arg {
+    }
+
+    /** All of a step's arguments, with others of it that may be absent. */
+    static List<Arg> all(Map<String, Arg> args, @Nullable Arg... others) {
+        List<Arg> all = new ArrayList<>(args.values());
+        for (Arg other : others) {
+            if (other != null) {
+                all.add(other);
+            }
+        }
+        return all;
     }
 
     /** Arguments as they were given, in their order; none where there are none. */

@@ -93,7 +93,7 @@ public record Chain(List<Step> steps, List<Step> always, Map<String, Object> ext
             StepOptions how = inner.how();
             return how.instead() == null
                     ? inner
-                    : inner.in(how.withInstead(how.instead().without(gone)));
+                    : inner.withHow(how.withInstead(how.instead().without(gone)));
         }).toList();
     }
 
@@ -108,7 +108,7 @@ public record Chain(List<Step> steps, List<Step> always, Map<String, Object> ext
             StepOptions how = inner.how();
             return change.apply(how.instead() == null
                     ? inner
-                    : inner.in(how.withInstead(how.instead().each(change))));
+                    : inner.withHow(how.withInstead(how.instead().each(change))));
         }).toList();
     }
 

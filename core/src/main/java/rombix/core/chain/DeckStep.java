@@ -5,6 +5,7 @@ import com.fasterxml.jackson.annotation.JsonAnySetter;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonProperty;
 import com.fasterxml.jackson.annotation.JsonTypeName;
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -24,11 +25,12 @@ public sealed interface DeckStep extends Step {
      * @param preset the answer that a time-out takes: a choice's place from 0, a number or a text
      * @param timeout how long to wait for an answer; for ever when absent
      */
+    @RecordBuilder
     @JsonTypeName("ask")
     record Ask(String question, AnswerType kind, List<Choice> choices, @Nullable String into,
             @JsonProperty("default") @Nullable Value preset, @Nullable Long timeout,
             @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Step.PlainOptions.class) StepOptions how,
-            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements DeckStep {
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements DeckStep, DeckStepAskBuilder.With {
         /** What kind of answer is wanted. */
         public enum AnswerType {
             @JsonProperty("choice")
@@ -38,6 +40,36 @@ public sealed interface DeckStep extends Step {
             /** A text that nobody shall read: the answer is a name that stands for it until it is used, once. */
             @JsonProperty("secret")
             SECRET
+        }
+
+        @Override
+        public List<Chain> inner() {
+            return choices.stream().map(Choice::chain).toList();
+        }
+
+        @Override
+        public Step withInner(List<Chain> chains) {
+            return withChoices(Choice.with(choices, chains));
+        }
+
+        @Override
+        public String text() {
+            return question;
+        }
+
+        @Override
+        public boolean takesTime() {
+            return true;
+        }
+
+        @Override
+        public Ask withHow(StepOptions other) {
+            return DeckStepAskBuilder.With.super.withHow(other);
+        }
+
+        @Override
+        public String stays() {
+            return "which chain ran is not known";
         }
 
         public Ask {
@@ -50,27 +82,49 @@ public sealed interface DeckStep extends Step {
     }
 
     /** Runs another button's chain, or a named chain of the board, with arguments that its formulas know by name. */
+    @RecordBuilder
     @JsonTypeName("use")
     record Use(@Nullable String button, @Nullable String state, Gesture gesture, @Nullable String chain,
-            Map<String, Arg> with,
+            @JsonProperty("with") Map<String, Arg> args,
             @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Step.PlainOptions.class) StepOptions how,
-            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements DeckStep {
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements DeckStep, DeckStepUseBuilder.With {
+        @Override
+        public List<Arg> inputs() {
+            return List.copyOf(args.values());
+        }
+
+        @Override
+        public Use withHow(StepOptions other) {
+            return DeckStepUseBuilder.With.super.withHow(other);
+        }
+
         public Use {
             if ((button == null) == (chain == null)) {
                 throw new IllegalArgumentException("a use step needs a \"button\" or a \"chain\"");
             }
             gesture = Objects.requireNonNullElse(gesture, Gesture.PRESS);
-            with = Arg.ordered(with);
+            args = Arg.ordered(args);
             how = StepOptions.orPlain(how);
             extra = Extra.kept(extra);
         }
     }
 
     /** Sets a value of the board. */
+    @RecordBuilder
     @JsonTypeName("set")
     record Set(String value, Arg to,
             @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Step.PlainOptions.class) StepOptions how,
-            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements DeckStep {
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements DeckStep, DeckStepSetBuilder.With {
+        @Override
+        public List<Arg> inputs() {
+            return List.of(to);
+        }
+
+        @Override
+        public Set withHow(StepOptions other) {
+            return DeckStepSetBuilder.With.super.withHow(other);
+        }
+
         public Set {
             Objects.requireNonNull(value, "a set step needs a \"value\"");
             Objects.requireNonNull(to, "a set step needs a \"to\"");
@@ -80,12 +134,13 @@ public sealed interface DeckStep extends Step {
     }
 
     /** Shows a page, goes back to the one before, or shows another state of a button. */
+    @RecordBuilder
     @JsonTypeName("show")
     record Show(@Nullable String page,
             @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Turned.class) Way way,
             @Nullable String button, @Nullable String state,
             @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Step.PlainOptions.class) StepOptions how,
-            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements DeckStep {
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements DeckStep, DeckStepShowBuilder.With {
         /** How a page is shown. */
         public enum Way {
             @JsonProperty("turn")
@@ -116,6 +171,16 @@ public sealed interface DeckStep extends Step {
             return new Show(null, Way.TURN, button, state, StepOptions.PLAIN, Map.of());
         }
 
+        @Override
+        public Show withHow(StepOptions other) {
+            return DeckStepShowBuilder.With.super.withHow(other);
+        }
+
+        @Override
+        public String stays() {
+            return "what was shown before is not known";
+        }
+
         public Show {
             // A page that pops up was written so at first.
             if (extra != null && Boolean.TRUE.equals(extra.get("popUp"))) {
@@ -135,11 +200,45 @@ public sealed interface DeckStep extends Step {
         }
     }
 
+    /** A step that has nothing but a text, with readings and values in braces. */
+    sealed interface Written extends DeckStep permits Say {
+        /** What is done with the text, in a word, and what the text is called where it is edited. */
+        Verb verb();
+
+        /** The same with another text. */
+        Written withWords(String words);
+
+        /** See {@link #verb}. */
+        record Verb(String word, String text) {
+        }
+    }
+
     /** A message on the deck, with readings in it: {@code It is {house:temperature} outside}. */
+    @RecordBuilder
     @JsonTypeName("say")
     record Say(String text,
             @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Step.PlainOptions.class) StepOptions how,
-            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements DeckStep {
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Written, DeckStepSayBuilder.With {
+        @Override
+        public Say withHow(StepOptions other) {
+            return DeckStepSayBuilder.With.super.withHow(other);
+        }
+
+        @Override
+        public String stays() {
+            return "what was said is said";
+        }
+
+        @Override
+        public Verb verb() {
+            return new Verb("Say", "Message");
+        }
+
+        @Override
+        public Say withWords(String words) {
+            return withText(words);
+        }
+
         public Say {
             Objects.requireNonNull(text, "a say step needs a \"text\"");
             how = StepOptions.orPlain(how);
@@ -148,10 +247,11 @@ public sealed interface DeckStep extends Step {
     }
 
     /** Stops this chain, those of a button or of all buttons with a tag, or everything. */
+    @RecordBuilder
     @JsonTypeName("stop")
     record Stop(What what, @Nullable String button, @Nullable String tag,
             @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Step.PlainOptions.class) StepOptions how,
-            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements DeckStep {
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements DeckStep, DeckStepStopBuilder.With {
         /** What is stopped. */
         public enum What {
             @JsonProperty("this")
@@ -159,6 +259,16 @@ public sealed interface DeckStep extends Step {
             BUTTON, @JsonProperty("tag")
             TAG, @JsonProperty("all")
             ALL
+        }
+
+        @Override
+        public Stop withHow(StepOptions other) {
+            return DeckStepStopBuilder.With.super.withHow(other);
+        }
+
+        @Override
+        public String stays() {
+            return "what was stopped is not known";
         }
 
         public Stop {

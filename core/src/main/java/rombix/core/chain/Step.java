@@ -4,7 +4,6 @@ import com.fasterxml.jackson.annotation.JsonAnyGetter;
 import com.fasterxml.jackson.annotation.JsonAnySetter;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonProperty;
-import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import com.fasterxml.jackson.annotation.JsonTypeName;
 import io.soabase.recordbuilder.core.RecordBuilder;
@@ -16,15 +15,6 @@ import rombix.core.value.Extra;
 
 /** One link of a chain. Some steps hold chains of their own. All times are in milliseconds. */
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "step")
-@JsonSubTypes({@JsonSubTypes.Type(GearStep.Do.class), @JsonSubTypes.Type(Step.Wait.class),
-        @JsonSubTypes.Type(Step.Together.class), @JsonSubTypes.Type(Step.Pick.class),
-        @JsonSubTypes.Type(Step.If.class), @JsonSubTypes.Type(Step.Repeat.class),
-        @JsonSubTypes.Type(GearStep.Fade.class),
-        @JsonSubTypes.Type(Step.ForAWhile.class), @JsonSubTypes.Type(GearStep.Nudge.class),
-        @JsonSubTypes.Type(DeckStep.Ask.class), @JsonSubTypes.Type(DeckStep.Use.class),
-        @JsonSubTypes.Type(DeckStep.Set.class),
-        @JsonSubTypes.Type(DeckStep.Show.class), @JsonSubTypes.Type(DeckStep.Say.class),
-        @JsonSubTypes.Type(DeckStep.Stop.class)})
 @JsonInclude(JsonInclude.Include.NON_EMPTY)
 public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Together, Step.Pick, Step.If, Step.Repeat,
         Step.ForAWhile {
@@ -34,61 +24,42 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
     /** Fields that this version does not know. */
     Map<String, Object> extra();
 
+    /** This step run in another manner. */
+    Step withHow(StepOptions how);
+
     /** The chains within it, in order. */
     default List<Chain> inner() {
-        return switch (this) {
-            case Together t -> t.chains();
-            case Pick p -> p.choices().stream().map(Choice::chain).toList();
-            case If i -> List.of(i.then(), i.otherwise());
-            case Repeat r -> List.of(r.chain());
-            case ForAWhile f -> List.of(f.chain());
-            case DeckStep.Ask a -> a.choices().stream().map(Choice::chain).toList();
-            case GearStep _,DeckStep _,Wait _ -> List.of();
-        };
+        return List.of();
     }
 
     /** This step with other chains within it, as many as it had. */
     default Step withInner(List<Chain> chains) {
-        return switch (this) {
-            case Together t -> new Together(chains, t.ends(), t.how(), t.extra());
-            case Pick p -> new Pick(p.way(), Choice.with(p.choices(), chains), p.how(), p.extra());
-            case If i -> new If(i.condition(), chains.get(0), chains.get(1), i.how(), i.extra());
-            case Repeat r ->
-                new Repeat(r.times(), r.condition(), r.every(), r.count(), chains.getFirst(), r.how(), r.extra());
-            case ForAWhile f -> new ForAWhile(chains.getFirst(), f.ms(), f.how(), f.extra());
-            case DeckStep.Ask a ->
-                new DeckStep.Ask(a.question(), a.kind(), Choice.with(a.choices(), chains), a.into(), a.preset(),
-                        a.timeout(), a.how(), a.extra());
-            case GearStep _,DeckStep _,Wait _ -> this;
-        };
+        return this;
     }
 
-    /** This step run in another manner. */
-    default Step in(StepOptions how) {
-        return switch (this) {
-            case GearStep.Do s -> new GearStep.Do(s.gear(), s.command(), s.with(), s.answer(), how, s.extra());
-            case Wait s -> new Wait(s.ms(), s.max(), s.clock(), s.condition(), s.timeout(), how, s.extra());
-            case Together s -> new Together(s.chains(), s.ends(), how, s.extra());
-            case Pick s -> new Pick(s.way(), s.choices(), how, s.extra());
-            case If s -> new If(s.condition(), s.then(), s.otherwise(), how, s.extra());
-            case Repeat s ->
-                new Repeat(s.times(), s.condition(), s.every(), s.count(), s.chain(), how, s.extra());
-            case GearStep.Fade s ->
-                new GearStep.Fade(s.gear(), s.command(), s.with(), s.param(), s.from(), s.to(), s.ms(), s.curve(),
-                        how, s.extra());
-            case ForAWhile s -> new ForAWhile(s.chain(), s.ms(), how, s.extra());
-            case GearStep.Nudge s ->
-                new GearStep.Nudge(s.gear(), s.command(), s.with(), s.param(), s.by(), s.wrap(), how, s.extra());
-            case DeckStep.Ask s ->
-                new DeckStep.Ask(s.question(), s.kind(), s.choices(), s.into(), s.preset(), s.timeout(), how,
-                        s.extra());
-            case DeckStep.Use s ->
-                new DeckStep.Use(s.button(), s.state(), s.gesture(), s.chain(), s.with(), how, s.extra());
-            case DeckStep.Set s -> new DeckStep.Set(s.value(), s.to(), how, s.extra());
-            case DeckStep.Show s -> new DeckStep.Show(s.page(), s.way(), s.button(), s.state(), how, s.extra());
-            case DeckStep.Say s -> new DeckStep.Say(s.text(), how, s.extra());
-            case DeckStep.Stop s -> new DeckStep.Stop(s.what(), s.button(), s.tag(), how, s.extra());
-        };
+    /** What it asks of the gear, of values or of the clock before it goes on; null where it asks nothing. */
+    default @Nullable Condition condition() {
+        return null;
+    }
+
+    /** Its own arguments, each a value or computed; not those of steps within it. */
+    default List<Arg> inputs() {
+        return List.of();
+    }
+
+    /** What people are shown or what is written, with readings and values in braces; empty where there is nothing. */
+    default String text() {
+        return "";
+    }
+
+    /** Why nothing puts back what it did, where its opposite is sought and there is none. */
+    default String stays() {
+        return "what it did is done";
+    }
+
+    /** Whether it takes time by itself, whatever there is within it. */
+    default boolean takesTime() {
+        return false;
     }
 
     /**
@@ -97,14 +68,25 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
      * @param clock the next time that the clock shows this, {@code HH:mm} or {@code HH:mm:ss}
      * @param timeout how long at most to wait for the condition; then the step fails
      */
+    @RecordBuilder
     @JsonTypeName("wait")
     @JsonInclude(JsonInclude.Include.NON_DEFAULT)
     record Wait(long ms, @JsonProperty("most") @Nullable Long max, @Nullable String clock,
             @Nullable Condition condition, @Nullable Long timeout,
             @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainOptions.class) StepOptions how,
-            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step {
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step, StepWaitBuilder.With {
         /** What a time of day looks like. */
         public static final String CLOCK_FORM = "([01]?\\d|2[0-3]):[0-5]\\d(:[0-5]\\d)?";
+
+        @Override
+        public boolean takesTime() {
+            return ms > 0 || clock != null || condition != null || max != null && max > 0;
+        }
+
+        @Override
+        public Wait withHow(StepOptions other) {
+            return StepWaitBuilder.With.super.withHow(other);
+        }
 
         public Wait {
             if (ms < 0) {
@@ -126,15 +108,31 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
     }
 
     /** Several chains side by side; ends with the last of them, or with the first, when the rest are stopped. */
+    @RecordBuilder
     @JsonTypeName("together")
     record Together(@JsonInclude(JsonInclude.Include.ALWAYS) List<Chain> chains, Ends ends,
             @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainOptions.class) StepOptions how,
-            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step {
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step, StepTogetherBuilder.With {
         /** When it ends. */
         public enum Ends {
             @JsonProperty("last")
             LAST, @JsonProperty("first")
             FIRST
+        }
+
+        @Override
+        public List<Chain> inner() {
+            return chains;
+        }
+
+        @Override
+        public Step withInner(List<Chain> others) {
+            return withChains(others);
+        }
+
+        @Override
+        public Together withHow(StepOptions other) {
+            return StepTogetherBuilder.With.super.withHow(other);
         }
 
         public Together {
@@ -167,7 +165,7 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
             this(name, weight, chain, Map.of());
         }
 
-        private static List<Choice> with(List<Choice> choices, List<Chain> chains) {
+        static List<Choice> with(List<Choice> choices, List<Chain> chains) {
             return java.util.stream.IntStream.range(0, choices.size())
                     .mapToObj(i -> choices.get(i).withChain(chains.get(i))).toList();
         }
@@ -179,10 +177,11 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
     }
 
     /** One of several chains. */
+    @RecordBuilder
     @JsonTypeName("pick")
     record Pick(Way way, @JsonInclude(JsonInclude.Include.ALWAYS) List<Choice> choices,
             @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainOptions.class) StepOptions how,
-            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step {
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step, StepPickBuilder.With {
         /** How one is picked. */
         public enum Way {
             /** At random, by weight. */
@@ -199,6 +198,26 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
             IN_TURN
         }
 
+        @Override
+        public List<Chain> inner() {
+            return choices.stream().map(Choice::chain).toList();
+        }
+
+        @Override
+        public Step withInner(List<Chain> chains) {
+            return withChoices(Choice.with(choices, chains));
+        }
+
+        @Override
+        public Pick withHow(StepOptions other) {
+            return StepPickBuilder.With.super.withHow(other);
+        }
+
+        @Override
+        public String stays() {
+            return "which chain ran is not known";
+        }
+
         public Pick {
             way = Objects.requireNonNullElse(way, Way.RANDOM);
             choices = List.copyOf(Objects.requireNonNull(choices, "a pick step needs its \"choices\""));
@@ -207,10 +226,31 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
         }
     }
 
+    @RecordBuilder
     @JsonTypeName("if")
     record If(Condition condition, Chain then, @JsonProperty("else") Chain otherwise,
             @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainOptions.class) StepOptions how,
-            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step {
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step, StepIfBuilder.With {
+        @Override
+        public List<Chain> inner() {
+            return List.of(then, otherwise);
+        }
+
+        @Override
+        public Step withInner(List<Chain> chains) {
+            return withThen(chains.get(0)).withOtherwise(chains.get(1));
+        }
+
+        @Override
+        public If withHow(StepOptions other) {
+            return StepIfBuilder.With.super.withHow(other);
+        }
+
+        @Override
+        public String stays() {
+            return "which chain ran is not known";
+        }
+
         public If {
             Objects.requireNonNull(condition, "an if step needs its \"condition\"");
             then = Objects.requireNonNullElse(then, Chain.EMPTY);
@@ -226,11 +266,37 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
      * @param every the time from one start to the next; one after another when absent
      * @param count the name under which formulas inside know how many times it ran before, from 0
      */
+    @RecordBuilder
     @JsonTypeName("repeat")
     record Repeat(@Nullable Arg times, @JsonProperty("while") @Nullable Condition condition, @Nullable Long every,
             String count, Chain chain,
             @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainOptions.class) StepOptions how,
-            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step {
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step, StepRepeatBuilder.With {
+        @Override
+        public List<Chain> inner() {
+            return List.of(chain);
+        }
+
+        @Override
+        public Step withInner(List<Chain> chains) {
+            return withChain(chains.getFirst());
+        }
+
+        @Override
+        public List<Arg> inputs() {
+            return times == null ? List.of() : List.of(times);
+        }
+
+        @Override
+        public boolean takesTime() {
+            return every != null && every > 0;
+        }
+
+        @Override
+        public Repeat withHow(StepOptions other) {
+            return StepRepeatBuilder.With.super.withHow(other);
+        }
+
         public Repeat {
             count = Objects.requireNonNullElse(count, "count");
             chain = Objects.requireNonNullElse(chain, Chain.EMPTY);
@@ -240,10 +306,36 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
     }
 
     /** Does something, and after a time puts back what the readings were before. A second press renews the time. */
+    @RecordBuilder
     @JsonTypeName("for-a-while")
     record ForAWhile(Chain chain, long ms,
             @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = PlainOptions.class) StepOptions how,
-            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step {
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Step, StepForAWhileBuilder.With {
+        @Override
+        public List<Chain> inner() {
+            return List.of(chain);
+        }
+
+        @Override
+        public Step withInner(List<Chain> chains) {
+            return withChain(chains.getFirst());
+        }
+
+        @Override
+        public boolean takesTime() {
+            return ms > 0;
+        }
+
+        @Override
+        public ForAWhile withHow(StepOptions other) {
+            return StepForAWhileBuilder.With.super.withHow(other);
+        }
+
+        @Override
+        public String stays() {
+            return "it puts back by itself";
+        }
+
         public ForAWhile {
             chain = Objects.requireNonNullElse(chain, Chain.EMPTY);
             how = StepOptions.orPlain(how);

@@ -107,7 +107,7 @@ public final class Fixes {
     }
 
     private static Step off(Step s) {
-        return s.in(s.how().withOff(true));
+        return s.withHow(s.how().withOff(true));
     }
 
     /** Changes the step that the finding is about, or takes it out where the change gives null. */
@@ -156,7 +156,7 @@ public final class Fixes {
     /** A repeat gets a beat; a chain that uses itself gets a wait before all else. */
     private Optional<Fix> loop() {
         Optional<Fix> beat = step("Repeat it once a second", s -> s instanceof Step.Repeat r
-                ? new Step.Repeat(r.times(), r.condition(), BREATH_MILLIS, r.count(), r.chain(), r.how(), r.extra())
+                ? r.withEvery(BREATH_MILLIS)
                 : s);
         if (beat.isPresent()) {
             return beat;

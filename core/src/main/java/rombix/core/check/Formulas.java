@@ -8,8 +8,6 @@ import rombix.core.board.Rig;
 import rombix.core.board.Walk;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Condition;
-import rombix.core.chain.DeckStep;
-import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 import rombix.core.check.Finding.Kind;
 import rombix.core.value.Formula;
@@ -84,29 +82,8 @@ final class Formulas {
     private static List<String> formulas(Step step) {
         List<String> all = new ArrayList<>();
         test(step.how().condition(), all);
-        switch (step) {
-            case GearStep.Do d -> d.with().values().forEach(a -> arg(a, all));
-            case Step.Wait w -> test(w.condition(), all);
-            case Step.If i -> test(i.condition(), all);
-            case Step.Repeat r -> {
-                test(r.condition(), all);
-                arg(r.times(), all);
-            }
-            case GearStep.Fade f -> {
-                f.with().values().forEach(a -> arg(a, all));
-                arg(f.from(), all);
-                arg(f.to(), all);
-            }
-            case GearStep.Nudge n -> {
-                n.with().values().forEach(a -> arg(a, all));
-                arg(n.by(), all);
-            }
-            case DeckStep.Use u -> u.with().values().forEach(a -> arg(a, all));
-            case DeckStep.Set s -> arg(s.to(), all);
-            case Step.Together _,Step.Pick _,Step.ForAWhile _,DeckStep.Ask _,DeckStep.Show _,DeckStep.Say _,DeckStep.Stop _ ->
-                {
-                }
-        }
+        test(step.condition(), all);
+        step.inputs().forEach(a -> arg(a, all));
         return all;
     }
 
@@ -116,7 +93,7 @@ final class Formulas {
         }
     }
 
-    private static void arg(@Nullable Arg arg, List<String> to) {
+    private static void arg(Arg arg, List<String> to) {
         if (arg instanceof Arg.Computed c) {
             to.add(c.formula());
         }

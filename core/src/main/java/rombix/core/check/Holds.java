@@ -68,7 +68,7 @@ final class Holds {
             return Optional.empty();
         }
         Map<String, Value> args = new HashMap<>();
-        d.with().forEach((k, v) -> args.put(k, v.shown()));
+        d.args().forEach((k, v) -> args.put(k, v.shown()));
         try {
             return Optional.of(twin.order(command, args, Twin.Readings.NONE));
         } catch (IllegalArgumentException e) {

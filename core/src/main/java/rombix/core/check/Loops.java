@@ -7,18 +7,17 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import rombix.core.board.Rig;
 import rombix.core.board.Button;
+import rombix.core.board.Rig;
 import rombix.core.board.State;
-import rombix.core.board.Walk;
 import rombix.core.board.Walk.Owner;
+import rombix.core.board.Walk;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
+import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
-import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
-import rombix.core.chain.Condition;
 import rombix.core.value.Formula;
 import rombix.core.value.FormulaFault;
 
@@ -137,21 +136,15 @@ final class Loops {
     }
 
     private static boolean takesTime(Step step) {
-        return !step.how().off() && switch (step) {
-            case Step.Wait w -> w.ms() > 0 || w.clock() != null || w.condition() != null
-                    || w.max() != null && w.max() > 0;
-            case GearStep.Fade f -> f.ms() > 0;
-            case Step.ForAWhile f -> f.ms() > 0;
-            case DeckStep.Ask _ -> true;
-            case GearStep.Do d -> d.answer() != null;
-            case Step.Repeat r -> r.every() != null && r.every() > 0 || takesTime(r.chain());
+        return !step.how().off() && (step.takesTime() || switch (step) {
+            case Step.Repeat r -> takesTime(r.chain());
             case Step.If i -> takesTime(i.then()) && takesTime(i.otherwise());
             case Step.Pick p -> !p.choices().isEmpty() && p.choices().stream().allMatch(c -> takesTime(c.chain()));
             case Step.Together t -> t.ends() == Step.Together.Ends.FIRST
                     ? !t.chains().isEmpty() && t.chains().stream().allMatch(Loops::takesTime)
                     : t.chains().stream().anyMatch(Loops::takesTime);
-            case GearStep.Nudge _,DeckStep.Use _,DeckStep.Set _,DeckStep.Show _,DeckStep.Say _,DeckStep.Stop _ -> false;
-        };
+            default -> false;
+        });
     }
 
     private static boolean takesTime(Chain chain) {

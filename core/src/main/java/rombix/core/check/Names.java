@@ -39,7 +39,7 @@ final class Names {
             switch (spot.step()) {
                 case Step.Repeat r -> chains.add(String.valueOf(r.count()));
                 case DeckStep.Ask a -> chains.add(String.valueOf(a.into()));
-                case DeckStep.Use u -> chains.addAll(u.with().keySet());
+                case DeckStep.Use u -> chains.addAll(u.args().keySet());
                 default -> {
                     // It gives nothing a name.
                 }

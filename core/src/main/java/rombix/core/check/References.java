@@ -9,8 +9,8 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Control;
-import rombix.core.board.Face;
 import rombix.core.board.Face.Tally;
+import rombix.core.board.Face;
 import rombix.core.board.Gear;
 import rombix.core.board.Page;
 import rombix.core.board.Rig;
@@ -20,15 +20,15 @@ import rombix.core.board.Walk;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Param;
 import rombix.core.card.Scale;
-import rombix.core.card.Twin;
 import rombix.core.card.Twin.Readings;
+import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
+import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
-import rombix.core.chain.Condition;
-import rombix.core.value.ValueType;
 import rombix.core.value.Value;
+import rombix.core.value.ValueType;
 
 /** Checks that what a board names exists. */
 public final class References {
@@ -189,13 +189,11 @@ public final class References {
 
     private void step(Walk.Spot spot, String at) {
         test(spot.step().how().condition(), at + "/how/condition");
+        test(spot.step().condition(), at + (spot.step() instanceof Step.Repeat ? "/while" : "/condition"));
         switch (spot.step()) {
-            case GearStep.Do d -> command(d.gear(), d.command(), d.with(), null, at);
-            case GearStep.Fade f -> command(f.gear(), f.command(), f.with(), f.param(), at);
-            case GearStep.Nudge n -> command(n.gear(), n.command(), n.with(), n.param(), at);
-            case Step.Wait w -> test(w.condition(), at + "/condition");
-            case Step.If i -> test(i.condition(), at + "/condition");
-            case Step.Repeat r -> test(r.condition(), at + "/while");
+            case GearStep.Do d -> command(d.gear(), d.command(), d.args(), null, at);
+            case GearStep.Fade f -> command(f.gear(), f.command(), f.args(), f.param(), at);
+            case GearStep.Nudge n -> command(n.gear(), n.command(), n.args(), n.param(), at);
             case DeckStep.Ask a -> value(spot, a.into(), at + "/into");
             case DeckStep.Set s -> value(spot, s.value(), at + "/value");
             case DeckStep.Use u -> {
@@ -212,7 +210,8 @@ public final class References {
                 }
             }
             case DeckStep.Stop s -> button(s.button(), null, at);
-            case Step.Together _,Step.Pick _,Step.ForAWhile _,DeckStep.Say _ -> {
+            default -> {
+                // It names nothing but what it asks.
             }
         }
     }

@@ -58,7 +58,7 @@ final class Sent {
             if (twin != null && command != null) {
                 heard(spot, twin, command, step);
                 Map<String, Value> with = new LinkedHashMap<>();
-                step.with().forEach((id, arg) -> {
+                step.args().forEach((id, arg) -> {
                     if (arg instanceof Arg.Constant c) {
                         with.put(id, c.value());
                         command.param(id).ifPresent(p -> range(spot, p, c.value().asNumber()));
@@ -77,7 +77,7 @@ final class Sent {
         boolean keys = command.send().getOrDefault(twin.protocol(), List.of()).stream().anyMatch(p -> twin.protocol()
                 .descriptor().power(p.to().toString()) == Power.KEYS);
         for (Param p : keys ? command.params() : List.<Param>of()) {
-            if (p.type() == ValueType.KEYS && step.with().get(p.id()) instanceof Arg.Constant c) {
+            if (p.type() == ValueType.KEYS && step.args().get(p.id()) instanceof Arg.Constant c) {
                 Set<String> sent = parts(c.value().toString());
                 rig.board().buttons().forEach(b -> b.triggers().forEach(t -> {
                     if (t instanceof Trigger.Key k && k.everywhere() && parts(k.key()).equals(sent)) {
@@ -189,7 +189,7 @@ final class Sent {
         if (twin == null || command == null) {
             return;
         }
-        d.with().forEach((id, arg) -> {
+        d.args().forEach((id, arg) -> {
             Param param = command.param(id).orElse(null);
             String wrong = param == null || !(arg instanceof Arg.Constant c)
                     ? null

@@ -8,7 +8,6 @@ import rombix.core.board.Face;
 import rombix.core.board.Rig;
 import rombix.core.board.State;
 import rombix.core.board.Walk;
-import rombix.core.chain.DeckStep;
 import rombix.core.check.Finding.Kind;
 import rombix.core.value.Formula;
 import rombix.core.value.FormulaFault;
@@ -51,11 +50,7 @@ final class Texts {
 
     private void steps() {
         Walk.steps(rig.board(), spot -> {
-            String text = switch (spot.step()) {
-                case DeckStep.Say s -> s.text();
-                case DeckStep.Ask a -> a.question();
-                default -> "";
-            };
+            String text = spot.step().text();
             if (text.isEmpty() || spot.step().how().off()) {
                 return;
             }

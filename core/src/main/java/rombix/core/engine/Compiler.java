@@ -16,10 +16,10 @@ import rombix.core.card.Order;
 import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
+import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
-import rombix.core.chain.Condition;
 import rombix.core.value.Formula;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
@@ -74,7 +74,7 @@ final class Compiler {
 
     private Op op(Step step, String here) throws FormulaFault {
         return switch (step) {
-            case GearStep.Do d -> command(d.gear(), d.command(), d.with(), d.answer());
+            case GearStep.Do d -> command(d.gear(), d.command(), d.args(), d.answer());
             case Step.Wait w -> wait(w);
             case Step.Together t ->
                 new Op.Together(seqs(t.chains(), here), t.ends() == Step.Together.Ends.FIRST);
@@ -88,22 +88,22 @@ final class Compiler {
             case GearStep.Fade f -> faded(f);
             case Step.ForAWhile w -> new Op.ForAWhile(seq(w.chain(), here + "/0"), w.ms() * NANOS);
             case GearStep.Nudge n -> {
-                Op command = command(n.gear(), n.command(), n.with(), null);
+                Op command = command(n.gear(), n.command(), n.args(), null);
                 yield command instanceof Op.Do d
                         ? new Op.Nudge(d, param(d, n.param()), input(n.by()), n.wrap())
                         : command;
             }
             case DeckStep.Ask a -> new Op.Ask(a, List.of(labels(a.choices())), seqs(step.inner(), here));
-            case DeckStep.Use u -> new Op.Use(u.button(), u.state(), u.gesture(), u.chain(), inputs(u.with()));
+            case DeckStep.Use u -> new Op.Use(u.button(), u.state(), u.gesture(), u.chain(), inputs(u.args()));
             case DeckStep.Set s -> new Op.Set(s.value(), input(s.to()));
             case DeckStep.Show s -> new Op.Show(s);
-            case DeckStep.Say s -> new Op.Say(s.text());
+            case DeckStep.Written w -> new Op.Written(w);
             case DeckStep.Stop s -> new Op.Stop(s);
         };
     }
 
     private Op faded(GearStep.Fade f) throws FormulaFault {
-        Op command = command(f.gear(), f.command(), f.with(), null);
+        Op command = command(f.gear(), f.command(), f.args(), null);
         return command instanceof Op.Do d
                 ? new Op.Fade(d, param(d, f.param()), f.from() == null ? null : input(f.from()), input(f.to()),
                         f.ms() * NANOS, f.curve())
@@ -211,7 +211,7 @@ final class Compiler {
             return 0;
         }
         Map<String, Value> args = new LinkedHashMap<>();
-        for (Map.Entry<String, Arg> e : d.with().entrySet()) {
+        for (Map.Entry<String, Arg> e : d.args().entrySet()) {
             if (!(e.getValue() instanceof Arg.Constant c)) {
                 return 0;
             }

@@ -13,10 +13,10 @@ import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
-import rombix.core.thread.OwnedBy;
+import rombix.core.chain.StepOptions;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
 import rombix.core.value.Formula;
 import rombix.core.value.Template;
 import rombix.core.value.Value;
@@ -38,7 +38,8 @@ sealed interface Op {
             case Repeat r -> new Seq[]{r.chain()};
             case ForAWhile w -> new Seq[]{w.chain};
             case Ask a -> a.chains();
-            case Wait _,WaitClock _,WaitUntil _,Fade _,Nudge _,Use _,Set _,Show _,Say _,Stop _,Broken _ -> new Seq[0];
+            case Wait _,WaitClock _,WaitUntil _,Fade _,Nudge _,Use _,Set _,Show _,Written _,Stop _,Broken _ ->
+                new Seq[0];
         };
         for (Seq seq : inner) {
             seq.commands(to);
@@ -58,7 +59,7 @@ sealed interface Op {
             case Repeat r -> any(gear, reading, r.chain());
             case ForAWhile w -> any(gear, reading, w.chain);
             case Ask a -> any(gear, reading, a.chains());
-            case Wait _,WaitClock _,WaitUntil _,Set _,Show _,Say _,Stop _,Broken _ -> false;
+            case Wait _,WaitClock _,WaitUntil _,Set _,Show _,Written _,Stop _,Broken _ -> false;
         };
     }
 
@@ -229,7 +230,7 @@ sealed interface Op {
     record Show(DeckStep.Show step) implements Op {
     }
 
-    record Say(String text) implements Op {
+    record Written(DeckStep.Written step) implements Op {
     }
 
     record Stop(DeckStep.Stop step) implements Op {

@@ -4,6 +4,7 @@ import java.time.Duration;
 import java.time.ZonedDateTime;
 import java.util.HashMap;
 import java.util.Map;
+import rombix.core.chain.DeckStep;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
 
@@ -61,8 +62,11 @@ final class StepStart {
                     deck.show(frame.run, s.step());
                     frame.done(due, null);
                 }
-                case Op.Say s -> {
-                    deck.telling.tell(new Happening.Said(frame.run.buttonId(), deck.filled(s.text(), frame.scope)));
+                case Op.Written w -> {
+                    String text = deck.filled(w.step().text(), frame.scope);
+                    deck.telling.tell(switch (w.step()) {
+                        case DeckStep.Say _ -> new Happening.Said(frame.run.buttonId(), text);
+                    });
                     frame.done(due, null);
                 }
                 case Op.Stop s -> {

@@ -12,12 +12,12 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.board.Rig;
 import rombix.core.board.StepWords;
 import rombix.core.board.Walk;
-import rombix.core.card.Twin;
 import rombix.core.card.Twin.Readings;
+import rombix.core.card.Twin;
 import rombix.core.chain.Chain;
 import rombix.core.chain.GearStep;
-import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
+import rombix.core.chain.StepOptions;
 
 /** What usually comes next in a chain, where nothing has been typed yet. */
 public final class Likely {
@@ -92,7 +92,7 @@ public final class Likely {
         Step empty = step.inner().isEmpty()
                 ? step
                 : step.withInner(step.inner().stream().map(_ -> Chain.EMPTY).toList());
-        return empty.in(StepOptions.PLAIN);
+        return empty.withHow(StepOptions.PLAIN);
     }
 
     private static String where(Rig rig, Step step) {

@@ -14,9 +14,9 @@ import rombix.core.board.Rig;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Param;
 import rombix.core.card.Card.Undo;
-import rombix.core.card.WireValue;
 import rombix.core.card.Order;
 import rombix.core.card.Twin;
+import rombix.core.card.WireValue;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
@@ -92,7 +92,7 @@ public record Opposite(Chain chain, List<Left> left) {
             switch (step) {
                 case GearStep.Do d -> undo(d, here).ifPresent(turned::add);
                 case GearStep.Fade f -> fade(f, here).ifPresent(turned::add);
-                case GearStep.Nudge n -> turned.add(new GearStep.Nudge(n.gear(), n.command(), n.with(), n.param(),
+                case GearStep.Nudge n -> turned.add(new GearStep.Nudge(n.gear(), n.command(), n.args(), n.param(),
                         negated(n.by()), n.wrap(), n.how(), Map.of()));
                 case Step.Wait w -> {
                     if (w.clock() != null || w.condition() != null) {
@@ -125,11 +125,7 @@ public record Opposite(Chain chain, List<Left> left) {
                         }
                     }
                 }
-                case Step.ForAWhile _ -> leave(here, step, "it puts back by itself");
-                case Step.Pick _,Step.If _,DeckStep.Ask _ -> leave(here, step, "which chain ran is not known");
-                case DeckStep.Say _ -> leave(here, step, "what was said is said");
-                case DeckStep.Show _ -> leave(here, step, "what was shown before is not known");
-                case DeckStep.Stop _ -> leave(here, step, "what was stopped is not known");
+                default -> leave(here, step, step.stays());
             }
         }
 
@@ -148,7 +144,7 @@ public record Opposite(Chain chain, List<Left> left) {
                             .orElse(null);
             if (used == null || depth > DEEPEST_USE) {
                 leave(here, u, "there is no such chain");
-            } else if (!u.with().isEmpty()) {
+            } else if (!u.args().isEmpty()) {
                 leave(here, u, "it was used with arguments");
             } else {
                 turned.addAll(chain(used, here + " > ", depth + 1).reversed());
@@ -166,7 +162,7 @@ public record Opposite(Chain chain, List<Left> left) {
             if (twin == null || command == null) {
                 return leave(here, d, "there is no such command");
             }
-            Order order = order(twin, command, d.with());
+            Order order = order(twin, command, d.args());
             GearStep.Do turned = command.undo() == null ? null : undone(twin, command.undo(), d, command, order);
             if (turned == null && order != null) {
                 turned = reached(twin, order, d);
@@ -237,7 +233,7 @@ public record Opposite(Chain chain, List<Left> left) {
                 return before == null ? null : Arg.of(before);
             }
             if (carry instanceof WireValue.Filled f && f.template().solePlace().isPresent()) {
-                Arg given = d.with().get(f.template().solePlace().get());
+                Arg given = d.args().get(f.template().solePlace().get());
                 if (given != null) {
                     return given;
                 }
@@ -276,7 +272,7 @@ public record Opposite(Chain chain, List<Left> left) {
         private Optional<Step> fade(GearStep.Fade f, String here) {
             Twin twin = rig.twins().get(f.gear());
             Command command = twin == null ? null : twin.card().command(f.command()).orElse(null);
-            Map<String, Arg> with = new LinkedHashMap<>(f.with());
+            Map<String, Arg> with = new LinkedHashMap<>(f.args());
             with.put(f.param(), f.to());
             Order order = twin == null || command == null ? null : order(twin, command, with);
             if (order == null || order.changes().isEmpty()) {
@@ -288,7 +284,7 @@ public record Opposite(Chain chain, List<Left> left) {
             Arg back = before != null ? Arg.of(before) : f.from();
             return back == null
                     ? leave(here, f, "what it was before is not known")
-                    : Optional.of(new GearStep.Fade(f.gear(), f.command(), f.with(), f.param(), null, back, f.ms(),
+                    : Optional.of(new GearStep.Fade(f.gear(), f.command(), f.args(), f.param(), null, back, f.ms(),
                             f.curve(), f.how(), Map.of()));
         }
 

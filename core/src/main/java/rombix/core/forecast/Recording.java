@@ -312,7 +312,7 @@ public final class Recording {
             boolean twice = before != null && before.button().equals(b.button())
                     && from.atNanos() - before.atNanos() < DOUBLE_CLICK * MILLION
                     && Math.hypot(b.x() - before.x(), b.y() - before.y()) <= DRAG_PIXELS
-                    && steps.getLast() instanceof GearStep.Do d && d.command().equals("click") && !d.with().containsKey(
+                    && steps.getLast() instanceof GearStep.Do d && d.command().equals("click") && !d.args().containsKey(
                             "times");
             Map<String, Value> with = new LinkedHashMap<>();
             with.put("place", place(from.x(), from.y(), from.atNanos(), layout));

@@ -34,7 +34,7 @@ public record Sights(Map<String, String> pictures, Map<String, Place.OnPicture> 
         Map<String, Place.OnPicture> places = new LinkedHashMap<>();
         Walk.steps(board, spot -> {
             if (spot.step() instanceof GearStep.Do d && d.gear().equals(gear)) {
-                d.with().values().stream().filter(Arg.Constant.class::isInstance).map(a -> a.shown().toString()).filter(
+                d.args().values().stream().filter(Arg.Constant.class::isInstance).map(a -> a.shown().toString()).filter(
                         t -> t.startsWith("picture ")).forEach(t -> Place.parse(t).ifPresent(p -> {
                             if (p instanceof Place.OnPicture o && pictures.containsKey(o.picture())) {
                                 places.putIfAbsent(o.picture(), o);

@@ -99,7 +99,7 @@ public final class Asks {
     /** Whether any step types into whatever program is in front: keys, with no application named to get them. */
     public static boolean typesInFront(Rig rig) {
         return Uses.here(rig, Set.of()).stream().anyMatch(u -> u.power() == Power.KEYS && u
-                .step() instanceof GearStep.Do d && !named(d.with().get("to")));
+                .step() instanceof GearStep.Do d && !named(d.args().get("to")));
     }
 
     private static boolean named(@Nullable Arg application) {

@@ -16,9 +16,9 @@ import rombix.core.board.Gear;
 import rombix.core.board.Rig;
 import rombix.core.board.StepWords;
 import rombix.core.board.Walk;
-import rombix.core.card.Card;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Undo;
+import rombix.core.card.Card;
 import rombix.core.card.Outline;
 import rombix.core.card.Protocol.Reach;
 import rombix.core.card.Twin;
@@ -106,7 +106,7 @@ final class Uses {
             return;
         }
         Map<String, Optional<Value>> given = new LinkedHashMap<>();
-        step.with().forEach((id, arg) -> given.put(id, arg instanceof Arg.Constant c
+        step.args().forEach((id, arg) -> given.put(id, arg instanceof Arg.Constant c
                 ? Optional.of(c.value())
                 : Optional.empty()));
         if (step instanceof GearStep.Fade f) {
@@ -116,7 +116,7 @@ final class Uses {
         }
         String owner = spot.owner().button() == null ? "chains" : spot.owner().button().name();
         String title = new StepWords(rig, _ -> _ -> null).of(step);
-        add(new Sent(twin, command, given, step.with()), step, owner, title, true);
+        add(new Sent(twin, command, given, step.args()), step, owner, title, true);
         if (putsBack) {
             command.changes().forEach(c -> putBack.computeIfAbsent(twin.gear(), _ -> new HashSet<>()).add(c
                     .reading()));

@@ -12,8 +12,8 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
-import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
+import rombix.core.chain.StepOptions;
 
 /** Paths into a chain of two waits, a together of two chains, an always part, and a step with a chain for its failure. */
 class PathsTest {
@@ -24,7 +24,7 @@ class PathsTest {
     private static final Step ALWAYS = new Step.Wait(5);
     private static final Step RESCUE = new Step.Wait(6);
     private static final Step RISKY = B
-            .in(new StepOptions(false, null, null, StepOptions.Fail.INSTEAD, 0, 0, Chain.of(RESCUE)));
+            .withHow(new StepOptions(false, null, null, StepOptions.Fail.INSTEAD, 0, 0, Chain.of(RESCUE)));
     private static final Chain CHAIN = new Chain(
             List.of(A, RISKY, new Step.Together(List.of(Chain.of(C), Chain.of(D)))),
             List.of(ALWAYS));

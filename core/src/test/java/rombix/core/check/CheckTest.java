@@ -15,8 +15,8 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
-import rombix.core.board.Board;
 import rombix.core.board.Board.BoardValue;
+import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Contrast;
 import rombix.core.board.Face;
@@ -29,8 +29,8 @@ import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
+import rombix.core.chain.StepOptions;
 import rombix.core.check.Finding.Kind;
 import rombix.core.value.Value;
 
@@ -221,7 +221,7 @@ class CheckTest {
         rombix.core.chain.Condition misspelt = new rombix.core.chain.Condition.Computed("{ruond} > 1");
         List<Step> steps = List.of(new DeckStep.Set("round", new Arg.Computed("{ruond} + 1"), PLAIN, Map.of()),
                 new Step.If(misspelt, Chain.of(on("a")), Chain.EMPTY, PLAIN, Map.of()), computed("{ruond} > 1"),
-                on("a").in(new rombix.core.chain.StepOptions(false, null, misspelt, null, 0, 0, null)),
+                on("a").withHow(new rombix.core.chain.StepOptions(false, null, misspelt, null, 0, 0, null)),
                 new rombix.core.chain.GearStep.Do("gear", "level", Map.of("level", (Arg) new Arg.Computed("{ruond}")),
                         null, PLAIN, Map.of()));
         for (Step step : steps) {

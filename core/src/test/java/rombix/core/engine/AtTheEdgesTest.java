@@ -23,8 +23,8 @@ import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
-import rombix.core.chain.StepOptions;
 import rombix.core.chain.StepOptions.Fail;
+import rombix.core.chain.StepOptions;
 import rombix.core.value.Value;
 
 /** Presses without a hand, faults that are over, and faces that expect nothing. */
@@ -71,7 +71,7 @@ class AtTheEdgesTest {
     }
 
     private static Step ping(Fail fail, Chain instead) {
-        return PING.in(new StepOptions(false, null, null, fail, 2, 500, instead));
+        return PING.withHow(new StepOptions(false, null, null, fail, 2, 500, instead));
     }
 
     /** A retry that succeeded left FAULT on the face. */

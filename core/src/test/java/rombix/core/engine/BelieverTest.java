@@ -61,7 +61,7 @@ class BelieverTest {
             LongConsumer next = end -> chain(chain, i + 1, count, end, then);
             switch (chain.steps().get(i)) {
                 case GearStep.Do d -> {
-                    String formula = ((Arg.Computed) d.with().get("level")).formula();
+                    String formula = ((Arg.Computed) d.args().get("level")).formula();
                     int level = formula.equals("{n}")
                             ? n
                             : formula.equals("{count}") ? count : Integer.parseInt(formula);

@@ -13,16 +13,16 @@ import org.junit.jupiter.api.Test;
 import rombix.core.chain.Chain;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.StepOptions;
-import rombix.core.chain.StepOptions.Fail;
 import rombix.core.chain.Step;
+import rombix.core.chain.StepOptions.Fail;
+import rombix.core.chain.StepOptions;
 import rombix.core.value.Value;
 
 /** What becomes of a chain when a step of it fails, and when it is stopped. */
 class FailureTest {
 
     private static Step ping(Fail fail, Chain instead) {
-        return PING.in(new StepOptions(false, null, null, fail, 2, 500, instead));
+        return PING.withHow(new StepOptions(false, null, null, fail, 2, 500, instead));
     }
 
     private static TestDeck deaf(Step... steps) {

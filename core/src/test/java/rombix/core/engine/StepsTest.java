@@ -25,8 +25,8 @@ import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
+import rombix.core.chain.StepOptions;
 import rombix.core.value.Value;
 
 /** What each kind of step means: a table of chains, and what is run when. */
@@ -147,9 +147,11 @@ class StepsTest {
                 Arguments.of("a question that nobody answers takes its usual answer in its time", chain(ask, PING), List
                         .of("B on @400", "Ping @400")),
                 Arguments.of("stop ends the chain", chain(on("a"), stop(), on("b")), List.of("A on @0")),
-                Arguments.of("what is switched off is passed over", chain(on("a").in(new StepOptions(true, null, null,
-                        StepOptions.Fail.GO_ON, 0, 0, null)), on("b")), List.of("B on @0")),
-                Arguments.of("what has a condition runs if it holds", chain(on("a").in(new StepOptions(false, null,
+                Arguments.of("what is switched off is passed over",
+                        chain(on("a").withHow(new StepOptions(true, null, null,
+                                StepOptions.Fail.GO_ON, 0, 0, null)), on("b")),
+                        List.of("B on @0")),
+                Arguments.of("what has a condition runs if it holds", chain(on("a").withHow(new StepOptions(false, null,
                         new rombix.core.chain.Condition.Computed("{n} == 7"), StepOptions.Fail.GO_ON, 0, 0, null)),
                         on("b")),
                         List

@@ -24,7 +24,7 @@ import rombix.core.chain.StepOptions;
 /** Pointer fields, wheel strips and key pads, by hand and by a stick. */
 class StrokesTest {
     private static Step level(String formula) {
-        return new GearStep.Do("gear", "level", Map.of(), null, StepOptions.PLAIN, Map.of()).with("level",
+        return new GearStep.Do("gear", "level", Map.of(), null, StepOptions.PLAIN, Map.of()).withArg("level",
                 new Arg.Computed(formula));
     }
 

@@ -68,7 +68,7 @@ class FinderTest {
         Step step = new Finder(rig, _ -> SCENES).find("desk key 40%", 1).getFirst().step();
         assertThat(step).isInstanceOfSatisfying(GearStep.Do.class, d -> {
             assertThat(d.gear()).isEqualTo("lamps");
-            assertThat(d.with()).containsEntry("lamp", Arg.of("desk-key")).containsEntry("level", Arg.of(40));
+            assertThat(d.args()).containsEntry("lamp", Arg.of("desk-key")).containsEntry("level", Arg.of(40));
         });
     }
 }

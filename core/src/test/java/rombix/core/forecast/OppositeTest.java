@@ -24,8 +24,8 @@ import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
-import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
+import rombix.core.chain.StepOptions;
 import rombix.core.engine.Known;
 import rombix.core.engine.TestDeck;
 import rombix.core.value.Value;
@@ -65,7 +65,7 @@ class OppositeTest {
     @Test
     void whatHasNoOppositeIsListed() {
         Step say = new DeckStep.Say("hello", StepOptions.PLAIN, Map.of());
-        Step maybe = on("b").in(new StepOptions(false, null, new rombix.core.chain.Condition.Computed("1 == 1"),
+        Step maybe = on("b").withHow(new StepOptions(false, null, new rombix.core.chain.Condition.Computed("1 == 1"),
                 StepOptions.Fail.GO_ON, 0, 0, null));
         Opposite o = opposite(PING, say, new Step.Pick(Step.Pick.Way.RANDOM, List.of(new Step.Choice(null, 1, Chain.of(
                 on("a")))), StepOptions.PLAIN, Map.of()), maybe, on("a"));

@@ -47,7 +47,7 @@ class RecordingTest {
     private List<String> steps(Pauses pauses, Clicks clicks) {
         return recording.steps(pauses, clicks).stream().map(s -> switch (s) {
             case GearStep.Do d ->
-                d.command() + " " + new TreeMap<>(d.with()).values().stream().map(a -> a.shown().toString()).toList();
+                d.command() + " " + new TreeMap<>(d.args()).values().stream().map(a -> a.shown().toString()).toList();
             case Step.Wait w -> "wait " + w.ms();
             default -> s.toString();
         }).toList();

@@ -13,16 +13,16 @@ import rombix.core.board.Board;
 import rombix.core.board.Gear;
 import rombix.core.board.Rig;
 import rombix.core.card.As;
-import rombix.core.card.Card;
 import rombix.core.card.Card.Item;
-import rombix.core.card.Channel;
+import rombix.core.card.Card;
 import rombix.core.card.Channel.Kind;
+import rombix.core.card.Channel;
 import rombix.core.card.Mapped.Curve;
 import rombix.core.card.Order;
 import rombix.core.card.Output;
 import rombix.core.card.Protocol;
-import rombix.core.card.Twin;
 import rombix.core.card.Twin.Readings;
+import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.GearStep;
@@ -101,7 +101,7 @@ class PatchingTest {
                 new GearStep.Do("lamps", aim,
                         Map.of(aim, Value.of("spot"), "pan", Value.of(-270), "tilt", Value.of(135)))),
                 "press").chain();
-        assertThat(opposite.steps()).singleElement().isInstanceOfSatisfying(GearStep.Do.class, d -> assertThat(d.with())
+        assertThat(opposite.steps()).singleElement().isInstanceOfSatisfying(GearStep.Do.class, d -> assertThat(d.args())
                 .containsEntry("pan", Arg.of(10)).containsEntry("tilt", Arg.of(20)));
         // A reading of one of them is reached by the command that moves it alone.
         assertThat(lamps.toReach("pan-16/spot", Value.of(5)).orElseThrow().command().id()).isEqualTo("pan-16");

@@ -18,12 +18,12 @@ import net.jqwik.api.Combinators;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.Provide;
-import rombix.core.board.Board;
 import rombix.core.board.Board.BoardValue;
 import rombix.core.board.Board.NamedChain;
+import rombix.core.board.Board;
+import rombix.core.board.Button.Guard;
 import rombix.core.board.Button;
 import rombix.core.board.Control;
-import rombix.core.board.Button.Guard;
 import rombix.core.board.Face;
 import rombix.core.board.Gear;
 import rombix.core.board.Page;
@@ -33,12 +33,12 @@ import rombix.core.board.Trigger;
 import rombix.core.card.Protocol;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
+import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
-import rombix.core.chain.Condition;
+import rombix.core.chain.StepOptions;
 import rombix.core.value.Value;
 
 /** Random boards with every kind of step and rule: written, read and written again they are the same. */
@@ -197,7 +197,7 @@ class EveryStepRoundTripTest {
                                 Map.of("later",
                                         7))));
         Arbitrary<Step> all = depth == 0 ? plain : Arbitraries.oneOf(plain, holding(depth, args, tests));
-        return Combinators.combine(all, manners(Math.min(depth, 1))).as(Step::in);
+        return Combinators.combine(all, manners(Math.min(depth, 1))).as(Step::withHow);
     }
 
     private static Arbitrary<Step> holding(int depth, Arbitrary<Arg> args, Arbitrary<Condition> tests) {

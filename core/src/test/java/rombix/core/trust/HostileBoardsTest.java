@@ -63,7 +63,7 @@ class HostileBoardsTest {
     }
 
     private static Step wait(StepOptions how) {
-        return new Step.Wait(1).in(how);
+        return new Step.Wait(1).withHow(how);
     }
 
     static Stream<Arguments> doors() {
@@ -75,7 +75,7 @@ class HostileBoardsTest {
                         .withInstead(Chain.of(RUN))))),
                 door("under a condition that never holds", press(new Step.If(NEVER, Chain.of(RUN), Chain.EMPTY,
                         StepOptions.PLAIN, Map.of()))),
-                door("in a step that is switched off", press(RUN.in(StepOptions.PLAIN.withOff(true)))),
+                door("in a step that is switched off", press(RUN.withHow(StepOptions.PLAIN.withOff(true)))),
                 door("for a choice that hardly ever comes", press(new Step.Pick(Step.Pick.Way.RANDOM, List.of(
                         new Step.Choice("a", 1e9, Chain.EMPTY), new Step.Choice("b", 1e-9, Chain.of(RUN))),
                         StepOptions.PLAIN, Map.of()))),

@@ -71,7 +71,7 @@ final class TypedTexts extends VBox {
     }
 
     private static String text(Step step) {
-        return String.valueOf(((GearStep.Do) step).with().getOrDefault("text", Arg.of(Value.of(""))).shown());
+        return String.valueOf(((GearStep.Do) step).args().getOrDefault("text", Arg.of(Value.of(""))).shown());
     }
 
     /** So that its writer knows it, and nobody who sees the screen. */
@@ -128,7 +128,7 @@ final class TypedTexts extends VBox {
     }
 
     private static Step secret(Step typed, Arg name) {
-        Map<String, Arg> with = new TreeMap<>(((GearStep.Do) typed).with());
+        Map<String, Arg> with = new TreeMap<>(((GearStep.Do) typed).args());
         with.remove("text");
         with.put("secret", name);
         return new GearStep.Do(((GearStep.Do) typed).gear(), "type-secret", with, null, StepOptions.PLAIN, Map.of());

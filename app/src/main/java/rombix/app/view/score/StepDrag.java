@@ -8,12 +8,12 @@ import javafx.scene.Node;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Region;
 import org.jspecify.annotations.Nullable;
-import rombix.core.board.Paths;
 import rombix.app.edit.Score.Mark;
 import rombix.app.edit.StepEdits;
 import rombix.app.view.common.Chooser;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Drag;
+import rombix.core.board.Paths;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 
@@ -192,9 +192,8 @@ final class StepDrag {
         desk.bench().editChain("stretch a step", c -> Paths.changed(c, mark.path(), s -> switch (s) {
             case Step.Wait w -> new Step.Wait(ms, null, null, null, null, w.how(), w.extra());
             case GearStep.Fade f ->
-                new GearStep.Fade(f.gear(), f.command(), f.with(), f.param(), f.from(), f.to(), ms, f
-                        .curve(), f.how(), f.extra());
-            case Step.ForAWhile f -> new Step.ForAWhile(f.chain(), ms, f.how(), f.extra());
+                f.withMs(ms);
+            case Step.ForAWhile f -> f.withMs(ms);
             default -> s;
         }));
     }

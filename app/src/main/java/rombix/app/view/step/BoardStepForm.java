@@ -33,7 +33,7 @@ final class BoardStepForm extends StepFields {
             case DeckStep.Use u -> use(u);
             case DeckStep.Set s -> set(s);
             case DeckStep.Show s -> show(s);
-            case DeckStep.Say s -> say(s);
+            case DeckStep.Written w -> written(w);
             case DeckStep.Stop s -> stop(s);
             default -> throw new IllegalArgumentException("no step of the board: " + step);
         }
@@ -67,10 +67,9 @@ final class BoardStepForm extends StepFields {
             desk.bench().board().chain(u.chain()).ifPresent(c -> {
                 for (String p : c.params()) {
                     Param any = new Param(p, p, ValueType.LIST, null, null, null, null, Value.of(""), null);
-                    add(p, new ArgField(desk, "arg-" + p, null, any, u.with().getOrDefault(p, Arg.of("")), inner(),
+                    add(p, new ArgField(desk, "arg-" + p, null, any, u.args().getOrDefault(p, Arg.of("")), inner(),
                             a -> edit(DeckStep.Use.class,
-                                    s -> new DeckStep.Use(s.button(), s.state(), s.gesture(), s.chain(),
-                                            with(s.with(), p, a), s.how(), s.extra()))));
+                                    s -> s.withArgs(with(s.args(), p, a)))));
                 }
             });
             String chain = u.chain();
@@ -85,8 +84,8 @@ final class BoardStepForm extends StepFields {
         List<Board.BoardValue> values = desk.bench().board().values();
         add("Value", Fields.choice("arg-value", values, values.stream().filter(v -> v.id().equals(set.value()))
                 .findFirst().orElse(null), Board.BoardValue::name,
-                v -> editAnew(DeckStep.Set.class, s -> new DeckStep.Set(v
-                        .id(), s.to(), s.how(), s.extra()))));
+                v -> editAnew(DeckStep.Set.class, s -> s.withValue(v
+                        .id()))));
         ValueType kind = values.stream().filter(v -> v.id().equals(set.value())).findFirst()
                 .map(v -> switch (v.initial()) {
                     case Value.Num _ -> ValueType.NUMBER;
@@ -96,7 +95,7 @@ final class BoardStepForm extends StepFields {
         add("To",
                 new ArgField(desk, "arg-to", null, new Param("to", "to", kind, null, null, null, null, null, null), set
                         .to(), inner(),
-                        a -> edit(DeckStep.Set.class, s -> new DeckStep.Set(s.value(), a, s.how(), s.extra()))));
+                        a -> edit(DeckStep.Set.class, s -> s.withTo(a))));
     }
 
     private void show(DeckStep.Show show) {
@@ -126,17 +125,16 @@ final class BoardStepForm extends StepFields {
                         .button(), x.id(), s.how(), s.extra()))));
     }
 
-    private void say(DeckStep.Say say) {
-        TextField field = Fields.text("arg-text", say.text(),
-                text -> edit(DeckStep.Say.class, s -> new DeckStep.Say(text, s
-                        .how(), s.extra())));
-        add("Message; readings stand in braces", field);
+    private void written(DeckStep.Written now) {
+        TextField field = Fields.text("arg-text", now.text(), text -> edit(DeckStep.Written.class, s -> s.withWords(
+                text)));
+        add(now.verb().text() + "; readings stand in braces", field);
         var names = Fields.choice("arg-text-insert",
                 rombix.app.edit.Conditions.names(desk.bench().rig(), g -> desk.model()
                         .state().readings(g), inner()),
                 null, rombix.app.edit.Conditions.Name::words, n -> {
                     field.insertText(field.getCaretPosition(), "{" + n.name() + "}");
-                    edit(DeckStep.Say.class, s -> new DeckStep.Say(field.getText(), s.how(), s.extra()));
+                    edit(DeckStep.Written.class, s -> s.withWords(field.getText()));
                 });
         names.setPromptText("Insert a reading or a value");
         nodes.add(names);
@@ -148,18 +146,18 @@ final class BoardStepForm extends StepFields {
             case BUTTON -> "a button's chains";
             case TAG -> "all buttons with a tag";
             case ALL -> "everything";
-        }, w -> editAnew(DeckStep.Stop.class, s -> new DeckStep.Stop(w, s.button(), s.tag(), s.how(), s.extra()))));
+        }, w -> editAnew(DeckStep.Stop.class, s -> s.withWhat(w))));
         if (stop.what() == DeckStep.Stop.What.BUTTON) {
             List<rombix.core.board.Button> all = desk.bench().board().buttons().toList();
             add("Button", Fields.choice("arg-button", all, all.stream().filter(b -> b.id().equals(stop.button()))
                     .findFirst().orElse(null), rombix.core.board.Button::name,
                     b -> edit(DeckStep.Stop.class,
-                            s -> new DeckStep.Stop(s.what(), b.id(), null, s.how(), s.extra()))));
+                            s -> s.withButton(b.id()).withTag(null))));
         } else if (stop.what() == DeckStep.Stop.What.TAG) {
             List<String> tags = desk.bench().board().buttons().map(b -> b.tag()).filter(t -> t != null && !t.isBlank())
                     .distinct().toList();
             add("Tag", Fields.choice("arg-tag", tags, stop.tag(), t -> t, t -> edit(DeckStep.Stop.class,
-                    s -> new DeckStep.Stop(s.what(), null, t, s.how(), s.extra()))));
+                    s -> s.withButton(null).withTag(t))));
         }
     }
 }

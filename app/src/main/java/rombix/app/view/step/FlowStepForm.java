@@ -31,12 +31,12 @@ final class FlowStepForm extends StepFields {
             case Step.Pick p -> pick(p);
             case Step.If i -> add("Condition", new ConditionField(desk, "if-test", i.condition(), false, test -> {
                 if (test != null) {
-                    edit(Step.If.class, s -> new Step.If(test, s.then(), s.otherwise(), s.how(), s.extra()));
+                    edit(Step.If.class, s -> s.withCondition(test));
                 }
             }));
             case Step.Repeat r -> repeat(r);
             case Step.ForAWhile f -> add("Put it back after", Fields.span("arg-ms", f.ms(), ms -> edit(
-                    Step.ForAWhile.class, s -> new Step.ForAWhile(s.chain(), ms, s.how(), s.extra()))));
+                    Step.ForAWhile.class, s -> s.withMs(ms))));
             case DeckStep.Ask a -> ask(a);
             default -> throw new IllegalArgumentException("no step of the flow: " + step);
         }
@@ -104,18 +104,18 @@ final class FlowStepForm extends StepFields {
     private void together(Step.Together t) {
         add("It ends", Fields.choice("arg-ends", List.of(Step.Together.Ends.values()), t.ends(),
                 e -> e == Step.Together.Ends.LAST ? "with the last chain" : "with the first; the others are stopped",
-                e -> edit(Step.Together.class, s -> new Step.Together(s.chains(), e, s.how(), s.extra()))));
+                e -> edit(Step.Together.class, s -> s.withEnds(e))));
         for (int i = 0; i < t.chains().size(); i++) {
             int at = i;
             nodes.add(chainRow("Chain " + (i + 1), i, t.chains().get(i), t.chains().size() < 2
                     ? null
                     : () -> editAnew(
                             Step.Together.class,
-                            s -> new Step.Together(without(s.chains(), at), s.ends(), s.how(), s.extra())),
+                            s -> s.withChains(without(s.chains(), at))),
                     null));
         }
-        nodes.add(button("+ chain", () -> editAnew(Step.Together.class, s -> new Step.Together(plus(s.chains(),
-                Chain.EMPTY), s.ends(), s.how(), s.extra()))));
+        nodes.add(button("+ chain", () -> editAnew(Step.Together.class, s -> s.withChains(plus(s.chains(),
+                Chain.EMPTY)))));
     }
 
     private void pick(Step.Pick p) {
@@ -124,10 +124,10 @@ final class FlowStepForm extends StepFields {
             case NO_REPEAT -> "at random, never the same twice in a row";
             case SHUFFLED -> "shuffled: all before any repeats";
             case IN_TURN -> "one after another";
-        }, w -> editAnew(Step.Pick.class, s -> new Step.Pick(w, s.choices(), s.how(), s.extra()))));
+        }, w -> editAnew(Step.Pick.class, s -> s.withWay(w))));
         boolean weighs = p.way() == Step.Pick.Way.RANDOM || p.way() == Step.Pick.Way.NO_REPEAT;
-        choices(p.choices(), weighs, 1, (cs) -> edit(Step.Pick.class, s -> new Step.Pick(s.way(), cs, s.how(), s
-                .extra())), () -> Paths.step(desk.bench().chain(), path).map(s -> ((Step.Pick) s).choices()).orElse(
+        choices(p.choices(), weighs, 1, (cs) -> edit(Step.Pick.class, s -> s.withChoices(cs)),
+                () -> Paths.step(desk.bench().chain(), path).map(s -> ((Step.Pick) s).choices()).orElse(
                         List.of()));
     }
 
@@ -172,40 +172,35 @@ final class FlowStepForm extends StepFields {
         HBox times = new HBox(Space.S8,
                 Fields.check("arg-times-on", "Number of times", r.times() != null, on -> editAnew(
                         Step.Repeat.class,
-                        s -> new Step.Repeat(on ? Arg.of(3) : null, s.condition(), s.every(), s.count(), s
-                                .chain(), s.how(), s.extra()))));
+                        s -> s.withTimes(on ? Arg.of(3) : null))));
         times.setAlignment(Pos.CENTER_LEFT);
         if (r.times() != null) {
             ArgField field = new ArgField(desk, "arg-times", null, number("times"), r.times(), inner(), a -> edit(
-                    Step.Repeat.class, s -> new Step.Repeat(a, s.condition(), s.every(), s.count(), s.chain(), s.how(),
-                            s.extra())));
+                    Step.Repeat.class, s -> s.withTimes(a)));
             HBox.setHgrow(field, Priority.ALWAYS);
             times.getChildren().add(field);
         }
         nodes.add(times);
         add("While", new ConditionField(desk, "repeat-test", r.condition(), true, test -> edit(Step.Repeat.class,
-                s -> new Step.Repeat(s.times(), test, s.every(), s.count(), s.chain(), s.how(), s.extra()))));
+                s -> s.withCondition(test))));
         optionalSpan("Start every", "arg-every", r.every(), 1000, ms -> edit(Step.Repeat.class,
-                s -> new Step.Repeat(s.times(), s.condition(), ms, s.count(), s.chain(), s.how(), s.extra())));
+                s -> s.withEvery(ms)));
         nodes.add(chainRow("What is repeated", 0, r.chain(), null, null));
     }
 
     private void ask(DeckStep.Ask a) {
         add("Question",
-                Fields.text("arg-question", a.question(), text -> edit(DeckStep.Ask.class, s -> new DeckStep.Ask(text, s
-                        .kind(), s.choices(), s.into(), s.preset(), s.timeout(), s.how(), s.extra()))));
+                Fields.text("arg-question", a.question(), text -> edit(DeckStep.Ask.class, s -> s.withQuestion(text))));
         add("Answer", Fields.choice("arg-kind", List.of(DeckStep.Ask.AnswerType.values()), a.kind(), k -> switch (k) {
             case CHOICE -> "one of these";
             case NUMBER -> "a number";
             case TEXT -> "a text";
             case SECRET -> "a secret, for a step that types it";
         }, k -> editAnew(DeckStep.Ask.class,
-                s -> new DeckStep.Ask(s.question(), k, s.choices(), s.into(), null, s.timeout(), s
-                        .how(), s.extra()))));
+                s -> s.withKind(k).withPreset(null))));
         if (a.kind() == DeckStep.Ask.AnswerType.CHOICE) {
             choices(a.choices(), false, 1,
-                    cs -> edit(DeckStep.Ask.class, s -> new DeckStep.Ask(s.question(), s.kind(), cs, s
-                            .into(), s.preset(), s.timeout(), s.how(), s.extra())),
+                    cs -> edit(DeckStep.Ask.class, s -> s.withChoices(cs)),
                     () -> Paths.step(desk.bench().chain(), path)
                             .map(s -> ((DeckStep.Ask) s).choices()).orElse(List.of()));
         }
@@ -213,14 +208,10 @@ final class FlowStepForm extends StepFields {
         if (!values.isEmpty()) {
             add("Store the answer in a value", Fields.choice("arg-into", values, values.stream().filter(v -> v.id()
                     .equals(a.into())).findFirst().orElse(null), Board.BoardValue::name, v -> edit(DeckStep.Ask.class,
-                            s -> new DeckStep.Ask(s.question(), s.kind(), s.choices(), v.id(), s.preset(), s.timeout(),
-                                    s
-                                            .how(),
-                                    s.extra()))));
+                            s -> s.withInto(v.id()))));
         }
         optionalSpan("If there is no answer within", "arg-timeout", a.timeout(), 10_000, ms -> edit(DeckStep.Ask.class,
-                s -> new DeckStep.Ask(s.question(), s.kind(), s.choices(), s.into(), s.preset(), ms, s.how(),
-                        s.extra())));
+                s -> s.withTimeout(ms)));
         if (a.timeout() != null && a.kind() == DeckStep.Ask.AnswerType.CHOICE) {
             List<Integer> all = new ArrayList<>();
             for (int i = 0; i < a.choices().size(); i++) {
@@ -230,19 +221,14 @@ final class FlowStepForm extends StepFields {
                     ? null
                     : (Integer) (int) a.preset()
                             .asNumber(),
-                    i -> a.choices().get(i).label(i), i -> edit(DeckStep.Ask.class, s -> new DeckStep.Ask(s
-                            .question(), s.kind(), s.choices(), s.into(), Value.of(i), s.timeout(), s.how(),
-                            s
-                                    .extra()))));
+                    i -> a.choices().get(i).label(i), i -> edit(DeckStep.Ask.class, s -> s.withPreset(Value.of(i)))));
         } else if (a.timeout() != null && a.kind() != DeckStep.Ask.AnswerType.SECRET) {
             add("take", Fields.text("arg-default", a.preset() == null ? "" : a.preset().toString(), text -> edit(
-                    DeckStep.Ask.class, s -> new DeckStep.Ask(
-                            s.question(), s.kind(), s.choices(), s.into(), text.isBlank()
-                                    ? null
-                                    : s.kind() == DeckStep.Ask.AnswerType.NUMBER
-                                            ? Value.of(Fields.parsed(text, 0))
-                                            : Value.of(text),
-                            s.timeout(), s.how(), s.extra()))));
+                    DeckStep.Ask.class, s -> s.withPreset(text.isBlank()
+                            ? null
+                            : s.kind() == DeckStep.Ask.AnswerType.NUMBER
+                                    ? Value.of(Fields.parsed(text, 0))
+                                    : Value.of(text)))));
         }
     }
 }

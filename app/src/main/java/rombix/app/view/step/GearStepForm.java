@@ -17,8 +17,8 @@ import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
-import rombix.core.value.ValueType;
 import rombix.core.value.Value;
+import rombix.core.value.ValueType;
 
 /** What of a step that tells a gear something can be set. */
 final class GearStepForm extends StepFields {
@@ -93,80 +93,64 @@ final class GearStepForm extends StepFields {
             player.card().command(d.command()).filter(ListenRow::can)
                     .ifPresent(c -> nodes.add(new ListenRow(desk, player,
                             c, () -> Paths.step(desk.bench().chain(), path).map(s -> s instanceof GearStep.Do now
-                                    ? now.with()
-                                    : null).orElse(d.with()))));
+                                    ? now.args()
+                                    : null).orElse(d.args()))));
         }
-        params(d.gear(), d.command(), d.with(), null, (name, arg) -> edit(GearStep.Do.class, s -> s.with(name, arg)));
+        params(d.gear(), d.command(), d.args(), null,
+                (name, arg) -> edit(GearStep.Do.class, s -> s.withArg(name, arg)));
         HBox answer = new HBox(Space.S8,
                 Fields.check("arg-answer", "Wait for the gear to show it, at most", d.answer() != null,
                         on -> editAnew(GearStep.Do.class,
-                                s -> new GearStep.Do(s.gear(), s.command(), s.with(), on ? 2000L : null, s
-                                        .how(), s.extra()))));
+                                s -> s.withAnswer(on ? 2000L : null))));
         answer.setAlignment(Pos.CENTER_LEFT);
         if (d.answer() != null) {
             answer.getChildren().add(Fields.span("arg-answer-ms", d.answer(), ms -> edit(GearStep.Do.class,
-                    s -> new GearStep.Do(s.gear(), s.command(), s.with(), ms, s.how(), s.extra()))));
+                    s -> s.withAnswer(ms))));
         }
         nodes.add(answer);
     }
 
     private void fade(GearStep.Fade f) {
-        params(f.gear(), f.command(), f.with(), f.param(),
-                (name, arg) -> edit(GearStep.Fade.class, s -> new GearStep.Fade(s
-                        .gear(), s.command(), with(s.with(), name, arg), s.param(), s.from(), s.to(), s.ms(), s.curve(),
-                        s
-                                .how(),
-                        s.extra())));
+        params(f.gear(), f.command(), f.args(), f.param(),
+                (name, arg) -> edit(GearStep.Fade.class, s -> s.withArgs(with(s.args(), name, arg))));
         Param p = param(f.gear(), f.command(), f.param());
         if (p == null) {
             return;
         }
         nodes.add(Fields.check("arg-from-on", "Start from a set value, not from the present one", f.from() != null,
                 on -> editAnew(GearStep.Fade.class,
-                        s -> new GearStep.Fade(s.gear(), s.command(), s.with(), s.param(), on
+                        s -> s.withFrom(on
                                 ? Arg.of(p.min() == null ? 0 : p.min())
-                                : null, s.to(), s.ms(), s.curve(), s.how(), s.extra()))));
+                                : null))));
         if (f.from() != null) {
             add("From",
                     new ArgField(desk, "arg-from", twin(f.gear()), p, f.from(), inner(), a -> edit(GearStep.Fade.class,
-                            s -> new GearStep.Fade(s.gear(), s.command(), s.with(), s.param(), a, s.to(), s.ms(),
-                                    s.curve(), s
-                                            .how(),
-                                    s.extra()))));
+                            s -> s.withFrom(a))));
         }
         add("To", new ArgField(desk, "arg-to", twin(f.gear()), p, f.to(), inner(), a -> edit(GearStep.Fade.class,
-                s -> new GearStep.Fade(s.gear(), s.command(), s.with(), s.param(), s.from(), a, s.ms(), s.curve(),
-                        s.how(),
-                        s.extra()))));
+                s -> s.withTo(a))));
         add("Over: 700 ms, 1.5 s, 2 min",
-                Fields.span("arg-ms", f.ms(), ms -> edit(GearStep.Fade.class, s -> new GearStep.Fade(s
-                        .gear(), s.command(), s.with(), s.param(), s.from(), s.to(), ms, s.curve(), s.how(),
-                        s.extra()))));
+                Fields.span("arg-ms", f.ms(), ms -> edit(GearStep.Fade.class, s -> s.withMs(ms))));
         add("Curve", Fields.choice("arg-curve", List.of(GearStep.Fade.Curve.values()), f.curve(), c -> switch (c) {
             case LINEAR -> "linear";
             case S_CURVE -> "S-curve: slow at both ends";
             case EQUAL_POWER -> "equal power: for two that cross";
             case DECIBEL -> "even in decibels";
         }, c -> edit(GearStep.Fade.class,
-                s -> new GearStep.Fade(s.gear(), s.command(), s.with(), s.param(), s.from(), s.to(), s
-                        .ms(), c, s.how(), s.extra()))));
+                s -> s.withCurve(c))));
     }
 
     private void nudge(GearStep.Nudge n) {
-        params(n.gear(), n.command(), n.with(), n.param(),
-                (name, arg) -> edit(GearStep.Nudge.class, s -> new GearStep.Nudge(s
-                        .gear(), s.command(), with(s.with(), name, arg), s.param(), s.by(), s.wrap(), s.how(),
-                        s.extra())));
+        params(n.gear(), n.command(), n.args(), n.param(),
+                (name, arg) -> edit(GearStep.Nudge.class, s -> s.withArgs(with(s.args(), name, arg))));
         Param p = param(n.gear(), n.command(), n.param());
         Param by = new Param("by", "by", ValueType.NUMBER, p == null ? null : p.unit(), null, null, null, Value.of(1),
                 null);
         add("Change by (negative is down)", new ArgField(desk, "arg-by", null, by, n.by(), inner(), a -> edit(
                 GearStep.Nudge.class,
-                s -> new GearStep.Nudge(s.gear(), s.command(), s.with(), s.param(), a, s.wrap(), s.how(),
-                        s.extra()))));
+                s -> s.withBy(a))));
         nodes.add(Fields.check("arg-wrap", "Wrap around at the ends", n.wrap(), on -> edit(
                 GearStep.Nudge.class,
-                s -> new GearStep.Nudge(s.gear(), s.command(), s.with(), s.param(), s.by(), on, s.how(),
-                        s.extra()))));
+                s -> s.withWrap(on))));
     }
 }

@@ -18,7 +18,7 @@ final class StepForm {
             case GearStep.Do _,GearStep.Fade _,GearStep.Nudge _ -> new GearStepForm(desk, path, anew).of(step);
             case Step.Wait _,Step.Together _,Step.Pick _,Step.If _,Step.Repeat _,Step.ForAWhile _,DeckStep.Ask _ ->
                 new FlowStepForm(desk, path, anew).of(step);
-            case DeckStep.Use _,DeckStep.Set _,DeckStep.Show _,DeckStep.Say _,DeckStep.Stop _ ->
+            case DeckStep _ ->
                 new BoardStepForm(desk, path, anew).of(
                         step);
         };

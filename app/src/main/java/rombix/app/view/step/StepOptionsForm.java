@@ -47,7 +47,8 @@ public final class StepOptionsForm {
     }
 
     private void edit(UnaryOperator<StepOptions> change) {
-        desk.bench().editChain("change how a step runs", c -> Paths.changed(c, path, s -> s.in(change.apply(s.how()))));
+        desk.bench().editChain("change how a step runs",
+                c -> Paths.changed(c, path, s -> s.withHow(change.apply(s.how()))));
     }
 
     List<Node> of(StepOptions how) {

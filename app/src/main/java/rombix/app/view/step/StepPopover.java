@@ -85,7 +85,7 @@ public final class StepPopover {
         HBox.setHgrow(space, Priority.ALWAYS);
         HBox row = new HBox(Space.S8, Fields.check("manner-off", "Switched off", step.how().off(), on -> {
             desk.bench().editChain(on ? "switch a step off" : "switch a step on",
-                    c -> Paths.changed(c, path, s -> s.in(s.how().withOff(on))));
+                    c -> Paths.changed(c, path, s -> s.withHow(s.how().withOff(on))));
         }), space, open);
         row.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
         return row;

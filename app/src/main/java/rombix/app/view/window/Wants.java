@@ -48,7 +48,7 @@ final class Wants {
             return Stream.empty();
         }
         return rig.twin(d.gear()).flatMap(t -> t.card().command(d.command())).stream().flatMap(c -> c.params().stream())
-                .filter(p -> p.type() == ValueType.SECRET).map(p -> d.with().get(p.id())).filter(
+                .filter(p -> p.type() == ValueType.SECRET).map(p -> d.args().get(p.id())).filter(
                         Arg.Constant.class::isInstance)
                 .map(a -> a.shown().toString());
     }

@@ -52,11 +52,11 @@ class ComputerStepsTest extends AtTheWindow {
         open("next-cue", new GearStep.Do("computer", "press-keys", Map.of("keys", Value.of("Enter"))));
         robot.interact(() -> find("#arg-keys-pressed").requestFocus());
         key(KeyCode.K, KeyCode.CONTROL, KeyCode.SHIFT);
-        soon(() -> step().with().get("keys").shown().toString().equals("Ctrl+Shift+K"));
+        soon(() -> step().args().get("keys").shown().toString().equals("Ctrl+Shift+K"));
         choose("#arg-keys-list", "Numpad 3");
-        assertThat(step().with().get("keys").shown()).isEqualTo(Value.of("Ctrl+Shift+Numpad 3"));
+        assertThat(step().args().get("keys").shown()).isEqualTo(Value.of("Ctrl+Shift+Numpad 3"));
         choose("#arg-keys-list", "Right Alt");
-        assertThat(step().with().get("keys").shown()).isEqualTo(Value.of("Ctrl+Shift+Right Alt+Numpad 3"));
+        assertThat(step().args().get("keys").shown()).isEqualTo(Value.of("Ctrl+Shift+Right Alt+Numpad 3"));
     }
 
     @Test
@@ -69,12 +69,12 @@ class ComputerStepsTest extends AtTheWindow {
         Point2D at = WaitForAsyncUtils.waitForAsyncFx(60_000, () -> all.localToScreen(190, 412));
         robot.moveTo(at);
         robot.press(MouseButton.PRIMARY).release(MouseButton.PRIMARY);
-        soon(() -> step().with().get("place").shown().toString()
+        soon(() -> step().args().get("place").shown().toString()
                 .startsWith("window booth from lower-left at 90 97 seen p"));
         soon(() -> anywhere("#show-me") == null);
         assertThat(label("#arg-place-words")).isEqualTo("90, 97 from the lower left of “booth”");
         choose("#arg-place-as", "190, 412 of screen 1");
-        assertThat(step().with().get("place").shown()).asString().startsWith(
+        assertThat(step().args().get("place").shown()).asString().startsWith(
                 "screen 1 at 190 412 seen p");
         robot.type(KeyCode.ESCAPE);
 
@@ -92,7 +92,7 @@ class ComputerStepsTest extends AtTheWindow {
     }
 
     private String place() {
-        return step().with().get("place").shown().toString();
+        return step().args().get("place").shown().toString();
     }
 
     @Test
@@ -142,7 +142,7 @@ class ComputerStepsTest extends AtTheWindow {
         robot.interact(() -> anywhere("#show-me").getScene().getWindow().requestFocus());
         robot.type(KeyCode.ESCAPE);
         soon(() -> anywhere("#show-me") == null);
-        assertThat(step().with().get("place").shown()).isEqualTo(Value.of("pointer"));
+        assertThat(step().args().get("place").shown()).isEqualTo(Value.of("pointer"));
     }
 
     @Test
