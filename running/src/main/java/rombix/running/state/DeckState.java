@@ -130,7 +130,7 @@ public record DeckState(Mode mode, PMap<String, PMap<String, Reading>> readings,
             case Happening.PageFollows p -> p.so() ? withPage(p.page()) : this;
             case Happening.ValueSet v -> withValues(values.plus((v.button() == null ? "" : v.button() + "/") + v
                     .value(), v));
-            case Happening.Armed _,Happening.Answered _,Happening.Settled _,Happening.Rested _ -> this;
+            default -> this; // It says nothing of what the deck looks like.
         };
     }
 
