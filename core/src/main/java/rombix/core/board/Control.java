@@ -3,7 +3,6 @@ package rombix.core.board;
 import com.fasterxml.jackson.annotation.JsonAnyGetter;
 import com.fasterxml.jackson.annotation.JsonAnySetter;
 import com.fasterxml.jackson.annotation.JsonInclude;
-import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import com.fasterxml.jackson.annotation.JsonTypeName;
 import io.soabase.recordbuilder.core.RecordBuilder;
@@ -17,10 +16,6 @@ import rombix.core.value.Extra;
 
 /** What a button is beside something that is pushed: turned, pulled or dragged, it moves levels, and follows them. */
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "control")
-@JsonSubTypes({@JsonSubTypes.Type(Control.Dial.class), @JsonSubTypes.Type(Control.Fader.class),
-        @JsonSubTypes.Type(Control.Pad.class), @JsonSubTypes.Type(Control.Row.class),
-        @JsonSubTypes.Type(Control.PointerField.class), @JsonSubTypes.Type(Control.WheelStrip.class),
-        @JsonSubTypes.Type(Control.KeyPad.class)})
 public sealed interface Control {
 
     /** The levels that it moves, the first of a pad being the one across. */

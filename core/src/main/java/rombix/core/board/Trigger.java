@@ -4,7 +4,6 @@ import com.fasterxml.jackson.annotation.JsonAnyGetter;
 import com.fasterxml.jackson.annotation.JsonAnySetter;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonProperty;
-import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import com.fasterxml.jackson.annotation.JsonTypeName;
 import io.soabase.recordbuilder.core.RecordBuilder;
@@ -23,10 +22,6 @@ import rombix.core.value.Extra;
  * press chain, without a hold.
  */
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "trigger")
-@JsonSubTypes({@JsonSubTypes.Type(Trigger.Key.class), @JsonSubTypes.Type(Trigger.Midi.class),
-        @JsonSubTypes.Type(Trigger.Gamepad.class), @JsonSubTypes.Type(Trigger.Osc.class),
-        @JsonSubTypes.Type(Trigger.Clock.class),
-        @JsonSubTypes.Type(Trigger.Becomes.class), @JsonSubTypes.Type(Trigger.When.class)})
 public sealed interface Trigger {
 
     /** In words. */

@@ -1,7 +1,6 @@
 package rombix.core.store;
 
 import com.fasterxml.jackson.annotation.JsonInclude;
-import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import com.fasterxml.jackson.annotation.JsonTypeName;
 import com.fasterxml.jackson.annotation.Nulls;
@@ -9,11 +8,11 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Objects;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.FutureTask;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonParser;
 import tools.jackson.core.JsonToken;
@@ -170,16 +169,20 @@ final class Json {
         return e.getOriginalMessage().contains("nesting");
     }
 
+    /** The names of all kinds of something, in files. */
+    private static Stream<String> kinds(Class<?> of) {
+        JsonTypeName name = of.getAnnotation(JsonTypeName.class);
+        return name != null
+                ? Stream.of(name.value())
+                : of.isSealed() ? Arrays.stream(of.getPermittedSubclasses()).flatMap(Json::kinds) : Stream.empty();
+    }
+
     /** That a step, a trigger or a control is of no kind that is known, or of none at all. */
     private static String unknownKind(InvalidTypeIdException e) {
         Class<?> base = e.getBaseType().getRawClass();
         JsonTypeInfo info = base.getAnnotation(JsonTypeInfo.class);
-        JsonSubTypes subTypes = base.getAnnotation(JsonSubTypes.class);
         String kind = info == null ? "kind" : info.property();
-        String known = subTypes == null
-                ? ""
-                : Arrays.stream(subTypes.value()).map(t -> t.value().getAnnotation(JsonTypeName.class)).filter(
-                        Objects::nonNull).map(JsonTypeName::value).collect(Collectors.joining(", "));
+        String known = kinds(base).collect(Collectors.joining(", "));
         return e.getTypeId() == null
                 ? "“%s” is missing: expected one of %s".formatted(kind, known)
                 : "unknown %s “%s”; expected one of %s. A newer Rombix may know it.".formatted(kind, e.getTypeId(),

@@ -24,8 +24,8 @@ class WordsForBadBoardsTest {
     @ParameterizedTest
     @CsvSource(delimiter = '|', quoteCharacter = '`', value = {
             "null | expected an object",
-            "{'step': null} | “step” is missing: expected one of do, wait,",
-            "{'step': 'dance'} | unknown step “dance”; expected one of do, wait,",
+            "{'step': null} | “step” is missing: expected one of do, fade, nudge,",
+            "{'step': 'dance'} | unknown step “dance”; expected one of do, fade, nudge,",
             "{'step': 'wait', 'ms': 99999999999999999999} | this number is out of range: expected a whole number",
             "{'step': 'if', 'condition': '1', 'then': {'steps': null}} | expected a list in [ ]",
             "{'step': 'pick', 'way': 'random', 'choices': [null]} | null isn't a value here for “choices”",
