@@ -201,7 +201,7 @@ public sealed interface DeckStep extends Step {
     }
 
     /** A step that has nothing but a text, with readings and values in braces. */
-    sealed interface Written extends DeckStep permits Say {
+    sealed interface Written extends DeckStep permits Say, Note {
         /** What is done with the text, in a word, and what the text is called where it is edited. */
         Verb verb();
 
@@ -241,6 +241,39 @@ public sealed interface DeckStep extends Step {
 
         public Say {
             Objects.requireNonNull(text, "a say step needs a \"text\"");
+            how = StepOptions.orPlain(how);
+            extra = Extra.kept(extra);
+        }
+    }
+
+    /** Writes a line into the as-run log, with readings in it; nothing else happens. */
+    @RecordBuilder
+    @JsonTypeName("note")
+    record Note(String text,
+            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Step.PlainOptions.class) StepOptions how,
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Written, DeckStepNoteBuilder.With {
+        @Override
+        public Note withHow(StepOptions other) {
+            return DeckStepNoteBuilder.With.super.withHow(other);
+        }
+
+        @Override
+        public Verb verb() {
+            return new Verb("Note", "Line in the log");
+        }
+
+        @Override
+        public Note withWords(String words) {
+            return withText(words);
+        }
+
+        @Override
+        public String stays() {
+            return "what was noted is noted";
+        }
+
+        public Note {
+            Objects.requireNonNull(text, "a note step needs a \"text\"");
             how = StepOptions.orPlain(how);
             extra = Extra.kept(extra);
         }

@@ -93,6 +93,10 @@ public sealed interface Happening {
     record Said(String button, String text) implements Happening {
     }
 
+    /** A step has something noted in the log, as it is at that moment. */
+    record Noted(long run, String button, String step, String text, long atNanos) implements Happening {
+    }
+
     /**
      * A page is to be shown some way; back from it, or from whatever is shown where {@code page} is null.
      *

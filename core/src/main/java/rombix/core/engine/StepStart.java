@@ -66,6 +66,8 @@ final class StepStart {
                     String text = deck.filled(w.step().text(), frame.scope);
                     deck.telling.tell(switch (w.step()) {
                         case DeckStep.Say _ -> new Happening.Said(frame.run.buttonId(), text);
+                        case DeckStep.Note _ -> new Happening.Noted(frame.run.id, frame.run.buttonId(), frame.place(),
+                                text, due);
                     });
                     frame.done(due, null);
                 }

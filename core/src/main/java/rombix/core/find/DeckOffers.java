@@ -13,17 +13,18 @@ import rombix.core.board.Rig;
 import rombix.core.board.State;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
+import rombix.core.chain.DeckStep.Show.Way;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
-import rombix.core.chain.DeckStep.Show.Way;
+import rombix.core.chain.StepOptions;
 import rombix.core.value.Value;
 
 /** What the deck itself can do: waits, choices, repeats, other chains, values, pages, messages. */
 final class DeckOffers {
     private static final Pattern CLOCK = Pattern.compile("\\b([01]?\\d|2[0-3]):[0-5]\\d(:[0-5]\\d)?\\b");
     private static final Pattern SAY = Pattern.compile("(?i)^\\s*(say|message|tell)\\b[:\\s]*(.*)$");
+    private static final Pattern NOTE = Pattern.compile("(?i)^\\s*(note|log|write)\\b[:\\s]*(.*)$");
     private static final Pattern ASK = Pattern.compile("(?i)^\\s*ask\\b[:\\s]*(.*)$");
     private static final String DECK = "deck";
 
@@ -109,13 +110,10 @@ final class DeckOffers {
     }
 
     private void talk(String query) {
-        Matcher say = SAY.matcher(query);
-        String text = say.matches() && !say.group(2).isBlank() ? say.group(2).strip() : "…";
-        offers.add(new Offer(DECK, text.equals("…") ? List.of("say", "message", "tell") : Offer.words(query),
-                figures -> {
-                    figures.clear();
-                    return new DeckStep.Say(text, StepOptions.PLAIN, Map.of());
-                }, text.equals("…") ? 0 : 1.5, false));
+        written(query, SAY, List.of("say", "message", "tell"), text -> new DeckStep.Say(text, StepOptions.PLAIN, Map
+                .of()));
+        written(query, NOTE, List.of("note", "log", "write"), text -> new DeckStep.Note(text, StepOptions.PLAIN, Map
+                .of()));
         Matcher ask = ASK.matcher(query);
         String question = ask.matches() && !ask.group(1).isBlank() ? ask.group(1).strip() : "Which one?";
         offers.add(new Offer(DECK, ask.matches() ? Offer.words(query) : List.of("ask", "question", "choice"),
@@ -126,6 +124,15 @@ final class DeckOffers {
                                     new Step.Choice("No", 1, Chain.EMPTY)),
                             null, null, null, StepOptions.PLAIN, Map.of());
                 }, 0.3, false));
+    }
+
+    private void written(String query, Pattern typed, List<String> names, Function<String, DeckStep> step) {
+        Matcher words = typed.matcher(query);
+        String text = words.matches() && !words.group(2).isBlank() ? words.group(2).strip() : "…";
+        offers.add(new Offer(DECK, text.equals("…") ? names : Offer.words(query), figures -> {
+            figures.clear();
+            return step.apply(text);
+        }, text.equals("…") ? 0 : 1.5, false));
     }
 
     private void board(Board board) {

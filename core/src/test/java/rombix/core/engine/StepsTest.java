@@ -344,6 +344,19 @@ class StepsTest {
     }
 
     @Test
+    void aNoteIsTakenWithTheReadingsAsTheyAreAtThatMomentAndNothingElseHappens() {
+        Step note = new DeckStep.Note("A is {gear:on/a}, {= 1 + 1}", PLAIN, Map.of());
+        TestDeck t = TestDeck.running(note, on("a"), new DeckStep.Note("sent", PLAIN, Map.of()));
+        t.press("b");
+        assertThat(t.all(Happening.Noted.class)).extracting(Happening.Noted::text).containsExactly("A is no, 2",
+                "sent");
+        assertThat(t.all(Happening.Noted.class)).extracting(Happening.Noted::step).containsExactly("press/0",
+                "press/2");
+        assertThat(t.lines()).containsExactly("A on @0");
+        assertThat(t.all(Happening.Said.class)).isEmpty();
+    }
+
+    @Test
     void showAndSayAreTold() {
         TestDeck t = TestDeck.with(
                 button("b", state(chain(new DeckStep.Say("A is {gear:on/a}, {= 1 + 1}", PLAIN, Map.of()),

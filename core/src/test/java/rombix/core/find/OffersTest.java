@@ -31,6 +31,7 @@ class OffersTest {
             "wait until 21:30 | Wait until 21:30", "one of | One of 2", "one of 3 shuffled | One of 3, shuffled",
             "repeat 4 times | Repeat 4 times", "together | Together", "for a while 5 min | For 5 min",
             "fade host -10 in 3 s | Host to −10 dB in 3 s", "say clouds are in | Say “clouds are in”",
+            "note doors are open at {= 1 + 1} | Note “doors are open at {= 1 + 1}”",
             "ask which lamp | Ask “which lamp”", "use doors open | Use “Doors open”",
             "use dim the desk | Use “Dim the desk”", "set visitors 0 | Set Visitors let in to 0",
             "show page trouble | Show page “Trouble”", "stop all | Stop all", "stop timers | Stop all “timers”",

@@ -191,6 +191,7 @@ class EveryStepRoundTripTest {
                                 "noise",
                                 StepOptions.PLAIN,
                                 Map.of()),
+                        new DeckStep.Note("{n} again", StepOptions.PLAIN, Map.of()),
                         new DeckStep.Say(
                                 "“x” {n}",
                                 StepOptions.PLAIN,

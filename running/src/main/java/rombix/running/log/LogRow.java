@@ -21,7 +21,7 @@ public record LogRow(long id, long atMillis, Kind kind, long press, String butto
 
     /** What kind of thing happened. */
     public enum Kind {
-        PRESS("press"), STEP("step"), ANSWER("answer"), FAULT("fault"), STOP("stop"), END("end");
+        PRESS("press"), STEP("step"), ANSWER("answer"), FAULT("fault"), NOTE("note"), STOP("stop"), END("end");
 
         private final String words;
 

@@ -97,7 +97,7 @@ public final class LogWriter implements AutoCloseable {
      */
     public void accept(Happening happening, boolean rehearsed, Clock by) {
         switch (happening) {
-            case Happening.Started _,Happening.Ended _,Happening.Ran _,Happening.Answered _,Happening.Faulted _,Happening.Loaded _ -> {
+            case Happening.Started _,Happening.Ended _,Happening.Ran _,Happening.Answered _,Happening.Noted _,Happening.Faulted _,Happening.Loaded _ -> {
                 if (!queue.offer(new Told(happening, rehearsed, by.nanos() - clock.nanos()))) {
                     lost.incrementAndGet();
                 }
@@ -250,6 +250,11 @@ public final class LogWriter implements AutoCloseable {
                 yield new LogRow(0, wall.millis(a.atNanos()), Kind.ANSWER, pressed == null ? 0 : pressed.press(), a
                         .button(), name(a.button()), a.gear().isEmpty() ? "person" : "", a.step(), a.gear(), a.words(),
                         (a.atNanos() - a.dueNanos()) / 1000, "", told.rehearsed());
+            }
+            case Happening.Noted n -> {
+                Pressed pressed = running.get(new Which(told.rehearsed(), n.run()));
+                yield new LogRow(0, wall.millis(n.atNanos()), Kind.NOTE, pressed == null ? 0 : pressed.press(), n
+                        .button(), name(n.button()), "", n.step(), "", n.text(), 0, "", told.rehearsed());
             }
             case Happening.Ran r -> ran(r.line(), wall, told.rehearsed());
             case Happening.Faulted f -> f.message() == null || f.gear() != null

@@ -171,6 +171,19 @@ class LogTest {
     }
 
     @Test
+    void aNoteStandsWithThePressThatWroteIt() throws Exception {
+        try (LogWriter writer = new LogWriter(store, clock, () -> 5000)) {
+            writer.accept(new Happening.Started(7, "gate", "press", "mouse", 0, 0), false, clock);
+            writer.accept(new Happening.Noted(7, "gate", "press/1", "Warm room 19 °C", 0), false, clock);
+            soon(() -> writer.kept() == 2);
+            LogRow note = store.find(new Query("19 °c", Set.of(Kind.NOTE), 0, Long.MAX_VALUE, 9)).getFirst();
+            assertThat(note.press()).isEqualTo(store.find(Query.newest(9)).getLast().press());
+            assertThat(note.words()).isEqualTo("Warm room 19 °C");
+            assertThat(note.place()).isEqualTo("press/1");
+        }
+    }
+
+    @Test
     void aRehearsalThatGoesFasterIsKeptAtTheWallsTime() throws Exception {
         rombix.core.engine.FastClock fast = new rombix.core.engine.FastClock(clock);
         fast.factor(20);
