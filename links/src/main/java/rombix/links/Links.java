@@ -22,6 +22,7 @@ import rombix.core.engine.Event;
 import rombix.core.engine.Gears;
 import rombix.core.engine.Glide;
 import rombix.core.engine.Status.Phase;
+import rombix.core.engine.Status.Reason;
 import rombix.core.engine.Status;
 import rombix.core.found.FoundGear;
 import rombix.core.sight.Pixels;
@@ -230,19 +231,19 @@ public final class Links implements Gears, AutoCloseable {
                 throw new IllegalArgumentException("no link speaks " + report.twin().protocol().title());
             }
             if (!type.secures() && (target.link().tls() != null || target.link().secret() != null)) {
-                report.status(Phase.OFF, type.title() + " knows neither secrets nor TLS",
+                report.status(Phase.OFF, Reason.WRONGLY_SET, type.title() + " knows neither secrets nor TLS",
                         "Take them away from the board's file, or reach it another way.");
                 return new NoLink(report, "is not reached, as its protocol knows neither secrets nor TLS");
             }
             return type.open(report, target);
         } catch (IllegalArgumentException e) {
-            report.status(Phase.OFF, String.valueOf(e.getMessage()), "Set its address.");
+            report.status(Phase.OFF, Reason.WRONGLY_SET, String.valueOf(e.getMessage()), "Set its address.");
             return new NoLink(report, "has no address that could be used");
         }
     }
 
     private static Link guest(GearReport report) {
-        report.status(Phase.OFF, "guest: not reached", "Trust the board to reach its gear.");
+        report.status(Phase.OFF, Reason.NOT_PERMITTED, "guest: not reached", "Trust the board to reach its gear.");
         return new NoLink(report, "is not reached, as this board is a guest");
     }
 

@@ -13,6 +13,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.UnaryOperator;
+import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.parallel.Execution;
 import org.junit.jupiter.api.parallel.ExecutionMode;
@@ -22,13 +23,14 @@ import rombix.core.board.Rig;
 import rombix.core.card.Card;
 import rombix.core.card.Protocol;
 import rombix.core.engine.Event;
-import rombix.core.engine.Status;
 import rombix.core.engine.Status.Phase;
+import rombix.core.engine.Status.Reason;
+import rombix.core.engine.Status;
 import rombix.core.store.CardLibrary;
-import rombix.core.traffic.WhyNot;
-import rombix.core.trust.Leave;
 import rombix.core.traffic.WhyNot.Stage;
 import rombix.core.traffic.WhyNot.Verdict;
+import rombix.core.traffic.WhyNot;
+import rombix.core.trust.Leave;
 import rombix.links.link.StandInGear;
 import rombix.links.link.TlsFront;
 import rombix.standins.Door;
@@ -38,8 +40,16 @@ import rombix.standins.Projector;
 /** Causes for which gear cannot be worked, each made to happen: where the way ends, and what is said of it. */
 @Execution(ExecutionMode.CONCURRENT)
 class WhyNotTest {
+    /** What was found on the way, and how the link was by then. */
+    private record Found(WhyNot way, Status status) {
+        @Nullable
+        Stage end() {
+            return way.end();
+        }
+    }
+
     /** Reaches a gear, waits for what becomes of it, and asks why. */
-    private static WhyNot why(Card card, String protocol, String address, UnaryOperator<Gear.Link> set, boolean leave) {
+    private static Found why(Card card, String protocol, String address, UnaryOperator<Gear.Link> set, boolean leave) {
         Gear gear = new Gear("it", "It", card.id(), set.apply(new Gear.Link(Protocol.of(protocol), address, Map.of())),
                 Map.of(), Map.of());
         Map<String, Card> cards = new HashMap<>(CardLibrary.shipped());
@@ -53,15 +63,17 @@ class WhyNotTest {
         }, StandInGear.KEYS)) {
             links.connect(rig, Map.of(), leave ? Leave.TRUSTED : Leave.GUEST);
             soon(() -> status.get().phase() != Phase.CONNECTING);
-            return links.why("it");
+            return new Found(links.why("it"), status.get());
         }
     }
 
-    private static WhyNot why(String card, String protocol, String address, UnaryOperator<Gear.Link> set) {
+    private static Found why(String card, String protocol, String address, UnaryOperator<Gear.Link> set) {
         return why(Objects.requireNonNull(CardLibrary.shipped().get(card)), protocol, address, set, true);
     }
 
-    private static void ends(WhyNot found, String at, String words, String next) {
+    private static void ends(Reason reason, Found all, String at, String words, String next) {
+        WhyNot found = all.way();
+        assertThat(all.status().reason()).as(all.status().words()).isEqualTo(reason);
         Stage end = Objects.requireNonNull(found.end(), "the way is open");
         assertThat(end.what()).as(found.stages().toString()).isEqualTo(at);
         assertThat(end.words()).contains(words);
@@ -80,24 +92,26 @@ class WhyNotTest {
 
     @Test
     void itHasNoAddress() {
-        ends(why("studio", "osc", "", l -> l), "Where it is", "has no address", "Set its address");
+        ends(Reason.WRONGLY_SET, why("studio", "osc", "", l -> l), "Where it is", "has no address", "Set its address");
     }
 
     @Test
     void nobodyKnowsItsName() {
-        ends(why("music", "websocket", "nobody.invalid:80", l -> l), "Its name", "“nobody.invalid”", "Check how it is");
+        ends(Reason.NAME_UNKNOWN, why("music", "websocket", "nobody.invalid:80", l -> l), "Its name",
+                "“nobody.invalid”", "Check how it is");
     }
 
     @Test
     void nothingListensAtItsPort() throws Exception {
-        ends(why("camera-head", "http", "127.0.0.1:" + closed(), l -> l), "Its port", "nothing listens at port",
+        ends(Reason.NOTHING_LISTENS, why("camera-head", "http", "127.0.0.1:" + closed(), l -> l), "Its port",
+                "nothing listens at port",
                 "Start the program");
     }
 
     @Test
     void itDoesNotSpeakTls() throws Exception {
         try (House house = new House(0)) {
-            ends(why("house", "mqtt", "127.0.0.1:" + house.port(), l -> l.withTls(new Gear.Tls(
+            ends(Reason.UNREACHABLE, why("house", "mqtt", "127.0.0.1:" + house.port(), l -> l.withTls(new Gear.Tls(
                     Gear.Tls.Trust.FIRST_SEEN, null))), "TLS", "TLS", "switch TLS off");
         }
     }
@@ -105,23 +119,28 @@ class WhyNotTest {
     @Test
     void itsCertificateIsNotTaken() throws Exception {
         try (House house = new House(0); TlsFront front = new TlsFront("elsewhere", "", house.port())) {
-            ends(why("house", "mqtt", "127.0.0.1:" + front.port(), l -> l.withTls(new Gear.Tls(Gear.Tls.Trust.ROOTS,
-                    null))), "TLS", "nobody whom this computer trusts vouches", "trust the one that is seen first");
+            ends(Reason.TLS_UNTRUSTED,
+                    why("house", "mqtt", "127.0.0.1:" + front.port(), l -> l.withTls(new Gear.Tls(Gear.Tls.Trust.ROOTS,
+                            null))),
+                    "TLS", "nobody whom this computer trusts vouches", "trust the one that is seen first");
         }
     }
 
     @Test
     void itsPasswordIsNotTaken() throws Exception {
         try (Projector projector = new Projector(0)) {
-            ends(why("projector", "line", "127.0.0.1:" + projector.port(), l -> l.withUser("booth").withSecret(
-                    "wrong")), "Login", "", "secret");
+            ends(Reason.LOGIN_REFUSED,
+                    why("projector", "line", "127.0.0.1:" + projector.port(), l -> l.withUser("booth").withSecret(
+                            "wrong")),
+                    "Login", "", "secret");
         }
     }
 
     @Test
     void itsSecretIsNotHere() throws Exception {
         try (Projector projector = new Projector(0)) {
-            ends(why("projector", "line", "127.0.0.1:" + projector.port(), l -> l.withSecret("gone")), "Login",
+            ends(Reason.SECRET_MISSING,
+                    why("projector", "line", "127.0.0.1:" + projector.port(), l -> l.withSecret("gone")), "Login",
                     "“gone”, which is not on this computer", "rombix secrets set gone");
         }
     }
@@ -129,14 +148,16 @@ class WhyNotTest {
     @Test
     void itSpeaksSomethingElse() throws Exception {
         try (House house = new House(0)) {
-            ends(why("music", "websocket", "127.0.0.1:" + house.port(), l -> l), "It answers", "", "");
+            ends(Reason.UNREACHABLE, why("music", "websocket", "127.0.0.1:" + house.port(), l -> l), "It answers", "",
+                    "");
         }
     }
 
     @Test
     void nothingComesBack() throws Exception {
         try (DatagramSocket deaf = new DatagramSocket(0, InetAddress.getLoopbackAddress())) {
-            ends(why("studio", "osc", "127.0.0.1:" + deaf.getLocalPort(), l -> l), "It answers", "nothing comes back",
+            ends(Reason.SILENT, why("studio", "osc", "127.0.0.1:" + deaf.getLocalPort(), l -> l), "It answers",
+                    "nothing comes back",
                     "");
         }
     }
@@ -148,20 +169,23 @@ class WhyNotTest {
                   {"id": "on", "type": "flag", "arrives": {"mqtt": {"from": "nowhere/at/all"}}}], "commands": []}
                 """);
         try (House house = new House(0)) {
-            ends(why(card, "mqtt", "127.0.0.1:" + house.port(), l -> l, true), "Its readings", "none has come",
+            ends(Reason.NONE, why(card, "mqtt", "127.0.0.1:" + house.port(), l -> l, true), "Its readings",
+                    "none has come",
                     "Work it by hand");
         }
     }
 
     @Test
     void itsPortIsNotPluggedIn() {
-        ends(why("relay-box", "line", "/dev/larkmoor-nothing", l -> l), "Its port", "no serial port", "");
-        ends(why("any-midi", "midi", "Larkmoor Nothing", l -> l), "Its port", "no MIDI port", "");
+        ends(Reason.UNREACHABLE, why("relay-box", "line", "/dev/larkmoor-nothing", l -> l), "Its port",
+                "no serial port", "");
+        ends(Reason.UNREACHABLE, why("any-midi", "midi", "Larkmoor Nothing", l -> l), "Its port", "no MIDI port", "");
     }
 
     @Test
     void theBoardIsAGuest() {
-        ends(why(Objects.requireNonNull(CardLibrary.shipped().get("studio")), "osc", "127.0.0.1:9", l -> l, false),
+        ends(Reason.NOT_PERMITTED,
+                why(Objects.requireNonNull(CardLibrary.shipped().get("studio")), "osc", "127.0.0.1:9", l -> l, false),
                 "Where it is", "guest", "Trust the board");
     }
 

@@ -44,7 +44,7 @@ final class StatusCommand implements Callable<Integer> {
     private record Running(String button, String name, String what, @Nullable Double secondsLeft) {
     }
 
-    private record Gear(String gear, String title, String status, boolean well) {
+    private record Gear(String gear, String title, String status, String reason, boolean well) {
     }
 
     private record Fault(String button, String name, String message) {
@@ -95,7 +95,7 @@ final class StatusCommand implements Callable<Integer> {
         }
         List<Gear> gear = rig.twins().values().stream().map(t -> {
             Status s = deck.status(t.gear());
-            return new Gear(t.gear(), t.title(), s.words(), s.well());
+            return new Gear(t.gear(), t.title(), s.words(), s.reason().id(), s.well());
         }).toList();
         return new Found(rig.board().name(), deck.mode().name().toLowerCase(Locale.ROOT), rig.page(String
                 .valueOf(deck.page())).orElse(rig.board().pages().getFirst()).name(),

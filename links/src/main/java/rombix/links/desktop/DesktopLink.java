@@ -21,6 +21,7 @@ import rombix.core.card.Order;
 import rombix.core.computer.Keys;
 import rombix.core.engine.Gears;
 import rombix.core.engine.Status.Phase;
+import rombix.core.engine.Status.Reason;
 import rombix.core.sight.Pixels;
 import rombix.core.sight.Sights;
 import rombix.core.trust.Grants;
@@ -89,7 +90,8 @@ final class DesktopLink implements Link {
             report.landed("unable", pairs);
             String keys = unable.get("keys");
             if (keys != null) {
-                report.status(Phase.READY, keys, "Keys, clicks and windows do nothing here; the rest works.");
+                report.status(Phase.READY, Reason.NOT_PERMITTED, keys,
+                        "Keys, clicks and windows do nothing here; the rest works.");
             } else {
                 report.ready();
             }
@@ -100,7 +102,7 @@ final class DesktopLink implements Link {
                 Thread.sleep(LOOK_MILLIS);
             }
         } catch (Unable e) {
-            report.off(String.valueOf(e.getMessage()));
+            report.off(e);
             Thread.sleep(LOOK_MILLIS * 4);
         }
     }

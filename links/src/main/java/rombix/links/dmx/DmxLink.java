@@ -22,6 +22,7 @@ import rombix.core.card.As;
 import rombix.core.card.Order;
 import rombix.core.engine.Glide;
 import rombix.core.engine.Status.Phase;
+import rombix.core.engine.Status.Reason;
 import rombix.core.value.Value;
 import rombix.links.link.GearPlaces;
 import rombix.links.link.GearReport;
@@ -29,7 +30,6 @@ import rombix.links.link.HostPort;
 import rombix.links.link.Link;
 import rombix.links.link.Loop;
 import rombix.links.link.Target;
-import rombix.wire.dmx.SacnPacket;
 
 /**
  * DMX over IP, streaming ACN or Art-Net. Levels of a universe are gathered and sent as one packet: at once after a pause, and at
@@ -168,7 +168,7 @@ final class DmxLink implements Link {
             try {
                 channel.connect(HostPort.resolved(unicast));
             } catch (IOException e) {
-                report.off(String.valueOf(e.getMessage()));
+                report.off(e);
                 Thread.sleep(LOOK_UP_MILLIS);
                 return;
             }
@@ -238,12 +238,12 @@ final class DmxLink implements Link {
             frame.tickets().forEach(report::sent);
         } catch (PortUnreachableException e) {
             said = "";
-            report.status(Phase.SILENT, "nothing listens",
+            report.status(Phase.SILENT, Reason.NOTHING_LISTENS, "nothing listens",
                     "Nothing listens at the lamps' address. Levels are still sent; check that the node is on.");
             frame.tickets().forEach(t -> report.failed(t, "nothing listens at its address"));
         } catch (IOException e) {
             said = "";
-            report.status(Phase.SILENT, "cannot be sent to", "The network says: " + e.getMessage());
+            report.status(Phase.SILENT, Reason.UNREACHABLE, "cannot be sent to", "The network says: " + e.getMessage());
             frame.tickets().forEach(t -> report.failed(t, "the network refused it: " + e.getMessage()));
         }
     }

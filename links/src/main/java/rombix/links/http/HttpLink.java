@@ -10,8 +10,8 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
-import rombix.core.card.MessageReader;
 import rombix.core.card.MessageReader.Message;
+import rombix.core.card.MessageReader;
 import rombix.core.card.Order;
 import rombix.core.card.Reply;
 import rombix.core.engine.Gears;
@@ -90,9 +90,9 @@ final class HttpLink implements Link {
             return;
         }
         if (e instanceof Refused refused) {
-            report.status(Phase.OFF, String.valueOf(e.getMessage()), refused.hint());
+            report.status(Phase.OFF, refused.reason(), String.valueOf(e.getMessage()), refused.hint());
         } else if (e instanceof Requests.Unreached || report.phase() != Phase.READY) {
-            report.off(String.valueOf(e.getMessage()));
+            report.off(e);
         }
     }
 

@@ -20,6 +20,7 @@ import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Order;
 import rombix.core.engine.Status.Phase;
+import rombix.core.engine.Status.Reason;
 import rombix.core.value.Value;
 import rombix.links.link.Connected;
 import rombix.links.link.GearPlaces;
@@ -194,7 +195,7 @@ final class IrcLink implements Link {
                 if (line.param(1).equals("ACK")) {
                     say(s, IrcLine.of("AUTHENTICATE", "PLAIN"));
                 } else if (line.param(1).equals("NAK")) {
-                    throw new Refused("it knows no accounts (SASL)",
+                    throw new Refused(Reason.LOGIN_REFUSED, "it knows no accounts (SASL)",
                             "Choose the password of the server in its settings.");
                 }
             }
@@ -206,7 +207,7 @@ final class IrcLink implements Link {
                                         .getBytes(StandardCharsets.UTF_8))));
             }
             case LOGGED_IN -> say(s, IrcLine.of("CAP", "END"));
-            default -> throw new Refused("it does not take this user or password", who());
+            default -> throw new Refused(Reason.LOGIN_REFUSED, "it does not take this user or password", who());
         }
     }
 
@@ -235,11 +236,12 @@ final class IrcLink implements Link {
                 notAmong(line.param(1), line.param(2));
             }
             case "MODE" -> modes(line.param(0), line.param(1));
-            case WRONG_PASSWORD -> throw new Refused("it does not take this password", who());
-            case "ERROR" -> throw new Refused("it ended the connection: " + line.param(0), who());
+            case WRONG_PASSWORD -> throw new Refused(Reason.LOGIN_REFUSED, "it does not take this password", who());
+            case "ERROR" -> throw new Refused(Reason.REFUSED, "it ended the connection: " + line.param(0), who());
             case "KICK" -> {
                 if (line.param(1).equalsIgnoreCase(nick)) {
-                    report.status(Phase.SILENT, "was removed from %s by %s".formatted(line.param(0), line.nick()),
+                    report.status(Phase.SILENT, Reason.REFUSED,
+                            "was removed from %s by %s".formatted(line.param(0), line.nick()),
                             "The room says: " + line.param(2) + ". Rombix asks to be let in again.");
                     pacing.rest();
                     join(s, line.param(0));
@@ -267,7 +269,8 @@ final class IrcLink implements Link {
         if (oldest != null) {
             answered(oldest, "refused: " + why);
         } else {
-            report.status(Phase.SILENT, "refused: " + why, "Commands are still sent; ask whoever runs the room.");
+            report.status(Phase.SILENT, Reason.REFUSED, "refused: " + why,
+                    "Commands are still sent; ask whoever runs the room.");
         }
     }
 

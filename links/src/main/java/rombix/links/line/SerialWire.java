@@ -12,6 +12,7 @@ import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.MessageReader.Message;
 import rombix.core.card.Order;
+import rombix.core.engine.Status.Reason;
 import rombix.links.link.GearPlaces;
 import rombix.links.link.Refused;
 import rombix.links.link.Talk;
@@ -45,7 +46,7 @@ final class SerialWire implements Talk.Wire {
         port.setComPortTimeouts(SerialPort.TIMEOUT_READ_SEMI_BLOCKING, LOOK_MILLIS, 0);
         if (!port.openPort()) {
             throw port.getLastErrorCode() == 13 // EACCES
-                    ? new Refused("the serial port “" + name + "” may not be used by you",
+                    ? new Refused(Reason.NOT_PERMITTED, "the serial port “" + name + "” may not be used by you",
                             "On Linux, be a member of the group that it belongs to (often dialout).")
                     : new IOException("the serial port “" + name + "” cannot be opened: another program may have it");
         }

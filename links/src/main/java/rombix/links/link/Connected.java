@@ -7,6 +7,7 @@ import dev.failsafe.RetryPolicy;
 import java.io.IOException;
 import java.time.Duration;
 import rombix.core.engine.Status.Phase;
+import rombix.core.engine.Status.Reason;
 
 /**
  * Keeps a link connected: connects, serves the connection until it ends, says that it is lost, and connects again, at
@@ -45,7 +46,7 @@ public final class Connected<C extends AutoCloseable> implements AutoCloseable {
                 .onFailedAttempt(e -> lost(e.getLastException())).build());
         this.loop = Loop.start(name + " " + report.twin().gear(), this::connection, e -> {
             report.troubled(e);
-            report.off("something went wrong inside Rombix: " + e);
+            report.off(Reason.TROUBLE, "something went wrong inside Rombix: " + e);
         });
     }
 
@@ -75,9 +76,9 @@ public final class Connected<C extends AutoCloseable> implements AutoCloseable {
         }
         Refused alert = Secure.alert(e);
         if ((alert == null ? e : alert) instanceof Refused refused) {
-            report.status(Phase.OFF, String.valueOf(refused.getMessage()), refused.hint());
+            report.status(Phase.OFF, refused.reason(), String.valueOf(refused.getMessage()), refused.hint());
         } else {
-            report.off(String.valueOf(e.getMessage()));
+            report.off(e);
         }
     }
 

@@ -15,15 +15,16 @@ import org.slf4j.LoggerFactory;
 import rombix.core.card.Figures;
 import rombix.core.card.Landed;
 import rombix.core.card.Landings;
-import rombix.core.card.Order;
 import rombix.core.card.MessageReader.Message;
+import rombix.core.card.Order;
 import rombix.core.card.Twin;
 import rombix.core.engine.Clock;
 import rombix.core.engine.Event;
 import rombix.core.engine.Gears;
-import rombix.core.engine.Trouble;
-import rombix.core.engine.Status;
 import rombix.core.engine.Status.Phase;
+import rombix.core.engine.Status.Reason;
+import rombix.core.engine.Status;
+import rombix.core.engine.Trouble;
 import rombix.core.traffic.Traffic;
 import rombix.core.trust.Redactor;
 import rombix.core.value.Limits;
@@ -78,9 +79,18 @@ public final class GearReport {
         return twin;
     }
 
-    /** Says how far the link has come; says nothing where nothing has changed. */
-    public synchronized void status(Phase phase, String words, String hint) {
-        Status now = new Status(phase, clean(words), clean(hint), ignored.get());
+    /** As {@link #status(Phase, Reason, String, String)}, for the usual reason of a phase. */
+    public void status(Phase phase, String words, String hint) {
+        status(new Status(phase, clean(words), clean(hint), ignored.get()));
+    }
+
+    /** Says how far the link has come, and why no further; says nothing where nothing has changed. */
+    public void status(Phase phase, Reason reason, String words, String hint) {
+        status(new Status(phase, reason, clean(words), clean(hint), ignored.get()));
+    }
+
+    private synchronized void status(Status now) {
+        Phase phase = now.phase();
         if (!now.equals(last) && !left) {
             if (phase != last.phase()) {
                 traffic.linked(twin.gear());
@@ -102,7 +112,7 @@ public final class GearReport {
 
     /** How it is now. */
     public synchronized Status status() {
-        return new Status(last.phase(), last.words(), last.hint(), ignored.get());
+        return new Status(last.phase(), last.reason(), last.words(), last.hint(), ignored.get());
     }
 
     /** Whether any of its readings has come. */
@@ -119,9 +129,14 @@ public final class GearReport {
         status(Phase.READY, "ready", "");
     }
 
+    /** The usual words for a gear that does not, and why, by what was thrown; that has words for people. */
+    public void off(Throwable why) {
+        off(Refused.reason(why), String.valueOf(why.getMessage()));
+    }
+
     /** The usual words for a gear that does not. */
-    public void off(String why) {
-        status(Phase.OFF, why,
+    void off(Reason reason, String why) {
+        status(Phase.OFF, reason, why,
                 "Check that it is switched on and that its address is right; Rombix tries again every few seconds.");
     }
 
@@ -273,7 +288,7 @@ public final class GearReport {
     private synchronized void tellIgnored() {
         telling = false;
         Status before = last;
-        last = new Status(before.phase(), before.words(), before.hint(), ignored.get());
+        last = new Status(before.phase(), before.reason(), before.words(), before.hint(), ignored.get());
         if (!left) {
             deck.accept(new Event.Linked(twin.gear(), last));
         }

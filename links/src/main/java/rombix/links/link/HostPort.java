@@ -3,6 +3,7 @@ package rombix.links.link;
 import java.io.IOException;
 import java.io.InterruptedIOException;
 import java.net.InetSocketAddress;
+import java.net.UnknownHostException;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.FutureTask;
@@ -24,7 +25,7 @@ public final class HostPort {
                 ? lookedUp(address)
                 : aside("name " + address.getHostString(), () -> lookedUp(address));
         if (known.isUnresolved()) {
-            throw new IOException("no host “" + address.getHostString() + "” is known here");
+            throw new UnknownHostException("no host “" + address.getHostString() + "” is known here");
         }
         return known;
     }

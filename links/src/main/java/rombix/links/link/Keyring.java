@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.Optional;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
+import rombix.core.engine.Status.Reason;
 import rombix.core.trust.Redactor;
 
 /** What this computer keeps for its gear, apart from all boards. Safe to use from any thread. */
@@ -23,7 +24,8 @@ public interface Keyring {
      */
     default String told(String name, Supplier<Refused> missing) throws Refused {
         if (!mayTell(name)) {
-            throw new Refused("wants the secret “" + name + "”, which this board was not allowed to tell it",
+            throw new Refused(Reason.NOT_PERMITTED,
+                    "wants the secret “" + name + "”, which this board was not allowed to tell it",
                     "Open the board and trust it, or add “--allow-secret " + name + "”.");
         }
         String told = secret(name).orElseThrow(missing);

@@ -14,15 +14,14 @@ import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Arrival;
-import rombix.core.card.MessageReader;
 import rombix.core.card.MessageReader.Message;
+import rombix.core.card.MessageReader;
 import rombix.core.card.Order;
 import rombix.core.card.Reply;
 import rombix.core.value.Value;
 
 /** What is waited for of a gear: which message answers which packet, in the order of the packets. Safe to use from any thread. */
 final class Replies {
-    static final String REFUSED = "refused: ";
     /** How many messages are kept that came before it was said what is waited for. */
     private static final int MOST_EARLY = 16;
 
@@ -121,6 +120,15 @@ final class Replies {
         return Taken.NOT;
     }
 
+    /** The gear has answered that it will not. */
+    static final class Declined extends IOException {
+        private static final long serialVersionUID = 1;
+
+        Declined(String why) {
+            super(why);
+        }
+    }
+
     /** Whether a message answers what is waited for; then that is over. */
     private boolean answers(Awaited one, Message message) {
         if (one.answered.isDone()) {
@@ -128,7 +136,7 @@ final class Replies {
         }
         if (one.error != null && one.error.means(message)) {
             Value words = one.error.raw(message);
-            one.answered.completeExceptionally(new IOException(REFUSED + (words == null
+            one.answered.completeExceptionally(new Declined("refused: " + (words == null
                     ? String.join(" ", message.args().stream().map(Value::toString).toList())
                     : words)));
             return true;

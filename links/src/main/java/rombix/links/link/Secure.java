@@ -5,6 +5,8 @@ import java.net.Socket;
 import java.security.GeneralSecurityException;
 import java.security.KeyStore;
 import java.security.Provider;
+import java.security.cert.CertPathBuilderException;
+import java.security.cert.CertPathValidatorException;
 import java.security.cert.Certificate;
 import java.security.cert.CertificateException;
 import java.security.cert.CertificateExpiredException;
@@ -23,8 +25,9 @@ import javax.net.ssl.TrustManagerFactory;
 import javax.net.ssl.TrustManagerFactorySpi;
 import javax.net.ssl.X509ExtendedTrustManager;
 import org.jspecify.annotations.Nullable;
-import rombix.core.board.Gear.Tls;
 import rombix.core.board.Gear.Tls.Trust;
+import rombix.core.board.Gear.Tls;
+import rombix.core.engine.Status.Reason;
 import rombix.core.store.Fingerprint;
 
 /**
@@ -33,7 +36,6 @@ import rombix.core.store.Fingerprint;
  */
 public final class Secure {
     private static final String DAMAGED = "the list of known certificates on this computer is damaged";
-    private static final String OTHER = "another certificate than the first time";
 
     private final Tls tls;
     private final String address;
@@ -57,7 +59,7 @@ public final class Secure {
         try {
             return tls.trust() == Trust.FIRST_SEEN ? new FirstSeenFactory(new FirstSeen()) : authorities();
         } catch (GeneralSecurityException | IOException e) {
-            throw new Refused("its certificate of one's own cannot be read: " + e.getMessage(),
+            throw new Refused(Reason.WRONGLY_SET, "its certificate of one's own cannot be read: " + e.getMessage(),
                     "Choose the file again in the gear's window; it begins with BEGIN CERTIFICATE.");
         }
     }
@@ -83,12 +85,13 @@ public final class Secure {
         if (name == null) {
             return null;
         }
-        String pem = keyring.told(name, () -> new Refused("wants our own certificate “" + name
+        String pem = keyring.told(name, () -> new Refused(Reason.SECRET_MISSING, "wants our own certificate “" + name
                 + "”, which is not on this computer", "Choose its file in the gear's window."));
         try {
             return Pem.keys(pem);
         } catch (GeneralSecurityException e) {
-            throw new Refused("our own certificate “" + name + "” cannot be used: " + e.getMessage(),
+            throw new Refused(Reason.WRONGLY_SET,
+                    "our own certificate “" + name + "” cannot be used: " + e.getMessage(),
                     "Choose its file again in the gear's window.");
         }
     }
@@ -128,33 +131,34 @@ public final class Secure {
         }
         for (Throwable e = why; e != null; e = e.getCause()) { // What checks the path wraps it into words of its own.
             if (e instanceof CertificateExpiredException || e instanceof CertificateNotYetValidException) {
-                return new Refused(e instanceof CertificateExpiredException
+                return new Refused(Reason.TLS_UNTRUSTED, e instanceof CertificateExpiredException
                         ? "its certificate has expired"
                         : "its certificate is not valid yet", "Renew it, or check this computer's clock.");
             }
         }
         for (Throwable e = why; e != null; e = e.getCause()) {
             String said = String.valueOf(e.getMessage());
-            if (said.contains(DAMAGED)) {
-                return new Refused(DAMAGED, "Compare its certificate, and forget the first one in the gear's window.");
+            if (e instanceof Other other) {
+                return other.unknown
+                        ? new Refused(Reason.WRONGLY_SET, DAMAGED,
+                                "Compare its certificate, and forget the first one in the gear's window.")
+                        : new Refused(Reason.TLS_CHANGED, "it shows another certificate than the first time",
+                                "If it was renewed, forget the first one in the gear's window. If not, somebody may be in between.");
             }
-            if (said.contains(OTHER)) {
-                return new Refused("it shows " + OTHER,
-                        "If it was renewed, forget the first one in the gear's window. If not, somebody may be in between.");
-            }
-            if (said.contains("No subject alternative") || said.contains("No name matching")) {
-                return new Refused("its certificate is made out to another name than in its address",
+            if (e.getClass() == CertificateException.class && e.getCause() == null) { // All others have a class or a cause.
+                return new Refused(Reason.TLS_UNTRUSTED,
+                        "its certificate is made out to another name than in its address",
                         "Use the name that it is made out to, or trust the one that is seen first.");
             }
-            if (said.contains("unable to find valid certification path") || said.contains("Path does not chain")
-                    || said.contains("PKIX path")) {
-                return new Refused(tls.trust() == Trust.OWN
+            if (e instanceof CertPathBuilderException || e instanceof CertPathValidatorException) {
+                return new Refused(Reason.TLS_UNTRUSTED, tls.trust() == Trust.OWN
                         ? "its certificate is not the one of one's own, nor vouched for by it"
                         : "nobody whom this computer trusts vouches for its certificate",
                         "For gear of your own, give its certificate, or trust the one that is seen first.");
             }
             if (said.contains("Unsupported or unrecognized SSL message") || said.contains("not an SSL/TLS record")) {
-                return new Refused("it does not speak TLS there", "Check the port, or switch TLS off.");
+                return new Refused(Reason.TLS_NOT_SPOKEN, "it does not speak TLS there",
+                        "Check the port, or switch TLS off.");
             }
         }
         return new IOException("TLS was not agreed on: " + why.getMessage(), why);
@@ -168,16 +172,27 @@ public final class Secure {
         for (Throwable e = why; e != null; e = e.getCause()) {
             String said = String.valueOf(e.getMessage());
             if (e instanceof SSLException && said.contains("certificate_required")) {
-                return new Refused("it wants to see a certificate of our own",
+                return new Refused(Reason.CERTIFICATE_WANTED, "it wants to see a certificate of our own",
                         "Choose one that it knows, with its key, in the gear's window.");
             }
             if (e instanceof SSLException
                     && said.matches(".*fatal alert: (bad_certificate|certificate_unknown|unknown_ca).*")) {
-                return new Refused("it does not take the certificate that is shown to it",
+                return new Refused(Reason.CERTIFICATE_WANTED, "it does not take the certificate that is shown to it",
                         "Choose the one that it knows, with its key, in the gear's window.");
             }
         }
         return null;
+    }
+
+    /** Another certificate than the first time, or one of which that is not known. */
+    private static final class Other extends CertificateException {
+        private static final long serialVersionUID = 1;
+        private final boolean unknown;
+
+        Other(boolean unknown) {
+            super(unknown ? DAMAGED : "another certificate than the first time");
+            this.unknown = unknown;
+        }
     }
 
     /** Takes the certificate that was shown first, and no other ever after. */
@@ -186,7 +201,7 @@ public final class Secure {
             String now = Fingerprint.of(chain[0].getEncoded());
             Optional<String> known = keyring.firstSeen(address);
             if (known.isPresent() && !known.get().equals(now)) {
-                throw new CertificateException(known.get().equals(Keyring.UNREADABLE) ? DAMAGED : OTHER);
+                throw new Other(known.get().equals(Keyring.UNREADABLE));
             }
             shown = now;
         }

@@ -14,6 +14,7 @@ import rombix.core.card.MessageReader.Message;
 import rombix.core.card.Order;
 import rombix.core.engine.Gears;
 import rombix.core.engine.Status.Phase;
+import rombix.core.engine.Status.Reason;
 import rombix.core.engine.Trouble;
 import rombix.wire.Malformed;
 
@@ -164,10 +165,9 @@ public final class Talk implements Link {
         } catch (Refused e) {
             leave(e);
         } catch (IOException | IllegalArgumentException e) {
-            leave(wire == null && !String.valueOf(e.getMessage()).startsWith(Replies.REFUSED)
-                    ? new IOException(
-                            "it ended the connection", e)
-                    : new Refused(String.valueOf(e.getMessage()),
+            leave(wire == null && !(e instanceof Replies.Declined)
+                    ? new IOException("it ended the connection", e)
+                    : new Refused(Reason.LOGIN_REFUSED, String.valueOf(e.getMessage()),
                             "That is how it answered at the start; check the user and the secret."));
         } catch (RuntimeException | Error e) {
             report.troubled(e);
@@ -288,14 +288,14 @@ public final class Talk implements Link {
             try {
                 CompletableFuture.anyOf(answer, queue.ordered()).get();
             } catch (ExecutionException e) {
-                throw new IOException(words(e), e);
+                throw e.getCause() instanceof Replies.Declined no ? no : new IOException(words(e), e);
             }
         } else if (waits && !(last && Replies.byItself(made))) {
             try {
                 answer.get();
             } catch (ExecutionException e) {
                 unanswered(e.getCause());
-                throw new IOException(words(e), e);
+                throw e.getCause() instanceof Replies.Declined no ? no : new IOException(words(e), e);
             }
         } else {
             answer.whenComplete((_, e) -> unanswered(e));

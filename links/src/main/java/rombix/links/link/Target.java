@@ -8,8 +8,9 @@ import java.util.function.Function;
 import javax.net.ssl.SSLException;
 import javax.net.ssl.SSLSocket;
 import org.jspecify.annotations.Nullable;
-import rombix.core.board.Gear;
 import rombix.core.board.Gear.Tls;
+import rombix.core.board.Gear;
+import rombix.core.engine.Status.Reason;
 import rombix.core.found.FoundGear;
 
 /**
@@ -51,7 +52,7 @@ public record Target(String address, Gear.Link link, Keyring keyring, Function<S
         if (name == null) {
             return null;
         }
-        return keyring.told(name, () -> new Refused("wants the secret “" + name
+        return keyring.told(name, () -> new Refused(Reason.SECRET_MISSING, "wants the secret “" + name
                 + "”, which is not on this computer",
                 "Set it in the gear's window, or with “rombix secrets set "
                         + name + "”."));

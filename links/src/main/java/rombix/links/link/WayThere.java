@@ -9,11 +9,12 @@ import java.util.ArrayList;
 import java.util.List;
 import rombix.core.card.Protocol.Reach;
 import rombix.core.card.Twin;
-import rombix.core.engine.Status;
 import rombix.core.engine.Status.Phase;
-import rombix.core.traffic.WhyNot;
+import rombix.core.engine.Status.Reason;
+import rombix.core.engine.Status;
 import rombix.core.traffic.WhyNot.Stage;
 import rombix.core.traffic.WhyNot.Verdict;
+import rombix.core.traffic.WhyNot;
 import rombix.core.trust.Redactor;
 import rombix.core.value.Visible;
 
@@ -23,7 +24,6 @@ import rombix.core.value.Visible;
  */
 public final class WayThere {
     private static final int PATIENCE_MILLIS = 3000;
-    private static final String LOGIN = ".*(user|password|secret|login|token|nobody known|not welcome).*";
 
     private final Twin twin;
     private final LinkType type;
@@ -141,7 +141,7 @@ public final class WayThere {
     }
 
     private void datagrams() {
-        if (status.words().contains("nothing listens")) {
+        if (status.reason() == Reason.NOTHING_LISTENS) {
             stage("Its port", Verdict.FAILED, "the computer says that nothing listens there",
                     "Start the program there, or check the port.");
         } else {
@@ -183,7 +183,8 @@ public final class WayThere {
 
     /** Whether the link was told that we are not welcome. */
     private boolean refused() {
-        return status.phase() == Phase.OFF && status.words().matches(LOGIN);
+        return status.phase() == Phase.OFF && (status.reason() == Reason.LOGIN_REFUSED || status
+                .reason() == Reason.SECRET_MISSING);
     }
 
     private String next(String otherwise) {

@@ -20,9 +20,10 @@ import java.util.regex.Pattern;
 import javax.net.ssl.SSLException;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Figures;
-import rombix.core.card.Order;
 import rombix.core.card.Landings;
+import rombix.core.card.Order;
 import rombix.core.engine.Status.Phase;
+import rombix.core.engine.Status.Reason;
 import rombix.core.value.Value;
 import rombix.links.link.Connected;
 import rombix.links.link.GearPlaces;
@@ -153,9 +154,10 @@ final class MqttLink implements Link {
                 return new OtherVersion();
             }
             if (no != null) {
-                return new Refused(no == Broker.No.UNKNOWN_USER
-                        ? "the broker does not take this user or password"
-                        : "the broker refuses the connection",
+                return new Refused(no == Broker.No.UNKNOWN_USER ? Reason.LOGIN_REFUSED : Reason.REFUSED,
+                        no == Broker.No.UNKNOWN_USER
+                                ? "the broker does not take this user or password"
+                                : "the broker refuses the connection",
                         target.link().secret() == null
                                 ? "It may want a user and a secret: set them in the gear's window."
                                 : "Check the user, and replace the secret “" + target.link().secret()

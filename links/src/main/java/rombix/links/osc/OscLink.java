@@ -9,17 +9,15 @@ import java.net.StandardSocketOptions;
 import java.nio.BufferOverflowException;
 import java.nio.ByteBuffer;
 import java.nio.channels.DatagramChannel;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.List;
-import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.CompletableFuture;
-import java.util.concurrent.TimeUnit;
-import java.util.function.Consumer;
+import java.util.concurrent.CountDownLatch;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Order;
 import rombix.core.engine.Status.Phase;
+import rombix.core.engine.Status.Reason;
 import rombix.core.value.Value;
 import rombix.links.link.GearPlaces;
 import rombix.links.link.GearReport;
@@ -121,7 +119,7 @@ final class OscLink implements Link {
                 refused("can't be reached: " + e.getMessage());
             } else {
                 refused = true;
-                report.off(String.valueOf(e.getMessage()));
+                report.off(e);
             }
         }
         unanswered++;
@@ -136,7 +134,7 @@ final class OscLink implements Link {
     /** Its host says that nothing listens there. It may listen again when the next command goes out: nobody would tell. */
     private void refused(String why) {
         refused = true;
-        report.status(Phase.SILENT, why,
+        report.status(Phase.SILENT, Reason.NOTHING_LISTENS, why,
                 "Check that it is switched on and that its address is right. Commands are still sent.");
     }
 

@@ -4,6 +4,7 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.net.SocketTimeoutException;
 import java.net.URI;
+import java.net.http.HttpClient;
 import java.net.http.HttpTimeoutException;
 import java.net.http.WebSocket;
 import java.net.http.WebSocketHandshakeException;
@@ -19,11 +20,11 @@ import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
-import java.net.http.HttpClient;
 import javax.net.ssl.SSLException;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.MessageReader.Message;
 import rombix.core.card.Order;
+import rombix.core.engine.Status.Reason;
 import rombix.core.value.Limits;
 import rombix.core.value.Value;
 import rombix.links.link.GearPlaces;
@@ -93,7 +94,8 @@ final class WebSocketWire implements Talk.Wire {
                     int status = h.getResponse() == null ? 0 : h.getResponse().statusCode();
                     return status == 401 || status == 403
                             ? Web.unknown(target)
-                            : new Refused("there is no WebSocket at its address and path (it answers " + status + ")",
+                            : new Refused(Reason.REFUSED,
+                                    "there is no WebSocket at its address and path (it answers " + status + ")",
                                     "Check the path among its settings.");
                 }
                 case SSLException s when secure != null -> {
@@ -107,7 +109,8 @@ final class WebSocketWire implements Talk.Wire {
             }
         }
         return e instanceof IllegalArgumentException
-                ? new Refused("its path is none: " + e.getMessage(), "Check the path among its settings.")
+                ? new Refused(Reason.WRONGLY_SET, "its path is none: " + e.getMessage(),
+                        "Check the path among its settings.")
                 : new IOException("no answer at " + at, e);
     }
 
