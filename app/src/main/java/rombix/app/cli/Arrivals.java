@@ -3,26 +3,28 @@ package rombix.app.cli;
 import java.util.Collection;
 import java.util.HashSet;
 import java.util.Set;
-import java.util.concurrent.BlockingQueue;
-import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
 import rombix.core.engine.Happening;
 import rombix.core.engine.Status.Phase;
+import rombix.core.thread.Bounded;
 
 /** Waits until gear that was just connected answers. After that it keeps nothing of what happens. */
 final class Arrivals implements Consumer<Happening> {
     private static final long SETTLE_MILLIS = 10_000;
     private static final long QUIET_MILLIS = 200;
 
-    private final BlockingQueue<Happening> happenings = new LinkedBlockingQueue<>();
+    /** More than happens while gear answers; a flood of readings leaves the oldest behind. */
+    static final int MOST_WAITING = 100_000;
+
+    private final Bounded<Happening> happenings = new Bounded<>(MOST_WAITING, Bounded.Full.DROP_OLDEST);
     private volatile boolean over;
 
     /** Takes a happening, from any thread. */
     @Override
     public void accept(Happening happening) {
         if (!over) {
-            happenings.add(happening);
+            happenings.offer(happening);
         }
     }
 
@@ -30,7 +32,7 @@ final class Arrivals implements Consumer<Happening> {
     void await(Collection<String> gear) throws InterruptedException {
         settle(happenings, gear);
         over = true;
-        happenings.clear();
+        happenings.drain();
     }
 
     /** How many happenings are kept. */
@@ -39,7 +41,7 @@ final class Arrivals implements Consumer<Happening> {
     }
 
     /** Waits until each of some gear answers or is known not to, and what it reports has come. */
-    static void settle(BlockingQueue<Happening> happenings, Collection<String> gear) throws InterruptedException {
+    static void settle(Bounded<Happening> happenings, Collection<String> gear) throws InterruptedException {
         Set<String> left = new HashSet<>(gear);
         long until = System.nanoTime() + TimeUnit.MILLISECONDS.toNanos(SETTLE_MILLIS);
         while (System.nanoTime() - until < 0) {

@@ -4,8 +4,6 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.Map;
-import java.util.concurrent.BlockingQueue;
-import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
@@ -17,6 +15,7 @@ import rombix.core.board.Rig;
 import rombix.core.engine.Happening;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
+import rombix.core.thread.Bounded;
 import rombix.core.touch.DeckPort;
 import rombix.core.trust.Leave;
 import rombix.running.RunningDeck;
@@ -63,10 +62,10 @@ final class Playing implements AutoCloseable {
     private final DeckPort port;
     private final @Nullable GearAccess gear;
     private final RunningDeck.Watching watching;
-    private final BlockingQueue<Happening> happenings;
+    private final Bounded<Happening> happenings;
 
     private Playing(Rig rig, RunningDeck deck, DeckPort port, @Nullable GearAccess gear, RunningDeck.Watching watching,
-            BlockingQueue<Happening> happenings) {
+            Bounded<Happening> happenings) {
         this.rig = rig;
         this.deck = deck;
         this.port = port;
@@ -88,13 +87,13 @@ final class Playing implements AutoCloseable {
             gear.close();
             throw e;
         }
-        BlockingQueue<Happening> happenings = new LinkedBlockingQueue<>();
+        Bounded<Happening> happenings = new Bounded<>(Arrivals.MOST_WAITING, Bounded.Full.DROP_OLDEST);
         LogStore log = options.standIns()
                 ? null
                 : LogStore.ofBoard(LogStore.beside(board), LoggerFactory
                         .getLogger(Playing.class)::warn);
         RunningDeck deck = new RunningDeck(gear.addresses(), log);
-        RunningDeck.Watching watching = deck.watch(happenings::add);
+        RunningDeck.Watching watching = deck.watch(happenings::offer);
         deck.allow(leave);
         deck.load(rig);
         return new Playing(rig, deck, deck.port(PressCommand.SOURCE), gear, watching, happenings);
@@ -110,8 +109,8 @@ final class Playing implements AutoCloseable {
         return new Stage() {
             @Override
             public Playing open(Path board, String button, PlayOptions options) {
-                BlockingQueue<Happening> happenings = new LinkedBlockingQueue<>();
-                RunningDeck.Watching watching = deck.watch(happenings::add);
+                Bounded<Happening> happenings = new Bounded<>(Arrivals.MOST_WAITING, Bounded.Full.DROP_OLDEST);
+                RunningDeck.Watching watching = deck.watch(happenings::offer);
                 return new Playing(deck.rig(), deck, port, null, watching, happenings);
             }
 
@@ -155,10 +154,10 @@ final class Playing implements AutoCloseable {
      * @param taps whether it is pressed and released in its time
      */
     void follow(Consumer<DeckPort> work, Button button, boolean taps, Follower follower) throws InterruptedException {
-        happenings.clear();
+        happenings.drain();
         Happening taken = new Happening.Armed(false); // Behind the work: what that starts has started.
         work.accept(port);
-        deck.then(() -> happenings.add(taken));
+        deck.then(() -> happenings.offer(taken));
         if (gear != null) {
             untilRested(taken, button, follower);
         } else {

@@ -10,10 +10,8 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
-import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CountDownLatch;
-import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
@@ -24,6 +22,7 @@ import rombix.core.engine.Status.Phase;
 import rombix.core.engine.Status.Reason;
 import rombix.core.sight.Pixels;
 import rombix.core.sight.Sights;
+import rombix.core.thread.Bounded;
 import rombix.core.trust.Grants;
 import rombix.core.value.Value;
 import rombix.links.link.GearReport;
@@ -56,7 +55,8 @@ final class DesktopLink implements Link {
     /** Applications that were seen; the watching loop's. */
     private final Set<String> seen = new TreeSet<>();
     private final Map<String, String> told = new ConcurrentHashMap<>();
-    private final BlockingQueue<Task> tasks = new LinkedBlockingQueue<>();
+    private static final int MOST_WAITING = 1000;
+    private final Bounded<Task> tasks = new Bounded<>(MOST_WAITING, Bounded.Full.REFUSE);
     /** Programs that are waited for. */
     private final Set<Machine.Program> running = ConcurrentHashMap.newKeySet();
     private final CountDownLatch ended = new CountDownLatch(1);
@@ -284,7 +284,9 @@ final class DesktopLink implements Link {
             report.failed(ticket, "this board isn't allowed to do that. Open it, and agree to what it asks for.");
             return;
         }
-        tasks.add(new Task(ticket, order, System.nanoTime()));
+        if (!tasks.offer(new Task(ticket, order, System.nanoTime()))) {
+            report.failed(ticket, "has too many orders waiting");
+        }
     }
 
     @Override
@@ -323,9 +325,8 @@ final class DesktopLink implements Link {
 
     @Override
     public void stop() {
-        List<Task> waiting = new ArrayList<>();
-        tasks.drainTo(waiting);
-        waiting.stream().filter(t -> t.ticket() != Gears.NO_ANSWER).forEach(t -> report.failed(t.ticket(), "stopped"));
+        tasks.drain().stream().filter(t -> t.ticket() != Gears.NO_ANSWER)
+                .forEach(t -> report.failed(t.ticket(), "stopped"));
         Hands own = hands;
         if (own != null) {
             own.stop();
@@ -334,7 +335,7 @@ final class DesktopLink implements Link {
             running.remove(program);
             program.stop();
         });
-        tasks.add(new Task(Gears.NO_ANSWER, LET_GO, System.nanoTime()));
+        tasks.offer(new Task(Gears.NO_ANSWER, LET_GO, System.nanoTime())); // There is room now.
     }
 
     private static final Order LET_GO = new Order("", new rombix.core.card.Card.Command("let-go",

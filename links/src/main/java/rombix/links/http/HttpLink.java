@@ -9,6 +9,7 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicInteger;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.MessageReader.Message;
 import rombix.core.card.MessageReader;
@@ -35,6 +36,8 @@ final class HttpLink implements Link {
     private static final long LOOK_MILLIS = 5000;
     private static final long SOON_MILLIS = 1000;
     private static final int MOST_PATHS = 200;
+    private static final int MOST_WAITING = 1000;
+    private final AtomicInteger waiting = new AtomicInteger();
     private static final int CONNECT_MILLIS = 3000;
     private static final String EVENTS = "events ";
 
@@ -186,6 +189,11 @@ final class HttpLink implements Link {
             answer(ticket, "was closed");
             return;
         }
+        if (waiting.incrementAndGet() > MOST_WAITING) {
+            waiting.decrementAndGet();
+            answer(ticket, "has too many orders waiting");
+            return;
+        }
         long at = System.nanoTime();
         String path = order.packets().isEmpty() ? "" : path(order.packets().getFirst());
         if (last.size() > MOST_PATHS) {
@@ -197,7 +205,7 @@ final class HttpLink implements Link {
                 .exceptionally(_ -> {
                     answer(ticket, "was closed"); // Nothing begins any more.
                     return null;
-                }));
+                }).thenRun(waiting::decrementAndGet));
     }
 
     private void work(long ticket, Order order, long at) {

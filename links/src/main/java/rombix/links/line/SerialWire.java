@@ -6,13 +6,12 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.net.SocketTimeoutException;
 import java.util.Arrays;
-import java.util.concurrent.BlockingQueue;
-import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.MessageReader.Message;
 import rombix.core.card.Order;
 import rombix.core.engine.Status.Reason;
+import rombix.core.thread.Bounded;
 import rombix.links.link.GearPlaces;
 import rombix.links.link.Refused;
 import rombix.links.link.Talk;
@@ -22,6 +21,7 @@ import rombix.wire.Malformed;
 final class SerialWire implements Talk.Wire {
     private static final int LOOK_MILLIS = 100;
     private static final int CHUNK = 4096;
+    private static final int MOST_CHUNKS = 256;
     /** That nothing comes any more. */
     private static final byte[] GONE = {};
 
@@ -50,7 +50,11 @@ final class SerialWire implements Talk.Wire {
                             "On Linux, be a member of the group that it belongs to (often dialout).")
                     : new IOException("the serial port “" + name + "” cannot be opened: another program may have it");
         }
-        stream = new StreamWire(new Waiting(), port.getOutputStream(), form, port::closePort);
+        Waiting in = new Waiting();
+        stream = new StreamWire(in, port.getOutputStream(), form, () -> {
+            port.closePort();
+            in.close();
+        });
     }
 
     /**
@@ -58,7 +62,8 @@ final class SerialWire implements Talk.Wire {
      * a call that waits in native code would hold one of the few that all links run on.
      */
     private final class Waiting extends InputStream {
-        private final BlockingQueue<byte[]> came = new LinkedBlockingQueue<>();
+        private final Bounded<byte[]> came = new Bounded<>(MOST_CHUNKS, Bounded.Full.WAIT);
+        private volatile boolean gone;
         private byte[] rest = GONE;
         private int at;
 
@@ -68,11 +73,12 @@ final class SerialWire implements Talk.Wire {
                 int count = port.readBytes(chunk, chunk.length);
                 while (count >= 0 && port.isOpen()) {
                     if (count > 0) {
-                        came.add(Arrays.copyOf(chunk, count));
+                        came.offer(Arrays.copyOf(chunk, count)); // Else the system keeps it, and the gear waits.
                     }
                     count = port.readBytes(chunk, chunk.length);
                 }
-                came.add(GONE);
+                gone = true;
+                came.offer(GONE);
             });
         }
 
@@ -93,14 +99,20 @@ final class SerialWire implements Talk.Wire {
             return count;
         }
 
+        /** Nobody reads on: whatever waits for room is let go of. */
+        @Override
+        public void close() {
+            gone = true;
+            came.drain();
+        }
+
         private byte[] next() throws IOException {
             try {
                 byte[] next = came.poll(LOOK_MILLIS, TimeUnit.MILLISECONDS);
-                if (next == null) {
+                if (next == null && !gone) {
                     throw new SocketTimeoutException();
                 }
-                if (next.length == 0) {
-                    came.add(GONE);
+                if (next == null || next.length == 0) {
                     throw new IOException("the serial port is gone");
                 }
                 return next;

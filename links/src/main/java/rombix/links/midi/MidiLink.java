@@ -3,7 +3,6 @@ package rombix.links.midi;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import java.util.regex.Pattern;
 import javax.sound.midi.InvalidMidiDataException;
@@ -17,6 +16,7 @@ import javax.sound.midi.Transmitter;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Order;
 import rombix.core.engine.Trouble;
+import rombix.core.thread.Bounded;
 import rombix.core.value.Value;
 import rombix.links.link.Connected;
 import rombix.links.link.GearPlaces;
@@ -62,7 +62,7 @@ final class MidiLink implements Link {
     private final GearReport report;
     private final String port;
     private final GearPlaces places;
-    private final LinkedBlockingQueue<Sending> queue = new LinkedBlockingQueue<>(MOST_WAITING);
+    private final Bounded<Sending> queue = new Bounded<>(MOST_WAITING, Bounded.Full.REFUSE);
     private final Connected<Ports> connected;
     private final Ticking ticking;
 

@@ -13,33 +13,18 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import java.util.function.Consumer;
-import javafx.animation.KeyFrame;
-import javafx.animation.Timeline;
 import javafx.application.Platform;
-import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.Label;
-import javafx.scene.control.TableRow;
-import javafx.scene.control.TableView;
-import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
-import javafx.scene.control.ToggleGroup;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
-import javafx.scene.layout.HBox;
-import javafx.scene.layout.Priority;
-import javafx.scene.layout.Region;
-import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
-import javafx.util.Duration;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Places;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
-import rombix.app.view.common.Space;
-import rombix.app.view.common.Styles;
 import rombix.core.board.Walk;
 import rombix.core.store.WholeFile;
 import rombix.running.log.LogCsv;
@@ -64,20 +49,9 @@ public final class LogView {
     private final Desk desk;
     private final @Nullable LogStore store;
     private final Consumer<String> notice;
-    private final TableView<LogRow> table = new TableView<>();
-    private final TextField words = new TextField();
-    private final ToggleGroup kinds = new ToggleGroup();
-    private final ToggleButton follow = new ToggleButton("Follow");
+    private final FollowedTable<LogRow, Set<Kind>> rows;
     private final Button press = Fields.plain("What this press did", "");
     private final Button step = Fields.plain("Show the step", "Enter");
-    private final Label told = Fields.read("");
-    /** What went wrong in the selected row, in full. */
-    private final Label detail = Fields.read("");
-    private final Timeline timer = new Timeline(new KeyFrame(Duration.millis(500), _ -> {
-        if (follow.isSelected()) {
-            look();
-        }
-    }));
     private long onePress;
     private long asked;
 
@@ -86,50 +60,34 @@ public final class LogView {
         this.desk = desk;
         this.store = store;
         this.notice = notice;
-        detail.getStyleClass().add("trouble");
-        detail.managedProperty().bind(detail.textProperty().isNotEmpty());
-        timer.setCycleCount(Timeline.INDEFINITE);
-        table.setId("log");
-        table.setColumnResizePolicy(TableView.CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);
-        table.setPlaceholder(Fields.read("Nothing in the log matches."));
-        table.getColumns()
-                .setAll(List.of(Fields.<LogRow>column("time", 126, LogView::time),
-                        Fields.<LogRow>column("", 70, r -> r.kind().words()),
+        rows = new FollowedTable<>("log", desk, this::look, 500, this::look);
+        rows.detail().getStyleClass().add("trouble");
+        rows.columns("Nothing in the log matches.", r -> r.kind() == Kind.FAULT
+                ? "fault-row"
+                : r.kind() == Kind.PRESS ? "press-row" : "plain-row", List.of(
+                        Fields.<LogRow>column("time", 126, LogView::time), Fields.<LogRow>column("", 70, r -> r.kind()
+                                .words()),
                         Fields.<LogRow>column("button", 140, r -> r.name().isEmpty() ? "—" : r.name()),
                         Fields.<LogRow>column("what", 236, r -> r.words()),
                         Fields.<LogRow>column("by", 96, LogRow::who),
                         Fields.<LogRow>column("late, took", 82, LogView::late),
-                        Fields.<LogRow>column("what went wrong", 296,
-                                LogRow::message)));
-        table.setRowFactory(_ -> new TableRow<>() {
-            @Override
-            protected void updateItem(@Nullable LogRow row, boolean empty) {
-                super.updateItem(row, empty);
-                Styles.set(this, "cell", "indexed-cell", "table-row-cell", row != null && row.kind() == Kind.FAULT
-                        ? "fault-row"
-                        : row != null && row.kind() == Kind.PRESS ? "press-row" : "plain-row");
-            }
-        });
-        table.getSelectionModel().selectedItemProperty().addListener((_, _, row) -> {
-            detail.setText(row == null || row.message().isEmpty() ? "" : row.message());
+                        Fields.<LogRow>column("what went wrong", 296, LogRow::message)));
+        rows.table().getSelectionModel().selectedItemProperty().addListener((_, _, row) -> {
+            rows.detail().setText(row == null || row.message().isEmpty() ? "" : row.message());
             press.setDisable(row == null || row.press() == 0);
             step.setDisable(row == null || !desk.building() || spot(row) == null);
         });
-        table.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
+        rows.table().addEventFilter(KeyEvent.KEY_PRESSED, e -> {
             if (e.getCode() == KeyCode.ENTER && !step.isDisabled()) {
                 step.fire();
                 e.consume();
             }
         });
-        words.setId("log-words");
-        words.setPromptText("Search for a button, a step, a fault or gear");
-        words.setAccessibleText("Search the log");
-        words.textProperty().addListener((_, _, _) -> look());
-        HBox.setHgrow(words, Priority.ALWAYS);
+        rows.search("Search for a button, a step, a fault or gear", "Search the log");
         press.setId("log-press");
-        press.setOnAction(_ -> only(table.getSelectionModel().getSelectedItem()));
+        press.setOnAction(_ -> only(rows.selected()));
         step.setId("log-step");
-        step.setOnAction(_ -> show(table.getSelectionModel().getSelectedItem()));
+        step.setOnAction(_ -> show(rows.selected()));
         step.setTooltip(new Tooltip("Show it in the score (in Build)"));
     }
 
@@ -152,56 +110,22 @@ public final class LogView {
         }
         onePress = 0;
         ToggleButton all = kind("all", EnumSet.noneOf(Kind.class));
-        HBox top = new HBox(Space.S6, words, all, kind("presses", EnumSet.of(Kind.PRESS)), kind("faults", EnumSet.of(
-                Kind.FAULT)), kind("stops", EnumSet.of(Kind.STOP)));
-        top.setAlignment(Pos.CENTER_LEFT);
-        kinds.selectToggle(all);
-        follow.getStyleClass().setAll("toggle-button", "tab");
-        follow.setId("log-follow");
-        follow.setSelected(true);
-        follow.setTooltip(new Tooltip("Follow new entries"));
         Button csv = Fields.plain("Save as CSV…", "");
         csv.setId("log-csv");
         csv.setOnAction(_ -> chooseCsv());
-        Region space = new Region();
-        HBox.setHgrow(space, Priority.ALWAYS);
-        Button close = Fields.plain("Close", "Esc");
-        close.setOnAction(_ -> desk.overlay().close());
-        HBox foot = new HBox(Space.S8, press, step, told, space, follow, csv, close);
-        foot.setAlignment(Pos.CENTER_LEFT);
-        VBox.setVgrow(table, Priority.ALWAYS);
-        VBox box = new VBox(Space.S8, top, table, detail, foot);
-        box.setId("log-view");
-        box.setPrefSize(WIDTH, HEIGHT);
-        press.setDisable(true);
-        step.setDisable(true);
-        look();
-        timer.play();
-        desk.overlay().show(box, by, timer::stop);
-        words.requestFocus();
+        rows.open(by, WIDTH, HEIGHT, all, List.of(all, kind("presses", EnumSet.of(Kind.PRESS)), kind("faults", EnumSet
+                .of(Kind.FAULT)), kind("notes", EnumSet.of(Kind.NOTE)), kind("stops", EnumSet.of(Kind.STOP))), List.of(
+                        press, step),
+                List.of(csv));
     }
 
     private ToggleButton kind(String text, Set<Kind> of) {
-        ToggleButton kind = new ToggleButton(text);
-        kind.getStyleClass().setAll("toggle-button", "tab");
-        kind.setId("log-" + text);
-        kind.setMinWidth(Region.USE_PREF_SIZE);
-        kind.setUserData(of);
-        kind.setToggleGroup(kinds);
-        kind.setOnAction(_ -> {
-            kind.setSelected(true);
-            onePress = 0;
-            look();
-        });
-        return kind;
+        return rows.kind(text, of, () -> onePress = 0);
     }
 
-    @SuppressWarnings("unchecked")
     private Query query(long before, int max) {
-        Set<Kind> of = kinds.getSelectedToggle() == null
-                ? Set.of()
-                : (Set<Kind>) kinds.getSelectedToggle().getUserData();
-        return new Query(words.getText(), onePress == 0 ? of : Set.of(), onePress, before, max);
+        return new Query(rows.words().getText(), onePress == 0 ? rows.kind(Set.of()) : Set.of(), onePress, before,
+                max);
     }
 
     /** Looks up what is asked for; an answer that comes after a newer question is let go. */
@@ -214,35 +138,29 @@ public final class LogView {
         Query query = query(Long.MAX_VALUE, MAX);
         Thread.startVirtualThread(() -> {
             try {
-                List<LogRow> rows = from.find(query);
+                List<LogRow> found = from.find(query);
                 Platform.runLater(() -> {
                     if (mine == asked) {
-                        fill(rows);
+                        fill(found);
                     }
                 });
             } catch (LogStore.Trouble e) {
-                Platform.runLater(() -> told.setText("The log cannot be read: " + e.getMessage()));
+                Platform.runLater(() -> rows.told().setText("The log cannot be read: " + e.getMessage()));
             }
         });
     }
 
-    private void fill(List<LogRow> rows) {
-        if (!rows.equals(table.getItems())) {
-            LogRow selected = table.getSelectionModel().getSelectedItem();
-            table.getItems().setAll(rows);
-            if (selected != null) {
-                table.getSelectionModel().select(selected);
-            }
-        }
-        told.setText(onePress != 0
+    private void fill(List<LogRow> found) {
+        rows.fill(found, r -> r);
+        rows.told().setText(onePress != 0
                 ? "press " + onePress + " alone; choose “all” for the rest"
-                : rows.size() == MAX ? "the newest " + MAX + "; search for more" : rows.size() + " rows");
+                : found.size() == MAX ? "the newest " + MAX + "; search for more" : found.size() + " rows");
     }
 
     private void only(@Nullable LogRow row) {
         if (row != null && row.press() != 0) {
             onePress = row.press();
-            words.clear();
+            rows.words().clear();
             look();
         }
     }
@@ -270,7 +188,7 @@ public final class LogView {
         FileChooser chooser = new FileChooser();
         chooser.setTitle("Save the log as CSV");
         chooser.setInitialFileName("as-run.csv");
-        File file = chooser.showSaveDialog(table.getScene().getWindow());
+        File file = chooser.showSaveDialog(rows.table().getScene().getWindow());
         if (file != null) {
             write(file.toPath());
         }
@@ -294,7 +212,7 @@ public final class LogView {
                 }
                 LogCsv.write(all.reversed(), ZoneId.systemDefault(), out);
                 WholeFile.write(file, out.toString(), WholeFile.Readers.AS_BEFORE);
-                Platform.runLater(() -> told.setText(all.size() + " rows saved to " + file.getFileName()));
+                Platform.runLater(() -> rows.told().setText(all.size() + " rows saved to " + file.getFileName()));
             } catch (IOException | LogStore.Trouble e) {
                 Platform.runLater(() -> notice.accept("The log could not be saved: " + e.getMessage()));
             }

@@ -8,33 +8,19 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.function.Consumer;
+import java.util.function.Predicate;
 import java.util.function.Supplier;
-import javafx.animation.KeyFrame;
-import javafx.animation.Timeline;
-import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
-import javafx.scene.control.Label;
-import javafx.scene.control.TableRow;
-import javafx.scene.control.TableView;
-import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
-import javafx.scene.control.ToggleGroup;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.DataFormat;
-import javafx.scene.layout.HBox;
-import javafx.scene.layout.Priority;
-import javafx.scene.layout.Region;
-import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
-import javafx.util.Duration;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Fields;
-import rombix.app.view.common.Space;
-import rombix.app.view.common.Styles;
 import rombix.core.board.Gear;
 import rombix.core.card.Order;
 import rombix.core.store.WholeFile;
@@ -60,20 +46,9 @@ public final class TrafficView {
     private final Desk desk;
     private final Supplier<Traffic> traffic;
     private final Consumer<String> notice;
-    private final TableView<Packet> table = new TableView<>();
-    private final TextField words = new TextField();
-    private final ToggleGroup kinds = new ToggleGroup();
-    private final ToggleButton follow = new ToggleButton("Follow");
+    private final FollowedTable<Packet, Predicate<Packet>> rows;
     private final Button again = Fields.plain("Send again", "");
     private final Button copy = Fields.plain("Copy", "");
-    private final Label told = Fields.read("");
-    /** The selected packet in full. */
-    private final Label detail = Fields.read("");
-    private final Timeline timer = new Timeline(new KeyFrame(Duration.millis(250), _ -> {
-        if (follow.isSelected()) {
-            look(false);
-        }
-    }));
     private String gear = ALL_GEAR;
     private long seen = -1;
     private List<Packet> all = List.of();
@@ -83,43 +58,30 @@ public final class TrafficView {
         this.desk = desk;
         this.traffic = traffic;
         this.notice = notice;
-        timer.setCycleCount(Timeline.INDEFINITE);
-        table.setId("traffic");
-        table.setColumnResizePolicy(TableView.CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);
-        table.setPlaceholder(Fields.read("Nothing has gone to and fro yet that matches."));
-        table.getColumns().setAll(List.of(Fields.<Packet>column("time", 116, PacketWords::time),
-                Fields.<Packet>column("", 60, p -> p.way() == Way.OUT ? "out →" : "← in"),
-                Fields.<Packet>column("gear", 130, p -> spoken().gear(p)),
-                Fields.<Packet>column("in words", 250, p -> spoken().words(p)),
-                Fields.<Packet>column("on the wire", 320, PacketWords::shown),
-                Fields.<Packet>column("what became of it", 220, Packet::told)));
-        table.setRowFactory(_ -> new TableRow<>() {
-            @Override
-            protected void updateItem(@Nullable Packet packet, boolean empty) {
-                super.updateItem(packet, empty);
-                Styles.set(this, "cell", "indexed-cell", "table-row-cell", packet == null || packet.fate().well()
-                        ? packet != null && packet.way() == Way.OUT ? "press-row" : "plain-row"
-                        : "fault-row");
-            }
-        });
-        table.getSelectionModel().selectedItemProperty().addListener((_, _, p) -> {
-            detail.setText(p == null ? "" : p.raw().isEmpty() ? p.told() : p.raw());
+        rows = new FollowedTable<>("traffic", desk, this::fill, 250, () -> look(false));
+        rows.columns("Nothing has gone to and fro yet that matches.", p -> !p.fate().well()
+                ? "fault-row"
+                : p.way() == Way.OUT ? "press-row" : "plain-row", List.of(
+                        Fields.<Packet>column("time", 116,
+                                PacketWords::time),
+                        Fields.<Packet>column("", 60, p -> p.way() == Way.OUT ? "out →" : "← in"),
+                        Fields.<Packet>column("gear", 130, p -> spoken().gear(p)),
+                        Fields.<Packet>column("in words", 250, p -> spoken().words(p)),
+                        Fields.<Packet>column("on the wire", 320, PacketWords::shown),
+                        Fields.<Packet>column("what became of it", 220, Packet::told)));
+        rows.table().getSelectionModel().selectedItemProperty().addListener((_, _, p) -> {
+            rows.detail().setText(p == null ? "" : p.raw().isEmpty() ? p.told() : p.raw());
             copy.setDisable(p == null);
             again.setDisable(p == null || p.order() == null);
         });
-        detail.setWrapText(true);
-        detail.setMaxHeight(80);
-        detail.managedProperty().bind(detail.textProperty().isNotEmpty());
-        words.setId("traffic-words");
-        words.setPromptText("Search for words, an address, a value");
-        words.setAccessibleText("Search the traffic");
-        words.textProperty().addListener((_, _, _) -> fill());
-        HBox.setHgrow(words, Priority.ALWAYS);
+        rows.detail().setWrapText(true);
+        rows.detail().setMaxHeight(80);
+        rows.search("Search for words, an address, a value", "Search the traffic");
         again.setId("traffic-again");
         again.setTooltip(new Tooltip("The same command to the same gear, now"));
-        again.setOnAction(_ -> again(table.getSelectionModel().getSelectedItem()));
+        again.setOnAction(_ -> again(rows.selected()));
         copy.setId("traffic-copy");
-        copy.setOnAction(_ -> copy(table.getSelectionModel().getSelectedItem()));
+        copy.setOnAction(_ -> copy(rows.selected()));
     }
 
     private PacketWords spoken() {
@@ -136,35 +98,19 @@ public final class TrafficView {
         gear = of == null ? ALL_GEAR : of;
         ToggleButton every = kind("all", _ -> true);
         ToggleButton lost = kind("in vain", p -> !p.fate().well());
-        kinds.selectToggle(vain ? lost : every);
-        HBox top = new HBox(Space.S6, words, gears(), every, kind("commands", p -> p.order() != null),
-                kind("out", p -> p.way() == Way.OUT), kind("in", p -> p
-                        .way() == Way.IN),
-                lost);
-        top.setAlignment(Pos.CENTER_LEFT);
-        follow.getStyleClass().setAll("toggle-button", "tab");
-        follow.setId("traffic-follow");
-        follow.setSelected(true);
-        follow.setTooltip(new Tooltip("Show what comes now; off holds the list still"));
         Button save = Fields.plain("Save…", "");
         save.setId("traffic-save");
         save.setOnAction(_ -> choose());
-        Region space = new Region();
-        HBox.setHgrow(space, Priority.ALWAYS);
-        Button close = Fields.plain("Close", "Esc");
-        close.setOnAction(_ -> desk.overlay().close());
-        HBox foot = new HBox(Space.S8, again, copy, told, space, follow, save, close);
-        foot.setAlignment(Pos.CENTER_LEFT);
-        VBox.setVgrow(table, Priority.ALWAYS);
-        VBox box = new VBox(Space.S8, top, table, detail, foot);
-        box.setId("traffic-view");
-        box.setPrefSize(WIDTH, HEIGHT);
-        again.setDisable(true);
-        copy.setDisable(true);
         look(true);
-        timer.play();
-        desk.overlay().show(box, by, timer::stop);
-        words.requestFocus();
+        rows.open(by, WIDTH, HEIGHT, vain ? lost : every, List.of(gears(), every, kind("commands", p -> p
+                .order() != null), kind("out", p -> p.way() == Way.OUT), kind("in", p -> p.way() == Way.IN), lost), List
+                        .of(again, copy),
+                List.of(save));
+    }
+
+    private ToggleButton kind(String text, Predicate<Packet> test) {
+        return rows.kind(text, test, () -> {
+        });
     }
 
     private ComboBox<String> gears() {
@@ -180,24 +126,6 @@ public final class TrafficView {
                 });
     }
 
-    private interface Test {
-        boolean passes(Packet packet);
-    }
-
-    private ToggleButton kind(String text, Test test) {
-        ToggleButton kind = new ToggleButton(text);
-        kind.getStyleClass().setAll("toggle-button", "tab");
-        kind.setId("traffic-" + text.replace(' ', '-'));
-        kind.setMinWidth(Region.USE_PREF_SIZE);
-        kind.setUserData(test);
-        kind.setToggleGroup(kinds);
-        kind.setOnAction(_ -> {
-            kind.setSelected(true);
-            fill();
-        });
-        return kind;
-    }
-
     private void look(boolean whole) {
         Traffic.Look look = traffic.get().look(whole ? -1 : seen);
         if (look != null) {
@@ -209,8 +137,8 @@ public final class TrafficView {
 
     /** Shows what is asked for, newest first. */
     private void fill() {
-        Test test = kinds.getSelectedToggle() == null ? _ -> true : (Test) kinds.getSelectedToggle().getUserData();
-        String sought = words.getText().strip().toLowerCase(Locale.ROOT);
+        Predicate<Packet> test = rows.kind(_ -> true);
+        String sought = rows.words().getText().strip().toLowerCase(Locale.ROOT);
         PacketWords spoken = spoken();
         List<Packet> from = all;
         if (!gear.equals(ALL_GEAR) && all.stream().noneMatch(p -> p.gear().equals(gear) && p.fate() == Fate.IGNORED)) {
@@ -218,17 +146,10 @@ public final class TrafficView {
             from.addAll(all);
         }
         List<Packet> matching = from.stream().filter(p -> (gear.equals(ALL_GEAR) || p.gear().equals(gear)) && test
-                .passes(p) && (sought.isEmpty() || spoken.line(p).toLowerCase(Locale.ROOT).contains(sought))).toList();
+                .test(p) && (sought.isEmpty() || spoken.line(p).toLowerCase(Locale.ROOT).contains(sought))).toList();
         List<Packet> shown = matching.subList(Math.max(0, matching.size() - MOST_SHOWN), matching.size()).reversed();
-        if (!shown.equals(table.getItems())) {
-            Packet selected = table.getSelectionModel().getSelectedItem();
-            table.getItems().setAll(shown);
-            if (selected != null) {
-                shown.stream().filter(p -> p.number() == selected.number()).findFirst().ifPresent(p -> table
-                        .getSelectionModel().select(p));
-            }
-        }
-        told.setText(matching.size() > MOST_SHOWN ? "the newest " + MOST_SHOWN : matching.size() + " packets");
+        rows.fill(shown, Packet::number);
+        rows.told().setText(matching.size() > MOST_SHOWN ? "the newest " + MOST_SHOWN : matching.size() + " packets");
     }
 
     private void again(@Nullable Packet packet) {
@@ -241,7 +162,7 @@ public final class TrafficView {
     private void copy(@Nullable Packet packet) {
         if (packet != null) {
             Clipboard.getSystemClipboard().setContent(Map.of(DataFormat.PLAIN_TEXT, spoken().line(packet)));
-            told.setText("copied");
+            rows.told().setText("copied");
         }
     }
 
@@ -249,7 +170,7 @@ public final class TrafficView {
         FileChooser chooser = new FileChooser();
         chooser.setTitle("Save the traffic as text");
         chooser.setInitialFileName("traffic.txt");
-        File file = chooser.showSaveDialog(table.getScene().getWindow());
+        File file = chooser.showSaveDialog(rows.table().getScene().getWindow());
         if (file != null) {
             write(file.toPath());
         }
@@ -258,10 +179,10 @@ public final class TrafficView {
     /** Writes what is shown, oldest first, a packet in a line. */
     public void write(Path file) {
         PacketWords spoken = spoken();
-        List<String> lines = table.getItems().reversed().stream().map(spoken::line).toList();
+        List<String> lines = rows.table().getItems().reversed().stream().map(spoken::line).toList();
         try {
             WholeFile.write(file, String.join("\n", lines) + "\n", WholeFile.Readers.AS_BEFORE);
-            told.setText(lines.size() + " packets saved to " + file.getFileName());
+            rows.told().setText(lines.size() + " packets saved to " + file.getFileName());
         } catch (IOException e) {
             notice.accept("The traffic could not be saved: " + e.getMessage());
         }
