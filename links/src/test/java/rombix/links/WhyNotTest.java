@@ -92,19 +92,19 @@ class WhyNotTest {
 
     @Test
     void itHasNoAddress() {
-        ends(Reason.WRONGLY_SET, why("studio", "osc", "", l -> l), "Where it is", "has no address", "Set its address");
+        ends(Reason.WRONGLY_SET, why("studio", "osc", "", l -> l), "Address", "has no address", "Set the address");
     }
 
     @Test
     void nobodyKnowsItsName() {
-        ends(Reason.NAME_UNKNOWN, why("music", "websocket", "nobody.invalid:80", l -> l), "Its name",
-                "“nobody.invalid”", "Check how it is");
+        ends(Reason.NAME_UNKNOWN, why("music", "websocket", "nobody.invalid:80", l -> l), "Name lookup",
+                "“nobody.invalid”", "Check the spelling");
     }
 
     @Test
     void nothingListensAtItsPort() throws Exception {
-        ends(Reason.NOTHING_LISTENS, why("camera-head", "http", "127.0.0.1:" + closed(), l -> l), "Its port",
-                "nothing listens at port",
+        ends(Reason.NOTHING_LISTENS, why("camera-head", "http", "127.0.0.1:" + closed(), l -> l), "Port",
+                "nothing is listening on port",
                 "Start the program");
     }
 
@@ -112,7 +112,7 @@ class WhyNotTest {
     void itDoesNotSpeakTls() throws Exception {
         try (House house = new House(0)) {
             ends(Reason.UNREACHABLE, why("house", "mqtt", "127.0.0.1:" + house.port(), l -> l.withTls(new Gear.Tls(
-                    Gear.Tls.Trust.FIRST_SEEN, null))), "TLS", "TLS", "switch TLS off");
+                    Gear.Tls.Trust.FIRST_SEEN, null))), "TLS", "TLS", "turn TLS off");
         }
     }
 
@@ -122,7 +122,7 @@ class WhyNotTest {
             ends(Reason.TLS_UNTRUSTED,
                     why("house", "mqtt", "127.0.0.1:" + front.port(), l -> l.withTls(new Gear.Tls(Gear.Tls.Trust.ROOTS,
                             null))),
-                    "TLS", "nobody whom this computer trusts vouches", "trust the one that is seen first");
+                    "TLS", "isn't signed by a trusted authority", "trust the one that is seen first");
         }
     }
 
@@ -148,7 +148,7 @@ class WhyNotTest {
     @Test
     void itSpeaksSomethingElse() throws Exception {
         try (House house = new House(0)) {
-            ends(Reason.UNREACHABLE, why("music", "websocket", "127.0.0.1:" + house.port(), l -> l), "It answers", "",
+            ends(Reason.UNREACHABLE, why("music", "websocket", "127.0.0.1:" + house.port(), l -> l), "Response", "",
                     "");
         }
     }
@@ -156,7 +156,7 @@ class WhyNotTest {
     @Test
     void nothingComesBack() throws Exception {
         try (DatagramSocket deaf = new DatagramSocket(0, InetAddress.getLoopbackAddress())) {
-            ends(Reason.SILENT, why("studio", "osc", "127.0.0.1:" + deaf.getLocalPort(), l -> l), "It answers",
+            ends(Reason.SILENT, why("studio", "osc", "127.0.0.1:" + deaf.getLocalPort(), l -> l), "Response",
                     "nothing comes back",
                     "");
         }
@@ -169,24 +169,24 @@ class WhyNotTest {
                   {"id": "on", "type": "flag", "arrives": {"mqtt": {"from": "nowhere/at/all"}}}], "commands": []}
                 """);
         try (House house = new House(0)) {
-            ends(Reason.NONE, why(card, "mqtt", "127.0.0.1:" + house.port(), l -> l, true), "Its readings",
-                    "none has come",
-                    "Work it by hand");
+            ends(Reason.NONE, why(card, "mqtt", "127.0.0.1:" + house.port(), l -> l, true), "Readings",
+                    "none received yet",
+                    "Operate the gear by hand");
         }
     }
 
     @Test
     void itsPortIsNotPluggedIn() {
-        ends(Reason.UNREACHABLE, why("relay-box", "line", "/dev/larkmoor-nothing", l -> l), "Its port",
+        ends(Reason.UNREACHABLE, why("relay-box", "line", "/dev/larkmoor-nothing", l -> l), "Port",
                 "no serial port", "");
-        ends(Reason.UNREACHABLE, why("any-midi", "midi", "Larkmoor Nothing", l -> l), "Its port", "no MIDI port", "");
+        ends(Reason.UNREACHABLE, why("any-midi", "midi", "Larkmoor Nothing", l -> l), "Port", "no MIDI port", "");
     }
 
     @Test
     void theBoardIsAGuest() {
         ends(Reason.NOT_PERMITTED,
                 why(Objects.requireNonNull(CardLibrary.shipped().get("studio")), "osc", "127.0.0.1:9", l -> l, false),
-                "Where it is", "guest", "Trust the board");
+                "Address", "guest", "Trust the board");
     }
 
     @Test

@@ -17,11 +17,11 @@ import rombix.core.traffic.WhyNot.Stage;
 import rombix.core.traffic.WhyNot;
 import tools.jackson.databind.json.JsonMapper;
 
-/** Says why a gear cannot be worked. */
+/** Tests the connection to a gear. */
 @Command(name = "why", mixinStandardHelpOptions = true, description = {
-        "Tries the whole way to a gear of a board: its address, name, port, TLS, login, answers and readings.",
+        "Tests the connection to a gear of a board: address, name lookup, port, TLS, login, response, readings.",
         "Where no Rombix has the board open, it connects this gear itself.",
-        "Exit code: 0 the whole way is open, 1 it ends somewhere, 2 a bad call."})
+        "Exit code: 0 the connection works, 1 a step failed, 2 a bad call."})
 final class WhyCommand implements Callable<Integer> {
     @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
     private Path board = Path.of("");
@@ -56,7 +56,7 @@ final class WhyCommand implements Callable<Integer> {
         } else {
             found.stages().forEach(s -> out.printf("%-14s %-10s %s%n", s.what(), s.verdict().words(), s.words()));
             Stage end = found.end();
-            out.println(end == null ? "The whole way is open." : end.next());
+            out.println(end == null ? "The connection works." : end.next());
         }
         return found.end() == null ? 0 : 1;
     }

@@ -113,7 +113,7 @@ class CommandLineTest {
             assertThat(refused.err()).contains("It at 127.0.0.1:9");
         }
         assertThat(run("why", board.toString(), "it", "--allow-secret", "larkmoor-stand-ins").out()).contains(
-                "nothing listens at port 9");
+                "nothing is listening on port 9");
     }
 
     @Test
@@ -263,10 +263,10 @@ class CommandLineTest {
                             .formatted(studio.port()));
             Result why = run("why", board.toString(), "studio");
             assertThat(why.code()).as(why.out() + why.err()).isZero();
-            assertThat(why.out()).contains("The whole way is open");
+            assertThat(why.out()).contains("The connection works.");
             Result gone = run("why", board.toString(), "gone", "--json");
             assertThat(gone.code()).isEqualTo(1);
-            assertThat(gone.out()).contains("nothing listens at port 9");
+            assertThat(gone.out()).contains("nothing is listening on port 9");
             Result traffic = run("traffic", board.toString(), "--gear", "studio", "--for", "1s");
             assertThat(traffic.code()).as(traffic.err()).isZero();
             assertThat(traffic.out()).contains("/studio/scene");

@@ -3,13 +3,13 @@ package rombix.core.traffic;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
-/** The whole way to a gear, tried from this end to that: how far it goes, and why no further. Immutable. */
+/** The result of a connection test: each step, and why the first failed one did. Immutable. */
 public record WhyNot(List<Stage> stages) {
     /** How a stage ended. */
     public enum Verdict {
-        GOOD("yes"), FAILED("no"),
+        GOOD("OK"), FAILED("failed"),
         /** What has to be so before it is not, so it was not tried. */
-        UNTRIED("not tried"),
+        UNTRIED("not tested"),
         /** It cannot be seen from here, or there is no such thing on this way. */
         NOTHING("—");
 
@@ -40,7 +40,7 @@ public record WhyNot(List<Stage> stages) {
 
     /** Where nothing can be walked: why, and what to do. */
     public static WhyNot none(String words, String next) {
-        return new WhyNot(List.of(new Stage("Where it is", Verdict.FAILED, words, next)));
+        return new WhyNot(List.of(new Stage("Address", Verdict.FAILED, words, next)));
     }
 
     /** Where the way ends; null where it goes all through. */

@@ -59,7 +59,7 @@ public final class Secure {
         try {
             return tls.trust() == Trust.FIRST_SEEN ? new FirstSeenFactory(new FirstSeen()) : authorities();
         } catch (GeneralSecurityException | IOException e) {
-            throw new Refused(Reason.WRONGLY_SET, "its certificate of one's own cannot be read: " + e.getMessage(),
+            throw new Refused(Reason.WRONGLY_SET, "the certificate given for it can't be read: " + e.getMessage(),
                     "Choose the file again in the gear's window; it begins with BEGIN CERTIFICATE.");
         }
     }
@@ -142,23 +142,23 @@ public final class Secure {
                 return other.unknown
                         ? new Refused(Reason.WRONGLY_SET, DAMAGED,
                                 "Compare its certificate, and forget the first one in the gear's window.")
-                        : new Refused(Reason.TLS_CHANGED, "it shows another certificate than the first time",
-                                "If it was renewed, forget the first one in the gear's window. If not, somebody may be in between.");
+                        : new Refused(Reason.TLS_CHANGED, "its certificate has changed since it was first seen",
+                                "If it was renewed, forget the first one in the gear's window. If not, someone may be intercepting the connection.");
             }
             if (e.getClass() == CertificateException.class && e.getCause() == null) { // All others have a class or a cause.
                 return new Refused(Reason.TLS_UNTRUSTED,
-                        "its certificate is made out to another name than in its address",
-                        "Use the name that it is made out to, or trust the one that is seen first.");
+                        "its certificate is for another host name than in its address",
+                        "Use the name in the certificate, or trust the one that is seen first.");
             }
             if (e instanceof CertPathBuilderException || e instanceof CertPathValidatorException) {
                 return new Refused(Reason.TLS_UNTRUSTED, tls.trust() == Trust.OWN
-                        ? "its certificate is not the one of one's own, nor vouched for by it"
-                        : "nobody whom this computer trusts vouches for its certificate",
+                        ? "its certificate is neither the one given here nor signed by it"
+                        : "its certificate isn't signed by a trusted authority",
                         "For gear of your own, give its certificate, or trust the one that is seen first.");
             }
             if (said.contains("Unsupported or unrecognized SSL message") || said.contains("not an SSL/TLS record")) {
                 return new Refused(Reason.TLS_NOT_SPOKEN, "it does not speak TLS there",
-                        "Check the port, or switch TLS off.");
+                        "Check the port, or turn TLS off.");
             }
         }
         return new IOException("TLS was not agreed on: " + why.getMessage(), why);
@@ -172,12 +172,12 @@ public final class Secure {
         for (Throwable e = why; e != null; e = e.getCause()) {
             String said = String.valueOf(e.getMessage());
             if (e instanceof SSLException && said.contains("certificate_required")) {
-                return new Refused(Reason.CERTIFICATE_WANTED, "it wants to see a certificate of our own",
+                return new Refused(Reason.CERTIFICATE_WANTED, "it asks for a client certificate",
                         "Choose one that it knows, with its key, in the gear's window.");
             }
             if (e instanceof SSLException
                     && said.matches(".*fatal alert: (bad_certificate|certificate_unknown|unknown_ca).*")) {
-                return new Refused(Reason.CERTIFICATE_WANTED, "it does not take the certificate that is shown to it",
+                return new Refused(Reason.CERTIFICATE_WANTED, "it rejects our client certificate",
                         "Choose the one that it knows, with its key, in the gear's window.");
             }
         }
@@ -190,7 +190,7 @@ public final class Secure {
         private final boolean unknown;
 
         Other(boolean unknown) {
-            super(unknown ? DAMAGED : "another certificate than the first time");
+            super(unknown ? DAMAGED : "its certificate has changed since it was first seen");
             this.unknown = unknown;
         }
     }

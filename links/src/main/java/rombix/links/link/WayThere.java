@@ -19,11 +19,18 @@ import rombix.core.trust.Redactor;
 import rombix.core.value.Visible;
 
 /**
- * Walks the whole way to a gear: its address, its name, the network, its port, TLS, the login, whether it answers, and
- * whether its readings come. The first that fails ends it. What the link has met by itself counts for the last ones.
+ * Tests the connection to a gear step by step: address, name lookup, port, TLS, login, response, readings. The first step
+ * that fails ends it. The last ones go by what the link has met.
  */
 public final class WayThere {
     private static final int PATIENCE_MILLIS = 3000;
+    private static final String ADDRESS = "Address";
+    private static final String NAME = "Name lookup";
+    private static final String PORT = "Port";
+    private static final String TLS = "TLS";
+    private static final String LOGIN = "Login";
+    private static final String RESPONSE = "Response";
+    private static final String READINGS = "Readings";
 
     private final Twin twin;
     private final LinkType type;
@@ -56,9 +63,8 @@ public final class WayThere {
 
     private void go() {
         String wrong = twin.protocol().wrongAddress(target.address());
-        stage("Where it is", wrong == null ? Verdict.GOOD : Verdict.FAILED, wrong == null
-                ? "at " + target.address()
-                : wrong, wrong == null ? "" : "Set its address in the gear's window, or choose it under Found here.");
+        stage(ADDRESS, wrong == null ? Verdict.GOOD : Verdict.FAILED, wrong == null ? target.address() : wrong,
+                wrong == null ? "" : "Set the address, or choose the gear under Found here.");
         Reach reach = twin.protocol().descriptor().reach();
         if (reach == Reach.NETWORK && target.address().contains(":") || reach == Reach.EITHER && target.address()
                 .contains(":")) {
@@ -82,15 +88,15 @@ public final class WayThere {
 
     private void network() {
         if (ended) {
-            stage("Its name", Verdict.UNTRIED, "", "");
-            stage("Its port", Verdict.UNTRIED, "", "");
+            stage(NAME, Verdict.UNTRIED, "", "");
+            stage(PORT, Verdict.UNTRIED, "", "");
             return;
         }
         InetSocketAddress at = target.hostPort();
         try {
             InetSocketAddress known = HostPort.resolved(at);
-            good("Its name", HostPort.isNumeric(at)
-                    ? "it is a number, nobody has to be asked"
+            good(NAME, HostPort.isNumeric(at)
+                    ? "not needed: numeric address"
                     : "“" + at.getHostString() + "” is " + known.getAddress().getHostAddress());
             if (type.connects(target)) {
                 connection(at, known);
@@ -98,86 +104,86 @@ public final class WayThere {
                 datagrams();
             }
         } catch (IOException e) {
-            stage("Its name", Verdict.FAILED, "nobody here knows a computer “" + at.getHostString() + "”",
-                    "Check how it is written, or give its number, such as 192.168.1.20. Is this computer on the right network?");
-            stage("Its port", Verdict.UNTRIED, "", "");
+            stage(NAME, Verdict.FAILED, "no computer named “" + at.getHostString() + "” was found",
+                    "Check the spelling, or use its IP address, such as 192.168.1.20. Is this computer on the right network?");
+            stage(PORT, Verdict.UNTRIED, "", "");
         }
     }
 
     private void connection(InetSocketAddress at, InetSocketAddress known) {
         try (Socket plain = new Socket()) {
             plain.connect(known, PATIENCE_MILLIS);
-            good("Its port", "something listens at port " + at.getPort());
+            good(PORT, "port " + at.getPort() + " is open");
         } catch (ConnectException e) {
-            stage("Its port", Verdict.FAILED, "the computer is there, but nothing listens at port " + at.getPort(),
-                    "Start the program there, switch its remote control on, or check the port.");
+            stage(PORT, Verdict.FAILED, "the host is up, but nothing is listening on port " + at.getPort(),
+                    "Start the program there, turn its remote control on, or check the port.");
         } catch (SocketTimeoutException e) {
-            stage("Its port", Verdict.FAILED, "nothing answers at " + HostPort.words(at),
-                    "Is it switched on, and on the same network? A firewall may keep it back.");
+            stage(PORT, Verdict.FAILED, "no answer from " + HostPort.words(at),
+                    "Check that it is switched on and on the same network. A firewall may be blocking it.");
         } catch (IOException e) {
-            stage("Its port", Verdict.FAILED, "there is no way to " + at.getHostString(),
-                    "Is this computer on the network that the gear is on?");
+            stage(PORT, Verdict.FAILED, "no route to " + at.getHostString(),
+                    "Check that this computer is on the same network as the gear.");
         }
         tls();
     }
 
     private void tls() {
         if (target.link().tls() == null) {
-            stage("TLS", Verdict.NOTHING, "not asked for", "");
+            stage(TLS, Verdict.NOTHING, "not used", "");
             return;
         }
         if (ended) {
-            stage("TLS", Verdict.UNTRIED, "", "");
+            stage(TLS, Verdict.UNTRIED, "", "");
             return;
         }
         try {
             target.connect(PATIENCE_MILLIS).close();
-            good("TLS", "agreed on, and its certificate is taken");
+            good(TLS, "encrypted; the certificate is accepted");
         } catch (Refused e) {
-            stage("TLS", Verdict.FAILED, String.valueOf(e.getMessage()), e.hint());
+            stage(TLS, Verdict.FAILED, String.valueOf(e.getMessage()), e.hint());
         } catch (IOException e) {
-            stage("TLS", Verdict.FAILED, String.valueOf(e.getMessage()), "Check the port, or switch TLS off.");
+            stage(TLS, Verdict.FAILED, String.valueOf(e.getMessage()), "Check the port, or turn TLS off.");
         }
     }
 
     private void datagrams() {
         if (status.reason() == Reason.NOTHING_LISTENS) {
-            stage("Its port", Verdict.FAILED, "the computer says that nothing listens there",
+            stage(PORT, Verdict.FAILED, "the host is up, but nothing is listening on that port",
                     "Start the program there, or check the port.");
         } else {
-            stage("Its port", Verdict.NOTHING, "is not asked for an answer over this wire", "");
+            stage(PORT, Verdict.NOTHING, "can't be checked over UDP", "");
         }
     }
 
     private void port() {
         boolean there = status.phase() != Phase.OFF;
-        stage("Its port", there ? Verdict.GOOD : Verdict.FAILED, there
-                ? "“" + target.address() + "” is here"
+        stage(PORT, there ? Verdict.GOOD : Verdict.FAILED, there
+                ? "“" + target.address() + "” is connected"
                 : status
                         .words(),
                 there
                         ? ""
                         : next(
-                                "Plug it in. If another program has the port, end that."));
+                                "Plug it in. If another program is using the port, close it."));
     }
 
     private void login() {
         if (!type.secures() || target.link().user() == null && target.link().secret() == null && !refused()) {
-            stage("Login", Verdict.NOTHING, type.secures() ? "none is set" : "there is none on this wire", "");
+            stage(LOGIN, Verdict.NOTHING, type.secures() ? "none set" : "not supported by this protocol", "");
             return;
         }
         try {
             target.secret();
         } catch (Refused e) {
-            stage("Login", Verdict.FAILED, String.valueOf(e.getMessage()), e.hint());
+            stage(LOGIN, Verdict.FAILED, String.valueOf(e.getMessage()), e.hint());
             return;
         }
         if (refused()) {
-            stage("Login", Verdict.FAILED, status.words(), next("Check the user and the secret in the gear's window."));
+            stage(LOGIN, Verdict.FAILED, status.words(), next("Check the user and the secret in the gear's window."));
         } else {
-            stage("Login", status.sends() ? Verdict.GOOD : Verdict.NOTHING, status.sends()
-                    ? "it lets us in"
-                    : "not come so far", "");
+            stage(LOGIN, status.sends() ? Verdict.GOOD : Verdict.NOTHING, status.sends()
+                    ? "accepted"
+                    : "not reached", "");
         }
     }
 
@@ -193,27 +199,27 @@ public final class WayThere {
 
     private void answers() {
         switch (status.phase()) {
-            case READY -> good("It answers", status.words());
+            case READY -> good(RESPONSE, status.words());
             case SILENT ->
-                stage("It answers", Verdict.FAILED, "what is sent goes out, but nothing comes back: " + status
-                        .words(), next("Does it send its answers to this computer, and to which port?"));
-            case CONNECTING -> stage("It answers", Verdict.FAILED, "not yet: it is being tried", "Wait a moment.");
-            case OFF -> stage("It answers", Verdict.FAILED, status.words(), next(
-                    "Does it speak " + type.title() + " there? Its manual says which port is for what."));
+                stage(RESPONSE, Verdict.FAILED, "commands go out, but nothing comes back: " + status
+                        .words(), next("Check that the gear sends its replies to this computer, and to which port."));
+            case CONNECTING -> stage(RESPONSE, Verdict.FAILED, "still connecting", "Wait a moment, then try again.");
+            case OFF -> stage(RESPONSE, Verdict.FAILED, status.words(), next(
+                    "Check that it speaks " + type.title() + " on that port; its manual lists the ports."));
         }
     }
 
     private void readings() {
         boolean reports = twin.card().readings().stream().anyMatch(r -> r.arrives().containsKey(twin.protocol()));
         if (!reports) {
-            stage("Its readings", Verdict.NOTHING, "its card reads nothing from it", "");
+            stage(READINGS, Verdict.NOTHING, "the card reads nothing from this gear", "");
         } else if (read) {
-            good("Its readings", "come");
+            good(READINGS, "received");
         } else {
-            stage("Its readings", Verdict.FAILED, status.ignored() > 0
-                    ? "it says something, but not what its card expects: " + status.ignored() + " ignored"
-                    : "none has come yet",
-                    "Work it by hand and look at its traffic: it may say the same in other words. The card sheet listens.");
+            stage(READINGS, Verdict.FAILED, status.ignored() > 0
+                    ? "messages arrive, but none match the card: " + status.ignored() + " ignored"
+                    : "none received yet",
+                    "Operate the gear by hand and watch its traffic. If it reports the same thing differently, add that in the card sheet.");
         }
     }
 }

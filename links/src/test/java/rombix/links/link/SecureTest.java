@@ -93,7 +93,7 @@ class SecureTest {
         try (Server good = new Server(0, "house"); Server bad = new Server(0, "other")) {
             assertThat(heard(target(good.port(), own, Keyring.NONE))).isEqualTo('!');
             assertThatThrownBy(() -> heard(target(bad.port(), own, Keyring.NONE))).isInstanceOf(Refused.class)
-                    .hasMessageContaining("not the one of one's own");
+                    .hasMessageContaining("neither the one given here nor signed by it");
         }
     }
 
@@ -102,7 +102,7 @@ class SecureTest {
         try (Server server = new Server(0, "house")) {
             assertThatThrownBy(() -> heard(target(server.port(), new Tls(Trust.ROOTS, null), Keyring.NONE)))
                     .isInstanceOfSatisfying(Refused.class, e -> assertThat(e.hint()).contains("seen first"))
-                    .hasMessageContaining("nobody whom this computer trusts vouches for its certificate");
+                    .hasMessageContaining("its certificate isn't signed by a trusted authority");
         }
     }
 
@@ -111,7 +111,7 @@ class SecureTest {
         try (Server server = new Server(0, "elsewhere")) {
             assertThatThrownBy(
                     () -> heard(target(server.port(), new Tls(Trust.OWN, TlsFront.pem("elsewhere")), Keyring.NONE)))
-                    .hasMessageContaining("made out to another name");
+                    .hasMessageContaining("is for another host name");
         }
     }
 
@@ -127,7 +127,7 @@ class SecureTest {
         }
         try (Server another = new Server(port, "other")) {
             assertThatThrownBy(() -> heard(target(port, first, kept))).isInstanceOf(Refused.class)
-                    .hasMessage("it shows another certificate than the first time");
+                    .hasMessage("its certificate has changed since it was first seen");
             kept.seen.clear();
             assertThat(heard(target(another.port(), first, kept))).isEqualTo('!');
         }
@@ -167,7 +167,7 @@ class SecureTest {
                     Refused.class).hasMessageContaining("“gone”, which is not on this computer");
             assertThatThrownBy(() -> heard(target(front.port(), tls, ours))).isInstanceOf(IOException.class)
                     .satisfies(e -> assertThat(Secure.alert(e)).isInstanceOf(Refused.class).hasMessage(
-                            "it wants to see a certificate of our own"));
+                            "it asks for a client certificate"));
         }
     }
 

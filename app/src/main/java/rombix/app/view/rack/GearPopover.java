@@ -240,8 +240,8 @@ public final class GearPopover {
                 "What goes out to it and comes in, and what became of that", () -> ways.traffic(g.id(), desk.model()
                         .state().status(g.id()).ignored() > 0));
         traffic.put(g.id(), packets);
-        return new Node[]{before, way("gear-why-" + g.id(), "Why not?",
-                "Tries the whole way to it, and says where it ends", () -> ways.why(g.id())),
+        return new Node[]{before, way("gear-why-" + g.id(), "Test connection",
+                "Tests address, name lookup, port, TLS, login, response and readings", () -> ways.why(g.id())),
                 way("gear-card-" + g.id(),
                         "Card…", "What it is told and what it reports: listen to it, try it, change it", () -> ways
                                 .card(g.id())),

@@ -46,8 +46,8 @@ final class GearSecurity {
 
     /** What can be chosen of TLS. */
     private enum Way {
-        NONE("not kept from others", null), ROOTS("TLS, vouched for by an authority", Tls.Trust.ROOTS), FIRST_SEEN(
-                "TLS, the certificate seen first", Tls.Trust.FIRST_SEEN), OWN("TLS, a certificate of one's own…",
+        NONE("Unencrypted", null), ROOTS("TLS, trusted authority", Tls.Trust.ROOTS), FIRST_SEEN(
+                "TLS, first certificate seen", Tls.Trust.FIRST_SEEN), OWN("TLS, own certificate…",
                         Tls.Trust.OWN);
 
         private final String words;
@@ -122,7 +122,7 @@ final class GearSecurity {
         if (link.tls() != null) {
             all.add("over TLS");
         }
-        return all.isEmpty() ? "user, secret, TLS" : String.join(", ", all);
+        return all.isEmpty() ? "Login and encryption" : String.join(", ", all);
     }
 
     private VBox user(Gear g) {
@@ -138,7 +138,8 @@ final class GearSecurity {
         secret.setId("gear-secret-" + g.id());
         secret.setPrefWidth(FIELD_WIDTH);
         String name = g.link().secret();
-        secret.setPromptText(name == null ? "none" : secrets.has(name) ? "set: type to replace" : "not here: type it");
+        secret.setPromptText(
+                name == null ? "none" : secrets.has(name) ? "set; type to replace" : "missing; type it here");
         Runnable take = () -> {
             String typed = secret.getText();
             if (!typed.isEmpty()) {
@@ -161,7 +162,7 @@ final class GearSecurity {
             edit.accept("name the secret of “" + g.name() + "”", b -> change(b, g, l -> l.withSecret(name)));
             shown.accept("gear-secret-" + g.id());
         } catch (IOException | IllegalArgumentException e) {
-            trouble = "It cannot be kept: " + e.getMessage();
+            trouble = "The secret can't be saved: " + e.getMessage();
             shown.accept("gear-secret-" + g.id());
         }
     }
@@ -177,17 +178,17 @@ final class GearSecurity {
         }
         String name = g.link().secret();
         if (name == null) {
-            return "A secret is kept on this computer alone; the board only names it.";
+            return "Secrets stay on this computer. The board only refers to them by name.";
         }
         return secrets.has(name)
-                ? "The secret “" + name + "” is kept on this computer alone; the board only names it."
-                : "The board names the secret “" + name + "”, which is not on this computer yet.";
+                ? "The secret “" + name + "” stays on this computer. The board only refers to it by name."
+                : "The board refers to the secret “" + name + "”, which isn't on this computer yet.";
     }
 
     private VBox tls(Gear g) {
         var choice = Fields.choice("gear-tls-" + g.id(), List.of(Way.values()), Way.of(g.link().tls()), w -> w.words,
                 w -> chosen(g, w));
-        return Fields.named("Connection", choice);
+        return Fields.named("Encryption", choice);
     }
 
     private void chosen(Gear g, Way way) {
@@ -202,17 +203,17 @@ final class GearSecurity {
 
     private void certificate(Gear g) {
         FileChooser chooser = new FileChooser();
-        chooser.setTitle("The certificate of “" + g.name() + "”, or of who vouches for it");
+        chooser.setTitle("Certificate of " + g.name() + ", or of its authority");
         chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter("Certificates", "*.pem", "*.crt", "*.cer"));
         File file = chooser.showOpenDialog(null);
         if (file != null) {
             try {
                 String pem = Files.readString(file.toPath());
                 readable(pem);
-                edit.accept("give “" + g.name() + "” a certificate of one's own", b -> change(b, g, l -> l.withTls(
+                edit.accept("set the certificate of “" + g.name() + "”", b -> change(b, g, l -> l.withTls(
                         new Tls(Tls.Trust.OWN, pem, client(g)))));
             } catch (IOException | CertificateException e) {
-                trouble = "“" + file.getName() + "” is no certificate in PEM: " + e.getMessage();
+                trouble = "“" + file.getName() + "” isn't a PEM certificate: " + e.getMessage();
             }
         }
         shown.accept("gear-tls-" + g.id());
@@ -225,7 +226,7 @@ final class GearSecurity {
     /** Our own certificate, which gear may want to see: it is kept with its key among the secrets. */
     private void ours(Gear g, Tls tls) throws IOException {
         FileChooser chooser = new FileChooser();
-        chooser.setTitle("Our own certificate with its key, to be shown to “" + g.name() + "”");
+        chooser.setTitle("Client certificate and key for " + g.name());
         chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter("Certificates with keys", "*.pem"));
         File file = chooser.showOpenDialog(null);
         if (file == null) {
@@ -236,18 +237,18 @@ final class GearSecurity {
         try {
             Pem.keys(pem);
         } catch (GeneralSecurityException e) {
-            trouble = "“" + file.getName() + "” cannot be shown: " + e.getMessage();
+            trouble = "“" + file.getName() + "” can't be used: " + e.getMessage();
             return;
         }
         secrets.set(name, pem.strip());
-        edit.accept("show “" + g.name() + "” our own certificate", b -> change(b, g, l -> l.withTls(tls.withClient(
+        edit.accept("use a client certificate for “" + g.name() + "”", b -> change(b, g, l -> l.withTls(tls.withClient(
                 name))));
     }
 
     /** @throws CertificateException where there is none in it */
     private static void readable(String pem) throws CertificateException {
         if (!pem.contains("BEGIN CERTIFICATE")) {
-            throw new CertificateException("it has no line BEGIN CERTIFICATE");
+            throw new CertificateException("it has no BEGIN CERTIFICATE line");
         }
     }
 
@@ -257,7 +258,7 @@ final class GearSecurity {
         if (name != null) {
             ways.getChildren().add(way("gear-secret-forget-" + g.id(), secrets.has(name)
                     ? "Forget the secret"
-                    : "Name no secret", () -> {
+                    : "Use no secret", () -> {
                         secrets.forget(name);
                         edit.accept("name no secret for “" + g.name() + "”", b -> change(b, g, l -> l.withSecret(
                                 null)));
@@ -272,9 +273,9 @@ final class GearSecurity {
         Tls tls = g.link().tls();
         if (tls != null) {
             ways.getChildren().add(tls.client() == null
-                    ? way("gear-client-" + g.id(), "Show our own certificate…", () -> ours(g, tls))
-                    : way("gear-client-" + g.id(), "Show no certificate of ours", () -> edit.accept("show “" + g
-                            .name() + "” no certificate of ours",
+                    ? way("gear-client-" + g.id(), "Add client certificate…", () -> ours(g, tls))
+                    : way("gear-client-" + g.id(), "Remove client certificate", () -> edit.accept("reach “" + g
+                            .name() + "” without a client certificate",
                             b -> change(b, g, l -> l.withTls(tls.withClient(
                                     null))))));
         }
@@ -293,7 +294,7 @@ final class GearSecurity {
             try {
                 act.run();
             } catch (IOException e) {
-                trouble = "It could not be done: " + e.getMessage();
+                trouble = "That failed: " + e.getMessage();
             }
             shown.accept(id);
         });

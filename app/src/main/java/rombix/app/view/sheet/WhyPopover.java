@@ -22,7 +22,7 @@ import rombix.core.traffic.WhyNot;
 import rombix.core.traffic.WhyNot.Stage;
 import rombix.core.traffic.WhyNot.Verdict;
 
-/** Why a gear cannot be worked: the whole way to it, tried now, with where it ends and what to do. The interface's thread's. */
+/** A connection test, step by step, with what to do where one fails. Interface thread. */
 @OwnedBy(Owner.INTERFACE)
 public final class WhyPopover {
     private static final double WIDTH = 640;
@@ -53,8 +53,8 @@ public final class WhyPopover {
 
     private void begin(String gear) {
         long mine = ++asked;
-        box.getChildren().setAll(Styles.label("The way to “" + name(gear) + "”", "gear-name"), Fields.read(
-                "It is being walked: this takes some seconds at most."), foot(gear, false));
+        box.getChildren().setAll(Styles.label("Connection test: " + name(gear), "gear-name"), Fields.read(
+                "Testing… This can take a few seconds."), foot(gear, false));
         Thread.startVirtualThread(() -> {
             WhyNot found = walk.apply(gear);
             Platform.runLater(() -> {
@@ -79,12 +79,12 @@ public final class WhyPopover {
         }
         Stage end = found.end();
         Label next = Styles.label(end == null
-                ? "The whole way is open: it can be worked."
+                ? "The connection works."
                 : end.next().isBlank() ? end.words() : end.next(), "read");
         next.setId("why-next");
         next.setWrapText(true);
-        box.getChildren().setAll(Styles.label("The way to “" + name(gear) + "”", "gear-name"), rows,
-                Styles.label(end == null ? "All is well" : "What to do", "field-name"), next, foot(gear, true));
+        box.getChildren().setAll(Styles.label("Connection test: " + name(gear), "gear-name"), rows,
+                Styles.label(end == null ? "Result" : "What to do", "field-name"), next, foot(gear, true));
         desk.overlay().requestLayout();
     }
 
