@@ -90,11 +90,8 @@ public final class RunningDeck implements Player, AutoCloseable {
         long now = CLOCK.nanos();
         boolean shown;
         synchronized (feed) {
-            real = real.after(happening, now);
             shown = rehearsal == null;
-            if (shown) {
-                feed.feed(happening, now);
-            }
+            real = shown ? feed.feed(happening, now) : real.after(happening, now);
         }
         if (log != null) {
             log.accept(happening, false, CLOCK);

@@ -1,5 +1,4 @@
-/** What the window, and every other face of the product, knows of the deck: its state as one stream of happenings
- * brings it, what plays it, what touches it. No toolkit. */
+/** What a face of the product shows of a deck, whoever shows it: a tile of the window, a page in a browser. */
 @NullMarked
 package rombix.running.face;
 

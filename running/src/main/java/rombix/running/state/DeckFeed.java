@@ -37,19 +37,22 @@ public final class DeckFeed {
         return state;
     }
 
-    /** Something happened at a moment on the deck's clock. */
-    public void feed(Happening happening, long nanos) {
+    /** Something happened at a moment on the deck's clock; gives the state that it is in by then. */
+    public DeckState feed(Happening happening, long nanos) {
+        DeckState now;
         synchronized (this) {
-            state = state.after(happening, nanos);
+            now = state.after(happening, nanos);
+            state = now;
             last[(int) (count++ % KEPT)] = happening;
         }
         wake();
+        return now;
     }
 
-    /** From now on it is another deck that is shown, in the same mode. */
+    /** From now on it is another deck that is shown, in the same mode and on the same page. */
     public void become(DeckState next) {
         synchronized (this) {
-            state = next.withMode(state.mode());
+            state = next.withMode(state.mode()).withPage(state.page());
             last[(int) (count++ % KEPT)] = new Happening.Anew();
         }
         wake();
