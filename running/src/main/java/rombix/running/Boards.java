@@ -82,7 +82,7 @@ final class Boards implements AutoCloseable {
             await(done -> conductor.post(new Event.End(done))); // As long as what is held can be reached.
         }
         conductor.post(new Event.Load(next.rig()));
-        settle(); // By now the deck has let go of what is there no more.
+        settle(); // The deck has released whatever the new board no longer has.
         links.connect(next.rig(), addresses, next.leave());
     }
 

@@ -62,7 +62,7 @@ public final class LeftBehind {
         });
     }
 
-    /** It stays as it is, and is asked about no more. */
+    /** Leaves it as it is and stops asking about it. */
     public void forget() {
         try {
             log.forget();

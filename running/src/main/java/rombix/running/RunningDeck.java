@@ -38,9 +38,8 @@ import rombix.running.state.DeckFeed;
 import rombix.running.state.DeckState;
 
 /**
- * A board in play, with its gear, its log and what presses it, whoever looks at it: a window, a shell, nobody. In
- * rehearsal a second conductor plays it on twins, and the first one only listens. Any number of them run in one process.
- * Safe to use from any thread.
+ * A board in play, with its gear, log and inputs; runs with or without a window. In rehearsal a second conductor plays
+ * the board on twins and the first only listens. Several can run in one process. Thread-safe.
  */
 public final class RunningDeck implements Player, AutoCloseable {
     /** The machine's own clock. */

@@ -1,4 +1,4 @@
-/** A deck that runs: a board in play on its gear, whoever looks at it or works it. Knows no toolkit. */
+/** A running deck: a board in play on its gear, independent of any interface toolkit. */
 @NullMarked
 package rombix.running;
 

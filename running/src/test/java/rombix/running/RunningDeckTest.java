@@ -179,6 +179,7 @@ class RunningDeckTest {
             deck.load(rig);
             soon(() -> deck.feed().state().status("house").phase() == Phase.READY && gate(deck) != null);
             Value before = gate(deck);
+            DeckState.LastRun earlier = deck.feed().state().lastRuns().get("gate");
             deck.load(empty);
             deck.load(rig);
             press(deck, "gate"); // At once.
@@ -186,7 +187,7 @@ class RunningDeckTest {
             deck.then(there::countDown);
             soon(() -> there.getCount() == 0);
             DeckState.LastRun last = deck.feed().state().lastRuns().get("gate");
-            assertThat(last).as("the press came to the board").isNotNull();
+            assertThat(last).as("the press reached the board").isNotNull().isNotEqualTo(earlier);
             soon(() -> deck.feed().state().running().isEmpty());
             soon(() -> !before.equals(gate(deck)) || deck.feed().state().fault("gate") != null);
         }

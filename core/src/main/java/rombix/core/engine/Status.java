@@ -34,9 +34,7 @@ public record Status(Phase phase, Reason reason, String words, String hint, long
         WRONGLY_SET,
         /** It answers, and will not have what is wanted. */
         REFUSED,
-        /** Another program has it. */
-        IN_USE,
-        /** Nobody who is trusted vouches for its certificate, or that is not its own, or out of date. */
+        /** Its certificate isn't trusted: unknown authority, other host name, or expired. */
         TLS_UNTRUSTED,
         /** It shows another certificate than the one that was seen first. */
         TLS_CHANGED,
@@ -50,7 +48,7 @@ public record Status(Phase phase, Reason reason, String words, String hint, long
         SECRET_MISSING,
         /** The board may not do that here, or the system does not let Rombix. */
         NOT_PERMITTED,
-        /** It has never answered, or does no more. */
+        /** It has never answered, or no longer does. */
         SILENT,
         /** Something went wrong inside Rombix. */
         TROUBLE;

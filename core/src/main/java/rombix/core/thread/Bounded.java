@@ -7,15 +7,15 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
 import org.jspecify.annotations.Nullable;
 
-/** What waits between two threads: never more than so many, and what becomes of the next one is said here. */
+/** A queue between threads with a limit, and a policy for items that arrive when it is full. Thread-safe. */
 public final class Bounded<T> {
-    /** What becomes of one that comes while it is full. */
+    /** What happens to an item that arrives when the queue is full. */
     public enum Full {
-        /** Whoever brings it waits until there is room. */
+        /** The producer waits for room. */
         WAIT,
-        /** The oldest that waits is dropped for it, and counted. */
+        /** The oldest item is dropped and counted. */
         DROP_OLDEST,
-        /** It is not taken; whoever brings it has to say so. */
+        /** The item is refused; the producer reports it. */
         REFUSE
     }
 
@@ -23,13 +23,13 @@ public final class Bounded<T> {
     private final Full full;
     private final AtomicLong dropped = new AtomicLong();
 
-    /** @param most how many wait at most */
+    /** @param most capacity */
     public Bounded(int most, Full full) {
         queue = new LinkedBlockingDeque<>(most);
         this.full = full;
     }
 
-    /** Brings one, from any thread; whether it is taken: it is not where it is refused, or the thread is interrupted. */
+    /** Adds an item. @return false if it was refused, or the thread was interrupted while waiting */
     public boolean offer(T next) {
         switch (full) {
             case WAIT -> {
@@ -56,22 +56,22 @@ public final class Bounded<T> {
         throw new AssertionError(full);
     }
 
-    /** Takes the oldest; waits until there is one. */
+    /** Takes the oldest item; waits for one. */
     public T take() throws InterruptedException {
         return queue.take();
     }
 
-    /** Takes the oldest; waits for it for so long. */
+    /** Takes the oldest item; null after the timeout. */
     public @Nullable T poll(long time, TimeUnit unit) throws InterruptedException {
         return queue.poll(time, unit);
     }
 
-    /** Takes the oldest where there is one. */
+    /** Takes the oldest item; null if the queue is empty. */
     public @Nullable T poll() {
         return queue.poll();
     }
 
-    /** Takes all away, oldest first. */
+    /** Removes and returns all items, oldest first. */
     public List<T> drain() {
         List<T> all = new ArrayList<>();
         queue.drainTo(all);
@@ -86,7 +86,7 @@ public final class Bounded<T> {
         return queue.isEmpty();
     }
 
-    /** How many were dropped so far. */
+    /** Number of items dropped so far. */
     public long dropped() {
         return dropped.get();
     }

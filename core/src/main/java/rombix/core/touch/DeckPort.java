@@ -59,7 +59,7 @@ public final class DeckPort implements AutoCloseable {
     /** Begins to press a button; it is held until this releases it. */
     public void press(String button) {
         if (post(new Event.Pressed(button, source))) {
-            held.add(button); // Behind the press: whoever lets go of what is held does so after it.
+            held.add(button); // Set after the press is posted, so that a release can only follow it.
         }
     }
 
@@ -144,7 +144,7 @@ public final class DeckPort implements AutoCloseable {
 
     /** Stops one running chain. */
     public void stop(long run) {
-        post(new Event.StopRun(run));
+        move(new Control(String.valueOf(run), "stop"), run, (_, last) -> last, Event.StopRun::new);
     }
 
     /** Stops everything that runs. That is never dropped. */

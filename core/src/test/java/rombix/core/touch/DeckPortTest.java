@@ -81,6 +81,17 @@ class DeckPortTest {
         assertThat(taken()).contains(new Event.Released("gate", "tablet"), new Event.StopAll());
     }
 
+    /** A button with many chains running was stopped in part: the 33rd was dropped. */
+    @Test
+    void everyChainIsStoppedHoweverManyRun() {
+        for (int i = 0; i < 100; i++) {
+            port.stop(i);
+            port.stop(i);
+        }
+        assertThat(taken()).hasSize(100).contains(new Event.StopRun(0), new Event.StopRun(99));
+        assertThat(port.dropped()).isZero();
+    }
+
     @Test
     void ofWhatMovesTheLastValueCountsAndTurnsAndStrokesAddUp() {
         for (int i = 1; i <= 1000; i++) {

@@ -269,7 +269,7 @@ final class IrcLink implements Link {
             answered(oldest, "refused: " + why);
         } else {
             report.status(Phase.SILENT, Reason.REFUSED, "refused: " + why,
-                    "Commands are still sent; ask whoever runs the room.");
+                    "Commands are still sent. Ask the room's operators.");
         }
     }
 

@@ -288,14 +288,14 @@ public final class Talk implements Link {
             try {
                 CompletableFuture.anyOf(answer, queue.ordered()).get();
             } catch (ExecutionException e) {
-                throw e.getCause() instanceof Replies.Declined no ? no : new IOException(words(e), e);
+                throw Replies.root(e) instanceof Replies.Declined no ? no : new IOException(words(e), e);
             }
         } else if (waits && !(last && Replies.byItself(made))) {
             try {
                 answer.get();
             } catch (ExecutionException e) {
                 unanswered(e.getCause());
-                throw e.getCause() instanceof Replies.Declined no ? no : new IOException(words(e), e);
+                throw Replies.root(e) instanceof Replies.Declined no ? no : new IOException(words(e), e);
             }
         } else {
             answer.whenComplete((_, e) -> unanswered(e));

@@ -1,4 +1,4 @@
-/** What a face of the product shows of a deck, whoever shows it: a tile of the window, a page in a browser. */
+/** What a button's face shows, for tiles of the window and any other display. */
 @NullMarked
 package rombix.running.face;
 

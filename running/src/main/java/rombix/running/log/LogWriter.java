@@ -8,8 +8,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.concurrent.ArrayBlockingQueue;
-import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
@@ -23,6 +21,7 @@ import rombix.core.board.Button;
 import rombix.core.engine.AsRun;
 import rombix.core.engine.Clock;
 import rombix.core.engine.Happening;
+import rombix.core.thread.Bounded;
 import rombix.running.log.LogRow.Kind;
 
 /**
@@ -52,7 +51,7 @@ public final class LogWriter implements AutoCloseable {
     private final LogStore store;
     private final Clock clock;
     private final LongSupplier wallMillis;
-    private final BlockingQueue<Told> queue = new ArrayBlockingQueue<>(MAX_WAITING);
+    private final Bounded<Told> queue = new Bounded<>(MAX_WAITING, Bounded.Full.REFUSE);
     private final AtomicLong lost = new AtomicLong();
     /** What could not be written yet; the writer's own. */
     private final ArrayDeque<LogRow> unkept = new ArrayDeque<>();
@@ -140,7 +139,7 @@ public final class LogWriter implements AutoCloseable {
                 List<Told> lot = new ArrayList<>();
                 if (first != null) {
                     lot.add(first);
-                    queue.drainTo(lot);
+                    lot.addAll(queue.drain());
                 }
                 if (first != null || !unkept.isEmpty() || !going.isEmpty()) {
                     keep(lot);

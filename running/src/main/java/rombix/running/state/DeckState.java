@@ -97,12 +97,12 @@ public record DeckState(Mode mode, PMap<String, PMap<String, Reading>> readings,
         return switch (happening) {
             case Happening.Anew _ -> NOTHING.withMode(mode);
             case Happening.Loaded l -> {
-                PMap<Long, Fault> left = faults;
+                PSortedMap<Long, Fault> left = faults;
                 for (Map.Entry<Long, Fault> f : faults.entrySet()) {
                     left = l.rig().button(f.getValue().button()).isEmpty() ? left.minus(f.getKey()) : left;
                 }
                 yield withPlays(kept(plays, b -> l.rig().button(b).isPresent()))
-                        .withFaults((PSortedMap<Long, Fault>) left)
+                        .withFaults(left)
                         .withStatuses(kept(statuses, l.rig().twins()::containsKey));
             }
             case Happening.Shows s -> withPlays(plays.plus(s.button(), new Play(s.state(), s.onItsWay(), s.held())));

@@ -29,8 +29,9 @@ public final class DeckModel implements AutoCloseable {
     /**
      * What changed since the last pulse.
      *
-     * @param gear all gear of which anything did; {@code whole} that of which more did than {@code readings}, each
-     *            {@code gear:reading}, which list no choices
+     * @param gear ids of all gear with changes
+     * @param whole ids of gear to show anew in full: its status, its lists or its card changed
+     * @param readings other readings that changed, each {@code gear:reading}
      * @param talk whether there is something to be said, asked or confirmed
      * @param happened what happened in between, oldest first
      */

@@ -68,7 +68,7 @@ public final class TrafficView {
                         Fields.<Packet>column("gear", 130, p -> spoken().gear(p)),
                         Fields.<Packet>column("in words", 250, p -> spoken().words(p)),
                         Fields.<Packet>column("on the wire", 320, PacketWords::shown),
-                        Fields.<Packet>column("what became of it", 220, Packet::told)));
+                        Fields.<Packet>column("result", 220, Packet::told)));
         rows.table().getSelectionModel().selectedItemProperty().addListener((_, _, p) -> {
             rows.detail().setText(p == null ? "" : p.raw().isEmpty() ? p.told() : p.raw());
             copy.setDisable(p == null);
