@@ -210,7 +210,7 @@ public final class CameraHead implements AutoCloseable {
         }
     }
 
-    private void tell() {
+    private synchronized void tell() {
         String now = text();
         watching.forEach(w -> w.add(now));
     }

@@ -99,6 +99,9 @@ public final class Chat implements AutoCloseable {
                 Person person = new Person(server.accept());
                 people.add(person);
                 Thread.ofVirtual().name("chat person").start(() -> read(person));
+                if (server.isClosed()) {
+                    person.socket.close();
+                }
             } catch (IOException e) {
                 // Closed.
             }
@@ -146,7 +149,9 @@ public final class Chat implements AutoCloseable {
             }
             case "MODE" -> {
                 if (line.params().size() < 2) {
-                    person.reply("324", CHANNEL, modes());
+                    synchronized (this) { // A mode that is set by hand is told before the answer, or after it.
+                        person.reply("324", CHANNEL, modes());
+                    }
                 } else {
                     set(from);
                 }
@@ -178,7 +183,7 @@ public final class Chat implements AutoCloseable {
         }
     }
 
-    private synchronized String modes() {
+    private String modes() {
         StringBuilder all = new StringBuilder("+");
         modes.forEach(all::append);
         for (char c : new char[]{'M', 'm'}) {
@@ -189,17 +194,15 @@ public final class Chat implements AutoCloseable {
         return all.toString();
     }
 
-    private void set(IrcLine line) {
-        synchronized (this) {
-            boolean on = true;
-            for (char c : line.param(1).toCharArray()) {
-                if (c == '+' || c == '-') {
-                    on = c == '+';
-                } else if (on) {
-                    modes.add(c);
-                } else {
-                    modes.remove(c);
-                }
+    private synchronized void set(IrcLine line) {
+        boolean on = true;
+        for (char c : line.param(1).toCharArray()) {
+            if (c == '+' || c == '-') {
+                on = c == '+';
+            } else if (on) {
+                modes.add(c);
+            } else {
+                modes.remove(c);
             }
         }
         people.forEach(p -> p.tell(line));

@@ -22,7 +22,7 @@ public final class Cues implements AutoCloseable {
     public Cues(int port) throws IOException {
         LISTS.keySet().stream().sorted().forEach(l -> at.put(l, 0));
         server = new OscServer("cues", port, "/cues/hello");
-        server.serve(new Served());
+        server.serve(new Served(), this);
     }
 
     public int port() {
@@ -42,9 +42,7 @@ public final class Cues implements AutoCloseable {
     private final class Served implements OscServer.Gear {
         @Override
         public List<Message> everything() {
-            synchronized (Cues.this) {
-                return at.keySet().stream().map(Cues.this::is).toList();
-            }
+            return at.keySet().stream().map(Cues.this::is).toList();
         }
 
         @Override

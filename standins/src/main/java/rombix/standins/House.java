@@ -82,7 +82,7 @@ public final class House implements AutoCloseable {
     }
 
     /** Changes a state by hand, as at the thing itself. */
-    public void becomes(String topic, String state) {
+    public synchronized void becomes(String topic, String state) {
         states.put(topic, state);
         broker.internalPublish(MqttMessageBuilders.publish().topicName(topic).retained(true)
                 .qos(MqttQoS.AT_LEAST_ONCE).payload(Unpooled.copiedBuffer(state, StandardCharsets.UTF_8)).build(),

@@ -50,8 +50,9 @@ final class OscServer implements AutoCloseable {
         socket = new DatagramSocket(new InetSocketAddress(InetAddress.getLoopbackAddress(), port));
     }
 
-    void serve(Gear gear) {
-        Thread.ofVirtual().name(name).start(() -> receive(gear));
+    /** @param lock what guards the gear's state; held from asking the gear to telling, so that nothing old is told last */
+    void serve(Gear gear, Object lock) {
+        Thread.ofVirtual().name(name).start(() -> receive(gear, lock));
     }
 
     int port() {
@@ -63,13 +64,14 @@ final class OscServer implements AutoCloseable {
         return malformed;
     }
 
-    private void receive(Gear gear) {
+    private void receive(Gear gear, Object lock) {
         DatagramPacket in = new DatagramPacket(new byte[LARGEST], LARGEST);
         while (!socket.isClosed()) {
             try {
                 in.setLength(LARGEST);
                 socket.receive(in);
-                take(OscCodec.decode(ByteBuffer.wrap(in.getData(), 0, in.getLength())), in.getSocketAddress(), gear);
+                take(OscCodec.decode(ByteBuffer.wrap(in.getData(), 0, in.getLength())), in.getSocketAddress(), gear,
+                        lock);
             } catch (Malformed e) {
                 malformed++;
             } catch (IOException e) {
@@ -78,16 +80,18 @@ final class OscServer implements AutoCloseable {
         }
     }
 
-    private void take(OscPacket packet, SocketAddress from, Gear gear) throws IOException {
+    private void take(OscPacket packet, SocketAddress from, Gear gear, Object lock) throws IOException {
         switch (packet) {
             case OscPacket.Bundle b -> {
                 for (OscPacket inner : b.packets()) {
-                    take(inner, from, gear);
+                    take(inner, from, gear, lock);
                 }
             }
             case Message m when m.address().equals(hello) -> {
-                for (Message report : listeners.add(from) ? gear.everything() : List.of(gear.alive())) {
-                    send(report, from);
+                synchronized (lock) {
+                    for (Message report : listeners.add(from) ? gear.everything() : List.of(gear.alive())) {
+                        send(report, from);
+                    }
                 }
             }
             case Message m -> gear.take(m);

@@ -96,6 +96,9 @@ public final class Projector implements AutoCloseable {
                 Socket socket = server.accept();
                 connections.add(socket);
                 Thread.ofVirtual().start(() -> serve(socket));
+                if (server.isClosed()) {
+                    socket.close();
+                }
             } catch (IOException e) {
                 // Closed, or gone again at once.
             }

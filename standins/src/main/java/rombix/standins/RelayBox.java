@@ -57,16 +57,12 @@ public final class RelayBox implements AutoCloseable {
     }
 
     /** Switches a relay by hand. */
-    public void turn(int relay, boolean to) {
-        set(relay, to);
+    public synchronized void turn(int relay, boolean to) {
+        on[relay - 1] = to;
         OutputStream there = out;
         if (there != null) {
             say(there, "RELAY %d %s".formatted(relay, word(relay)));
         }
-    }
-
-    private synchronized void set(int relay, boolean to) {
-        on[relay - 1] = to;
     }
 
     private String word(int relay) {
@@ -89,7 +85,9 @@ public final class RelayBox implements AutoCloseable {
         try {
             for (int b = in.read(); b >= 0; b = in.read()) {
                 if (b == '\n') {
-                    say(to, answer(line.toString().strip()));
+                    synchronized (this) { // A change by hand is told before the answer, or after it.
+                        say(to, answer(line.toString().strip()));
+                    }
                     line.setLength(0);
                 } else if (line.length() < 80) {
                     line.append((char) b);
@@ -105,7 +103,7 @@ public final class RelayBox implements AutoCloseable {
     private String answer(String line) {
         came.add(line);
         if (line.matches("SET [1-4] (ON|OFF)")) {
-            set(line.charAt(4) - '0', line.endsWith("ON"));
+            on[line.charAt(4) - '1'] = line.endsWith("ON");
             return "DONE";
         }
         if (line.equals("STATE")) {
@@ -120,10 +118,8 @@ public final class RelayBox implements AutoCloseable {
 
     private static void say(OutputStream to, String line) {
         try {
-            synchronized (to) {
-                to.write((line + "\n").getBytes(StandardCharsets.UTF_8));
-                to.flush();
-            }
+            to.write((line + "\n").getBytes(StandardCharsets.UTF_8));
+            to.flush();
         } catch (IOException e) {
             // Nobody listens.
         }

@@ -51,6 +51,9 @@ final class Sockets implements AutoCloseable {
                     plugged.add(cable);
                     Bytes bytes = each.apply(cable);
                     Thread.ofVirtual().name(name + " cable").start(() -> read(cable, bytes));
+                    if (server.isClosed()) {
+                        cable.close();
+                    }
                 } catch (IOException e) {
                     // Closed, or a cable pulled out again at once.
                 }

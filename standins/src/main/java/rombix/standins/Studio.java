@@ -28,7 +28,7 @@ public final class Studio implements AutoCloseable {
     public Studio(int port) throws IOException {
         LAYERS.keySet().forEach(l -> shown.put(l, false));
         server = new OscServer("studio", port, "/studio/hello");
-        server.serve(new Served());
+        server.serve(new Served(), this);
     }
 
     public int port() {
@@ -92,17 +92,15 @@ public final class Studio implements AutoCloseable {
 
         @Override
         public List<Message> everything() {
-            synchronized (Studio.this) {
-                List<Message> all = new ArrayList<>();
-                all.add(listed("scenes", SCENES));
-                all.add(listed("layers", LAYERS));
-                all.add(is("scene", scene));
-                all.add(is("stream", streaming ? 1 : 0));
-                all.add(is("record", recording ? 1 : 0));
-                all.add(is("clips", clips));
-                shown.forEach((layer, on) -> all.add(is("layer/" + layer, on ? 1 : 0)));
-                return all;
-            }
+            List<Message> all = new ArrayList<>();
+            all.add(listed("scenes", SCENES));
+            all.add(listed("layers", LAYERS));
+            all.add(is("scene", scene));
+            all.add(is("stream", streaming ? 1 : 0));
+            all.add(is("record", recording ? 1 : 0));
+            all.add(is("clips", clips));
+            shown.forEach((layer, on) -> all.add(is("layer/" + layer, on ? 1 : 0)));
+            return all;
         }
     }
 
