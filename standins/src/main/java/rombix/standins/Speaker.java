@@ -39,6 +39,7 @@ public final class Speaker implements Mixer, SourceDataLine {
     private boolean open;
     private boolean running;
     private boolean gone;
+    private boolean stuck;
     private volatile long loudNanos;
     /** When the line began to take what it has, and how much of it that was then. */
     private long sinceNanos;
@@ -70,6 +71,12 @@ public final class Speaker implements Mixer, SourceDataLine {
         return underruns;
     }
 
+    /** Whether it takes nothing any more, as a device with a driver in trouble does. */
+    public synchronized void stick(boolean on) {
+        stuck = on;
+        notifyAll();
+    }
+
     /** Its plug is pulled: whoever plays through it finds that out. */
     synchronized void pull() {
         gone = true;
@@ -83,7 +90,7 @@ public final class Speaker implements Mixer, SourceDataLine {
         while (done < len && open && !gone) {
             long waiting = takenFrames - played();
             int room = paced ? (int) (buffer / FORMAT.getFrameSize() - waiting) * FORMAT.getFrameSize() : len;
-            if (room <= 0 || !running) {
+            if (room <= 0 || !running || stuck) {
                 try {
                     wait(1); // As a device does, it holds up who is too fast.
                 } catch (InterruptedException e) {

@@ -1,10 +1,5 @@
 package rombix.core.sight;
 
-import boofcv.alg.template.TemplateMatchingIntensity;
-import boofcv.factory.template.FactoryTemplateMatching;
-import boofcv.factory.template.TemplateScoreType;
-import boofcv.struct.image.GrayF32;
-import boofcv.struct.image.GrayU8;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
@@ -172,11 +167,11 @@ public final class Search {
         int smaller = Math.clamp(Math.min(sought.width(), sought.height()) / LEAST_SIDE, 1, MOST_SMALLER);
         double contrast = contrast();
         List<Match> found = new ArrayList<>();
-        GrayU8 small = small(screen, smaller);
+        Grey small = small(screen, smaller);
         // A place halfway between two pixels of the small screen is blurred there. So the picture is also made smaller from
         // half such a pixel on: one of the two is nearly in step with any place.
         for (int from : IntStream.of(0, smaller / 2).distinct().toArray()) {
-            GrayU8 part = small(sought.part(from, from, sought.width() - from, sought.height() - from), smaller);
+            Grey part = small(sought.part(from, from, sought.width() - from, sought.height() - from), smaller);
             for (Likely l : likely(small, part, Math.max(LIKELY, most))) {
                 Match m = near(l.x * smaller - from, l.y * smaller - from, smaller, least, contrast);
                 if (m != null) {
@@ -188,27 +183,23 @@ public final class Search {
         return found;
     }
 
+    /** A picture in shades of grey from 0 to 255, row by row. */
+    private record Grey(int width, int height, int[] shades) {
+    }
+
     /** A place of the small picture, with how far it is off. */
-    private record Likely(int x, int y, float off) {
+    private record Likely(int x, int y, int off) {
     }
 
     /** The places of the small screen that are less off than all around them, the least off of them. */
-    private static Collection<Likely> likely(GrayU8 small, GrayU8 template, int most) {
-        TemplateMatchingIntensity<GrayU8> matching = FactoryTemplateMatching.createIntensity(
-                TemplateScoreType.SUM_ABSOLUTE_DIFFERENCE, GrayU8.class);
-        matching.setInputImage(small);
-        matching.process(template);
-        GrayF32 off = matching.getIntensity();
-        int left = matching.getBorderX0();
-        int top = matching.getBorderY0();
-        int right = left + small.width - template.width;
-        int bottom = top + small.height - template.height;
+    private static Collection<Likely> likely(Grey small, Grey part, int most) {
+        Grey off = off(small, part);
         PriorityQueue<Likely> best = new PriorityQueue<>(Comparator.comparing(Likely::off).reversed());
-        for (int y = top; y <= bottom; y++) {
-            for (int x = left; x <= right; x++) {
-                float now = off.unsafe_get(x, y);
-                if ((best.size() < most || now < best.element().off) && least(off, x, y, left, top, right, bottom)) {
-                    best.add(new Likely(x - left, y - top, now));
+        for (int y = 0; y < off.height; y++) {
+            for (int x = 0; x < off.width; x++) {
+                int now = off.shades[y * off.width + x];
+                if ((best.size() < most || now < best.element().off) && least(off, x, y)) {
+                    best.add(new Likely(x, y, now));
                     if (best.size() > most) {
                         best.remove();
                     }
@@ -218,12 +209,35 @@ public final class Search {
         return best;
     }
 
+    /** How far the part is off at each place: the sum of the differences of all its pixels. */
+    private static Grey off(Grey small, Grey part) {
+        int width = small.width - part.width + 1;
+        int height = small.height - part.height + 1;
+        int[] off = new int[width * height];
+        int[] row = new int[width];
+        for (int y = 0; y < height; y++) {
+            Arrays.fill(row, 0);
+            for (int i = 0; i < part.shades.length; i++) {
+                differ(row, small.shades, (y + i / part.width) * small.width + i % part.width, part.shades[i]);
+            }
+            System.arraycopy(row, 0, off, y * width, width);
+        }
+        return new Grey(width, height, off);
+    }
+
+    /** One pixel of the part at all places of a row at once: a loop that the JVM makes into vectors. */
+    private static void differ(int[] row, int[] shades, int from, int shade) {
+        for (int x = 0; x < row.length; x++) {
+            row[x] += Math.abs(shades[from + x] - shade);
+        }
+    }
+
     /** Whether all around it are off by more, or by as much and come after it. */
-    private static boolean least(GrayF32 off, int x, int y, int left, int top, int right, int bottom) {
-        float now = off.unsafe_get(x, y);
-        for (int ny = Math.max(top, y - 1); ny <= Math.min(bottom, y + 1); ny++) {
-            for (int nx = Math.max(left, x - 1); nx <= Math.min(right, x + 1); nx++) {
-                float other = off.unsafe_get(nx, ny);
+    private static boolean least(Grey off, int x, int y) {
+        int now = off.shades[y * off.width + x];
+        for (int ny = Math.max(0, y - 1); ny <= Math.min(off.height - 1, y + 1); ny++) {
+            for (int nx = Math.max(0, x - 1); nx <= Math.min(off.width - 1, x + 1); nx++) {
+                int other = off.shades[ny * off.width + nx];
                 boolean before = ny < y || ny == y && nx < x;
                 if (other < now || before && other == now) {
                     return false;
@@ -234,12 +248,14 @@ public final class Search {
     }
 
     /** A smaller picture in shades of grey; what is left over at the right and below is left out. */
-    private static GrayU8 small(Pixels of, int smaller) {
-        GrayU8 small = new GrayU8(of.width() / smaller, of.height() / smaller);
+    private static Grey small(Pixels of, int smaller) {
+        int width = of.width() / smaller;
+        int height = of.height() / smaller;
+        int[] shades = new int[width * height];
         int[] rgb = of.rgb();
-        int[] redBlue = new int[small.width]; // Two sums in each: no more than 36 times 255 comes to either.
-        int[] green = new int[small.width];
-        for (int y = 0; y < small.height; y++) {
+        int[] redBlue = new int[width]; // Two sums in each: no more than 36 times 255 comes to either.
+        int[] green = new int[width];
+        for (int y = 0; y < height; y++) {
             Arrays.fill(redBlue, 0);
             Arrays.fill(green, 0);
             for (int line = 0; line < smaller; line++) {
@@ -256,11 +272,11 @@ public final class Search {
                 }
             }
             for (int x = 0; x < redBlue.length; x++) {
-                small.data[y * redBlue.length + x] = (byte) (((redBlue[x] >>> 16) + 2 * green[x] + (redBlue[x]
-                        & 0xFFFF)) / (4 * smaller * smaller));
+                shades[y * redBlue.length + x] = ((redBlue[x] >>> 16) + 2 * green[x] + (redBlue[x] & 0xFFFF))
+                        / (4 * smaller * smaller);
             }
         }
-        return small;
+        return new Grey(width, height, shades);
     }
 
     /** How far the picture's pixels are from their mean, summed over pixels and colours. */

@@ -4,8 +4,6 @@ import java.io.IOException;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
-import java.util.Queue;
-import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.Consumer;
 import java.util.stream.Stream;
@@ -18,6 +16,7 @@ import javax.sound.sampled.SourceDataLine;
 import org.jspecify.annotations.Nullable;
 import rombix.core.sound.Clip;
 import rombix.core.sound.Mix;
+import rombix.core.thread.Bounded;
 import rombix.links.link.Loop;
 
 /**
@@ -30,6 +29,7 @@ final class Output implements AutoCloseable {
     private static final int FIRST = BLOCK / 10;
     private static final int BLOCKS = 4;
     private static final int BITS = 16;
+    private static final int MOST_WAITING = 1000;
     private static final long REST_NANOS = 1_000_000_000L;
     private static final AudioFormat FORMAT = new AudioFormat(Clip.RATE, BITS, Clip.CHANNELS, true, false);
     private static final DataLine.Info LINE = new DataLine.Info(SourceDataLine.class, FORMAT);
@@ -44,7 +44,7 @@ final class Output implements AutoCloseable {
     private final Listener listener;
     private final SourceDataLine line;
     private final Mix mix = new Mix();
-    private final Queue<Consumer<Mix>> asked = new ConcurrentLinkedQueue<>();
+    private final Bounded<Consumer<Mix>> asked = new Bounded<>(MOST_WAITING, Bounded.Full.REFUSE);
     private volatile @Nullable Thread mixing;
     private final float[] mixed = new float[BLOCK * Clip.CHANNELS];
     private final byte[] bytes = new byte[BLOCK * Clip.CHANNELS * BITS / 8];
@@ -84,10 +84,11 @@ final class Output implements AutoCloseable {
         loop = Loop.startOften("sound " + name, this::turn, e -> trouble = String.valueOf(e.getMessage()));
     }
 
-    /** Has something done to the mix before its next block. */
-    void ask(Consumer<Mix> what) {
-        asked.add(what);
+    /** Has something done to the mix before its next block. @return false if the output is stuck and too much waits */
+    boolean ask(Consumer<Mix> what) {
+        boolean taken = asked.offer(what);
         LockSupport.unpark(mixing);
+        return taken;
     }
 
     /** Why it plays no more; null as long as it does. */

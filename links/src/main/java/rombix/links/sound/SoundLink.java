@@ -38,6 +38,7 @@ import rombix.links.link.Link;
 final class SoundLink implements Link {
     private static final long WATCH_MILLIS = 1000;
     private static final String CLIP = "clip";
+    private static final String STUCK = "the output does not take any more sound";
 
     /** A clip that was asked for, by the number that it has in the mix. */
     private record Sounding(String clip, long ticket, boolean waited, Output on) {
@@ -198,7 +199,10 @@ final class SoundLink implements Link {
         }
         try {
             for (Order.Outgoing packet : order.packets()) {
-                packet(ticket, packet, output);
+                if (!packet(ticket, packet, output)) {
+                    report.failed(ticket, STUCK);
+                    return;
+                }
             }
             if (order.packets().stream().noneMatch(p -> p.address().split(" ", 2)[0].equals("play"))) {
                 report.sent(ticket); // A clip is answered for when it plays, or has played.
@@ -208,17 +212,19 @@ final class SoundLink implements Link {
         }
     }
 
-    private void packet(long ticket, Order.Outgoing packet, Output output) {
+    /** @return false if an output is stuck */
+    private boolean packet(long ticket, Order.Outgoing packet, Output output) {
         String[] words = packet.address().split(" ", 2);
         List<Value> args = packet.args();
         String clip = words.length > 1 ? words[1] : "";
-        switch (words[0]) {
+        return switch (words[0]) {
             case "play" -> {
                 play(ticket, clip, args, output);
+                yield true; // It answers for itself.
             }
             case "stop" -> {
                 long frames = Math.max(Mix.SOON, Clip.frames(args.getFirst().asNumber()));
-                everywhere(mix -> {
+                yield everywhere(mix -> {
                     if (clip.isEmpty()) {
                         mix.stopAll(frames);
                     } else {
@@ -228,25 +234,27 @@ final class SoundLink implements Link {
             }
             case "level" -> {
                 double decibels = args.getFirst().asNumber();
-                everywhere(mix -> {
+                tell(packet.address(), Value.of(decibels));
+                yield everywhere(mix -> {
                     if (clip.isEmpty()) {
                         mix.level(decibels);
                     } else {
                         mix.level(clip, decibels);
                     }
                 });
-                tell(packet.address(), Value.of(decibels));
             }
             default -> throw new IllegalArgumentException("a player knows no “" + packet.address() + "”");
-        }
+        };
     }
 
-    private void everywhere(Consumer<Mix> what) {
+    /** @return false if an output is stuck */
+    private boolean everywhere(Consumer<Mix> what) {
         Output output = main;
-        if (output != null) {
-            output.ask(what);
+        boolean taken = output == null || output.ask(what);
+        for (Output other : others.values()) {
+            taken &= other.ask(what);
         }
-        others.values().forEach(o -> o.ask(what));
+        return taken;
     }
 
     private void play(long ticket, String clip, List<Value> args, Output usual) {
@@ -286,7 +294,11 @@ final class SoundLink implements Link {
             Output on = args.get(9).toString().isEmpty() ? usual : other(args.get(9).toString(), usual);
             long number = last.incrementAndGet();
             sounding.put(number, new Sounding(clip, ticket, waited, on));
-            on.ask(mix -> mix.play(number, cue, beside));
+            if (!on.ask(mix -> mix.play(number, cue, beside))) {
+                sounding.remove(number);
+                report.failed(ticket, STUCK);
+                return;
+            }
             tell("level " + clip, args.get(1));
             if (!waited) {
                 report.sent(ticket);

@@ -255,4 +255,24 @@ class SoundTest {
         assertThatThrownBy(() -> SoundFile.read(folder.resolve("nothing.ogg"))).hasMessageContaining(
                 "there is no file");
     }
+
+    /** What was asked of an output that takes nothing any more was kept without end. */
+    @Test
+    void anOutputThatIsStuckIsAskedForABoundedNumberOfSounds() throws Exception {
+        clip("sting", SECOND / 100, _ -> 0.5);
+        try (GearUnderTest player = player()) {
+            player.done("play", "clip", "sting");
+            house.stick(true);
+            try {
+                for (int i = 0; i < 1100; i++) {
+                    player.send("play", "clip", "sting");
+                }
+                long last = player.send("level", "clip", "sting", "level", -6);
+                assertThat(player.answer(last)).contains("does not take any more sound");
+            } finally {
+                house.stick(false);
+            }
+            soon(() -> "sent".equals(player.done("play", "clip", "sting")));
+        }
+    }
 }
