@@ -21,7 +21,7 @@ import rombix.running.input.Inputs;
  * The longest pause of the interface's thread while a board with 9.5 MB of pictures is edited and
  * autosaved; and against that of the same edits on the board with its own small picture.
  */
-final class Autosaving implements Bench.Measured {
+final class Autosaving implements Measured {
     private static final int PICTURE_BYTES = 9_500_000;
     private static final int SECONDS = 8;
     private static final double FRAME_MILLIS = 16;

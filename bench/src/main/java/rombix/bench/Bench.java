@@ -13,11 +13,6 @@ import tools.jackson.databind.json.JsonMapper;
 public final class Bench {
     private static final Path OUT = Path.of("bench/target/figures.json");
 
-    /** A group of figures that are measured together. */
-    interface Measured {
-        List<Figure> measure() throws Exception;
-    }
-
     private Bench() {
     }
 

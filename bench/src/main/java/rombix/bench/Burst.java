@@ -20,7 +20,7 @@ import rombix.links.Links;
 import rombix.links.MachineClock;
 
 /** Ten thousand steps due at once, to eight gears, against the same sends from a bare loop. */
-final class Burst implements Bench.Measured {
+final class Burst implements Measured {
     private static final int STEPS = 10_000;
     private static final int GEARS = 8;
     private static final int ROUNDS = 25;

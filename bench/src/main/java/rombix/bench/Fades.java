@@ -28,7 +28,7 @@ import rombix.links.MachineClock;
 import rombix.wire.dmx.SacnPacket;
 
 /** Two thousand channels that fade over eight universes, against the packets alone from a bare loop: the CPU time. */
-final class Fades implements Bench.Measured {
+final class Fades implements Measured {
     private static final int UNIVERSES = 8;
     private static final int CHANNELS = 250;
     private static final int SECONDS = 5;

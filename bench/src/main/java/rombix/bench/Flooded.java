@@ -19,7 +19,7 @@ import rombix.standins.StandIns;
  * The window in Live, on its page of faders, while a controller sends ten thousand messages a second to one of them;
  * against an idle window with nothing in it.
  */
-final class Flooded implements Bench.Measured {
+final class Flooded implements Measured {
     private static final int A_SECOND = 10_000;
     private static final int LOT = 100;
     private static final int VALUES = 128;

@@ -14,7 +14,7 @@ import rombix.core.forecast.Forecast;
 import rombix.core.forecast.Forecaster;
 
 /** A thousand runs of a forecast, with chance; and whether its time grows as the steps do. */
-final class Forecasts implements Bench.Measured {
+final class Forecasts implements Measured {
     private static final int RUNS = 1000;
     private static final int ROUNDS = 8;
     private static final double SECOND_MILLIS = 1000;

@@ -40,7 +40,7 @@ import rombix.running.state.DeckFeed;
  * The Build window with a page of 16 by 32 buttons and a score of 500 steps while 200 readings a second change, against
  * an idle window with nothing in it: how far apart the pulses come, and how long each keeps the interface's thread.
  */
-final class Frames implements Bench.Measured {
+final class Frames implements Measured {
     private static final int A_SECOND = 200;
     private static final int STEPS = 500;
     private static final double FRAME_MILLIS = 16.7;

@@ -37,7 +37,7 @@ import rombix.links.MachineClock;
  * From a press to its key seen by another client of an X server, against a thread that is handed an object and calls the
  * server's test extension; and a thousand letters typed at a pace. In a process of its own, as a display is a process's.
  */
-final class KeysOut implements Bench.Measured {
+final class KeysOut implements Measured {
     private static final int WARM_UP = 300;
     private static final int ROUNDS = 10;
     private static final int EACH = 30;

@@ -20,7 +20,7 @@ import rombix.links.Links;
 import rombix.links.MachineClock;
 
 /** How late timed steps are, in a chain of 200 waits, against a thread that parks until each due time and sends. */
-final class Lateness implements Bench.Measured {
+final class Lateness implements Measured {
     private static final int WAITS = 200;
     private static final int ROUNDS = 8;
     private static final int ENDS = 20;

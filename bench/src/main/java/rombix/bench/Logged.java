@@ -24,7 +24,7 @@ import rombix.running.log.LogStore;
 import rombix.running.log.LogWriter;
 
 /** From a press to its datagram while a hundred rows a millisecond go into the log, against the same without a log. */
-final class Logged implements Bench.Measured {
+final class Logged implements Measured {
     private static final int WARM_UP = 3000;
     private static final int ROUNDS = 10;
     private static final int PRESSES = 300;

@@ -17,7 +17,7 @@ import rombix.links.Links;
 import rombix.links.MachineClock;
 
 /** From a press to its datagram received on loopback, against a thread that is handed an object and sends the bytes. */
-final class Press implements Bench.Measured {
+final class Press implements Measured {
 
     @Override
     public List<Figure> measure() throws Exception {

@@ -30,7 +30,7 @@ import rombix.wire.osc.OscPacket.Message;
  * A gear that reports two thousand readings a second, twenty meters in turn, to the window in Live: what of a core they
  * take beside what their packets take where somebody receives them and does nothing.
  */
-final class Readings implements Bench.Measured {
+final class Readings implements Measured {
     private static final int A_SECOND = 2000;
     private static final int LOT = 20;
     private static final int SECONDS = 8;

@@ -17,7 +17,7 @@ import rombix.standins.StandIns;
  * under an X server without a screen and offscreen; how often it paints, and how much of it; and how much a bar paints
  * that runs, against a bare bar in an empty window.
  */
-final class Resting implements Bench.Measured {
+final class Resting implements Measured {
     private static final int SECONDS = 10;
     private static final Pattern PULSE = Pattern.compile("(?m)^PULSE: \\d+ ");
     private static final Pattern REGION = Pattern.compile("Dirty Region \\d+: .*\\(w:([0-9.]+), h:([0-9.]+)\\)");

@@ -42,7 +42,7 @@ import rombix.running.owner.Trust;
  * Boards of 32, 320 and 3,168 buttons with ten steps each, in one run: what is to grow in line with the board (the
  * largest against the middle one), and what is not to grow (the largest against the smallest).
  */
-final class Scale implements Bench.Measured {
+final class Scale implements Measured {
     private static final int A_PAGE = 32;
     private static final int[] PAGES = {1, 10, 99};
     private static final int STEPS = 10;

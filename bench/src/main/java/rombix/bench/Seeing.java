@@ -9,7 +9,7 @@ import rombix.core.sight.Pixels;
 import rombix.core.sight.Search;
 
 /** A picture of 60×40 found on a screen of 1920×1080, the same in every pixel and only alike, against one copy of its pixels. */
-final class Seeing implements Bench.Measured {
+final class Seeing implements Measured {
     private static final int WIDTH = 1920;
     private static final int HEIGHT = 1080;
     private static final int WARM_UP = 60;

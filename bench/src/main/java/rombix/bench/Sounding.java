@@ -44,7 +44,7 @@ import rombix.standins.Speakers;
  * From a press to the first sample that the line is given, against a bare thread that is handed an object and writes the
  * same block; and 32 clips at once on a line that takes blocks of 10 ms at its own pace: how often it ran dry.
  */
-final class Sounding implements Bench.Measured {
+final class Sounding implements Measured {
     private static final int RATE = 48_000;
     private static final int BLOCK = RATE / 100;
     private static final int CLIPS = 32;

@@ -13,7 +13,7 @@ import java.util.concurrent.locks.LockSupport;
  * How long whole processes take: the demo's window until it is to be seen against an empty window, and commands against
  * {@code java -version}. The launcher has built all it needs before.
  */
-final class Starting implements Bench.Measured {
+final class Starting implements Measured {
     private static final int TIMES = 9;
     private static final int WINDOWS = 5;
     private static final int LONGEST_SECONDS = 40;

@@ -27,7 +27,7 @@ import rombix.standins.Pads;
  * From a note of a controller to the datagram that its button sends, received on loopback; against a thread that reads
  * the same bytes from the same kind of socket and sends a datagram for each.
  */
-final class Touched implements Bench.Measured {
+final class Touched implements Measured {
     private static final String PORT = "Bench Pads";
     private static final int NOTE = 36;
 

@@ -16,7 +16,7 @@ import rombix.core.engine.SimulatedClock;
 import rombix.core.engine.Trace;
 
 /** Ten thousand chains that wait at once, against as many entries in a bare scheduled executor. */
-final class Waiting implements Bench.Measured {
+final class Waiting implements Measured {
     private static final int CHAINS = 10_000;
     private static final int ROUNDS = 30;
     private static final double MAX_BYTES = 1536;

@@ -53,7 +53,7 @@ import rombix.wire.dmx.ArtNetPacket;
  * From a press to its message received on loopback, over each wire that is not a plain datagram, against a thread that
  * is handed an object and says the same with the bare client of the JDK.
  */
-final class Wires implements Bench.Measured {
+final class Wires implements Measured {
     private static final int REACH = 2;
 
     /** Says the same by the bare client. Called on a thread of its own. */

@@ -26,6 +26,9 @@ import rombix.running.log.LogStore;
  * run on real gear is logged either way.
  */
 final class Playing implements AutoCloseable {
+    /** Who presses, as the log names it. */
+    static final String SOURCE = "command line";
+
     /** Gives a command its board in play. */
     interface Stage {
         /**
@@ -96,7 +99,7 @@ final class Playing implements AutoCloseable {
         RunningDeck.Watching watching = deck.watch(happenings::offer);
         deck.allow(leave);
         deck.load(rig);
-        return new Playing(rig, deck, deck.port(PressCommand.SOURCE), gear, watching, happenings);
+        return new Playing(rig, deck, deck.port(SOURCE), gear, watching, happenings);
     }
 
     /**
@@ -105,7 +108,7 @@ final class Playing implements AutoCloseable {
      * @param toFront brings its window in front; whether there is one
      */
     static Stage in(RunningDeck deck, BooleanSupplier toFront) {
-        DeckPort port = deck.port(PressCommand.SOURCE);
+        DeckPort port = deck.port(SOURCE);
         return new Stage() {
             @Override
             public Playing open(Path board, String button, PlayOptions options) {

@@ -21,9 +21,6 @@ import rombix.core.value.Value;
         "A Rombix that has the board open does it, in its mode; else this command connects the gear itself.",
         "Exit code: 0 done, 1 a step failed, 2 a bad call or a bad file."})
 final class PressCommand implements Callable<Integer> {
-    /** Who presses, as the log names it. */
-    static final String SOURCE = "command line";
-
     @Mixin
     private Worked worked = new Worked();
 

@@ -35,7 +35,7 @@ final class StopCommand implements Callable<Integer> {
     public Integer call() throws Exception {
         RunningDeck deck = OpenDeck.of(stage, board);
         List<DeckState.Running> runs = deck.feed().state().running();
-        DeckPort port = deck.port(PressCommand.SOURCE);
+        DeckPort port = deck.port(Playing.SOURCE);
         if (button == null) {
             port.stopAll();
         } else {

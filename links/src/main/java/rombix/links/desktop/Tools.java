@@ -68,7 +68,7 @@ final class Tools implements AutoCloseable {
 
     /** The first word of the messages that ask for it. */
     private static String group(String what) {
-        return what.equals("open") ? "files" : Doings.group(what);
+        return what.equals("open") ? "files" : what.split(" ", 2)[0];
     }
 
     private static boolean found(String program) {
