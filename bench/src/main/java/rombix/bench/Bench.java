@@ -7,6 +7,13 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import rombix.bench.measure.Figure;
+import rombix.bench.measure.Measured;
+import rombix.bench.window.Autosaving;
+import rombix.bench.window.Frames;
+import rombix.bench.window.KeysOut;
+import rombix.bench.window.Resting;
+import rombix.bench.window.Starting;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Runs the measurements, prints them as a table and writes them as JSON. */

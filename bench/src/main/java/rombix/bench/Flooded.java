@@ -10,10 +10,13 @@ import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.locks.LockSupport;
 import javafx.stage.Stage;
 import rombix.app.show.Session;
-import rombix.core.engine.Mode;
+import rombix.bench.measure.Figure;
+import rombix.bench.measure.Measured;
+import rombix.bench.measure.Pulses;
+import rombix.core.event.Mode;
 import rombix.running.input.Inputs;
-import rombix.standins.Pads;
-import rombix.standins.StandIns;
+import rombix.standins.midi.Pads;
+import rombix.standins.set.StandIns;
 
 /**
  * The window in Live, on its page of faders, while a controller sends ten thousand messages a second to one of them;

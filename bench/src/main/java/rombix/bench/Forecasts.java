@@ -5,11 +5,14 @@ import java.time.ZonedDateTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import rombix.bench.measure.Figure;
+import rombix.bench.measure.Gear;
+import rombix.bench.measure.Measured;
 import rombix.core.board.Rig;
 import rombix.core.chain.Chain;
-import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
-import rombix.core.engine.Known;
+import rombix.core.chain.StepOptions;
+import rombix.core.event.Known;
 import rombix.core.forecast.Forecast;
 import rombix.core.forecast.Forecaster;
 

@@ -9,13 +9,16 @@ import java.util.Random;
 import java.util.SplittableRandom;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.locks.LockSupport;
+import rombix.bench.measure.Figure;
+import rombix.bench.measure.Gear;
+import rombix.bench.measure.Measured;
 import rombix.core.board.Rig;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.engine.Conductor;
-import rombix.core.engine.Event;
-import rombix.core.engine.Happening;
+import rombix.core.event.Event;
+import rombix.core.event.Happening;
 import rombix.links.Links;
 import rombix.links.MachineClock;
 

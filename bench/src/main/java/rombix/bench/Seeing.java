@@ -4,6 +4,8 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.SplittableRandom;
+import rombix.bench.measure.Figure;
+import rombix.bench.measure.Measured;
 import rombix.core.sight.Match;
 import rombix.core.sight.Pixels;
 import rombix.core.sight.Search;

@@ -18,6 +18,8 @@ import javax.sound.sampled.AudioInputStream;
 import javax.sound.sampled.AudioSystem;
 import javax.sound.sampled.DataLine;
 import javax.sound.sampled.SourceDataLine;
+import rombix.bench.measure.Figure;
+import rombix.bench.measure.Measured;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Face;
@@ -31,14 +33,14 @@ import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.engine.Conductor;
-import rombix.core.engine.Event;
+import rombix.core.event.Event;
 import rombix.core.store.CardLibrary;
 import rombix.core.value.Value;
 import rombix.links.Links;
 import rombix.links.MachineClock;
 import rombix.running.Player;
-import rombix.standins.Speaker;
-import rombix.standins.Speakers;
+import rombix.standins.sound.Speaker;
+import rombix.standins.sound.Speakers;
 
 /**
  * From a press to the first sample that the line is given, against a bare thread that is handed an object and writes the

@@ -10,18 +10,22 @@ import java.util.List;
 import java.util.Map;
 import java.util.SplittableRandom;
 import java.util.concurrent.locks.LockSupport;
+import rombix.bench.measure.Figure;
+import rombix.bench.measure.Gear;
+import rombix.bench.measure.Measured;
+import rombix.bench.measure.Rounds;
 import rombix.core.board.Rig;
-import rombix.core.board.Trigger;
 import rombix.core.board.Trigger.Midi.Message;
+import rombix.core.board.Trigger;
 import rombix.core.chain.Chain;
 import rombix.core.engine.Conductor;
-import rombix.core.engine.Event;
+import rombix.core.event.Event;
 import rombix.core.touch.Switchboard;
 import rombix.links.Links;
 import rombix.links.MachineClock;
 import rombix.links.midi.Controllers;
-import rombix.standins.CableProvider;
-import rombix.standins.Pads;
+import rombix.standins.midi.CableProvider;
+import rombix.standins.midi.Pads;
 
 /**
  * From a note of a controller to the datagram that its button sends, received on loopback; against a thread that reads
@@ -36,7 +40,7 @@ final class Touched implements Measured {
         try (Gear gear = new Gear(); Pads pads = new Pads(0); Pads barePads = new Pads(0)) {
             CableProvider.plug(PORT, new InetSocketAddress(InetAddress.getLoopbackAddress(), pads.port()));
             Rig plain = Gear.osc(List.of(gear.address()), Chain.of(Gear.go(0, 7)));
-            Rig rig = plain.with(rombix.core.board.Edits.button(plain.board(), "b", b -> b.withTriggers(List.of(
+            Rig rig = plain.with(rombix.core.edit.Edits.button(plain.board(), "b", b -> b.withTriggers(List.of(
                     new Trigger.Midi(PORT, Message.NOTE, 1, NOTE, null, Map.of(), false)))));
             Links[] links = new Links[1];
             try (Conductor conductor = new Conductor(new MachineClock(), new SplittableRandom(1), post -> {

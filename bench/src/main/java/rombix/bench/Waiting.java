@@ -6,14 +6,17 @@ import java.util.SplittableRandom;
 import java.util.concurrent.ScheduledThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
+import rombix.bench.measure.Figure;
+import rombix.bench.measure.Gear;
+import rombix.bench.measure.Measured;
 import rombix.core.board.Rig;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.engine.Deck;
-import rombix.core.engine.Event;
-import rombix.core.engine.SimulatedClock;
-import rombix.core.engine.Trace;
+import rombix.core.event.Event;
+import rombix.core.event.Trace;
+import rombix.core.time.SimulatedClock;
 
 /** Ten thousand chains that wait at once, against as many entries in a bare scheduled executor. */
 final class Waiting implements Measured {

@@ -1,7 +1,7 @@
 package rombix.links;
 
 import java.time.ZonedDateTime;
-import rombix.core.engine.Clock;
+import rombix.core.time.Clock;
 
 /** The machine's own clock. */
 public final class MachineClock implements Clock {

@@ -10,12 +10,12 @@ import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
-import rombix.core.engine.Event;
-import rombix.core.engine.Status.Phase;
+import rombix.core.event.Event;
+import rombix.core.event.Status.Phase;
 import rombix.core.store.BoardFile;
 import rombix.core.value.Value;
 import rombix.links.link.GearReport;
-import rombix.standins.StandIns;
+import rombix.standins.set.StandIns;
 
 /** Whatever is on its way when the links close is answered, sent or not: nobody waits for ever. */
 @Timeout(300)

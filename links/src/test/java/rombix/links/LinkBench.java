@@ -9,11 +9,11 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicLong;
 import org.awaitility.core.ConditionFactory;
 import rombix.core.board.Rig;
-import rombix.core.card.Twin;
-import rombix.core.engine.Event;
-import rombix.core.engine.Status;
+import rombix.core.event.Event;
+import rombix.core.event.Status;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 
 /** The demo board's links, on given addresses, and what they report. */

@@ -15,15 +15,15 @@ import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
-import rombix.core.engine.Status.Phase;
+import rombix.core.event.Status.Phase;
 import rombix.core.value.Value;
-import rombix.standins.CableProvider;
 import rombix.standins.Chat;
 import rombix.standins.Cues;
 import rombix.standins.House;
 import rombix.standins.Lamps;
-import rombix.standins.SoundDesk;
 import rombix.standins.Studio;
+import rombix.standins.midi.CableProvider;
+import rombix.standins.midi.SoundDesk;
 import rombix.wire.osc.OscCodec;
 import rombix.wire.osc.OscPacket;
 

@@ -18,10 +18,10 @@ import java.util.concurrent.locks.LockSupport;
 import java.util.function.BiFunction;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.parallel.Execution;
 import org.junit.jupiter.api.parallel.ExecutionMode;
-import org.junit.jupiter.api.Timeout;
-import rombix.core.engine.Status.Phase;
+import rombix.core.event.Status.Phase;
 import rombix.core.value.Value;
 
 /** What links say and do when the other end refuses, freezes, babbles, or has a name that nobody knows. */

@@ -27,11 +27,11 @@ import rombix.standins.CameraHead;
 import rombix.standins.House;
 import rombix.standins.Music;
 import rombix.standins.Sleeper;
-import rombix.standins.SoundDesk;
-import rombix.standins.StandIn;
-import rombix.standins.ShowPort;
 import rombix.standins.Studio;
-import rombix.standins.CableProvider;
+import rombix.standins.midi.CableProvider;
+import rombix.standins.midi.SoundDesk;
+import rombix.standins.set.ShowPort;
+import rombix.standins.set.StandIn;
 
 /** Cards that ship and have no test of their own, each against what speaks its protocol. */
 @Execution(ExecutionMode.CONCURRENT)

@@ -19,8 +19,8 @@ import rombix.core.touch.Touch;
 import rombix.core.value.Value;
 import rombix.links.midi.Controllers;
 import rombix.links.osc.OscIn;
-import rombix.standins.CableProvider;
-import rombix.standins.Pads;
+import rombix.standins.midi.CableProvider;
+import rombix.standins.midi.Pads;
 import rombix.wire.osc.OscCodec;
 import rombix.wire.osc.OscPacket;
 

@@ -15,7 +15,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import rombix.core.board.Rig;
 import rombix.core.engine.Conductor;
-import rombix.core.engine.Event;
+import rombix.core.event.Event;
 import rombix.core.trust.Leave;
 import rombix.links.Links;
 

@@ -6,7 +6,7 @@ import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Predicate;
 import java.util.function.Supplier;
 import rombix.core.board.Rig;
-import rombix.core.engine.Status;
+import rombix.core.event.Status;
 import rombix.running.state.DeckFeed;
 import rombix.running.state.DeckState;
 import rombix.running.state.Subscription;

@@ -3,13 +3,13 @@ package rombix.running;
 import java.util.SplittableRandom;
 import java.util.function.BiConsumer;
 import rombix.core.board.Rig;
-import rombix.core.engine.Clock;
 import rombix.core.engine.Conductor;
-import rombix.core.engine.Event;
-import rombix.core.engine.FastClock;
-import rombix.core.engine.Happening;
-import rombix.core.engine.Status;
 import rombix.core.engine.TwinGears;
+import rombix.core.event.Event;
+import rombix.core.event.Happening;
+import rombix.core.event.Status;
+import rombix.core.time.Clock;
+import rombix.core.time.FastClock;
 import rombix.running.state.DeckState;
 
 /** A board in play on twins, on a clock that may go faster; it begins as the deck is. Safe to use from any thread. */

@@ -24,9 +24,9 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import rombix.core.board.Board;
 import rombix.core.board.Rig;
-import rombix.core.engine.Happening;
-import rombix.core.engine.Mode;
-import rombix.core.engine.Status.Phase;
+import rombix.core.event.Happening;
+import rombix.core.event.Mode;
+import rombix.core.event.Status.Phase;
 import rombix.core.store.BoardFile;
 import rombix.core.touch.DeckPort;
 import rombix.core.value.Value;
@@ -34,7 +34,7 @@ import rombix.running.owner.Trust;
 import rombix.running.state.DeckState;
 import rombix.running.state.Seen;
 import rombix.running.state.Subscription;
-import rombix.standins.StandIns;
+import rombix.standins.set.StandIns;
 
 /** A deck that runs without a window. */
 @Timeout(300)

@@ -15,7 +15,7 @@ public final class Came {
     private final Deque<String> last = new ArrayDeque<>();
     private long count;
 
-    void add(String what) {
+    public void add(String what) {
         String plain = what.replaceAll("\\p{Cntrl}", " ").strip();
         String line = TIME.format(LocalTime.now()) + "  " + (plain.length() > LONGEST
                 ? plain.substring(0, LONGEST) + "…"

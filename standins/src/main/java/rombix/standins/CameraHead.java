@@ -33,13 +33,14 @@ import tools.jackson.databind.json.JsonMapper;
 public final class CameraHead implements AutoCloseable {
     private static final JsonMapper JSON = new JsonMapper();
     private static final Map<String, double[]> PRESETS = presets();
-    static final Map<String, String> NAMES = new TreeMap<>(Map.of("1", "Gate", "2", "Walkway", "3", "Dome door", "4",
-            "Car park"));
+    public static final Map<String, String> NAMES = new TreeMap<>(
+            Map.of("1", "Gate", "2", "Walkway", "3", "Dome door", "4",
+                    "Car park"));
     private static final Pattern RECALL = Pattern.compile("/presets/([^/]+)/recall");
     private static final String NONCE = "b1f7-larkmoor";
 
     /** Where it describes itself for whoever searches. */
-    static final String DESCRIPTION = "/description.xml";
+    public static final String DESCRIPTION = "/description.xml";
     private static final String ABOUT = """
             <?xml version="1.0"?>
             <root xmlns="urn:schemas-upnp-org:device-1-0"><device>

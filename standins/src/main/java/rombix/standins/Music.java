@@ -38,7 +38,7 @@ import tools.jackson.databind.node.ObjectNode;
  */
 public final class Music implements AutoCloseable {
     private static final JsonMapper JSON = new JsonMapper();
-    static final Map<String, String> PLAYLISTS = playlists();
+    public static final Map<String, String> PLAYLISTS = playlists();
     private static final String PATH = "/player";
     private static final int LARGEST = 65_536;
 

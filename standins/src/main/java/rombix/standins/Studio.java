@@ -9,10 +9,10 @@ import rombix.wire.osc.OscPacket.Message;
 
 /** The studio: scenes, layers, stream, record and replay clips, over OSC. {@code /studio/hello} is its hello. */
 public final class Studio implements AutoCloseable {
-    static final Map<String, String> SCENES = ordered("waiting-card", "Waiting Card", "host-desk", "Host Desk",
+    public static final Map<String, String> SCENES = ordered("waiting-card", "Waiting Card", "host-desk", "Host Desk",
             "main-scope", "Main Scope", "wide-field", "Wide Field", "sky-map", "Sky Map", "guest-chair", "Guest Chair",
             "clouded-out", "Clouded Out", "closing-card", "Closing Card");
-    static final Map<String, String> LAYERS = ordered("lower-third", "Lower Third", "viewer-alerts",
+    public static final Map<String, String> LAYERS = ordered("lower-third", "Lower Third", "viewer-alerts",
             "Viewer Alerts", "countdown", "Countdown", "seeing-graph", "Seeing Graph");
     private static final String SET_LAYER = "/studio/set/layer/";
 

@@ -18,8 +18,8 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
 import rombix.links.found.Searching;
-import rombix.standins.Announcements.Service;
-import rombix.standins.Announcements;
+import rombix.standins.set.Announcements.Service;
+import rombix.standins.set.Announcements;
 
 /**
  * Sends spoiled announcements to a search (DNS-SD over multicast, RFC 6762 and 6763): what is announced well afterwards

@@ -16,7 +16,7 @@ import rombix.core.board.Board;
 import rombix.core.store.BoardFile;
 import rombix.running.input.Inputs;
 import rombix.running.log.LogStore;
-import rombix.standins.StandIns;
+import rombix.standins.set.StandIns;
 
 /** Boards opened one after the other in a window, 200 of them: no thread and no descriptor is left of any. */
 final class Boards implements Trial {

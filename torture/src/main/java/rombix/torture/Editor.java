@@ -5,8 +5,8 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import rombix.app.edit.BoardWrite;
 import rombix.app.edit.Workbench;
+import rombix.app.edit.file.BoardWrite;
 import rombix.core.store.BadFile;
 import rombix.running.owner.OpenedBoard;
 

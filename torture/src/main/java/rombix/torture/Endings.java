@@ -8,11 +8,11 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.BooleanSupplier;
 import rombix.core.board.Board;
-import rombix.core.board.Edits;
 import rombix.core.board.Gear;
 import rombix.core.board.Rig;
-import rombix.core.engine.Happening;
-import rombix.core.engine.Status.Phase;
+import rombix.core.edit.Edits;
+import rombix.core.event.Happening;
+import rombix.core.event.Status.Phase;
 import rombix.running.RunningDeck;
 
 /**

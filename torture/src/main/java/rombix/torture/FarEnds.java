@@ -17,7 +17,7 @@ import java.util.Map;
 import java.util.TreeMap;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
-import rombix.standins.StandIns;
+import rombix.standins.set.StandIns;
 import rombix.wire.Malformed;
 import rombix.wire.dmx.SacnPacket;
 import rombix.wire.osc.OscCodec;

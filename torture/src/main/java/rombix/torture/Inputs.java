@@ -1,20 +1,22 @@
 package rombix.torture;
 
 import com.sun.management.ThreadMXBean;
-import java.lang.management.ManagementFactory;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
+import java.lang.management.ManagementFactory;
 import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Base64;
 import java.util.List;
 import java.util.Map;
 import java.util.SplittableRandom;
 import java.util.concurrent.TimeUnit;
-import rombix.app.edit.PictureFile;
+import rombix.app.edit.file.PictureFile;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Face;
@@ -22,16 +24,19 @@ import rombix.core.board.Page;
 import rombix.core.board.Rig;
 import rombix.core.board.State;
 import rombix.core.card.Card;
-import rombix.core.card.Twin;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
+import rombix.core.listen.Listening;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
 import rombix.core.store.CardLibrary;
+import rombix.core.traffic.Packet;
+import rombix.core.twin.Twin;
 import rombix.core.value.Formula;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.Template;
+import rombix.core.value.TextPattern;
 import rombix.core.value.Value;
 import rombix.links.sound.SoundFile;
 import rombix.wire.Malformed;
@@ -43,11 +48,6 @@ import rombix.wire.midi.MidiEar;
 import rombix.wire.midi.MidiStream;
 import rombix.wire.osc.OscCodec;
 import rombix.wire.osc.OscFraming;
-import rombix.core.listen.Listening;
-import rombix.core.traffic.Packet;
-import rombix.core.value.TextPattern;
-import java.util.Arrays;
-import java.time.Instant;
 
 /**
  * Feeds a reader with a million inputs, each a good one that was spoiled: it takes each, or refuses it in the way that is

@@ -11,15 +11,14 @@ import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.BooleanSupplier;
 import rombix.core.board.Rig;
-import rombix.core.card.Twin;
-import rombix.core.engine.Event;
-import rombix.core.engine.Status.Phase;
-import rombix.core.store.BadFile;
+import rombix.core.event.Event;
+import rombix.core.event.Status.Phase;
 import rombix.core.store.BoardFile;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 import rombix.links.Links;
 import rombix.links.MachineClock;
-import rombix.standins.StandIns;
+import rombix.standins.set.StandIns;
 
 /**
  * Links whose gear is killed, frozen, slow, half-open, or has a name that nobody answers for: no order blocks whoever

@@ -8,9 +8,9 @@ import java.util.concurrent.atomic.AtomicLong;
 import rombix.core.board.Button;
 import rombix.core.board.Rig;
 import rombix.core.engine.Conductor;
-import rombix.core.engine.Event;
-import rombix.core.engine.Happening;
 import rombix.core.engine.TwinGears;
+import rombix.core.event.Event;
+import rombix.core.event.Happening;
 import rombix.core.store.BoardFile;
 import rombix.links.MachineClock;
 

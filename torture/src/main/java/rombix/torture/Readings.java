@@ -18,7 +18,7 @@ import rombix.core.board.Board;
 import rombix.core.board.Gear;
 import rombix.core.card.Card.Item;
 import rombix.core.card.Protocol;
-import rombix.core.engine.Mode;
+import rombix.core.event.Mode;
 import rombix.core.store.BoardFile;
 import rombix.core.value.Value;
 import rombix.running.input.Inputs;

@@ -14,14 +14,15 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
+import rombix.app.cli.option.BadCall;
 import rombix.core.card.Card;
 import rombix.core.card.Protocol;
 import rombix.core.listen.CardMaking;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
 import rombix.core.store.CardLibrary;
-import rombix.core.store.CardRows;
 import rombix.core.store.CardRows.Row;
+import rombix.core.store.CardRows;
 import tools.jackson.databind.json.JsonMapper;
 
 /** What can be done with cards. */

@@ -13,6 +13,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
+import rombix.app.cli.option.Span;
 import rombix.core.found.Fitting;
 import rombix.core.found.FoundGear;
 import rombix.core.found.Proposal;

@@ -13,6 +13,8 @@ import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
+import rombix.app.cli.option.BadCall;
+import rombix.app.cli.option.GearAccess;
 import rombix.app.show.Pictures;
 import rombix.app.show.Session;
 import rombix.app.view.window.Stagework.Theme;
@@ -20,7 +22,7 @@ import rombix.core.board.Page;
 import rombix.core.board.Rig;
 import rombix.core.find.Nearest;
 import rombix.core.store.BoardFile;
-import rombix.standins.StandIns;
+import rombix.standins.set.StandIns;
 
 /** Makes a picture of the window, for a manual or a check. */
 @Command(name = "picture", mixinStandardHelpOptions = true, description = {

@@ -13,6 +13,23 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.ParseResult;
 import picocli.CommandLine.Spec;
 import picocli.CommandLine;
+import rombix.app.cli.look.CheckCommand;
+import rombix.app.cli.look.ForecastCommand;
+import rombix.app.cli.look.OppositeCommand;
+import rombix.app.cli.look.TrafficCommand;
+import rombix.app.cli.look.WhyCommand;
+import rombix.app.cli.open.Begin;
+import rombix.app.cli.open.DemoCommand;
+import rombix.app.cli.open.OpenCommand;
+import rombix.app.cli.open.StandInsCommand;
+import rombix.app.cli.option.BadCall;
+import rombix.app.cli.play.Playing;
+import rombix.app.cli.play.PressCommand;
+import rombix.app.cli.play.ReleaseCommand;
+import rombix.app.cli.play.ShowCommand;
+import rombix.app.cli.play.StatusCommand;
+import rombix.app.cli.play.StopCommand;
+import rombix.app.cli.play.TurnCommand;
 import rombix.app.show.Display;
 import rombix.core.store.BadFile;
 import rombix.running.owner.Settings;
@@ -63,7 +80,7 @@ public final class RombixCommand implements Callable<Integer> {
     }
 
     /** @param stage gives those commands that press something their board in play */
-    static CommandLine line(Playing.Stage stage, String... args) {
+    public static CommandLine line(Playing.Stage stage, String... args) {
         CommandLine line = new CommandLine(new RombixCommand());
         for (Entry c : COMMANDS) {
             Command about = Objects.requireNonNull(c.type().getAnnotation(Command.class));

@@ -12,6 +12,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
+import rombix.app.cli.option.BadCall;
 import rombix.running.owner.Secrets;
 
 /** Keeps passwords and tokens for gear. They are never arguments: those can be seen by others. */

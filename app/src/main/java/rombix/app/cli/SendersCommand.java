@@ -5,6 +5,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
+import rombix.app.cli.option.BadCall;
 import rombix.running.owner.Senders;
 
 /** Names the computers from which OSC may pull triggers, beside this one. */

@@ -10,14 +10,15 @@ import java.util.Map;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
+import rombix.app.cli.play.Playing;
 import rombix.app.show.DemoBoard;
 import rombix.app.show.Session;
-import rombix.core.engine.Mode;
+import rombix.core.event.Mode;
 import rombix.running.input.Inputs;
 import rombix.running.log.LogStore;
 import rombix.running.shell.Caller;
 import rombix.running.shell.Doorkeeper;
-import rombix.standins.StandIns;
+import rombix.standins.set.StandIns;
 
 /** Goes through what a start does, so that the JDK's start-up cache can be made of it. Used when Rombix is built. */
 @Command(name = "warm-up", hidden = true, description = "Goes through what a start does. Used when Rombix is built.")

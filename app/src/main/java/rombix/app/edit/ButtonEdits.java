@@ -7,12 +7,12 @@ import java.util.function.BiFunction;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
-import rombix.core.board.Copies;
-import rombix.core.board.Edits;
 import rombix.core.board.Page;
 import rombix.core.board.State;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
+import rombix.core.edit.Copies;
+import rombix.core.edit.Edits;
 
 /** What is done with the selected buttons of the page. Each is one edit, with a name. */
 public final class ButtonEdits {
@@ -186,7 +186,7 @@ public final class ButtonEdits {
         if (all.size() > 1) {
             Button first = all.getFirst();
             bench.edit("make " + all.size() + " buttons match", each(all.subList(1, all.size()), (board, b) -> Edits
-                    .button(Copies.match(board, b.id(), first), b.id(), x -> rombix.core.board.Proposals.chosen(x,
+                    .button(Copies.match(board, b.id(), first), b.id(), x -> rombix.core.edit.Proposals.chosen(x,
                             Button.Proposed.FILL))));
         }
     }

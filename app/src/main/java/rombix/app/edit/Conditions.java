@@ -6,11 +6,11 @@ import java.util.Map;
 import java.util.function.Function;
 import rombix.core.board.Rig;
 import rombix.core.board.StepWords;
-import rombix.core.card.Twin;
-import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Condition;
-import rombix.core.value.ValueType;
+import rombix.core.twin.Twin.Readings;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
+import rombix.core.value.ValueType;
 
 /** What can be asked of the gear's readings: each yes or no, each choice, and numbers above and below. */
 public final class Conditions {

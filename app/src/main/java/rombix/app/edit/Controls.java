@@ -10,11 +10,11 @@ import rombix.core.board.Button;
 import rombix.core.board.Control;
 import rombix.core.board.Rig;
 import rombix.core.board.State;
-import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 
 /** What a button gets when it becomes another control: the states and chains without which that would do nothing. */

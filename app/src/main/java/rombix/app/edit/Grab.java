@@ -8,22 +8,22 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Button;
 import rombix.core.board.Control;
-import rombix.core.board.Face;
 import rombix.core.board.Face.Tally;
-import rombix.core.board.Proposals;
+import rombix.core.board.Face;
 import rombix.core.board.State;
 import rombix.core.card.Card.Tone;
 import rombix.core.card.Card.Word;
-import rombix.core.card.Scale;
-import rombix.core.card.Twin;
-import rombix.core.card.Twin.Reading;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Condition;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
-import rombix.core.value.ValueType;
+import rombix.core.edit.Proposals;
+import rombix.core.twin.Scale;
+import rombix.core.twin.Twin.Reading;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
+import rombix.core.value.ValueType;
 
 /**
  * A control of the rack under the hand: a reading, and the value that it is to get (its other one for a yes or no). It

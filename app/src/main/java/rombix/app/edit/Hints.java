@@ -7,7 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
-import rombix.core.engine.Mode;
+import rombix.core.event.Mode;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
 import rombix.running.owner.Settings;

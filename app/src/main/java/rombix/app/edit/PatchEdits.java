@@ -4,19 +4,19 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.function.UnaryOperator;
-import rombix.core.board.Edits;
 import rombix.core.board.Gear;
-import rombix.core.board.GearEdits;
 import rombix.core.card.Card;
 import rombix.core.card.Channel;
-import rombix.core.card.Twin;
+import rombix.core.edit.Edits;
+import rombix.core.edit.GearEdits;
 import rombix.core.patch.Fixture;
 import rombix.core.patch.Fixtures;
 import rombix.core.patch.PatchCsv;
 import rombix.core.patch.Universes;
 import rombix.core.store.CardLibrary;
-import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
+import rombix.core.twin.Twin;
 
 /** Edits of a gear's patch, each an edit of the board; a personality that is made here is kept as a card beside it. */
 @OwnedBy(Owner.INTERFACE)

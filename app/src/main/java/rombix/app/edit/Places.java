@@ -4,16 +4,16 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.Function;
-import rombix.core.board.Paths;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Gear;
 import rombix.core.board.Page;
+import rombix.core.board.Paths;
 import rombix.core.board.State;
 import rombix.core.board.StepWords;
 import rombix.core.board.Walk;
-import rombix.core.card.Twin.Readings;
 import rombix.core.check.Finding;
+import rombix.core.twin.Twin.Readings;
 
 /** Places of a board that one can go to: pages, buttons, steps, chains, by what stands there. */
 public final class Places {

@@ -6,7 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
-import rombix.core.engine.AsRun;
+import rombix.core.event.AsRun;
 
 /**
  * What a rehearsal sent to twins: what the real gear would have got. It counts everything and keeps the first

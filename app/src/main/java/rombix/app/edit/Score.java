@@ -10,18 +10,19 @@ import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.ToDoubleFunction;
 import org.jspecify.annotations.Nullable;
+import rombix.app.edit.file.ClipFiles;
 import rombix.core.board.Board;
 import rombix.core.board.Paths;
 import rombix.core.board.Rig;
 import rombix.core.board.StepWords;
 import rombix.core.card.Card.Item;
-import rombix.core.card.Order;
-import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
+import rombix.core.twin.Order;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 
 /**

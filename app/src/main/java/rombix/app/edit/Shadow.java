@@ -2,8 +2,8 @@ package rombix.app.edit;
 
 import java.util.List;
 import rombix.core.chain.Step;
-import rombix.core.engine.Known;
-import rombix.core.engine.Happening;
+import rombix.core.event.Happening;
+import rombix.core.event.Known;
 import rombix.core.forecast.Shadowing;
 
 /** Follows what the operator does by hand until it is stopped, and gives it as steps. One thread's. */

@@ -8,26 +8,26 @@ import java.util.Optional;
 import java.util.function.BiConsumer;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
-import rombix.core.board.Edits;
 import rombix.core.board.Face;
 import rombix.core.board.Page;
-import rombix.core.board.Proposals;
 import rombix.core.board.Rig;
 import rombix.core.board.State;
 import rombix.core.card.Card.Item;
-import rombix.core.card.Twin;
-import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
-import rombix.core.engine.Known;
+import rombix.core.chain.StepOptions;
+import rombix.core.edit.Edits;
+import rombix.core.edit.Proposals;
+import rombix.core.event.Known;
 import rombix.core.forecast.Snapshot;
-import rombix.core.value.ValueType;
+import rombix.core.twin.Twin.Readings;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
+import rombix.core.value.ValueType;
 
 /** Pages to start from, made from whatever gear a board has: by what its cards say, not by what it is called. */
 public enum Starters {

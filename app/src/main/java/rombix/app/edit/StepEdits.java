@@ -7,17 +7,17 @@ import java.util.function.Function;
 import java.util.function.ToDoubleFunction;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
-import rombix.core.board.Edits;
 import rombix.core.board.Paths;
-import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions;
-import rombix.core.engine.Known;
+import rombix.core.edit.Edits;
+import rombix.core.event.Known;
 import rombix.core.forecast.Opposite;
+import rombix.core.twin.Twin;
 
 /** What is done with the selected steps of the chain under the hand. Each is one edit, with a name. */
 public final class StepEdits {

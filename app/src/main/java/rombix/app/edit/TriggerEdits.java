@@ -8,12 +8,12 @@ import java.util.function.Function;
 import java.util.function.UnaryOperator;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
-import rombix.core.board.Edits;
 import rombix.core.board.StepWords;
 import rombix.core.board.Trigger;
-import rombix.core.card.Twin.Readings;
 import rombix.core.check.Check;
 import rombix.core.check.Finding;
+import rombix.core.edit.Edits;
+import rombix.core.twin.Twin.Readings;
 
 /** All triggers of a board in one place: what each is, which button it presses, what is wrong with it; and edits. */
 public final class TriggerEdits {

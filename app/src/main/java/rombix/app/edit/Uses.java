@@ -5,11 +5,11 @@ import java.util.List;
 import java.util.function.Predicate;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
-import rombix.core.board.Edits;
 import rombix.core.board.Page;
 import rombix.core.board.Walk;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.Step;
+import rombix.core.edit.Edits;
 
 /** Where something of a board is used by steps, in words. */
 public final class Uses {

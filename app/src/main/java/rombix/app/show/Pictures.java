@@ -29,10 +29,10 @@ import rombix.app.view.window.Stagework.Theme;
 import rombix.app.view.window.Welcome;
 import rombix.core.board.Rig;
 import rombix.core.chain.Gesture;
-import rombix.core.engine.Event;
-import rombix.core.engine.Mode;
+import rombix.core.event.Event;
+import rombix.core.event.Mode;
 import rombix.core.store.WholeFile;
-import rombix.standins.StandIns;
+import rombix.standins.set.StandIns;
 
 /** Pictures of the window in a given state. */
 public final class Pictures {

@@ -16,7 +16,7 @@ import org.slf4j.LoggerFactory;
 import rombix.app.edit.Workbench;
 import rombix.app.view.common.Fonts;
 import rombix.app.view.window.MainWindow;
-import rombix.core.engine.Mode;
+import rombix.core.event.Mode;
 import rombix.core.store.BadFile;
 import rombix.links.desktop.Desktop;
 import rombix.running.LeftBehind;

@@ -4,7 +4,7 @@ import java.io.IOException;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import rombix.app.view.rack.Practice;
-import rombix.standins.StandIn;
+import rombix.standins.set.StandIn;
 
 /** The demo board and the stand-ins that ship. */
 final class ShippedPractice implements Practice, AutoCloseable {

@@ -2,7 +2,7 @@ package rombix.app.show;
 
 import java.util.Optional;
 import rombix.running.owner.Lent;
-import rombix.standins.StandIns;
+import rombix.standins.set.StandIns;
 
 /** Lends the passwords of stand-ins while they run in this process. */
 public final class StandInSecrets implements Lent {

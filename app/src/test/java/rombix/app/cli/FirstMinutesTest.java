@@ -26,6 +26,7 @@ import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import org.testfx.api.FxRobot;
 import org.testfx.util.WaitForAsyncUtils;
+import rombix.app.cli.open.Begin;
 import rombix.app.show.Session;
 import rombix.running.owner.Settings;
 

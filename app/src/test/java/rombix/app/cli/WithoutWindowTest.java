@@ -17,7 +17,7 @@ import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.condition.EnabledOnOs;
 import org.junit.jupiter.api.condition.OS;
 import org.junit.jupiter.api.io.TempDir;
-import rombix.standins.StandIns;
+import rombix.standins.set.StandIns;
 
 /** Commands in a process of their own, where there is no display: none of them needs the interface's toolkit. */
 @EnabledOnOs(OS.LINUX)

@@ -9,6 +9,7 @@ import java.util.List;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import rombix.app.edit.file.BoardWrite;
 import rombix.core.board.Rig;
 import rombix.core.card.Protocol;
 import rombix.core.listen.CardMaking;

@@ -9,10 +9,10 @@ import org.junit.jupiter.api.Test;
 import rombix.core.board.Button;
 import rombix.core.board.Control;
 import rombix.core.board.Rig;
-import rombix.core.card.Twin;
-import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Gesture;
 import rombix.core.store.BoardFile;
+import rombix.core.twin.Twin.Readings;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 
 /** What becomes of a control of the rack that is dropped on an empty cell. */

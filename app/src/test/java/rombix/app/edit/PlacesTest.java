@@ -10,12 +10,12 @@ import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Rig;
 import rombix.core.board.State;
-import rombix.core.card.Twin.Readings;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.check.References;
 import rombix.core.store.BoardFile;
+import rombix.core.twin.Twin.Readings;
 
 class PlacesTest {
     private Workbench bench;
@@ -71,7 +71,7 @@ class PlacesTest {
         Button gate = board.button("gate").orElseThrow();
         State second = gate.states().get(1);
         Step show = DeckStep.Show.state("gate", second.id());
-        Board named = rombix.core.board.Edits.chain(board, "walkway-up", 0, Gesture.PRESS, c -> c.with(0, show));
+        Board named = rombix.core.edit.Edits.chain(board, "walkway-up", 0, Gesture.PRESS, c -> c.with(0, show));
         assertThat(Uses.of(named, Uses.state("gate", second.id()))).hasSize(1);
         Board left = Uses.withoutState(named, "gate", 1);
         assertThat(left.button("gate").orElseThrow().states()).hasSize(1);

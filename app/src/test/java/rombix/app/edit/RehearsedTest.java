@@ -6,8 +6,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
-import rombix.core.engine.AsRun.Outcome;
-import rombix.core.engine.AsRun;
+import rombix.core.event.AsRun.Outcome;
+import rombix.core.event.AsRun;
 
 class RehearsedTest {
     private final Rehearsed rehearsed = new Rehearsed();

@@ -8,13 +8,13 @@ import java.util.Map;
 import org.junit.jupiter.api.Test;
 import rombix.core.board.Paths;
 import rombix.core.board.Rig;
-import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Chain;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
+import rombix.core.twin.Twin.Readings;
 import rombix.core.value.Value;
 
 class ScoreTest {

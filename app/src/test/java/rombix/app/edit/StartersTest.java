@@ -18,7 +18,7 @@ import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.check.Check;
 import rombix.core.check.Finding;
-import rombix.core.engine.Known;
+import rombix.core.event.Known;
 import rombix.core.store.BoardFile;
 import rombix.core.value.Value;
 

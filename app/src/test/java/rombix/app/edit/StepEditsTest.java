@@ -10,20 +10,20 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import rombix.core.board.Board;
-import rombix.core.board.Edits;
-import rombix.core.board.Rig;
-import rombix.core.card.Twin;
-import rombix.core.card.Twin.Readings;
-import rombix.core.chain.Chain;
-import rombix.core.chain.Gesture;
 import rombix.core.board.Paths;
+import rombix.core.board.Rig;
+import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
+import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.check.Check;
-import rombix.core.engine.Known;
+import rombix.core.edit.Edits;
+import rombix.core.event.Known;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
+import rombix.core.twin.Twin.Readings;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 
 class StepEditsTest {

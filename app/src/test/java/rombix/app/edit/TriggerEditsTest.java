@@ -9,9 +9,9 @@ import org.junit.jupiter.api.Test;
 import rombix.app.edit.TriggerEdits.Row;
 import rombix.core.board.Schedule;
 import rombix.core.board.Trigger;
-import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Condition;
 import rombix.core.store.BoardFile;
+import rombix.core.twin.Twin.Readings;
 import rombix.core.value.Value;
 
 class TriggerEditsTest {

@@ -7,8 +7,9 @@ import java.nio.file.Path;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import rombix.app.edit.file.BoardWrite;
 import rombix.core.board.Board;
-import rombix.core.board.Edits;
+import rombix.core.edit.Edits;
 import rombix.core.store.BoardFile;
 import rombix.running.owner.OpenedBoard;
 

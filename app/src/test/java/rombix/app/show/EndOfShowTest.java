@@ -26,7 +26,6 @@ import org.junit.jupiter.params.provider.EnumSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
-import rombix.core.board.Edits;
 import rombix.core.board.Face;
 import rombix.core.board.Gear;
 import rombix.core.board.Page;
@@ -37,11 +36,12 @@ import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions;
-import rombix.core.engine.Status;
+import rombix.core.edit.Edits;
+import rombix.core.event.Status;
 import rombix.core.store.BoardFile;
 import rombix.core.value.Value;
 import rombix.running.RunningDeck;
-import rombix.standins.StandIns;
+import rombix.standins.set.StandIns;
 
 /** Whatever ends a show ends its holds, on gear of every protocol. */
 @Timeout(300)

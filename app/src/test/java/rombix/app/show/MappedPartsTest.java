@@ -22,13 +22,12 @@ import org.junit.jupiter.api.condition.EnabledOnOs;
 import org.junit.jupiter.api.condition.OS;
 import org.junit.jupiter.api.io.TempDir;
 import org.lwjgl.sdl.SDLInit;
-import rombix.app.show.Session;
 import rombix.running.input.Inputs;
 import rombix.running.log.LogStore;
 import rombix.running.owner.OpenedBoard;
 import rombix.running.owner.Trust;
 import rombix.running.shell.NativeParts;
-import rombix.standins.StandIns;
+import rombix.standins.set.StandIns;
 
 /** No other user of this computer can write what the demo runs. */
 @EnabledOnOs(OS.LINUX)

@@ -1,17 +1,17 @@
 package rombix.core.board;
 
-import java.util.Collections;
-import java.util.List;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Card;
-import rombix.core.card.Twin;
 import rombix.core.patch.Patching;
+import rombix.core.twin.Twin;
 
 /** A board with a twin for each of its gear, and what stands on it by id. Immutable; safe to use from any thread. */
 public final class Rig {

@@ -6,15 +6,15 @@ import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Param;
-import rombix.core.card.Figures;
-import rombix.core.card.Twin.Readings;
-import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 import rombix.core.computer.Place;
+import rombix.core.twin.Figures;
+import rombix.core.twin.Twin.Readings;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 import rombix.core.value.ValueType;
 

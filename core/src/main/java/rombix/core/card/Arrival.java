@@ -11,6 +11,8 @@ import java.util.Objects;
 import java.util.Set;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
+import rombix.core.card.value.Meaning;
+import rombix.core.card.value.WireValue;
 import rombix.core.value.Template;
 import rombix.core.value.TextPattern;
 import rombix.core.value.Value;
@@ -88,12 +90,12 @@ public record Arrival(@Nullable Template from, int arg, Map<String, Meaning> whe
     }
 
     /** The address that a reading has to come from. */
-    Template address() {
+    public Template address() {
         return from == null ? ANY : from;
     }
 
     /** Whether it is just an argument of whatever comes from an address. */
-    boolean plain() {
+    public boolean plain() {
         return where.isEmpty() && at == null && pattern == null && first == null;
     }
 
@@ -113,7 +115,7 @@ public record Arrival(@Nullable Template from, int arg, Map<String, Meaning> whe
     }
 
     /** With its places filled; what nothing fills stays. */
-    Arrival filled(Function<String, @Nullable Value> places) {
+    public Arrival filled(Function<String, @Nullable Value> places) {
         if (places().isEmpty()) {
             return this;
         }

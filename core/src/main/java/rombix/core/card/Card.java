@@ -17,12 +17,13 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import rombix.core.card.value.WireValue;
 import rombix.core.value.Formula;
 import rombix.core.value.FormulaFault;
-import rombix.core.value.ValueType;
+import rombix.core.value.Ids;
 import rombix.core.value.Template;
 import rombix.core.value.Value;
-import rombix.core.value.Ids;
+import rombix.core.value.ValueType;
 import rombix.core.value.Visible;
 
 /**
@@ -109,7 +110,7 @@ public record Card(int card, String id, String title, String icon, Map<String, L
     }
 
     /** The addresses that each of those fields stands in, with the place that it takes there. */
-    Map<String, Map<Template, String>> places(String list, Protocol protocol) {
+    public Map<String, Map<Template, String>> places(String list, Protocol protocol) {
         Map<String, Map<Template, String>> places = new TreeMap<>();
         for (Command command : commands) {
             Set<String> of = command.params().stream()

@@ -10,6 +10,8 @@ import java.util.Objects;
 import java.util.Set;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
+import rombix.core.card.value.JsonTree;
+import rombix.core.card.value.WireValue;
 import rombix.core.value.Template;
 import rombix.core.value.Value;
 import tools.jackson.databind.JsonNode;
@@ -60,12 +62,12 @@ public record Packet(Template to, List<WireValue> args, @Nullable JsonNode json,
     }
 
     /** Whether it can be made out only when it goes out: it has something of the gear's in it. */
-    boolean late() {
+    public boolean late() {
         return places().stream().anyMatch(p -> p.startsWith(GEAR + "."));
     }
 
     /** What fills its places: what is made from others, and what is given. */
-    Function<String, @Nullable Value> places(Function<String, @Nullable Value> given) {
+    public Function<String, @Nullable Value> places(Function<String, @Nullable Value> given) {
         return with.isEmpty() ? given : made(given, List.copyOf(with.keySet()), with.size());
     }
 

@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.ServiceLoader;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
+import rombix.core.card.value.As;
 import rombix.core.computer.Power;
 
 /**

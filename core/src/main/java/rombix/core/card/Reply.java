@@ -48,7 +48,7 @@ public record Reply(@Nullable Arrival is, @Nullable Arrival error, @Nullable Int
     }
 
     /** With its places filled; what nothing fills stays. */
-    Reply filled(Function<String, @Nullable Value> places) {
+    public Reply filled(Function<String, @Nullable Value> places) {
         return places().isEmpty()
                 ? this
                 : new Reply(is == null ? null : is.filled(places), error == null ? null : error.filled(places), within,

@@ -1,4 +1,4 @@
-/** Cards: a gear described as data, and the twin made from one. */
+/** Cards: a gear described as data. */
 @NullMarked
 package rombix.core.card;
 

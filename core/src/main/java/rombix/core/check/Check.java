@@ -10,8 +10,8 @@ import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Button;
-import rombix.core.board.Control;
 import rombix.core.board.Contrast;
+import rombix.core.board.Control;
 import rombix.core.board.Face;
 import rombix.core.board.Gear;
 import rombix.core.board.Page;
@@ -19,14 +19,14 @@ import rombix.core.board.Rig;
 import rombix.core.board.State;
 import rombix.core.board.Trigger;
 import rombix.core.board.Walk;
-import rombix.core.card.Twin;
+import rombix.core.chain.Condition;
+import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
+import rombix.core.check.Finding.Kind;
 import rombix.core.find.Nearest;
 import rombix.core.patch.Fixture;
 import rombix.core.patch.Universes;
-import rombix.core.chain.DeckStep;
-import rombix.core.chain.Condition;
-import rombix.core.check.Finding.Kind;
+import rombix.core.twin.Twin;
 
 /** Finds what is wrong with a board, or likely to be, without pressing anything. */
 public final class Check {

@@ -2,7 +2,7 @@ package rombix.core.check;
 
 import java.util.Collection;
 import java.util.List;
-import rombix.core.card.Twin;
+import rombix.core.twin.Twin;
 
 /** What is known beyond the board itself. */
 public interface CheckContext {

@@ -12,7 +12,6 @@ import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
-import rombix.core.board.Edits;
 import rombix.core.board.Face;
 import rombix.core.board.Page;
 import rombix.core.board.Palette;
@@ -20,11 +19,12 @@ import rombix.core.board.Paths;
 import rombix.core.board.Rig;
 import rombix.core.board.State;
 import rombix.core.board.Walk;
-import rombix.core.card.Twin;
 import rombix.core.chain.Chain;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
+import rombix.core.edit.Edits;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 
 /** What can be done about a finding without asking the person anything. */

@@ -8,12 +8,12 @@ import java.util.Optional;
 import rombix.core.board.Rig;
 import rombix.core.board.State;
 import rombix.core.card.Card;
-import rombix.core.card.Order;
-import rombix.core.card.Twin;
 import rombix.core.chain.Chain;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
+import rombix.core.twin.Order;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 
 /** What a press sets and the release of the same hold leaves as it is. */

@@ -12,10 +12,10 @@ import rombix.core.board.Board.BoardValue;
 import rombix.core.board.Button;
 import rombix.core.board.Rig;
 import rombix.core.board.Walk;
-import rombix.core.card.Twin;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.Step;
 import rombix.core.find.Nearest;
+import rombix.core.twin.Twin;
 
 /** What names in braces may stand for on a board, in formulas and in texts: readings, values, and what chains know. */
 final class Names {

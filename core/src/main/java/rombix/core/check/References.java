@@ -19,14 +19,14 @@ import rombix.core.board.Trigger;
 import rombix.core.board.Walk;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Param;
-import rombix.core.card.Scale;
-import rombix.core.card.Twin.Readings;
-import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
+import rombix.core.twin.Scale;
+import rombix.core.twin.Twin.Readings;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 import rombix.core.value.ValueType;
 

@@ -19,14 +19,14 @@ import rombix.core.board.Walk;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Param;
 import rombix.core.card.Card;
-import rombix.core.card.Figures;
-import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
 import rombix.core.chain.GearStep;
 import rombix.core.check.Finding.Kind;
 import rombix.core.computer.Place;
 import rombix.core.computer.Power;
 import rombix.core.find.Nearest;
+import rombix.core.twin.Figures;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 import rombix.core.value.ValueType;
 

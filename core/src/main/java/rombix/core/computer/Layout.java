@@ -10,7 +10,7 @@ import rombix.core.value.Value;
 public record Layout(List<Box> windows, List<Box> screens) {
     /** A rectangle. @param of the application whose window it is; empty for a screen */
     public record Box(double x, double y, double width, double height, String of, String title) {
-        boolean holds(double px, double py) {
+        public boolean holds(double px, double py) {
             return px >= x && py >= y && px < x + width && py < y + height;
         }
     }

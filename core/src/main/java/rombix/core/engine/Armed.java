@@ -13,12 +13,19 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.board.Button;
 import rombix.core.board.Page;
 import rombix.core.board.Schedule;
-import rombix.core.board.Trigger;
 import rombix.core.board.Trigger.When.What;
-import rombix.core.chain.Gesture;
+import rombix.core.board.Trigger;
 import rombix.core.chain.Condition;
-import rombix.core.thread.OwnedBy;
+import rombix.core.chain.Gesture;
+import rombix.core.engine.op.Compiler;
+import rombix.core.engine.op.Op;
+import rombix.core.engine.op.Scope;
+import rombix.core.event.Event;
+import rombix.core.event.Happening;
+import rombix.core.event.Status;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
+import rombix.core.time.Agenda;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
 
@@ -33,7 +40,7 @@ import rombix.core.value.Value;
  * clock that is set back does not press again what it pressed already.
  */
 @OwnedBy(Owner.CONDUCTOR)
-final class Armed {
+public final class Armed {
     private static final int LOOK_SECONDS = 20;
     private static final Duration MISSED = Duration.ofSeconds(LOOK_SECONDS + 10L);
 

@@ -2,8 +2,11 @@ package rombix.core.engine;
 
 import org.jspecify.annotations.Nullable;
 import rombix.core.chain.DeckStep;
-import rombix.core.thread.OwnedBy;
+import rombix.core.engine.op.Op;
+import rombix.core.event.Happening;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
+import rombix.core.time.Agenda;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
 

@@ -10,8 +10,11 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.board.Button;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
-import rombix.core.thread.OwnedBy;
+import rombix.core.engine.op.Compiler;
+import rombix.core.engine.op.Op;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
+import rombix.core.time.Agenda;
 
 /**
  * A button in play. Owned by the conductor's thread. {@code shown} is a valid state; {@code onItsWay} is -1 or the

@@ -9,8 +9,11 @@ import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Rig;
 import rombix.core.chain.Gesture;
-import rombix.core.thread.OwnedBy;
+import rombix.core.engine.op.Compiler;
+import rombix.core.engine.op.Op;
+import rombix.core.event.Known;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
 
 /** The buttons of the board, in play. Owned by the conductor's thread. */
 @OwnedBy(Owner.CONDUCTOR)

@@ -13,6 +13,12 @@ import java.util.function.Function;
 import java.util.random.RandomGenerator;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import rombix.core.event.Event;
+import rombix.core.event.Gears;
+import rombix.core.event.Happening;
+import rombix.core.event.Trace;
+import rombix.core.event.Trouble;
+import rombix.core.time.Clock;
 import rombix.core.value.Value;
 
 /**

@@ -1,9 +1,12 @@
 package rombix.core.engine;
 
 import org.jspecify.annotations.Nullable;
-import rombix.core.card.Ramp;
-import rombix.core.thread.OwnedBy;
+import rombix.core.engine.op.Op;
+import rombix.core.event.Glide;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
+import rombix.core.time.Agenda;
+import rombix.core.twin.Ramp;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
 

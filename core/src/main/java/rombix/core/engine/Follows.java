@@ -8,10 +8,12 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Button;
 import rombix.core.board.State;
-import rombix.core.card.Twin;
 import rombix.core.chain.Condition;
-import rombix.core.thread.OwnedBy;
+import rombix.core.engine.op.Op;
+import rombix.core.event.Happening;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 
 /** The buttons whose states follow readings. Owned by the conductor's thread. */

@@ -3,11 +3,13 @@ package rombix.core.engine;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
-import rombix.core.card.Order;
-import rombix.core.card.Twin;
 import rombix.core.engine.Orders.Key;
-import rombix.core.thread.OwnedBy;
+import rombix.core.engine.op.Op;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
+import rombix.core.time.Agenda;
+import rombix.core.twin.Order;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 
 /**

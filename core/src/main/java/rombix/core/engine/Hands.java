@@ -9,8 +9,13 @@ import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
 import rombix.core.engine.ButtonPlay.Phase;
-import rombix.core.thread.OwnedBy;
+import rombix.core.engine.op.Op;
+import rombix.core.engine.op.Scope;
+import rombix.core.event.Event;
+import rombix.core.event.Happening;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
+import rombix.core.time.Agenda;
 import rombix.core.value.Value;
 
 /**
@@ -19,7 +24,7 @@ import rombix.core.value.Value;
  * state in which it began.
  */
 @OwnedBy(Owner.CONDUCTOR)
-final class Hands {
+public final class Hands {
     private static final long MILLIS = 1_000_000L;
     private static final int MOST_QUEUED = 100;
 

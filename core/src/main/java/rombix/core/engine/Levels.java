@@ -4,15 +4,16 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
-import rombix.core.board.Control;
 import rombix.core.board.Control.Axis;
+import rombix.core.board.Control;
 import rombix.core.card.Card;
-import rombix.core.card.Order;
-import rombix.core.card.Ramp;
-import rombix.core.card.Scale;
-import rombix.core.card.Twin;
-import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
+import rombix.core.time.Agenda;
+import rombix.core.twin.Order;
+import rombix.core.twin.Ramp;
+import rombix.core.twin.Scale;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 
 /**

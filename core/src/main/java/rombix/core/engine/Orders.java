@@ -9,12 +9,21 @@ import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import rombix.core.card.Card.Param;
-import rombix.core.card.Order;
-import rombix.core.card.Ramp;
-import rombix.core.card.Twin;
 import rombix.core.chain.StepOptions;
-import rombix.core.thread.OwnedBy;
+import rombix.core.engine.op.Op;
+import rombix.core.engine.op.Scope;
+import rombix.core.event.AsRun;
+import rombix.core.event.Event;
+import rombix.core.event.Gears;
+import rombix.core.event.Glide;
+import rombix.core.event.Happening;
+import rombix.core.event.Status;
+import rombix.core.event.Trouble;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
+import rombix.core.twin.Order;
+import rombix.core.twin.Ramp;
+import rombix.core.twin.Twin;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
 
@@ -288,7 +297,7 @@ final class Orders {
         deck.watches.watch(frame, order.changes().keySet().stream().map(r -> order.gear() + ":" + r).toList(),
                 p.answerNanos(), p.dueNanos(), () -> shown(order), late -> {
                     String why = "“%s” was sent, but the gear did not confirm it within %s".formatted(order.title(),
-                            rombix.core.card.Figures.span(p.answerNanos() / 1e6));
+                            rombix.core.twin.Figures.span(p.answerNanos() / 1e6));
                     failed(p.run(), p.place(), order, p.dueNanos(), late, why);
                     frame.done(late, why);
                 },

@@ -3,8 +3,10 @@ package rombix.core.engine;
 import java.util.Collections;
 import java.util.Random;
 import java.util.random.RandomGenerator;
-import rombix.core.thread.OwnedBy;
+import rombix.core.engine.op.Op;
+import rombix.core.event.Happening;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
 
 /** Picks one of several by the laws of its way. What was picked before is remembered by the step itself. */
 @OwnedBy(Owner.CONDUCTOR)

@@ -2,8 +2,10 @@ package rombix.core.engine;
 
 import rombix.core.board.Button;
 import rombix.core.chain.Gesture;
-import rombix.core.thread.OwnedBy;
+import rombix.core.engine.op.Op;
+import rombix.core.engine.op.Scope;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
 
 /** Buttons whose states lie side by side, of which one is chosen. Owned by the conductor's thread. */
 @OwnedBy(Owner.CONDUCTOR)

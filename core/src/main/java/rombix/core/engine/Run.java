@@ -4,13 +4,16 @@ import java.util.HashMap;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import rombix.core.engine.Orders.Key;
-import rombix.core.thread.OwnedBy;
+import rombix.core.engine.op.Op;
+import rombix.core.engine.op.Scope;
+import rombix.core.event.Happening;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
 import rombix.core.value.Value;
 
 /** A chain that runs. Owned by the conductor's thread. Over once; after that nothing of it does anything. */
 @OwnedBy(Owner.CONDUCTOR)
-final class Run {
+public final class Run {
     /** How many steps may run at one moment before a chain is taken to be endless. */
     static final long BUDGET = 250_000;
 

@@ -4,8 +4,13 @@ import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import rombix.core.chain.StepOptions;
-import rombix.core.thread.OwnedBy;
+import rombix.core.engine.op.Op;
+import rombix.core.engine.op.Scope;
+import rombix.core.event.Happening;
+import rombix.core.event.Trouble;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
+import rombix.core.time.Agenda;
 import rombix.core.value.FormulaFault;
 
 /**

@@ -5,6 +5,10 @@ import java.time.ZonedDateTime;
 import java.util.HashMap;
 import java.util.Map;
 import rombix.core.chain.DeckStep;
+import rombix.core.engine.op.Op;
+import rombix.core.engine.op.Scope;
+import rombix.core.event.Happening;
+import rombix.core.time.Agenda;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
 

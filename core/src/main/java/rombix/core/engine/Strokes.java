@@ -5,8 +5,11 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Control;
 import rombix.core.chain.Gesture;
-import rombix.core.thread.OwnedBy;
+import rombix.core.engine.op.Op;
+import rombix.core.engine.op.Scope;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
+import rombix.core.time.Agenda;
 import rombix.core.value.Value;
 
 /**

@@ -5,9 +5,13 @@ import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import rombix.core.card.Order;
+import rombix.core.engine.op.Situation;
+import rombix.core.event.AsRun;
+import rombix.core.event.Event;
+import rombix.core.event.Happening;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.twin.Order;
 import rombix.core.value.Value;
 
 /** What the deck tells of what happens. Owned by the conductor's thread. */

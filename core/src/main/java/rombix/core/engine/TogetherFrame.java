@@ -1,7 +1,8 @@
 package rombix.core.engine;
 
-import rombix.core.thread.OwnedBy;
+import rombix.core.engine.op.Op;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
 
 /** Several chains side by side. Ends once: with the last of them, or with the first, when it stops the rest. */
 @OwnedBy(Owner.CONDUCTOR)

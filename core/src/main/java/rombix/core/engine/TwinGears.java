@@ -5,9 +5,12 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
-import rombix.core.card.Order;
+import rombix.core.event.Event;
+import rombix.core.event.Gears;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.time.Clock;
+import rombix.core.twin.Order;
 
 /**
  * Twins in place of links: every command is heard, changes what its card says it changes, when it says, and goes on for

@@ -5,6 +5,7 @@ import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.LongConsumer;
+import rombix.core.time.Clock;
 
 /**
  * Sees a thread that has been at one thing for long, and says so once, from a thread of its own: the other can say nothing

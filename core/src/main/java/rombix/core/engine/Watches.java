@@ -11,15 +11,16 @@ import java.util.Set;
 import java.util.function.BooleanSupplier;
 import java.util.function.LongConsumer;
 import org.jspecify.annotations.Nullable;
-import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
+import rombix.core.time.Agenda;
 
 /**
  * Steps that wait until something is so. Each is looked at again only when one of the names that it depends on has
  * changed, after whatever changed it is done. Owned by the conductor's thread.
  */
 @OwnedBy(Owner.CONDUCTOR)
-final class Watches {
+public final class Watches {
     private final Deck deck;
     private final Map<String, Set<Watch>> byName = new HashMap<>();
     private final Deque<Watch> touched = new ArrayDeque<>();

@@ -9,8 +9,11 @@ import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Control;
 import rombix.core.chain.Gesture;
-import rombix.core.thread.OwnedBy;
+import rombix.core.engine.op.Op;
+import rombix.core.engine.op.Scope;
+import rombix.core.event.Happening;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
 
 /**
  * Key pad fields: each way is a state with a press and a release chain of its own; several are held at once. Whatever

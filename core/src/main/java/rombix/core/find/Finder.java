@@ -10,9 +10,9 @@ import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import rombix.core.board.Rig;
 import rombix.core.board.StepWords;
-import rombix.core.card.Twin;
-import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Step;
+import rombix.core.twin.Twin.Readings;
+import rombix.core.twin.Twin;
 
 /**
  * Finds steps from a few typed words, among what the present gear and board can really do. Words may come in any order

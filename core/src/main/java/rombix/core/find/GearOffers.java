@@ -8,16 +8,16 @@ import rombix.core.card.Card.Change;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Item;
 import rombix.core.card.Card.Param;
-import rombix.core.card.WireValue;
-import rombix.core.card.Twin;
-import rombix.core.card.Twin.Readings;
+import rombix.core.card.value.WireValue;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Condition;
 import rombix.core.chain.GearStep;
-import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
-import rombix.core.value.ValueType;
+import rombix.core.chain.StepOptions;
+import rombix.core.twin.Twin.Readings;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
+import rombix.core.value.ValueType;
 
 /** What a gear can be made to do: its commands with each choice, levels that fade or are nudged, and waits for it. */
 final class GearOffers {

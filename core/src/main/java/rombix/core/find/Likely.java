@@ -12,12 +12,12 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.board.Rig;
 import rombix.core.board.StepWords;
 import rombix.core.board.Walk;
-import rombix.core.card.Twin.Readings;
-import rombix.core.card.Twin;
 import rombix.core.chain.Chain;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions;
+import rombix.core.twin.Twin.Readings;
+import rombix.core.twin.Twin;
 
 /** What usually comes next in a chain, where nothing has been typed yet. */
 public final class Likely {

@@ -11,16 +11,14 @@ import java.util.SplittableRandom;
 import java.util.random.RandomGenerator;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Rig;
-import rombix.core.card.Order;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
-import rombix.core.engine.AsRun;
 import rombix.core.engine.Deck;
-import rombix.core.engine.Event;
-import rombix.core.engine.Happening;
-import rombix.core.engine.Known;
-import rombix.core.engine.SimulatedClock;
-import rombix.core.engine.Trace;
+import rombix.core.event.AsRun;
+import rombix.core.event.Event;
+import rombix.core.event.Happening;
+import rombix.core.event.Known;
+import rombix.core.event.Trace;
 import rombix.core.forecast.Forecast.Change;
 import rombix.core.forecast.Forecast.Clash;
 import rombix.core.forecast.Forecast.Fault;
@@ -29,6 +27,8 @@ import rombix.core.forecast.Forecast.Off;
 import rombix.core.forecast.Forecast.Outcome;
 import rombix.core.forecast.Forecast.Span;
 import rombix.core.forecast.Forecast.StepTime;
+import rombix.core.time.SimulatedClock;
+import rombix.core.twin.Order;
 import rombix.core.value.Value;
 
 /**
@@ -235,7 +235,7 @@ public final class Forecaster {
                 case Happening.Ran r when r.line().outcome() == AsRun.Outcome.FAULT -> {
                     AsRun line = r.line();
                     if (!line.gear().isEmpty() && !known.statuses().getOrDefault(line.gear(),
-                            rombix.core.engine.Status.TWIN).sends()) {
+                            rombix.core.event.Status.TWIN).sends()) {
                         off.putIfAbsent(line.step(), new Off(line.step(), line.gear(), line.message()));
                     } else {
                         faults.computeIfAbsent(line.step() + "\n" + line.message(),

@@ -14,15 +14,15 @@ import rombix.core.board.Rig;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Param;
 import rombix.core.card.Card.Undo;
-import rombix.core.card.Order;
-import rombix.core.card.Twin;
-import rombix.core.card.WireValue;
+import rombix.core.card.value.WireValue;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
-import rombix.core.engine.Known;
+import rombix.core.event.Known;
+import rombix.core.twin.Order;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 
 /**

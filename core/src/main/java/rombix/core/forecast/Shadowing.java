@@ -6,12 +6,12 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import rombix.core.board.Rig;
-import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.GearStep;
-import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
+import rombix.core.chain.StepOptions;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 
 /**

@@ -5,10 +5,10 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import rombix.core.board.Rig;
-import rombix.core.card.Twin;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
-import rombix.core.engine.Known;
+import rombix.core.event.Known;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 
 /**

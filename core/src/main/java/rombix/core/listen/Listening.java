@@ -8,7 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
-import rombix.core.card.JsonTree;
+import rombix.core.card.value.JsonTree;
 import rombix.core.traffic.Packet;
 import rombix.core.value.Limits;
 import rombix.core.value.TextPattern;

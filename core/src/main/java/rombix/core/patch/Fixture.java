@@ -10,7 +10,7 @@ import java.util.Objects;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Channel.Kind;
-import rombix.core.card.Mapped.Curve;
+import rombix.core.card.value.Mapped.Curve;
 import rombix.core.value.Extra;
 
 /**

@@ -13,7 +13,7 @@ import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Card;
 import rombix.core.card.Channel.Kind;
-import rombix.core.card.Mapped.Curve;
+import rombix.core.card.value.Mapped.Curve;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.MappingIterator;
 import tools.jackson.dataformat.csv.CsvMapper;

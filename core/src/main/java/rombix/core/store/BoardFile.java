@@ -11,12 +11,12 @@ import java.util.Optional;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import rombix.core.board.Board;
-import rombix.core.board.Edits;
 import rombix.core.board.Gear;
 import rombix.core.board.Rig;
 import rombix.core.card.Card;
 import rombix.core.chain.Chain;
 import rombix.core.check.References;
+import rombix.core.edit.Edits;
 
 /** A board on disk, with the journal beside it that holds what is not saved yet. */
 public final class BoardFile {

@@ -1,7 +1,6 @@
 package rombix.core.store;
 
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -12,14 +11,14 @@ import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
-import rombix.core.board.GearEdits;
 import rombix.core.board.Rig;
-import rombix.core.card.Card;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.ReadingSpec;
+import rombix.core.card.Card;
 import rombix.core.card.Protocol;
-import rombix.core.check.References;
 import rombix.core.check.References.Flaw;
+import rombix.core.check.References;
+import rombix.core.edit.GearEdits;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;

@@ -10,7 +10,7 @@ import java.util.function.BinaryOperator;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import rombix.core.chain.Gesture;
-import rombix.core.engine.Event;
+import rombix.core.event.Event;
 import rombix.core.value.Value;
 
 /**

@@ -15,7 +15,7 @@ import rombix.core.board.Control.Axis;
 import rombix.core.board.Rig;
 import rombix.core.board.Trigger.Midi.Message;
 import rombix.core.board.Trigger;
-import rombix.core.card.Scale;
+import rombix.core.twin.Scale;
 
 /**
  * What controllers show: a led for the state of a button, and where motors take faders. Told of what has changed by one

@@ -14,9 +14,9 @@ import rombix.core.board.Control;
 import rombix.core.board.Rig;
 import rombix.core.board.Trigger.Midi.Turns;
 import rombix.core.board.Trigger;
-import rombix.core.card.Scale;
 import rombix.core.chain.Gesture;
-import rombix.core.engine.Event;
+import rombix.core.event.Event;
+import rombix.core.twin.Scale;
 import rombix.core.value.Value;
 
 /**

@@ -4,8 +4,8 @@ import java.time.Instant;
 import java.util.List;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
-import rombix.core.card.Landed;
-import rombix.core.card.Order;
+import rombix.core.twin.Landed;
+import rombix.core.twin.Order;
 import rombix.core.value.Value;
 
 /**

@@ -6,9 +6,9 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import rombix.core.board.Gear;
 import rombix.core.board.Rig;
-import rombix.core.card.Landed;
-import rombix.core.card.Twin;
-import rombix.core.card.Twin.Readings;
+import rombix.core.twin.Landed;
+import rombix.core.twin.Twin.Readings;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 
 /**

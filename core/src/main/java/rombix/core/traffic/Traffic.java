@@ -8,13 +8,13 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
-import rombix.core.card.Landed;
-import rombix.core.card.Order;
-import rombix.core.engine.Clock;
-import rombix.core.engine.Gears;
+import rombix.core.event.Gears;
+import rombix.core.time.Clock;
 import rombix.core.traffic.Packet.Fate;
 import rombix.core.traffic.Packet.Way;
 import rombix.core.trust.Redactor;
+import rombix.core.twin.Landed;
+import rombix.core.twin.Order;
 import rombix.core.value.Limits;
 import rombix.core.value.Value;
 

@@ -7,10 +7,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import rombix.core.board.Rig;
-import rombix.core.card.Order;
-import rombix.core.card.Outline;
-import rombix.core.card.Twin;
 import rombix.core.computer.Power;
+import rombix.core.twin.Order;
+import rombix.core.twin.Outline;
+import rombix.core.twin.Twin;
 
 /**
  * What a board in play was granted: what it may have this computer do, and which secret it may tell to which gear. It is

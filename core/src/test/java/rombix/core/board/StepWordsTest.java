@@ -10,17 +10,17 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
-import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
+import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
-import rombix.core.chain.Condition;
+import rombix.core.chain.StepOptions;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
+import rombix.core.twin.Twin.Readings;
 import rombix.core.value.Value;
 
 /** Steps by the names that people gave to what they touch, never by ids. */

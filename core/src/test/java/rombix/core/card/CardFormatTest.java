@@ -10,9 +10,14 @@ import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import rombix.core.card.Twin.Readings;
+import rombix.core.card.value.As;
+import rombix.core.card.value.Mapped;
 import rombix.core.store.BadFile;
 import rombix.core.store.CardLibrary;
+import rombix.core.twin.MessageReader;
+import rombix.core.twin.Order;
+import rombix.core.twin.Twin.Readings;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 
 /** What a card can say: of what goes out, of what comes in, and of logins. */

@@ -260,7 +260,7 @@ class CheckTest {
         assertThat(dead(with)).isEmpty();
         assertThat(Check.of(with, new CheckContext() {
             @Override
-            public rombix.core.card.Twin.Readings readings(String gear) {
+            public rombix.core.twin.Twin.Readings readings(String gear) {
                 return id -> id.equals("scene") ? null : scenes;
             }
         })).filteredOn(f -> f.kind() == Kind.DEAD_REFERENCE).singleElement().satisfies(f -> assertThat(f.message())

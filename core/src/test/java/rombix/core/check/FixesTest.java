@@ -16,17 +16,17 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
 import rombix.core.board.Board;
-import rombix.core.board.Edits;
 import rombix.core.board.Face;
 import rombix.core.board.Rig;
 import rombix.core.board.State;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
+import rombix.core.chain.StepOptions;
 import rombix.core.check.Finding.Kind;
 import rombix.core.check.Fixes.Fix;
+import rombix.core.edit.Edits;
 
 class FixesTest {
     private static final Set<Kind> NEED_A_PERSON = Set.of(Kind.NO_LINK);

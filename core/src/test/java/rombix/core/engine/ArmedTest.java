@@ -11,10 +11,13 @@ import java.time.Duration;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import rombix.core.board.Schedule;
-import rombix.core.board.Trigger;
 import rombix.core.board.Trigger.When.What;
+import rombix.core.board.Trigger;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Step;
+import rombix.core.event.Event;
+import rombix.core.event.Happening;
+import rombix.core.event.Status;
 import rombix.core.value.Value;
 
 /** Clocks, readings and what happens: the deck's clock begins at midnight, a Thursday. */

@@ -25,6 +25,9 @@ import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions.Fail;
 import rombix.core.chain.StepOptions;
+import rombix.core.event.AsRun;
+import rombix.core.event.Event;
+import rombix.core.event.Happening;
 import rombix.core.value.Value;
 
 /** Presses without a hand, faults that are over, and faces that expect nothing. */

@@ -25,8 +25,11 @@ import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
+import rombix.core.chain.StepOptions;
+import rombix.core.event.Event;
+import rombix.core.event.Happening;
+import rombix.core.event.Status;
 
 /** What becomes of a deck when things go wrong around it; the clock's own bad luck is in {@link ArmedTest}. */
 class BadLuckTest {

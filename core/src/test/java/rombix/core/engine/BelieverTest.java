@@ -23,6 +23,8 @@ import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions;
+import rombix.core.event.Happening;
+import rombix.core.event.Known;
 import rombix.core.value.Value;
 
 /** The engine believes what a tiny model says: random chains run the same on both, line by line. */

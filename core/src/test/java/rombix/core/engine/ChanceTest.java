@@ -15,9 +15,14 @@ import net.jqwik.api.constraints.IntRange;
 import org.junit.jupiter.api.Test;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
-import rombix.core.chain.StepOptions;
-import rombix.core.chain.Step;
 import rombix.core.chain.Step.Pick.Way;
+import rombix.core.chain.Step;
+import rombix.core.chain.StepOptions;
+import rombix.core.event.Event;
+import rombix.core.event.Happening;
+import rombix.core.event.Known;
+import rombix.core.event.Trace;
+import rombix.core.time.SimulatedClock;
 
 /** Chance that people believe. */
 class ChanceTest {

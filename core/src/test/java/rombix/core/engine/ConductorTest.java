@@ -14,15 +14,18 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import rombix.core.board.Board;
-import rombix.core.board.Edits;
 import rombix.core.board.Page;
-import rombix.core.board.Proposals;
 import rombix.core.board.Rig;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions;
+import rombix.core.edit.Edits;
+import rombix.core.edit.Proposals;
+import rombix.core.event.Event;
+import rombix.core.event.Happening;
+import rombix.core.time.Clock;
 import rombix.core.value.Value;
 
 /** The thread around the deck: what is posted from anywhere is taken in order, in time, and before the end. */

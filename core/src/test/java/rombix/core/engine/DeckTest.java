@@ -15,11 +15,17 @@ import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import rombix.core.board.Button;
 import rombix.core.board.Button.Busy;
+import rombix.core.board.Button;
 import rombix.core.board.State;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Step;
+import rombix.core.event.AsRun;
+import rombix.core.event.Event;
+import rombix.core.event.Happening;
+import rombix.core.event.Status;
+import rombix.core.event.Trace;
+import rombix.core.time.SimulatedClock;
 import rombix.core.value.Value;
 
 class DeckTest {

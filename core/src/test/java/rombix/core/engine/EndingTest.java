@@ -17,11 +17,16 @@ import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.RepeatedTest;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
-import rombix.core.board.Edits;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions;
+import rombix.core.edit.Edits;
+import rombix.core.event.Event;
+import rombix.core.event.Happening;
+import rombix.core.event.Status;
+import rombix.core.event.Trace;
+import rombix.core.time.SimulatedClock;
 
 /** Whatever ends, holds end: each with its release, once, and with what it has to put back. */
 class EndingTest {

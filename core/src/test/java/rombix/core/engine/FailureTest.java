@@ -16,6 +16,8 @@ import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions.Fail;
 import rombix.core.chain.StepOptions;
+import rombix.core.event.Event;
+import rombix.core.event.Status;
 import rombix.core.value.Value;
 
 /** What becomes of a chain when a step of it fails, and when it is stopped. */

@@ -21,8 +21,8 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
-import rombix.core.board.Button;
 import rombix.core.board.Button.Guard;
+import rombix.core.board.Button;
 import rombix.core.board.Control;
 import rombix.core.board.Face;
 import rombix.core.board.State;
@@ -30,8 +30,10 @@ import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
+import rombix.core.chain.StepOptions;
+import rombix.core.event.Event;
+import rombix.core.event.Happening;
 import rombix.core.value.Value;
 
 /** What a hand does and what then runs: the default times are 500 ms for a long press, 300 ms for a double one. */

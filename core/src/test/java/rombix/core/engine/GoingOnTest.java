@@ -18,7 +18,12 @@ import rombix.core.card.Protocol;
 import rombix.core.chain.Chain;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
+import rombix.core.event.Event;
+import rombix.core.event.Happening;
+import rombix.core.event.Known;
+import rombix.core.event.Trace;
 import rombix.core.store.CardLibrary;
+import rombix.core.time.SimulatedClock;
 import rombix.core.value.Value;
 
 /** Commands that go on in the gear's own time: a clip that plays, on the twin of a player. */

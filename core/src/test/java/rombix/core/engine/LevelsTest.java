@@ -11,14 +11,19 @@ import java.util.List;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 import rombix.core.board.Button;
-import rombix.core.board.Control;
 import rombix.core.board.Control.Axis;
-import rombix.core.board.Edits;
+import rombix.core.board.Control;
 import rombix.core.board.Rig;
-import rombix.core.card.Order;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
+import rombix.core.edit.Edits;
+import rombix.core.event.Event;
+import rombix.core.event.Happening;
+import rombix.core.event.Status;
+import rombix.core.event.Trace;
 import rombix.core.store.BoardFile;
+import rombix.core.time.SimulatedClock;
+import rombix.core.twin.Order;
 import rombix.core.value.Value;
 
 /** Dials, faders and pads: what goes out, how often, and what is told of it. The gear's level goes from 0 to 100. */

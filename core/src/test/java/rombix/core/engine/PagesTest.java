@@ -9,12 +9,13 @@ import org.junit.jupiter.api.Test;
 import rombix.core.board.Button;
 import rombix.core.board.Page;
 import rombix.core.chain.Chain;
+import rombix.core.chain.Condition.Computed;
+import rombix.core.chain.DeckStep.Show.Way;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
-import rombix.core.chain.DeckStep.Show.Way;
-import rombix.core.chain.Condition.Computed;
-import rombix.core.engine.Happening.PageFollows;
-import rombix.core.engine.Happening.PageShown;
+import rombix.core.event.Event;
+import rombix.core.event.Happening.PageFollows;
+import rombix.core.event.Happening.PageShown;
 import rombix.core.value.Value;
 
 /** Pages that are shown while a button is held, and pages that follow what is so. */

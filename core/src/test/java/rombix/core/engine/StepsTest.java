@@ -27,6 +27,8 @@ import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions;
+import rombix.core.event.Event;
+import rombix.core.event.Happening;
 import rombix.core.value.Value;
 
 /** What each kind of step means: a table of chains, and what is run when. */

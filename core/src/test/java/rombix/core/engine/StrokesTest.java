@@ -20,6 +20,8 @@ import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions;
+import rombix.core.event.Event;
+import rombix.core.event.Happening;
 
 /** Pointer fields, wheel strips and key pads, by hand and by a stick. */
 class StrokesTest {

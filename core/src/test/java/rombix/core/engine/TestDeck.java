@@ -21,8 +21,14 @@ import rombix.core.chain.Condition;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
+import rombix.core.event.AsRun;
+import rombix.core.event.Event;
+import rombix.core.event.Happening;
+import rombix.core.event.Status;
+import rombix.core.event.Trace;
 import rombix.core.store.BadFile;
 import rombix.core.store.CardLibrary;
+import rombix.core.time.SimulatedClock;
 import rombix.core.value.Value;
 
 /** A deck on a simulated clock, with a studio and a sound desk that do as they are told, or not. */
@@ -133,7 +139,7 @@ public final class TestDeck {
         return new Step.Wait(ms);
     }
 
-    private void send(long ticket, rombix.core.card.Order order) {
+    private void send(long ticket, rombix.core.twin.Order order) {
         sentOrders.add(order.packets().getFirst().address() + order.packets().getFirst().args() + " @"
                 + clock.nanos() / 1_000_000);
         if (order.command().id().equals("look")) {

@@ -17,6 +17,8 @@ import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions;
+import rombix.core.event.Event;
+import rombix.core.event.Happening;
 import rombix.core.value.Value;
 
 /** What the deck tells of answers that came, and of the step that a chain is at. */

@@ -15,8 +15,11 @@ import org.junit.jupiter.params.provider.CsvSource;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Condition;
-import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
+import rombix.core.chain.StepOptions;
+import rombix.core.engine.op.Op;
+import rombix.core.event.AsRun;
+import rombix.core.event.Event;
 import rombix.core.value.Value;
 
 /** Waits: until a clock time, a random time, until a reading is so. */

@@ -8,12 +8,12 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import rombix.core.board.Rig;
-import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Arg;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
+import rombix.core.twin.Twin.Readings;
 import rombix.core.value.Value;
 
 class FinderTest {

@@ -9,11 +9,11 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import rombix.core.board.Rig;
-import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Arg;
 import rombix.core.chain.GearStep;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
+import rombix.core.twin.Twin.Readings;
 
 /** What a few words of each kind of step find first, on the demo board. */
 class OffersTest {

@@ -7,17 +7,17 @@ import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 import rombix.core.board.Board;
-import rombix.core.board.Edits;
 import rombix.core.board.Page;
 import rombix.core.board.Rig;
 import rombix.core.board.State;
-import rombix.core.card.Twin.Readings;
 import rombix.core.chain.Chain;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
+import rombix.core.edit.Edits;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
+import rombix.core.twin.Twin.Readings;
 import rombix.core.value.Value;
 
 class UsualTest {

@@ -17,11 +17,11 @@ import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
-import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
-import rombix.core.engine.Known;
-import rombix.core.engine.Status;
+import rombix.core.chain.StepOptions;
 import rombix.core.engine.TestDeck;
+import rombix.core.event.Known;
+import rombix.core.event.Status;
 import rombix.core.value.Value;
 
 class ForecastTest {

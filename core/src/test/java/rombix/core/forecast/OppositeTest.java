@@ -26,8 +26,8 @@ import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions;
-import rombix.core.engine.Known;
 import rombix.core.engine.TestDeck;
+import rombix.core.event.Known;
 import rombix.core.value.Value;
 
 class OppositeTest {

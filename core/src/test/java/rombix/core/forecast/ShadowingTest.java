@@ -13,10 +13,10 @@ import rombix.core.board.Rig;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.GearStep;
-import rombix.core.chain.StepOptions;
 import rombix.core.chain.Step;
-import rombix.core.engine.Known;
+import rombix.core.chain.StepOptions;
 import rombix.core.engine.TestDeck;
+import rombix.core.event.Known;
 import rombix.core.value.Value;
 
 class ShadowingTest {

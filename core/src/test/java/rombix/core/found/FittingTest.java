@@ -11,10 +11,10 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import rombix.core.board.Board;
 import rombix.core.board.Gear;
-import rombix.core.board.GearEdits;
-import rombix.core.card.Card;
 import rombix.core.card.Card.Item;
+import rombix.core.card.Card;
 import rombix.core.card.Protocol;
+import rombix.core.edit.GearEdits;
 import rombix.core.found.FoundGear.How;
 import rombix.core.store.CardLibrary;
 

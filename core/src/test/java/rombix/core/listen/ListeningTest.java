@@ -14,13 +14,13 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
 import rombix.core.card.Card;
-import rombix.core.card.Landed;
-import rombix.core.card.Order;
 import rombix.core.card.Protocol;
-import rombix.core.card.Twin;
 import rombix.core.listen.Voice.Kind;
 import rombix.core.store.CardLibrary;
 import rombix.core.traffic.Packet;
+import rombix.core.twin.Landed;
+import rombix.core.twin.Order;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 
 class ListeningTest {

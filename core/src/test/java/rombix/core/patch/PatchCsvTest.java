@@ -8,7 +8,7 @@ import java.util.Set;
 import org.junit.jupiter.api.Test;
 import rombix.core.card.Card;
 import rombix.core.card.Channel.Kind;
-import rombix.core.card.Mapped.Curve;
+import rombix.core.card.value.Mapped.Curve;
 import rombix.core.patch.PatchCsv.Read;
 import rombix.core.store.CardLibrary;
 

@@ -7,7 +7,6 @@ import java.util.Map;
 import org.junit.jupiter.api.Test;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
-import rombix.core.board.Edits;
 import rombix.core.board.Face;
 import rombix.core.board.Page;
 import rombix.core.board.State;
@@ -17,6 +16,7 @@ import rombix.core.chain.Condition;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.computer.Place;
+import rombix.core.edit.Edits;
 import rombix.core.value.Value;
 
 class SightsTest {

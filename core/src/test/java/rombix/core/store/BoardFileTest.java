@@ -162,7 +162,7 @@ class BoardFileTest {
         }
         Board board = BoardFile.parse(Path.of("b.json"), BOARD, CardLibrary.shipped());
         Chain chain = deep;
-        Board deepBoard = rombix.core.board.Edits.chain(board, "one", 0, Gesture.PRESS, _ -> chain);
+        Board deepBoard = rombix.core.edit.Edits.chain(board, "one", 0, Gesture.PRESS, _ -> chain);
         assertThat(BoardFile.parse(Path.of("b.json"), BoardFile.format(deepBoard), CardLibrary.shipped()))
                 .isEqualTo(deepBoard);
     }

@@ -6,8 +6,8 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
 import rombix.core.board.Board;
-import rombix.core.board.Edits;
 import rombix.core.board.Rig;
+import rombix.core.edit.Edits;
 
 class RescueTest {
     /** The journal of the demo board broke off in the middle of a fade's arguments: all of it was lost. */

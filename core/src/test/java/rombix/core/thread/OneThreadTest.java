@@ -9,9 +9,9 @@ import org.junit.jupiter.api.Test;
 import rombix.core.board.Board;
 import rombix.core.board.Rig;
 import rombix.core.engine.Deck;
-import rombix.core.engine.Event;
-import rombix.core.engine.SimulatedClock;
-import rombix.core.engine.Trace;
+import rombix.core.event.Event;
+import rombix.core.event.Trace;
+import rombix.core.time.SimulatedClock;
 
 class OneThreadTest {
     @Test

@@ -9,7 +9,7 @@ import java.util.List;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 import rombix.core.chain.Gesture;
-import rombix.core.engine.Event;
+import rombix.core.event.Event;
 import rombix.core.value.Value;
 
 /** One source's way to the deck, while the deck takes nothing, and afterwards. */

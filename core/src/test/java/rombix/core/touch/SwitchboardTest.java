@@ -11,12 +11,12 @@ import net.jqwik.api.constraints.IntRange;
 import org.junit.jupiter.api.Test;
 import rombix.core.board.Button;
 import rombix.core.board.Control;
-import rombix.core.board.Trigger;
 import rombix.core.board.Trigger.Midi.Message;
 import rombix.core.board.Trigger.Midi.Turns;
+import rombix.core.board.Trigger;
 import rombix.core.chain.Chain;
-import rombix.core.engine.Event;
 import rombix.core.engine.TestDeck;
+import rombix.core.event.Event;
 import rombix.core.value.Value;
 
 class SwitchboardTest {

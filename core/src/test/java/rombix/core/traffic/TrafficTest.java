@@ -9,13 +9,13 @@ import java.util.Objects;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import rombix.core.board.Rig;
-import rombix.core.card.Landed;
-import rombix.core.card.Order;
-import rombix.core.card.Twin;
-import rombix.core.engine.Gears;
-import rombix.core.engine.SimulatedClock;
+import rombix.core.event.Gears;
 import rombix.core.store.BoardFile;
+import rombix.core.time.SimulatedClock;
 import rombix.core.traffic.Packet.Fate;
+import rombix.core.twin.Landed;
+import rombix.core.twin.Order;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 
 class TrafficTest {

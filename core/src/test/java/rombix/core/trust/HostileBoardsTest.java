@@ -16,14 +16,10 @@ import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
-import rombix.core.board.Edits;
-import rombix.core.board.GearEdits;
 import rombix.core.board.Rig;
 import rombix.core.board.Schedule;
 import rombix.core.board.State;
 import rombix.core.board.Trigger;
-import rombix.core.card.Order;
-import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Condition;
@@ -31,7 +27,11 @@ import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions;
+import rombix.core.edit.Edits;
+import rombix.core.edit.GearEdits;
 import rombix.core.store.BoardFile;
+import rombix.core.twin.Order;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 
 /** Boards that hide a program where nobody looks, with the card that ships. */

@@ -15,20 +15,20 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import rombix.core.board.Board;
 import rombix.core.board.Control;
-import rombix.core.board.Edits;
-import rombix.core.board.GearEdits;
 import rombix.core.board.Rig;
 import rombix.core.card.Card;
-import rombix.core.card.Order;
-import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
-import rombix.core.chain.Gesture;
 import rombix.core.chain.GearStep;
+import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions;
+import rombix.core.edit.Edits;
+import rombix.core.edit.GearEdits;
 import rombix.core.store.BoardFile;
 import rombix.core.store.CardLibrary;
+import rombix.core.twin.Order;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 
 /** Boards that bring a card of their own for this computer, which does more than any step of theirs says. */

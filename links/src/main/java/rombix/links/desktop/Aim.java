@@ -5,10 +5,13 @@ import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import rombix.core.computer.Place;
-import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
-import rombix.links.desktop.Machine.Point;
-import rombix.links.desktop.Machine.Window;
+import rombix.core.thread.OwnedBy;
+import rombix.links.desktop.machine.Machine.Point;
+import rombix.links.desktop.machine.Machine.Window;
+import rombix.links.desktop.machine.Machine;
+import rombix.links.desktop.machine.Stopped;
+import rombix.links.desktop.machine.Unable;
 
 /**
  * Checks that keys and clicks arrive where they are meant to, at the moment they are sent: never in a window of Rombix,

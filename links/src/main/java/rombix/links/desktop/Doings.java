@@ -9,8 +9,12 @@ import rombix.core.computer.Keys;
 import rombix.core.computer.Place;
 import rombix.core.computer.Power;
 import rombix.core.sight.Match;
-import rombix.links.desktop.Machine.Box;
-import rombix.links.desktop.Machine.Window;
+import rombix.links.desktop.machine.Machine.Box;
+import rombix.links.desktop.machine.Machine.Window;
+import rombix.links.desktop.machine.Machine;
+import rombix.links.desktop.machine.PngPixels;
+import rombix.links.desktop.machine.Stopped;
+import rombix.links.desktop.machine.Unable;
 
 /** All that a card can tell this computer, by the words of its message, and the power that each of them takes. */
 final class Doings {

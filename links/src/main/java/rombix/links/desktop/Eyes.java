@@ -11,11 +11,15 @@ import rombix.core.sight.Match;
 import rombix.core.sight.Pixels;
 import rombix.core.sight.Search;
 import rombix.core.sight.Sights;
-import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
-import rombix.links.desktop.Machine.Box;
-import rombix.links.desktop.Machine.Point;
-import rombix.links.desktop.Machine.Window;
+import rombix.core.thread.OwnedBy;
+import rombix.links.desktop.machine.Machine.Box;
+import rombix.links.desktop.machine.Machine.Point;
+import rombix.links.desktop.machine.Machine.Window;
+import rombix.links.desktop.machine.Machine;
+import rombix.links.desktop.machine.PngPixels;
+import rombix.links.desktop.machine.Stopped;
+import rombix.links.desktop.machine.Unable;
 
 /** Finds things on a computer's screens: windows, places, pictures. One thread's, but for {@link #sights}. */
 @OwnedBy(Owner.LINK)

@@ -22,6 +22,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.computer.Input;
 import rombix.core.computer.Keys;
 import rombix.core.touch.Touch;
+import rombix.links.desktop.machine.Own;
 
 /**
  * Keys seen whatever application is in front: it listens and takes nothing away, so a key that another program has too

@@ -2,8 +2,8 @@ package rombix.links.desktop;
 
 import java.nio.file.Path;
 import java.util.ArrayDeque;
-import java.util.Deque;
 import java.util.ArrayList;
+import java.util.Deque;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -12,9 +12,12 @@ import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rombix.core.computer.Keys;
-import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
-import rombix.links.desktop.Machine.Window;
+import rombix.core.thread.OwnedBy;
+import rombix.links.desktop.machine.Machine.Window;
+import rombix.links.desktop.machine.Machine;
+import rombix.links.desktop.machine.Stopped;
+import rombix.links.desktop.machine.Unable;
 import rombix.links.link.Keyring;
 
 /**
@@ -22,7 +25,7 @@ import rombix.links.link.Keyring;
  * thread's, but for {@link #stop}.
  */
 @OwnedBy(Owner.LINK)
-final class Hands implements PointerHand.Grip {
+public final class Hands implements PointerHand.Grip {
     private static final long TAP_MILLIS = 10;
     private static final long FRAME_MILLIS = 10;
     private static final long FRONT_MILLIS = 1500;

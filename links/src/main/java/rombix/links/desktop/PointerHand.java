@@ -1,10 +1,13 @@
 package rombix.links.desktop;
 
 import rombix.core.computer.Place;
-import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
 import rombix.links.desktop.Aim.Spot;
-import rombix.links.desktop.Machine.Point;
+import rombix.links.desktop.machine.Machine.Point;
+import rombix.links.desktop.machine.Machine;
+import rombix.links.desktop.machine.Stopped;
+import rombix.links.desktop.machine.Unable;
 
 /** Works the pointer of a computer: clicks, drags, the wheel. One thread's. */
 @OwnedBy(Owner.LINK)

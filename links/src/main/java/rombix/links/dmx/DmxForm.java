@@ -1,15 +1,15 @@
 package rombix.links.dmx;
 
-import rombix.wire.dmx.SacnPacket;
-import rombix.core.card.Order;
-import rombix.core.card.As;
 import java.net.InetSocketAddress;
 import java.nio.ByteBuffer;
 import java.util.Collection;
 import java.util.List;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
+import rombix.core.card.value.As;
+import rombix.core.twin.Order;
 import rombix.wire.Malformed;
+import rombix.wire.dmx.SacnPacket;
 
 /** How the levels of universes stand in packets: what a protocol of DMX over IP brings. Safe to use from any thread. */
 interface DmxForm {

@@ -3,7 +3,7 @@ package rombix.links.dmx;
 import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 import rombix.core.chain.GearStep.Fade.Curve;
-import rombix.core.engine.Glide;
+import rombix.core.event.Glide;
 
 /**
  * The levels of a universe that move by themselves, in the figures of the wire. Plain arrays side by side: a link wakes

@@ -5,7 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import rombix.core.card.Output;
+import rombix.core.twin.Output;
 import rombix.wire.dmx.SacnPacket;
 
 /**

@@ -1,7 +1,7 @@
 package rombix.links.dmx;
 
-import rombix.core.card.As;
-import rombix.core.card.Order;
+import rombix.core.card.value.As;
+import rombix.core.twin.Order;
 import rombix.core.value.Value;
 
 /** A value as the levels of slots. */

@@ -11,20 +11,20 @@ import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.jspecify.annotations.Nullable;
-import rombix.core.card.MessageReader.Message;
-import rombix.core.card.MessageReader;
-import rombix.core.card.Order;
 import rombix.core.card.Reply;
-import rombix.core.engine.Gears;
-import rombix.core.engine.Status.Phase;
+import rombix.core.event.Gears;
+import rombix.core.event.Status.Phase;
+import rombix.core.twin.MessageReader.Message;
+import rombix.core.twin.MessageReader;
+import rombix.core.twin.Order;
 import rombix.core.value.Value;
 import rombix.links.link.GearPlaces;
 import rombix.links.link.GearReport;
 import rombix.links.link.Link;
 import rombix.links.link.Loop;
-import rombix.links.link.Polls;
 import rombix.links.link.Refused;
 import rombix.links.link.Target;
+import rombix.links.talk.Polls;
 
 /**
  * HTTP: at most eight requests at a time, those to one path one after the other, so that what was pressed last holds.

@@ -21,7 +21,7 @@ import java.util.function.BiConsumer;
 import java.util.stream.Collectors;
 import javax.net.ssl.SSLException;
 import org.jspecify.annotations.Nullable;
-import rombix.core.card.Order;
+import rombix.core.twin.Order;
 import rombix.core.value.Limits;
 import rombix.core.value.Value;
 import rombix.links.link.GearPlaces;

@@ -5,10 +5,10 @@ import java.net.DatagramPacket;
 import java.net.DatagramSocket;
 import java.net.InetSocketAddress;
 import java.net.PortUnreachableException;
-import rombix.core.card.MessageReader.Message;
-import rombix.core.card.Order;
+import rombix.core.twin.MessageReader.Message;
+import rombix.core.twin.Order;
 import rombix.links.link.HostPort;
-import rombix.links.link.Talk;
+import rombix.links.talk.Talk;
 
 /** One message a datagram. To an address that is no single one's, all that answer are heard. */
 final class DatagramWire implements Talk.Wire {

@@ -10,10 +10,10 @@ import rombix.links.link.GearPlaces;
 import rombix.links.link.GearReport;
 import rombix.links.link.Link;
 import rombix.links.link.LinkType;
-import rombix.links.link.Talk;
 import rombix.links.link.Service;
 import rombix.links.link.Target;
-import rombix.links.link.Usual;
+import rombix.links.talk.Talk;
+import rombix.links.talk.Usual;
 
 /**
  * Text lines, or bytes: {@code line} and {@code bytes} go out, {@code line} or {@code bytes} comes in, as is set. At

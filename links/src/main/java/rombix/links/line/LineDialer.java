@@ -5,8 +5,8 @@ import java.net.InetSocketAddress;
 import java.net.Socket;
 import rombix.links.link.GearPlaces;
 import rombix.links.link.HostPort;
-import rombix.links.link.Talk;
 import rombix.links.link.Target;
+import rombix.links.talk.Talk;
 
 /** Opens the way to a gear that speaks in lines, as is set for it. */
 final class LineDialer implements Talk.Dialer {

@@ -8,13 +8,13 @@ import java.net.SocketTimeoutException;
 import java.util.Arrays;
 import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
-import rombix.core.card.MessageReader.Message;
-import rombix.core.card.Order;
-import rombix.core.engine.Status.Reason;
+import rombix.core.event.Status.Reason;
 import rombix.core.thread.Bounded;
+import rombix.core.twin.MessageReader.Message;
+import rombix.core.twin.Order;
 import rombix.links.link.GearPlaces;
 import rombix.links.link.Refused;
-import rombix.links.link.Talk;
+import rombix.links.talk.Talk;
 import rombix.wire.Malformed;
 
 /** Lines or bytes over a serial port. */

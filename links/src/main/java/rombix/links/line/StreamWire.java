@@ -4,10 +4,10 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
 import org.jspecify.annotations.Nullable;
-import rombix.core.card.MessageReader.Message;
-import rombix.core.card.Order;
+import rombix.core.twin.MessageReader.Message;
+import rombix.core.twin.Order;
 import rombix.links.link.LineInput;
-import rombix.links.link.Talk;
+import rombix.links.talk.Talk;
 import rombix.wire.Malformed;
 
 /** Lines or bytes over a stream. */

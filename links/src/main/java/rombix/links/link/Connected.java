@@ -6,8 +6,8 @@ import dev.failsafe.FailsafeExecutor;
 import dev.failsafe.RetryPolicy;
 import java.io.IOException;
 import java.time.Duration;
-import rombix.core.engine.Status.Phase;
-import rombix.core.engine.Status.Reason;
+import rombix.core.event.Status.Phase;
+import rombix.core.event.Status.Reason;
 
 /**
  * Keeps a link connected: connects, serves the connection until it ends, says that it is lost, and connects again, at

@@ -1,15 +1,15 @@
 package rombix.links.link;
 
-import java.util.HashMap;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicLong;
 import org.jspecify.annotations.Nullable;
-import rombix.core.card.Order;
 import rombix.core.card.Setting;
-import rombix.core.card.Twin;
+import rombix.core.twin.Order;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 
 /**
@@ -33,7 +33,7 @@ public final class GearPlaces {
     }
 
     /** Forgets what the gear said: a new connection begins. */
-    void forget() {
+    public void forget() {
         kept.clear();
     }
 

@@ -12,21 +12,21 @@ import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import rombix.core.card.Figures;
-import rombix.core.card.Landed;
-import rombix.core.card.Landings;
-import rombix.core.card.MessageReader.Message;
-import rombix.core.card.Order;
-import rombix.core.card.Twin;
-import rombix.core.engine.Clock;
-import rombix.core.engine.Event;
-import rombix.core.engine.Gears;
-import rombix.core.engine.Status.Phase;
-import rombix.core.engine.Status.Reason;
-import rombix.core.engine.Status;
-import rombix.core.engine.Trouble;
+import rombix.core.event.Event;
+import rombix.core.event.Gears;
+import rombix.core.event.Status.Phase;
+import rombix.core.event.Status.Reason;
+import rombix.core.event.Status;
+import rombix.core.event.Trouble;
+import rombix.core.time.Clock;
 import rombix.core.traffic.Traffic;
 import rombix.core.trust.Redactor;
+import rombix.core.twin.Figures;
+import rombix.core.twin.Landed;
+import rombix.core.twin.Landings;
+import rombix.core.twin.MessageReader.Message;
+import rombix.core.twin.Order;
+import rombix.core.twin.Twin;
 import rombix.core.value.Limits;
 import rombix.core.value.Value;
 import rombix.core.value.Visible;
@@ -180,7 +180,7 @@ public final class GearReport {
     }
 
     /** Why what is too old was not sent. */
-    static String tooOld(Twin twin) {
+    public static String tooOld(Twin twin) {
         return "it waited for more than " + Figures.span(twin.card().ageMillis()) + " and was not sent any more";
     }
 
@@ -194,7 +194,7 @@ public final class GearReport {
      *
      * @param address null where it is not known where it comes from
      */
-    boolean shows(@Nullable String address) {
+    public boolean shows(@Nullable String address) {
         Predicate<String> now = shown;
         Set<String> brought = landings.brought(address);
         return brought.stream().anyMatch(now) || twin.card().readings().stream().anyMatch(r -> r.indicator() && brought

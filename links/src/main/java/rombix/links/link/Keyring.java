@@ -4,7 +4,7 @@ import java.nio.file.Path;
 import java.util.Optional;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
-import rombix.core.engine.Status.Reason;
+import rombix.core.event.Status.Reason;
 import rombix.core.trust.Redactor;
 
 /** What this computer keeps for its gear, apart from all boards. Safe to use from any thread. */

@@ -3,33 +3,33 @@ package rombix.links.link;
 import java.util.Map;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
-import rombix.core.card.Order;
-import rombix.core.engine.Glide;
+import rombix.core.event.Glide;
 import rombix.core.sight.Pixels;
 import rombix.core.sight.Sights;
 import rombix.core.trust.Grants;
+import rombix.core.twin.Order;
 
 /** The transport to one gear. It looks after itself: it connects, reports, and comes back when the gear does. */
 public interface Link extends AutoCloseable {
     /** Sends an order and answers for the ticket, once. Called on the conductor's thread; does not block. */
     void send(long ticket, Order order);
 
-    /** See {@link rombix.core.engine.Gears#glide}. */
+    /** See {@link rombix.core.event.Gears#glide}. */
     default boolean glide(Glide glide) {
         return false;
     }
 
-    /** See {@link rombix.core.engine.Gears#halt}. */
+    /** See {@link rombix.core.event.Gears#halt}. */
     default void halt(Glide glide) {
         // Nothing moves by itself here.
     }
 
-    /** See {@link rombix.core.engine.Gears#leave}. */
+    /** See {@link rombix.core.event.Gears#leave}. */
     default void leave(long ticket) {
         // Nothing goes on by itself here.
     }
 
-    /** See {@link rombix.core.engine.Gears#stop}. */
+    /** See {@link rombix.core.event.Gears#stop}. */
     default void stop() {
         // Nothing goes on by itself here.
     }

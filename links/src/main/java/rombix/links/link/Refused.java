@@ -4,7 +4,7 @@ import java.io.IOException;
 import java.net.ConnectException;
 import java.net.UnknownHostException;
 import org.jspecify.annotations.Nullable;
-import rombix.core.engine.Status.Reason;
+import rombix.core.event.Status.Reason;
 
 /** Why there is no connection, where it takes more than gear that is switched on and an address that is right. */
 public final class Refused extends IOException {

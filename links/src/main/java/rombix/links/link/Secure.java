@@ -27,7 +27,7 @@ import javax.net.ssl.X509ExtendedTrustManager;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Gear.Tls.Trust;
 import rombix.core.board.Gear.Tls;
-import rombix.core.engine.Status.Reason;
+import rombix.core.event.Status.Reason;
 import rombix.core.store.Fingerprint;
 
 /**

@@ -10,7 +10,7 @@ import javax.net.ssl.SSLSocket;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Gear.Tls;
 import rombix.core.board.Gear;
-import rombix.core.engine.Status.Reason;
+import rombix.core.event.Status.Reason;
 import rombix.core.found.FoundGear;
 
 /**

@@ -8,14 +8,14 @@ import java.net.SocketTimeoutException;
 import java.util.ArrayList;
 import java.util.List;
 import rombix.core.card.Protocol.Reach;
-import rombix.core.card.Twin;
-import rombix.core.engine.Status.Phase;
-import rombix.core.engine.Status.Reason;
-import rombix.core.engine.Status;
+import rombix.core.event.Status.Phase;
+import rombix.core.event.Status.Reason;
+import rombix.core.event.Status;
 import rombix.core.traffic.WhyNot.Stage;
 import rombix.core.traffic.WhyNot.Verdict;
 import rombix.core.traffic.WhyNot;
 import rombix.core.trust.Redactor;
+import rombix.core.twin.Twin;
 import rombix.core.value.Visible;
 
 /**

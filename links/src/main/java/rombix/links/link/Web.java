@@ -6,7 +6,7 @@ import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.Base64;
 import org.jspecify.annotations.Nullable;
-import rombix.core.engine.Status.Reason;
+import rombix.core.event.Status.Reason;
 
 /** What gear that is reached over HTTP has in common, WebSocket with it. */
 public final class Web {

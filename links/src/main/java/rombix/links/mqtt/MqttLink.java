@@ -19,21 +19,21 @@ import java.util.concurrent.TimeoutException;
 import java.util.regex.Pattern;
 import javax.net.ssl.SSLException;
 import org.jspecify.annotations.Nullable;
-import rombix.core.card.Figures;
-import rombix.core.card.Landings;
-import rombix.core.card.Order;
-import rombix.core.engine.Status.Phase;
-import rombix.core.engine.Status.Reason;
+import rombix.core.event.Status.Phase;
+import rombix.core.event.Status.Reason;
+import rombix.core.twin.Figures;
+import rombix.core.twin.Landings;
+import rombix.core.twin.Order;
 import rombix.core.value.Value;
 import rombix.links.link.Connected;
 import rombix.links.link.GearPlaces;
 import rombix.links.link.GearReport;
 import rombix.links.link.HostPort;
 import rombix.links.link.Link;
-import rombix.links.link.Polls;
 import rombix.links.link.Refused;
 import rombix.links.link.Secure;
 import rombix.links.link.Target;
+import rombix.links.talk.Polls;
 import rombix.wire.Malformed;
 
 /** MQTT, 3.1.1 or 5 where a broker takes that alone: publishes commands with QoS 1, follows the topics of the card's readings, and reconnects by itself. */

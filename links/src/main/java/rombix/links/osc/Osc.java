@@ -9,9 +9,9 @@ import rombix.links.link.GearPlaces;
 import rombix.links.link.GearReport;
 import rombix.links.link.Link;
 import rombix.links.link.LinkType;
-import rombix.links.link.Talk;
 import rombix.links.link.Service;
 import rombix.links.link.Target;
+import rombix.links.talk.Talk;
 import rombix.wire.osc.OscFraming;
 
 /** OSC, over UDP or TCP: {@code /address/of/the/method}. */

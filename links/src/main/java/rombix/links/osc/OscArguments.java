@@ -4,8 +4,8 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.List;
-import rombix.core.card.As;
-import rombix.core.card.Order;
+import rombix.core.card.value.As;
+import rombix.core.twin.Order;
 import rombix.core.value.Value;
 import rombix.wire.osc.OscPacket;
 

@@ -22,18 +22,18 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import javax.net.ssl.SSLException;
 import org.jspecify.annotations.Nullable;
-import rombix.core.card.MessageReader.Message;
-import rombix.core.card.Order;
-import rombix.core.engine.Status.Reason;
+import rombix.core.event.Status.Reason;
+import rombix.core.twin.MessageReader.Message;
+import rombix.core.twin.Order;
 import rombix.core.value.Limits;
 import rombix.core.value.Value;
 import rombix.links.link.GearPlaces;
 import rombix.links.link.HostPort;
 import rombix.links.link.Refused;
 import rombix.links.link.Secure;
-import rombix.links.link.Talk;
 import rombix.links.link.Target;
 import rombix.links.link.Web;
+import rombix.links.talk.Talk;
 import rombix.wire.Malformed;
 
 /** One connection over WebSocket. Where nothing comes it asks whether the other end is still there. */

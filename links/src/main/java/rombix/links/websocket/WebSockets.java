@@ -7,10 +7,10 @@ import rombix.links.link.GearPlaces;
 import rombix.links.link.GearReport;
 import rombix.links.link.Link;
 import rombix.links.link.LinkType;
-import rombix.links.link.Talk;
 import rombix.links.link.Service;
 import rombix.links.link.Target;
-import rombix.links.link.Usual;
+import rombix.links.talk.Talk;
+import rombix.links.talk.Usual;
 
 /** WebSocket (RFC 6455): {@code text} and {@code bytes} go out and come in. */
 public final class WebSockets extends LinkType {

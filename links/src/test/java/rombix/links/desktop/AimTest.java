@@ -15,6 +15,8 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
 import rombix.core.computer.Place;
+import rombix.links.desktop.machine.Machine;
+import rombix.links.desktop.machine.Unable;
 import rombix.links.link.StandInGear;
 
 /** Keys and clicks go where they are meant to, or nowhere. */

@@ -8,6 +8,8 @@ import java.util.Set;
 import java.util.function.IntConsumer;
 import org.jspecify.annotations.Nullable;
 import rombix.core.sight.Pixels;
+import rombix.links.desktop.machine.Machine;
+import rombix.links.desktop.machine.Unable;
 
 /** A computer in memory: windows with places, of which some are Rombix's own, and a line for all that is done. */
 final class FakeMachine implements Machine {

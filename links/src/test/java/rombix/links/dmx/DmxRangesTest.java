@@ -18,19 +18,19 @@ import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import rombix.core.card.Order;
-import rombix.core.card.Twin;
-import rombix.core.card.As;
-import rombix.core.engine.Event;
+import rombix.core.board.Gear;
+import rombix.core.card.Protocol;
+import rombix.core.card.value.As;
+import rombix.core.event.Event;
 import rombix.core.store.BoardFile;
+import rombix.core.twin.Order;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 import rombix.links.MachineClock;
 import rombix.links.link.GearReport;
+import rombix.links.link.Keyring;
 import rombix.links.link.Link;
 import rombix.links.link.Target;
-import rombix.core.board.Gear;
-import rombix.core.card.Protocol;
-import rombix.links.link.Keyring;
 import rombix.standins.Lamps;
 
 /** What has no place on the wire is refused as a whole; what is still waiting when the link closes is answered. */

@@ -8,23 +8,22 @@ import java.net.DatagramSocket;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.nio.file.Path;
-
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CopyOnWriteArrayList;
 import org.junit.jupiter.api.Test;
+import rombix.core.board.Gear;
 import rombix.core.card.Card;
 import rombix.core.card.Protocol;
-import rombix.core.card.Twin;
-import rombix.core.engine.Event;
+import rombix.core.event.Event;
 import rombix.core.store.CardLibrary;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 import rombix.links.MachineClock;
 import rombix.links.link.GearPlaces;
 import rombix.links.link.GearReport;
 import rombix.links.link.Keyring;
 import rombix.links.link.Target;
-import rombix.core.board.Gear;
 import rombix.wire.dmx.ArtNetPacket;
 
 /** Others on the network of lamps. */

@@ -8,12 +8,12 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import rombix.core.board.Rig;
-import rombix.core.card.Ramp;
-import rombix.core.card.Twin;
 import rombix.core.chain.GearStep.Fade.Curve;
-import rombix.core.engine.Glide;
+import rombix.core.event.Glide;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
+import rombix.core.twin.Ramp;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 
 /** Levels that move by themselves, in the figures of the wire, on a clock of the test's own. */

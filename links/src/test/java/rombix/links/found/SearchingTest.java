@@ -23,15 +23,15 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import rombix.core.board.Gear;
 import rombix.core.card.Protocol;
-import rombix.core.found.FoundGear;
 import rombix.core.found.FoundGear.How;
+import rombix.core.found.FoundGear;
 import rombix.links.link.Keyring;
 import rombix.links.link.Target;
-import rombix.standins.Announcements;
-import rombix.standins.Announcements.Service;
 import rombix.standins.CameraHead;
 import rombix.standins.House;
 import rombix.standins.Lamps;
+import rombix.standins.set.Announcements.Service;
+import rombix.standins.set.Announcements;
 
 @Timeout(300)
 class SearchingTest {

@@ -12,7 +12,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.parallel.Execution;
 import org.junit.jupiter.api.parallel.ExecutionMode;
-import rombix.core.engine.Status.Phase;
+import rombix.core.event.Status.Phase;
 import rombix.core.value.Value;
 import rombix.links.link.GearUnderTest;
 import rombix.links.link.StandInGear;

@@ -15,7 +15,7 @@ import java.util.List;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import rombix.core.engine.Status.Phase;
+import rombix.core.event.Status.Phase;
 import rombix.core.value.Value;
 import rombix.links.link.GearUnderTest;
 import rombix.links.link.StandInGear;

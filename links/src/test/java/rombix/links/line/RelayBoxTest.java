@@ -7,7 +7,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.Test;
-import rombix.core.engine.Status.Phase;
+import rombix.core.event.Status.Phase;
 import rombix.core.value.Value;
 import rombix.links.link.GearUnderTest;
 import rombix.links.link.StandInGear;

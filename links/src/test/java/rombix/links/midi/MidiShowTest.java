@@ -21,7 +21,7 @@ import rombix.core.store.CardLibrary;
 import rombix.core.value.Value;
 import rombix.links.link.GearUnderTest;
 import rombix.links.link.StandInGear;
-import rombix.standins.CableProvider;
+import rombix.standins.midi.CableProvider;
 
 /** What is more than notes and controls, through a port of the platform, as bytes at its far end. */
 class MidiShowTest {

@@ -30,8 +30,8 @@ import rombix.core.sound.Clip;
 import rombix.core.value.Value;
 import rombix.links.link.GearUnderTest;
 import rombix.links.link.Keyring;
-import rombix.standins.Speaker;
-import rombix.standins.Speakers;
+import rombix.standins.sound.Speaker;
+import rombix.standins.sound.Speakers;
 
 /** A player against loudspeakers that keep what they are given. */
 @Timeout(300)

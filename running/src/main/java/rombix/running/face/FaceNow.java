@@ -12,9 +12,9 @@ import rombix.core.board.Control;
 import rombix.core.board.Face;
 import rombix.core.board.State;
 import rombix.core.card.Card.Tone;
-import rombix.core.card.Figures;
-import rombix.core.card.Scale;
 import rombix.core.chain.Condition;
+import rombix.core.twin.Figures;
+import rombix.core.twin.Scale;
 import rombix.core.value.Value;
 import rombix.running.state.DeckState;
 

@@ -5,7 +5,7 @@ import java.util.function.Supplier;
 import rombix.core.board.Control;
 import rombix.core.board.Rig;
 import rombix.core.board.StepWords;
-import rombix.core.card.Scale;
+import rombix.core.twin.Scale;
 import rombix.core.value.Value;
 import rombix.running.state.DeckState;
 

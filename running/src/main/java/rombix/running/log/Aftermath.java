@@ -11,8 +11,8 @@ import rombix.core.board.State;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
-import rombix.core.engine.Event;
-import rombix.core.engine.Known;
+import rombix.core.event.Event;
+import rombix.core.event.Known;
 import rombix.core.forecast.Opposite;
 
 /** What was held or ran when Rombix was killed: in words, and what ends it now. Immutable. */

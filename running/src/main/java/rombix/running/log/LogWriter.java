@@ -18,10 +18,10 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
-import rombix.core.engine.AsRun;
-import rombix.core.engine.Clock;
-import rombix.core.engine.Happening;
+import rombix.core.event.AsRun;
+import rombix.core.event.Happening;
 import rombix.core.thread.Bounded;
+import rombix.core.time.Clock;
 import rombix.running.log.LogRow.Kind;
 
 /**

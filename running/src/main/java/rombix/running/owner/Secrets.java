@@ -9,8 +9,8 @@ import java.util.Optional;
 import java.util.ServiceLoader;
 import java.util.UUID;
 import rombix.core.board.Gear;
-import rombix.core.card.Twin;
 import rombix.core.trust.Redactor;
+import rombix.core.twin.Twin;
 
 /**
  * Passwords and tokens of this user, by the names that boards know them by: in a file of their own beside the settings,

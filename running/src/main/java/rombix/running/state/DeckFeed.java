@@ -11,8 +11,8 @@ import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import rombix.core.engine.Happening;
-import rombix.core.engine.Mode;
+import rombix.core.event.Happening;
+import rombix.core.event.Mode;
 
 /**
  * Folds what happens into the {@link DeckState}, once, and tells all who follow it, each at its own pace. Fed by one

@@ -1,7 +1,7 @@
 package rombix.running.state;
 
 import java.util.List;
-import rombix.core.engine.Happening;
+import rombix.core.event.Happening;
 
 /**
  * What a subscriber sees.

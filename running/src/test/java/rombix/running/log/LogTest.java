@@ -24,11 +24,11 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import rombix.core.board.Rig;
-import rombix.core.engine.AsRun;
-import rombix.core.engine.Happening;
-import rombix.core.engine.Known;
-import rombix.core.engine.SimulatedClock;
+import rombix.core.event.AsRun;
+import rombix.core.event.Happening;
+import rombix.core.event.Known;
 import rombix.core.store.BoardFile;
+import rombix.core.time.SimulatedClock;
 import rombix.running.log.LogRow.Kind;
 import rombix.running.log.LogStore.Query;
 
@@ -185,7 +185,7 @@ class LogTest {
 
     @Test
     void aRehearsalThatGoesFasterIsKeptAtTheWallsTime() throws Exception {
-        rombix.core.engine.FastClock fast = new rombix.core.engine.FastClock(clock);
+        rombix.core.time.FastClock fast = new rombix.core.time.FastClock(clock);
         fast.factor(20);
         clock.advance(TimeUnit.SECONDS.toNanos(60)); // Twenty minutes on the clock of the rehearsal.
         try (LogWriter writer = new LogWriter(store, clock, () -> WALL)) {

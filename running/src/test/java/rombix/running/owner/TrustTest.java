@@ -11,8 +11,8 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.DisabledOnOs;
 import org.junit.jupiter.api.condition.OS;
 import org.junit.jupiter.api.io.TempDir;
-import rombix.core.board.GearEdits;
 import rombix.core.board.Rig;
+import rombix.core.edit.GearEdits;
 import rombix.core.store.BoardFile;
 import rombix.core.trust.Ask;
 

@@ -8,8 +8,8 @@ import java.util.Deque;
 import java.util.List;
 import java.util.concurrent.RejectedExecutionException;
 import org.junit.jupiter.api.Test;
-import rombix.core.engine.Happening;
-import rombix.core.engine.Mode;
+import rombix.core.event.Happening;
+import rombix.core.event.Mode;
 import rombix.core.value.Value;
 
 /** Many follow one deck, each at its own pace, and none is a burden to it or to another. */

@@ -12,15 +12,15 @@ import rombix.core.board.Rig;
 import rombix.core.chain.DeckStep.Ask.AnswerType;
 import rombix.core.chain.DeckStep.Show.Way;
 import rombix.core.chain.Gesture;
-import rombix.core.engine.AsRun;
 import rombix.core.engine.Deck;
-import rombix.core.engine.Event;
-import rombix.core.engine.Happening;
-import rombix.core.engine.SimulatedClock;
-import rombix.core.engine.Status;
-import rombix.core.engine.Trace;
 import rombix.core.engine.TwinGears;
+import rombix.core.event.AsRun;
+import rombix.core.event.Event;
+import rombix.core.event.Happening;
+import rombix.core.event.Status;
+import rombix.core.event.Trace;
 import rombix.core.store.BoardFile;
+import rombix.core.time.SimulatedClock;
 import rombix.core.value.Value;
 
 /** What a face can know of the deck, folded from what happens. */

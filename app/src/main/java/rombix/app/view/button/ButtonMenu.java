@@ -4,13 +4,13 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
 import javafx.scene.Node;
-import rombix.app.edit.ButtonEdits;
 import rombix.app.edit.ButtonEdits.Copied;
 import rombix.app.edit.ButtonEdits.Onto;
-import rombix.app.view.common.Chooser;
-import rombix.app.view.common.Chooser.Item;
-import rombix.app.view.common.Confirm;
+import rombix.app.edit.ButtonEdits;
 import rombix.app.view.common.Desk;
+import rombix.app.view.form.Chooser.Item;
+import rombix.app.view.form.Chooser;
+import rombix.app.view.form.Confirm;
 import rombix.core.board.Button;
 import rombix.core.board.Page;
 

@@ -7,12 +7,12 @@ import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Controls;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
+import rombix.app.view.form.Fields;
 import rombix.core.board.Control.Axis;
 import rombix.core.board.Control;
-import rombix.core.board.Edits;
-import rombix.core.card.Scale;
-import rombix.core.card.Twin;
+import rombix.core.edit.Edits;
+import rombix.core.twin.Scale;
+import rombix.core.twin.Twin;
 import rombix.core.value.ValueType;
 
 /** What a button is: something pushed, or a dial, a fader or a pad, and the levels that it moves. */

@@ -13,15 +13,15 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
-import rombix.app.view.common.ColourField;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
+import rombix.app.view.form.ColourField;
+import rombix.app.view.form.Fields;
 import rombix.core.board.Button.Proposed;
-import rombix.core.board.Face;
-import rombix.core.board.Face.Fill;
-import rombix.core.board.Palette;
-import rombix.core.board.Palette.Colour;
 import rombix.core.board.Contrast;
+import rombix.core.board.Face.Fill;
+import rombix.core.board.Face;
+import rombix.core.board.Palette.Colour;
+import rombix.core.board.Palette;
 
 /** The colours of a face: a tint, and on a tint of one's own an ink and an accent, with what contrast they have. */
 final class FaceColours {

@@ -17,19 +17,19 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
-import rombix.app.edit.PictureFile;
-import rombix.app.view.common.ColourField;
-import rombix.app.view.common.Fields;
+import rombix.app.edit.file.PictureFile;
 import rombix.app.view.common.Icons;
 import rombix.app.view.common.Shapes;
 import rombix.app.view.common.Space;
+import rombix.app.view.form.ColourField;
+import rombix.app.view.form.Fields;
 import rombix.core.board.Board.Picture;
-import rombix.core.board.Button.Proposed;
 import rombix.core.board.Board;
-import rombix.core.board.Edits;
+import rombix.core.board.Button.Proposed;
+import rombix.core.board.Face.Image;
 import rombix.core.board.Face;
 import rombix.core.board.Palette;
-import rombix.core.board.Face.Image;
+import rombix.core.edit.Edits;
 
 /** What stands on a face beside its words: an icon found by plain words, or a picture of the person's own. */
 final class FacePictures {

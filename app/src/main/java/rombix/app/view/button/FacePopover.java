@@ -20,20 +20,20 @@ import javafx.scene.shape.SVGPath;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.ButtonEdits;
 import rombix.app.edit.Conditions;
-import rombix.app.view.common.Confirm;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Shapes;
 import rombix.app.view.common.Space;
+import rombix.app.view.form.Confirm;
+import rombix.app.view.form.Fields;
 import rombix.app.view.tile.Tile;
 import rombix.core.board.Button.Proposed;
-import rombix.core.board.Copies;
-import rombix.core.board.Edits;
 import rombix.core.board.Face.Mark;
-import rombix.core.board.Proposals;
 import rombix.core.board.State;
 import rombix.core.board.StepWords;
 import rombix.core.chain.Condition;
+import rombix.core.edit.Copies;
+import rombix.core.edit.Edits;
+import rombix.core.edit.Proposals;
 
 /** Edits a button's name and the looks of its states, by the button itself: all states side by side at their real size. */
 public final class FacePopover {

@@ -4,9 +4,9 @@ import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
 import rombix.core.board.Button.Proposed;
-import rombix.core.board.Edits;
 import rombix.core.board.Face;
-import rombix.core.board.Proposals;
+import rombix.core.edit.Edits;
+import rombix.core.edit.Proposals;
 
 /** What the parts of the popover of faces work on: one state's face, and what is chosen for it. */
 record FaceSubject(Desk desk, String button, int state) {

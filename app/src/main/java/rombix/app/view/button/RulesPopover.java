@@ -9,16 +9,16 @@ import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.VBox;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
-import rombix.app.view.common.KeyField;
 import rombix.app.view.common.Space;
+import rombix.app.view.form.Fields;
+import rombix.app.view.form.KeyField;
 import rombix.core.board.Board;
 import rombix.core.board.Button.Busy;
 import rombix.core.board.Button.Guard;
 import rombix.core.board.Button;
-import rombix.core.board.Edits;
 import rombix.core.board.State;
 import rombix.core.board.Trigger;
+import rombix.core.edit.Edits;
 
 /** The rules of a button: a press while it runs, its guard, what follows its states, its key, its tag. */
 public final class RulesPopover {

@@ -20,9 +20,9 @@ import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.TriggerEdits.Row;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
-import rombix.app.view.common.KeyField;
 import rombix.app.view.common.Space;
+import rombix.app.view.form.Fields;
+import rombix.app.view.form.KeyField;
 import rombix.app.view.step.ConditionField;
 import rombix.core.board.Schedule;
 import rombix.core.board.State;
@@ -31,9 +31,9 @@ import rombix.core.board.Trigger.Midi.Message;
 import rombix.core.board.Trigger.Midi.Turns;
 import rombix.core.board.Trigger.When.What;
 import rombix.core.board.Trigger;
-import rombix.core.card.Twin;
 import rombix.core.chain.Condition;
 import rombix.core.touch.GamepadParts;
+import rombix.core.twin.Twin;
 import rombix.running.input.Touches;
 
 /** The fields of one trigger, by its kind. */

@@ -13,21 +13,21 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.CardEdits;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
+import rombix.app.view.form.Fields;
 import rombix.core.board.Gear;
 import rombix.core.card.Card;
-import rombix.core.card.Figures;
 import rombix.core.card.Protocol;
-import rombix.core.card.Twin;
 import rombix.core.listen.CardMaking;
-import rombix.core.listen.Voice;
 import rombix.core.listen.Voice.Kind;
+import rombix.core.listen.Voice;
 import rombix.core.listen.Wanted;
 import rombix.core.store.CardLibrary;
-import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
+import rombix.core.twin.Figures;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 
 /** What somebody says that a voice is, with all proposed; makes it a reading, and the commands for it. */

@@ -19,17 +19,17 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.CardEdits;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
+import rombix.app.view.form.Fields;
 import rombix.core.board.Gear;
-import rombix.core.card.Twin;
 import rombix.core.listen.Listening;
 import rombix.core.listen.Voice;
-import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
 import rombix.core.traffic.Packet;
 import rombix.core.traffic.Traffic;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 
 /** What a gear says, grouped by what changes; one of it is chosen and made a reading. The interface's thread's. */

@@ -20,20 +20,20 @@ import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.CardEdits;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
+import rombix.app.view.form.Fields;
 import rombix.core.board.Gear;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card;
-import rombix.core.card.Twin.Readings;
-import rombix.core.card.Twin;
 import rombix.core.listen.CardMaking;
 import rombix.core.store.CardRows.Part;
 import rombix.core.store.CardRows.Row;
 import rombix.core.store.CardRows;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.twin.Twin.Readings;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 
 /**

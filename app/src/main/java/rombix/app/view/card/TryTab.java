@@ -15,19 +15,19 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.CardEdits;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
+import rombix.app.view.form.Fields;
 import rombix.core.board.Gear;
-import rombix.core.card.Order;
 import rombix.core.card.Protocol;
-import rombix.core.card.Twin;
 import rombix.core.listen.Said;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
 import rombix.core.traffic.Packet;
 import rombix.core.traffic.PacketWords;
 import rombix.core.traffic.Traffic;
+import rombix.core.twin.Order;
+import rombix.core.twin.Twin;
 import rombix.running.Player;
 
 /** Sends a gear something by hand, shows what comes back, and makes a command of it. The interface's thread's. */

@@ -2,8 +2,8 @@ package rombix.app.view.common;
 
 import java.util.Collection;
 import java.util.function.Function;
-import rombix.core.card.Twin;
 import rombix.core.check.CheckContext;
+import rombix.core.twin.Twin;
 
 /**
  * What a check of a board knows beyond the board: the icons that ship, and what gear says now.

@@ -10,7 +10,7 @@ import java.util.function.Consumer;
 import java.util.function.LongSupplier;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
-import rombix.core.engine.Happening;
+import rombix.core.event.Happening;
 import rombix.core.thread.OneThread;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;

@@ -1,4 +1,4 @@
-/** What all views work with: the desk, popovers, fields, choosers, icons, keys. */
+/** What all views work with: the desk, popovers, icons, keys. */
 @NullMarked
 package rombix.app.view.common;
 

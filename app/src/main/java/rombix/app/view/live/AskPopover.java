@@ -9,10 +9,10 @@ import javafx.scene.control.PasswordField;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.VBox;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
+import rombix.app.view.form.Fields;
 import rombix.core.chain.DeckStep;
-import rombix.core.engine.Happening.Asked;
+import rombix.core.event.Happening.Asked;
 import rombix.core.value.Value;
 import rombix.running.owner.Secrets;
 

@@ -18,12 +18,12 @@ import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Rehearsed;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
-import rombix.core.engine.AsRun;
-import rombix.core.engine.Happening;
-import rombix.core.engine.Mode;
+import rombix.app.view.form.Fields;
+import rombix.core.event.AsRun;
+import rombix.core.event.Happening;
+import rombix.core.event.Mode;
 import rombix.running.Player;
 
 /**

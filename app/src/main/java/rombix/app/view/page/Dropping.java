@@ -15,19 +15,19 @@ import javafx.scene.input.DragEvent;
 import javafx.scene.input.TransferMode;
 import javafx.scene.layout.Pane;
 import org.jspecify.annotations.Nullable;
-import rombix.app.edit.ClipFiles;
 import rombix.app.edit.Grab;
-import rombix.app.edit.PictureFile;
+import rombix.app.edit.file.ClipFiles;
+import rombix.app.edit.file.PictureFile;
 import rombix.app.view.common.Desk;
 import rombix.app.view.score.ScoreDrawing;
 import rombix.app.view.tile.Tile;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
-import rombix.core.board.Edits;
-import rombix.core.board.Proposals;
 import rombix.core.board.Rig;
 import rombix.core.card.Card;
 import rombix.core.card.Protocol;
+import rombix.core.edit.Edits;
+import rombix.core.edit.Proposals;
 
 /** What is carried over the page and dropped: a control of the rack, a picture from outside. */
 public final class Dropping {

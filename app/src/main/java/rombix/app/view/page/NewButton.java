@@ -4,9 +4,9 @@ import javafx.scene.Node;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
 import rombix.core.board.Button;
-import rombix.core.board.Edits;
 import rombix.core.board.Page;
-import rombix.core.board.Proposals;
+import rombix.core.edit.Edits;
+import rombix.core.edit.Proposals;
 
 /** Adds a button where an empty cell was chosen, and takes it away again where nothing was made of it. */
 public final class NewButton {

@@ -10,8 +10,8 @@ import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Space;
 import rombix.core.chain.DeckStep.Show.Way;
-import rombix.core.engine.Happening;
-import rombix.core.engine.Mode;
+import rombix.core.event.Happening;
+import rombix.core.event.Mode;
 import rombix.links.desktop.Desktop;
 
 /** Shows the pages that chains, or readings that a page follows, have shown. */

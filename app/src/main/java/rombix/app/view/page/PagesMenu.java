@@ -13,16 +13,16 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import rombix.app.edit.Starters;
 import rombix.app.edit.Uses;
-import rombix.app.view.common.Confirm;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
+import rombix.app.view.form.Confirm;
+import rombix.app.view.form.Fields;
 import rombix.app.view.step.ConditionField;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
-import rombix.core.board.Edits;
 import rombix.core.board.Page;
-import rombix.core.engine.Known;
+import rombix.core.edit.Edits;
+import rombix.core.event.Known;
 
 /** What is done with pages: added, named, sized, moved, doubled, deleted. */
 public final class PagesMenu {

@@ -18,9 +18,9 @@ import javafx.stage.Stage;
 import javafx.stage.StageStyle;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Manner;
 import rombix.app.view.common.Space;
+import rombix.app.view.form.Fields;
 import rombix.app.view.tile.TileGrid;
 import rombix.core.board.Page;
 

@@ -7,8 +7,8 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import rombix.app.edit.PatchEdits;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
+import rombix.app.view.form.Fields;
 import rombix.core.card.Card;
 import rombix.core.card.Personality;
 

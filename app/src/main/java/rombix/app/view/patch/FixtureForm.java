@@ -17,14 +17,14 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.PatchEdits;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
+import rombix.app.view.form.Fields;
 import rombix.core.card.Card;
 import rombix.core.card.Channel.Kind;
-import rombix.core.card.Mapped.Curve;
-import rombix.core.card.Personality;
 import rombix.core.card.Personality.Ability;
+import rombix.core.card.Personality;
+import rombix.core.card.value.Mapped.Curve;
 import rombix.core.patch.Fixture;
 
 /** The fixture that is chosen: all that the patch says of it. */

@@ -23,13 +23,13 @@ import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.CardEdits;
 import rombix.app.edit.PatchEdits;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
+import rombix.app.view.form.Fields;
 import rombix.core.card.Card;
-import rombix.core.card.Channel;
 import rombix.core.card.Channel.Kind;
 import rombix.core.card.Channel.Step;
+import rombix.core.card.Channel;
 import rombix.core.store.CardLibrary;
 
 /** Personalities: what each slot of a fixture means, as its manual lists them, chosen or made here. */

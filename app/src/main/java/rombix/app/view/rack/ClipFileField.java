@@ -10,13 +10,13 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.stage.FileChooser;
 import org.jspecify.annotations.Nullable;
-import rombix.app.edit.ClipFiles;
-import rombix.app.view.common.Fields;
+import rombix.app.edit.file.ClipFiles;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
+import rombix.app.view.form.Fields;
 import rombix.core.board.Rig;
 import rombix.core.card.Card.Item;
-import rombix.core.card.Figures;
+import rombix.core.twin.Figures;
 
 /** The sound file of a clip, with its length: chosen, and read at once, so that it is known to be sound. */
 final class ClipFileField extends HBox {

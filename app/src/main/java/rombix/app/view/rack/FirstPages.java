@@ -12,11 +12,11 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import rombix.app.edit.Starters;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
+import rombix.app.view.form.Fields;
 import rombix.core.board.Board;
-import rombix.core.engine.Known;
+import rombix.core.event.Known;
 
 /** How a board without a button goes on from its gear: with pages made from it, or with a first button. */
 final class FirstPages extends VBox {

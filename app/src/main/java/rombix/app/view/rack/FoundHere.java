@@ -21,17 +21,17 @@ import javafx.util.Duration;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.CardEdits;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
+import rombix.app.view.form.Fields;
 import rombix.core.board.Gear;
 import rombix.core.card.Card;
 import rombix.core.found.Fitting;
-import rombix.core.found.FoundGear;
 import rombix.core.found.FoundGear.How;
+import rombix.core.found.FoundGear;
 import rombix.core.found.Proposal;
-import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
 
 /** Gear that says by itself that it is here, to be added with its card and its address. The interface's thread's. */
 @OwnedBy(Owner.INTERFACE)

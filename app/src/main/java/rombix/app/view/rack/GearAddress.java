@@ -9,12 +9,12 @@ import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
 import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Styles;
+import rombix.app.view.form.Fields;
 import rombix.core.board.Board;
 import rombix.core.board.Gear;
-import rombix.core.board.GearEdits;
 import rombix.core.card.Protocol;
+import rombix.core.edit.GearEdits;
 
 /** The field for where a gear is reached. */
 public final class GearAddress {

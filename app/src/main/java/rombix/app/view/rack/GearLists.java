@@ -19,18 +19,18 @@ import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
-import rombix.app.edit.ClipFiles;
+import rombix.app.edit.file.ClipFiles;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
+import rombix.app.view.form.Fields;
 import rombix.core.board.Board;
-import rombix.core.board.Edits;
 import rombix.core.board.Gear;
-import rombix.core.board.GearEdits;
 import rombix.core.card.Card.Item;
 import rombix.core.card.Card;
 import rombix.core.card.Protocol;
+import rombix.core.edit.Edits;
+import rombix.core.edit.GearEdits;
 import rombix.core.value.Value;
 
 /** The lists of a gear that its card leaves to the board: channels, lamps, locks, each with its numbers. */

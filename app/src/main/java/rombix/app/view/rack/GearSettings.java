@@ -16,14 +16,14 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
+import rombix.app.view.form.Fields;
 import rombix.core.board.Board;
 import rombix.core.board.Gear;
-import rombix.core.board.GearEdits;
 import rombix.core.card.Setting;
-import rombix.core.card.Twin;
+import rombix.core.edit.GearEdits;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 
 /** What is set for a gear beside its address: its protocol's settings and its card's, each with what it is for. */

@@ -22,13 +22,13 @@ import javafx.util.Duration;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Shadow;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Shapes;
 import rombix.app.view.common.Space;
+import rombix.app.view.form.Fields;
 import rombix.app.view.page.PageView;
-import rombix.core.card.Twin;
 import rombix.core.chain.Step;
 import rombix.core.forecast.Snapshot;
+import rombix.core.twin.Twin;
 import rombix.running.input.Touches;
 
 /** All gear, live, at the left. What the gear's cards can change is worked here by hand. */
@@ -54,7 +54,7 @@ public final class RackView extends ScrollPane {
      * @param hint shown above the gear when it is due
      * @param touches what tells of the hands at this computer
      */
-    public RackView(Desk desk, Supplier<rombix.core.engine.Known> known, PageView page, GearPopover gear,
+    public RackView(Desk desk, Supplier<rombix.core.event.Known> known, PageView page, GearPopover gear,
             Node hint, Touches touches) {
         this.desk = desk;
         this.hands = new ShadowedHands(desk, touches);
@@ -128,7 +128,7 @@ public final class RackView extends ScrollPane {
     }
 
     /** Writes steps from the gear: as it is now, or as it is worked from now on. */
-    private HBox tools(Supplier<rombix.core.engine.Known> known) {
+    private HBox tools(Supplier<rombix.core.event.Known> known) {
         snapshot.setId("snapshot");
         snapshot.setTooltip(new Tooltip("Add the gear's present readings to the chain below, as steps"));
         snapshot.setOnAction(_ -> snapshots(known.get(), snapshot));
@@ -199,7 +199,7 @@ public final class RackView extends ScrollPane {
     }
 
     /** Which gear the snapshot is of. */
-    private void snapshots(rombix.core.engine.Known known, Button by) {
+    private void snapshots(rombix.core.event.Known known, Button by) {
         VBox box = new VBox(Space.S6);
         box.setId("snapshot-popover");
         box.getChildren().add(Fields.read("Readings of which gear?"));

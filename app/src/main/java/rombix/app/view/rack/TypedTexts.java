@@ -11,16 +11,16 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
+import rombix.app.view.form.Fields;
 import rombix.core.board.Board;
-import rombix.core.board.Edits;
 import rombix.core.chain.Arg;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions;
+import rombix.core.edit.Edits;
 import rombix.core.value.Value;
 import rombix.running.owner.Secrets;
 

@@ -11,17 +11,17 @@ import java.util.function.Supplier;
 import javafx.application.Platform;
 import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
-import rombix.app.view.common.FittingRow;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
+import rombix.app.view.common.FittingRow;
 import rombix.app.view.common.Space;
 import rombix.core.board.Rig;
 import rombix.core.board.StepWords;
-import rombix.core.card.Figures;
 import rombix.core.chain.Chain;
-import rombix.core.engine.Known;
+import rombix.core.event.Known;
 import rombix.core.forecast.Forecast;
 import rombix.core.forecast.Forecaster;
+import rombix.core.twin.Figures;
 
 /**
  * What the chain under the hand will do, in one line, kept true while it is edited: its length, what will differ, odds,

@@ -25,10 +25,10 @@ import rombix.app.view.common.Desk;
 import rombix.app.view.step.StepOptionsForm;
 import rombix.app.view.step.StepPopover;
 import rombix.core.board.Paths;
-import rombix.core.card.Figures;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Step;
-import rombix.core.engine.Status.Phase;
+import rombix.core.event.Status.Phase;
+import rombix.core.twin.Figures;
 import rombix.running.state.DeckState;
 
 /** The drawing of a chain against time: a ruler, the steps that hold others as brackets, and a lane for each gear. */

@@ -18,18 +18,18 @@ import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Part;
 import rombix.app.edit.Uses;
 import rombix.app.view.button.RulesPopover;
-import rombix.app.view.common.Chooser;
-import rombix.app.view.common.Confirm;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Shapes;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
+import rombix.app.view.form.Chooser;
+import rombix.app.view.form.Confirm;
+import rombix.app.view.form.Fields;
 import rombix.core.board.Board;
-import rombix.core.board.Edits;
 import rombix.core.board.State;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
+import rombix.core.edit.Edits;
 
 /** The head of the score: whose chain it is, and which state's and gesture's; the ways to its rules and its face. */
 public final class ScoreHead extends HBox {

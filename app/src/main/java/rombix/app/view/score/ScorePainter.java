@@ -15,8 +15,8 @@ import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Score.Mark;
 import rombix.app.edit.Score;
 import rombix.app.view.common.Shapes;
-import rombix.core.card.Figures;
 import rombix.core.chain.Step;
+import rombix.core.twin.Figures;
 import rombix.running.state.DeckState;
 
 /** Makes the nodes of a score: a ruler, waits as bands, steps that hold others as brackets, and a lane for each gear. */

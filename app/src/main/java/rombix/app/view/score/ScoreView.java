@@ -18,15 +18,15 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import rombix.app.edit.StepEdits;
-import rombix.app.view.common.Chooser;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
+import rombix.app.view.form.Chooser;
+import rombix.app.view.form.Fields;
 import rombix.core.board.Paths;
 import rombix.core.board.StepWords;
 import rombix.core.chain.Chain;
-import rombix.core.engine.Event;
-import rombix.core.engine.Known;
+import rombix.core.event.Event;
+import rombix.core.event.Known;
 import rombix.core.forecast.Opposite;
 
 /** The score of the chain under the hand, along the foot: whose it is, what it will do, its drawing, and the search. */

@@ -21,14 +21,14 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import rombix.app.edit.Starters;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
+import rombix.app.view.form.Fields;
 import rombix.core.board.Board;
-import rombix.core.board.Edits;
 import rombix.core.board.Gear;
 import rombix.core.board.Rig;
-import rombix.core.engine.Known;
+import rombix.core.edit.Edits;
+import rombix.core.event.Known;
 import rombix.core.store.BoardFile;
 
 /** The boards beside this one, a new one, and this one under another name. */

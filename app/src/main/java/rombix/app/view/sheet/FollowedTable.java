@@ -22,9 +22,9 @@ import javafx.scene.layout.VBox;
 import javafx.util.Duration;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
+import rombix.app.view.form.Fields;
 
 /**
  * A long list of rows, the newest first: searched by words, narrowed to kinds, followed or held still, with the selected

@@ -24,7 +24,7 @@ import javafx.stage.FileChooser;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Places;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
+import rombix.app.view.form.Fields;
 import rombix.core.board.Walk;
 import rombix.core.store.WholeFile;
 import rombix.running.log.LogCsv;

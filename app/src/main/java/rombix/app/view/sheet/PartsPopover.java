@@ -14,16 +14,16 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import rombix.app.edit.Part;
 import rombix.app.edit.Uses;
-import rombix.app.view.common.Confirm;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
+import rombix.app.view.form.Confirm;
+import rombix.app.view.form.Fields;
 import rombix.core.board.Board.AfterCrash;
 import rombix.core.board.Board.BoardValue;
 import rombix.core.board.Board.NamedChain;
 import rombix.core.board.Board;
-import rombix.core.board.Edits;
 import rombix.core.chain.Step;
+import rombix.core.edit.Edits;
 import rombix.core.value.Value;
 
 /** The values and the chains of the board itself: added, named, opened, deleted with what uses them said first. */

@@ -20,9 +20,8 @@ import javafx.scene.input.DataFormat;
 import javafx.stage.FileChooser;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
+import rombix.app.view.form.Fields;
 import rombix.core.board.Gear;
-import rombix.core.card.Order;
 import rombix.core.store.WholeFile;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
@@ -31,6 +30,7 @@ import rombix.core.traffic.Packet.Way;
 import rombix.core.traffic.Packet;
 import rombix.core.traffic.PacketWords;
 import rombix.core.traffic.Traffic;
+import rombix.core.twin.Order;
 
 /**
  * What goes out to the gear and comes in, in words and as it stands on the wire, with what became of it: followed or

@@ -22,16 +22,16 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
+import rombix.app.view.form.Fields;
 import rombix.core.board.Board;
-import rombix.core.board.Edits;
 import rombix.core.card.Card;
+import rombix.core.edit.Edits;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
-import rombix.core.store.Versions;
 import rombix.core.store.Versions.Version;
+import rombix.core.store.Versions;
 
 /** The last versions of the board that were saved: each can be taken back whole, or a button of it. Undo brings all back. */
 public final class VersionsPopover {

@@ -12,15 +12,15 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
+import rombix.app.view.form.Fields;
 import rombix.core.board.Gear;
-import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
-import rombix.core.traffic.WhyNot;
+import rombix.core.thread.OwnedBy;
 import rombix.core.traffic.WhyNot.Stage;
 import rombix.core.traffic.WhyNot.Verdict;
+import rombix.core.traffic.WhyNot;
 
 /** A connection test, step by step, with what to do where one fails. Interface thread. */
 @OwnedBy(Owner.INTERFACE)

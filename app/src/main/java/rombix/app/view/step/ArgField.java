@@ -13,14 +13,14 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
-import rombix.app.view.common.ColourField;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
+import rombix.app.view.form.ColourField;
+import rombix.app.view.form.Fields;
 import rombix.core.card.Card.Item;
 import rombix.core.card.Card.Param;
-import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 import rombix.core.value.ValueType;
 

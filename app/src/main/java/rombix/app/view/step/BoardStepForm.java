@@ -8,7 +8,7 @@ import javafx.scene.control.Button;
 import javafx.scene.control.TextField;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
+import rombix.app.view.form.Fields;
 import rombix.core.board.Board;
 import rombix.core.board.Page;
 import rombix.core.board.State;

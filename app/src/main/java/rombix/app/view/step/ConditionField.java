@@ -9,8 +9,8 @@ import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Conditions.Offered;
 import rombix.app.edit.Conditions;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
+import rombix.app.view.form.Fields;
 import rombix.core.board.StepWords;
 import rombix.core.chain.Condition;
 

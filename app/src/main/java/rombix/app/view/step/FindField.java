@@ -22,17 +22,17 @@ import javafx.scene.layout.VBox;
 import javafx.scene.shape.Rectangle;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Shapes;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
+import rombix.app.view.form.Fields;
 import rombix.core.board.Board;
-import rombix.core.card.Twin;
 import rombix.core.computer.Layout;
 import rombix.core.computer.Place;
 import rombix.core.sight.Match;
 import rombix.core.sight.Pixels;
 import rombix.core.sight.Search;
+import rombix.core.twin.Twin;
 
 /** How a picture is looked for on the screen, with what is found as the screen is now. */
 final class FindField extends VBox {

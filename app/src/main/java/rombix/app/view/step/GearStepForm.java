@@ -8,15 +8,15 @@ import javafx.scene.layout.HBox;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.AimPad;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
+import rombix.app.view.form.Fields;
 import rombix.core.board.Paths;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Param;
-import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 import rombix.core.value.ValueType;
 

@@ -9,12 +9,12 @@ import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.layout.HBox;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
+import rombix.app.view.form.Fields;
 import rombix.core.card.Card.Command;
-import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 import rombix.running.owner.Settings;
 

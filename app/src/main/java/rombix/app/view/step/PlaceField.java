@@ -15,16 +15,16 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
 import org.jspecify.annotations.Nullable;
-import rombix.app.edit.PictureFile;
+import rombix.app.edit.file.PictureFile;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
+import rombix.app.view.form.Fields;
 import rombix.core.board.Board;
-import rombix.core.board.Edits;
-import rombix.core.card.Twin;
 import rombix.core.computer.Place;
+import rombix.core.edit.Edits;
 import rombix.core.sight.Pixels;
+import rombix.core.twin.Twin;
 
 /** A place for the pointer: shown on the screen, never typed. */
 final class PlaceField extends VBox {

@@ -8,8 +8,8 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.PasswordField;
 import javafx.scene.layout.VBox;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
+import rombix.app.view.form.Fields;
 import rombix.running.owner.Secrets;
 
 /** A text that this computer keeps and no board holds: chosen by its name, and set here. */

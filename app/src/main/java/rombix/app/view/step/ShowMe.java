@@ -24,15 +24,15 @@ import javafx.stage.StageStyle;
 import javafx.stage.Window;
 import javafx.util.Duration;
 import org.jspecify.annotations.Nullable;
-import rombix.app.edit.PictureFile;
+import rombix.app.edit.file.PictureFile;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Styles;
 import rombix.app.view.common.Tokens;
 import rombix.core.board.Board.Picture;
-import rombix.core.card.Twin;
 import rombix.core.computer.Layout;
 import rombix.core.computer.Place;
 import rombix.core.sight.Pixels;
+import rombix.core.twin.Twin;
 
 /**
  * Dims a computer's screens so that a place on them is shown by a click, or a part of them by a drag. What is on the screens

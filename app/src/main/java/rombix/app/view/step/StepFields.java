@@ -12,18 +12,18 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
+import rombix.app.view.form.Fields;
 import rombix.core.board.Paths;
 import rombix.core.card.Card.Param;
-import rombix.core.card.Twin;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
-import rombix.core.value.ValueType;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
+import rombix.core.value.ValueType;
 
 /** What forms of steps share: fields that change the step at a path, as it is by then. */
 abstract class StepFields {

@@ -14,7 +14,7 @@ import javafx.application.Platform;
 import javafx.embed.swing.SwingFXUtils;
 import javafx.scene.image.Image;
 import org.jspecify.annotations.Nullable;
-import rombix.app.edit.PictureFile;
+import rombix.app.edit.file.PictureFile;
 import rombix.core.board.Board.Picture;
 
 /** A board's pictures as they are drawn on faces, kept as long as they are used. The interface's thread's. */

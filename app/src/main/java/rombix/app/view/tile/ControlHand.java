@@ -14,7 +14,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
 import rombix.core.board.Control.Axis;
 import rombix.core.board.Control;
-import rombix.core.card.Scale;
+import rombix.core.twin.Scale;
 import rombix.core.value.Value;
 
 /**

@@ -9,7 +9,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Styles;
 import rombix.core.board.Control.Axis;
 import rombix.core.board.Control;
-import rombix.core.card.Scale;
+import rombix.core.twin.Scale;
 import rombix.running.face.FaceNow;
 
 /** The levels of a dial, a fader or a pad on its tile: under the hand while it holds them, else as the gear says. */

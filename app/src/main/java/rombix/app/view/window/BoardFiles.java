@@ -21,12 +21,12 @@ import javafx.stage.FileChooser;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import rombix.app.edit.BoardWrite;
 import rombix.app.edit.Workbench;
+import rombix.app.edit.file.BoardWrite;
 import rombix.app.view.common.Desk;
 import rombix.core.board.Board;
-import rombix.core.board.Edits;
 import rombix.core.board.Rig;
+import rombix.core.edit.Edits;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile.Stamp;
 import rombix.core.store.BoardFile;
@@ -74,7 +74,7 @@ public final class BoardFiles {
         this.over = over;
     }
 
-    void save() {
+    public void save() {
         saves = true;
         look(now -> {
             if (saves) {

@@ -10,9 +10,9 @@ import javafx.scene.layout.Priority;
 import rombix.app.edit.Hints.Hint;
 import rombix.app.edit.Hints;
 import rombix.app.edit.Workbench;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Shapes;
 import rombix.app.view.common.Space;
+import rombix.app.view.form.Fields;
 import rombix.running.owner.Settings;
 
 /** The hints of the first minutes, each a line in its place; they take no room while they are not due. */

@@ -14,7 +14,7 @@ import rombix.app.edit.Workbench;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Manner;
 import rombix.core.board.Rig;
-import rombix.core.engine.Mode;
+import rombix.core.event.Mode;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
 import rombix.core.trust.Asks;

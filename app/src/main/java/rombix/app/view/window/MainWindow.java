@@ -38,8 +38,8 @@ import rombix.app.view.sheet.TriggersView;
 import rombix.app.view.sheet.VersionsPopover;
 import rombix.app.view.sheet.WhyPopover;
 import rombix.app.view.window.Stagework.Theme;
-import rombix.core.board.Proposals;
 import rombix.core.board.Rig;
+import rombix.core.edit.Proposals;
 import rombix.core.traffic.Traffic;
 import rombix.running.Player;
 import rombix.running.input.Touches;
@@ -281,11 +281,11 @@ public final class MainWindow {
         return page;
     }
 
-    Touches touches() {
+    public Touches touches() {
         return touches;
     }
 
-    LogView logView() {
+    public LogView logView() {
         return logView;
     }
 
@@ -293,15 +293,15 @@ public final class MainWindow {
         return found;
     }
 
-    PatchSheet patchSheet() {
+    public PatchSheet patchSheet() {
         return patch;
     }
 
-    CardSheet cardSheet() {
+    public CardSheet cardSheet() {
         return cardSheet;
     }
 
-    TrafficView traffic() {
+    public TrafficView traffic() {
         return traffic;
     }
 

@@ -22,8 +22,8 @@ import rombix.app.view.page.PagesMenu;
 import rombix.app.view.sheet.BoardsPopover;
 import rombix.app.view.sheet.PartsPopover;
 import rombix.core.board.Page;
-import rombix.core.engine.Known;
-import rombix.core.engine.Mode;
+import rombix.core.event.Known;
+import rombix.core.event.Mode;
 import rombix.running.face.OnAir;
 
 /** The strip along the top: the board, its pages, the lamps that are always in sight, the mode, stop all. */

@@ -6,7 +6,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import rombix.app.view.common.Fields;
+import rombix.app.view.form.Fields;
 
 /** Sentences that are shown until they are dismissed, in rows of their own: they cover nothing. */
 final class Notices extends VBox {

@@ -12,9 +12,9 @@ import javafx.scene.control.Label;
 import javafx.scene.control.ProgressBar;
 import javafx.scene.layout.VBox;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
+import rombix.app.view.form.Fields;
 import rombix.running.owner.OpenedBoard;
 
 /** A large board that is being read: says so, and can be cancelled. The deck goes on meanwhile. */

@@ -20,8 +20,8 @@ import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Places;
 import rombix.app.view.common.Checking;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Fields;
 import rombix.app.view.common.Space;
+import rombix.app.view.form.Fields;
 import rombix.core.check.Check;
 import rombix.core.check.Fixes;
 

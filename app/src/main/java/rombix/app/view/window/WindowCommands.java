@@ -18,7 +18,7 @@ import rombix.app.view.sheet.LogView;
 import rombix.app.view.sheet.TrafficView;
 import rombix.app.view.sheet.TriggersView;
 import rombix.app.view.window.Command.Where;
-import rombix.core.engine.Mode;
+import rombix.core.event.Mode;
 
 /** Everything that the window can do, with its key: the one place that says so, for the keyboard and for the list alike. */
 final class WindowCommands {

@@ -32,20 +32,20 @@ import org.testfx.util.WaitForAsyncUtils;
 import rombix.app.edit.Workbench;
 import rombix.app.show.Session;
 import rombix.app.view.tile.Tile;
-import rombix.core.board.Edits;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
-import rombix.core.engine.Mode;
+import rombix.core.edit.Edits;
+import rombix.core.event.Mode;
 import rombix.running.input.Inputs;
 import rombix.running.log.LogStore;
 import rombix.running.owner.OpenedBoard;
 import rombix.running.owner.Trust;
-import rombix.standins.StandIns;
+import rombix.standins.set.StandIns;
 
 /** A window on a board with real stand-ins, offscreen, and a robot that does what a person does. */
 @Timeout(300)
-abstract class AtTheWindow {
+public abstract class AtTheWindow {
     static {
         System.setProperty("testfx.robot.write_sleep", "0"); // Read once, by the first robot.
     }
@@ -54,30 +54,30 @@ abstract class AtTheWindow {
     private static final String NOWHERE = "127.0.0.1:9";
 
     @TempDir
-    Path folder;
-    final Hand robot = new Hand();
-    StandIns gear;
-    Session session;
-    Stage stage;
-    Path file;
+    public Path folder;
+    public final Hand robot = new Hand();
+    public StandIns gear;
+    public Session session;
+    public Stage stage;
+    public Path file;
 
     @BeforeAll
-    static void toolkit() {
+    public static void toolkit() {
         Session.startToolkit(true);
     }
 
     /** Writes the board that the window is opened on. */
-    void board(Path to) throws Exception {
+    public void board(Path to) throws Exception {
         Files.copy(Path.of("../demo/star-night.json"), to);
     }
 
     /** The gear that is switched off. */
-    Set<String> off() {
+    public Set<String> off() {
         return Set.of();
     }
 
     @BeforeEach
-    void open() throws Exception {
+    public void open() throws Exception {
         file = folder.resolve("star-night.json");
         board(file);
         gear = StandIns.onFreePorts();
@@ -95,18 +95,18 @@ abstract class AtTheWindow {
     }
 
     /** What the owner of this computer has agreed to. */
-    Trust trust() {
+    public Trust trust() {
         return Trust.all();
     }
 
     /** Waits until the gear has said how it is. */
-    void reached() {
+    public void reached() {
         soon(() -> label("#rack-desk-muted/host").equals("MUTED") && label("#rack-house-locked/gate").equals("LOCKED")
                 && find("#rack-studio-scene-host-desk") != null);
     }
 
     @AfterEach
-    void close() throws Exception {
+    public void close() throws Exception {
         robot.release(new KeyCode[0]);
         robot.release(new MouseButton[0]);
         if (stage != null) {
@@ -116,23 +116,23 @@ abstract class AtTheWindow {
         gear.close();
     }
 
-    static void soon(Callable<Boolean> what) {
+    public static void soon(Callable<Boolean> what) {
         await().atMost(Duration.ofSeconds(60)).pollInterval(Duration.ofMillis(10)).until(what);
     }
 
-    Node find(String id) {
+    public Node find(String id) {
         return WaitForAsyncUtils.waitForAsyncFx(60_000,
                 () -> stage.getScene().getRoot().lookupAll("*").stream()
                         .filter(n -> ("#" + n.getId()).equals(id)).findFirst().orElse(null));
     }
 
     /** The first node that a selector finds; null where it finds none. The scene belongs to the interface's thread. */
-    Node there(String selector) {
+    public Node there(String selector) {
         return WaitForAsyncUtils.waitForAsyncFx(60_000, () -> stage.getScene().getRoot().lookup(selector));
     }
 
     /** The middle of a node on the screen, when what was just made there has found its place. */
-    Point2D middle(Node node) {
+    public Point2D middle(Node node) {
         return WaitForAsyncUtils.waitForAsyncFx(60_000, () -> {
             Node now = node.getScene() == null && node.getId() != null
                     ? stage.getScene().lookup("#" + node.getId()) // It was built anew since it was found.
@@ -145,81 +145,81 @@ abstract class AtTheWindow {
     }
 
     /** Moves the mouse onto a node. */
-    FxRobotInterface moveTo(Node node) {
+    public FxRobotInterface moveTo(Node node) {
         return robot.moveTo(middle(node));
     }
 
     /** The rows of a table, which belong to the interface's thread; none where there is no such table now. */
     @SuppressWarnings("unchecked")
-    <T> List<T> rowsOf(String id) {
+    public <T> List<T> rowsOf(String id) {
         Node table = find(id);
         return WaitForAsyncUtils.waitForAsyncFx(60_000,
                 () -> table instanceof TableView<?> t ? List.copyOf((List<T>) t.getItems()) : List.of());
     }
 
-    String label(String id) {
+    public String label(String id) {
         return find(id) instanceof Labeled l ? l.getText() : "";
     }
 
     /** What is said of a node to those who do not see it; nothing where there is no such node now. */
-    String said(String id) {
+    public String said(String id) {
         Node node = find(id);
         return node == null || node.getAccessibleText() == null ? "" : node.getAccessibleText();
     }
 
-    Workbench bench() {
+    public Workbench bench() {
         return session.window().bench();
     }
 
-    void mode(Mode mode) {
+    public void mode(Mode mode) {
         click(find("#mode-" + mode.name().toLowerCase(java.util.Locale.ROOT)));
         leaveLive();
         assertThat(bench().mode()).isEqualTo(mode);
     }
 
     /** Says yes where it is asked whether Live is to be left. */
-    void leaveLive() {
+    public void leaveLive() {
         if (find("#leave-live") instanceof javafx.scene.control.Button leave) {
             robot.interact(leave::fire);
         }
     }
 
-    Tile tile(String button) {
+    public Tile tile(String button) {
         return (Tile) find("#tile-" + button);
     }
 
     /** Clicks on a node, with the mouse there at once: the way there is nobody's concern. */
-    void click(Node node) {
+    public void click(Node node) {
         robot.robotContext().getMouseRobot().moveNoWait(middle(node));
         robot.press(MouseButton.PRIMARY).release(MouseButton.PRIMARY);
     }
 
     /** Presses a key with others held. */
-    void key(KeyCode code, KeyCode... held) {
+    public void key(KeyCode code, KeyCode... held) {
         robot.typeWith(code, held);
     }
 
     /** Adds a step by words in the search, where the hand already is. */
-    void add(String words) {
+    public void add(String words) {
         robot.interact(() -> ((TextInputControl) find("#finder")).setText(words));
         soon(() -> find("#found") != null);
         robot.type(KeyCode.ENTER);
     }
 
     /** Drags with the mouse from one node to another. */
-    void drag(Node from, Node to) {
+    public void drag(Node from, Node to) {
         Point2D there = middle(to);
         moveTo(from).press(MouseButton.PRIMARY).moveTo(there).release(MouseButton.PRIMARY);
     }
 
     /** Has the press of a button's first state do this. */
-    void chain(String button, Step... steps) {
+    public void chain(String button, Step... steps) {
         robot.interact(() -> bench().edit("test", b -> Edits.chain(b, button, 0, Gesture.PRESS, _ -> Chain.of(
                 steps))));
     }
 
     /** Chooses by what stands in a list of choices. */
-    <T> void choose(String id, String words) {
+    public <T> void choose(String id, String words) {
         robot.interact(() -> {
             @SuppressWarnings("unchecked")
             ComboBox<T> box = (ComboBox<T>) stage.getScene().getRoot().lookup(id);
@@ -231,7 +231,7 @@ abstract class AtTheWindow {
     }
 
     /** Types into a field as a person does: all of it anew, then Enter. */
-    void type(String id, String text) {
+    public void type(String id, String text) {
         robot.interact(() -> {
             Node field = stage.getScene().getRoot().lookup(id);
             field.requestFocus();
@@ -241,7 +241,7 @@ abstract class AtTheWindow {
     }
 
     /** Undoes everything. */
-    void undoAll() {
+    public void undoAll() {
         while (bench().undoName().isPresent()) {
             robot.interact(() -> bench().undo());
         }

@@ -16,7 +16,7 @@ import rombix.core.board.Board;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
-import rombix.core.engine.Mode;
+import rombix.core.event.Mode;
 import rombix.core.store.BoardFile;
 
 /** Builds on a board that has gear and nothing else, as a person does. */
@@ -24,7 +24,7 @@ class BuildTest extends AtTheWindow {
     private Board before;
 
     @Override
-    void board(Path to) throws Exception {
+    public void board(Path to) throws Exception {
         Board demo = BoardFile.read(Path.of("../demo/star-night.json")).board();
         before = Board.empty("Empty").withGear(demo.gear());
         BoardFile.save(to, before);
@@ -211,7 +211,7 @@ class BuildTest extends AtTheWindow {
         key(KeyCode.D, KeyCode.CONTROL);
         assertThat(button().id()).isNotEqualTo(id);
         assertThat(button().column()).isEqualTo(2);
-        robot.interact(() -> bench().edit("a page", b -> rombix.core.board.Edits.addPage(b, "Two")));
+        robot.interact(() -> bench().edit("a page", b -> rombix.core.edit.Edits.addPage(b, "Two")));
         key(KeyCode.PAGE_DOWN, KeyCode.CONTROL, KeyCode.SHIFT);
         assertThat(bench().page().name()).isEqualTo("Two");
         assertThat(bench().page().buttons()).hasSize(1);
@@ -244,7 +244,7 @@ class BuildTest extends AtTheWindow {
     @Test
     void whatTheCheckFindsIsMendedFromItsList() {
         fresh("mute host");
-        robot.interact(() -> bench().edit("look", b -> rombix.core.board.Edits.state(b, button().id(), 0, s -> s
+        robot.interact(() -> bench().edit("look", b -> rombix.core.edit.Edits.state(b, button().id(), 0, s -> s
                 .withFace(s.face().withTint("#F4F1E6").withInk("#FFFFFF")))));
         key(KeyCode.F8);
         soon(() -> there(".mend") != null);

@@ -13,11 +13,11 @@ import javafx.scene.input.MouseButton;
 import javafx.stage.Window;
 import org.junit.jupiter.api.Test;
 import org.testfx.util.WaitForAsyncUtils;
-import rombix.core.board.Edits;
 import rombix.core.chain.Arg;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.StepOptions;
+import rombix.core.edit.Edits;
 import rombix.core.value.Value;
 import rombix.running.log.LogStore;
 

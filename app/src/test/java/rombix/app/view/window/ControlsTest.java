@@ -123,7 +123,7 @@ class ControlsTest extends AtTheWindow {
 
     @Test
     void inLiveTheListOfCommandsOffersOnlyWhatLiveCanDo() {
-        robot.interact(() -> bench().mode(rombix.core.engine.Mode.LIVE));
+        robot.interact(() -> bench().mode(rombix.core.event.Mode.LIVE));
         key(KeyCode.F1);
         List<String> all = find("#overview-list").lookupAll(".label").stream().map(n -> ((Label) n).getText()).toList();
         assertThat(all).anyMatch(w -> w.startsWith("Triggers")).anyMatch(w -> w.startsWith("Back to the last page"))

@@ -14,13 +14,13 @@ import org.junit.jupiter.api.Test;
 import rombix.app.show.Session;
 import rombix.app.view.common.Overlay;
 import rombix.app.view.page.SmallWindow;
-import rombix.core.board.Edits;
 import rombix.core.chain.DeckStep.Show.Way;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.StepOptions;
-import rombix.core.engine.Happening;
-import rombix.core.engine.Mode;
+import rombix.core.edit.Edits;
+import rombix.core.event.Happening;
+import rombix.core.event.Mode;
 
 /** Going to and fro in mid-show, and pop-ups that somebody has to see. */
 class EdgesTest extends AtTheWindow {

@@ -18,7 +18,7 @@ import org.testfx.util.WaitForAsyncUtils;
 import rombix.core.board.Control;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
-import rombix.core.engine.Mode;
+import rombix.core.event.Mode;
 
 /** Pointer field, wheel strip and key pad, worked with the mouse and with fingers, at the booth's computer. */
 class FieldsTest extends AtTheWindow {

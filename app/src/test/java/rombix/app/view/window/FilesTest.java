@@ -12,7 +12,7 @@ import javafx.scene.control.Button;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 import rombix.core.board.Board;
-import rombix.core.board.Edits;
+import rombix.core.edit.Edits;
 import rombix.core.store.BoardFile;
 import rombix.core.store.Versions;
 import rombix.running.owner.OpenedBoard;

@@ -9,11 +9,11 @@ import javafx.scene.control.Button;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 import rombix.core.board.Board;
-import rombix.core.board.Edits;
-import rombix.core.board.GearEdits;
 import rombix.core.board.Rig;
 import rombix.core.board.Trigger;
-import rombix.core.engine.Mode;
+import rombix.core.edit.Edits;
+import rombix.core.edit.GearEdits;
+import rombix.core.event.Mode;
 import rombix.core.store.BoardFile;
 import rombix.core.trust.Ask;
 import rombix.running.owner.OpenedBoard;
@@ -24,13 +24,13 @@ class GuestTest extends AtTheWindow {
     private static final String GATE = "house/lock/gate";
 
     @Override
-    Trust trust() {
+    public Trust trust() {
         return Trust.in(folder.resolve("trusted"));
     }
 
     /** The demo, which would open the gate as soon as it is opened. */
     @Override
-    void board(Path to) throws Exception {
+    public void board(Path to) throws Exception {
         Board demo = BoardFile.read(Path.of("../demo/star-night.json")).board();
         BoardFile.save(to, Edits.button(demo, "gate", b -> b.withTriggers(List.of(new Trigger.When(
                 Trigger.When.What.BOARD_OPENED, null)))));

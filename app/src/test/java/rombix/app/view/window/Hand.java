@@ -10,7 +10,7 @@ import org.testfx.util.WaitForAsyncUtils;
  * A robot that waits once after what it does, until the interface has done its part, where the usual one waits five
  * times over after each key that goes down or up.
  */
-final class Hand extends FxRobot {
+public final class Hand extends FxRobot {
     private Hand settled() {
         WaitForAsyncUtils.waitForFxEvents(2);
         return this;
@@ -38,7 +38,7 @@ final class Hand extends FxRobot {
     }
 
     /** Types a key with others held. */
-    Hand typeWith(KeyCode key, KeyCode... held) {
+    public Hand typeWith(KeyCode key, KeyCode... held) {
         robotContext().getKeyboardRobot().pressNoWait(held);
         robotContext().getKeyboardRobot().pressNoWait(key);
         robotContext().getKeyboardRobot().releaseNoWait(key);

@@ -5,13 +5,13 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
-import rombix.core.engine.Mode;
+import rombix.core.event.Mode;
 import rombix.running.owner.OpenedBoard;
 
 /** A board that types into the program in front leaves the keyboard to it, and says so. */
 class KeyboardYieldTest extends AtTheWindow {
     @Override
-    void board(Path to) throws Exception {
+    public void board(Path to) throws Exception {
         Files.writeString(to, """
                 {"rombix": 1, "name": "Types", "gear": [
                   {"id": "pc", "name": "PC", "card": "desktop", "link": {"protocol": "desktop", "address": "here"}}],
@@ -22,7 +22,7 @@ class KeyboardYieldTest extends AtTheWindow {
     }
 
     @Override
-    void reached() {
+    public void reached() {
         // What is there does not matter.
     }
 

@@ -10,7 +10,7 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import org.junit.jupiter.api.Test;
 import rombix.core.board.Board;
-import rombix.core.engine.Mode;
+import rombix.core.event.Mode;
 
 /** What a hand does by a slip, or faster than the window, costs nothing. */
 class SlipsTest extends AtTheWindow {

@@ -90,9 +90,10 @@ class SoundsTest extends AtTheWindow {
         soon(() -> find("#step-0") != null);
         click(find("#step-0"));
         soon(() -> find("#listen-through") != null);
-        rombix.standins.Speaker phones = rombix.standins.Speakers.of(rombix.standins.Speakers.HEADPHONES);
+        rombix.standins.sound.Speaker phones = rombix.standins.sound.Speakers
+                .of(rombix.standins.sound.Speakers.HEADPHONES);
         phones.clear();
-        choose("#listen-through", rombix.standins.Speakers.HEADPHONES);
+        choose("#listen-through", rombix.standins.sound.Speakers.HEADPHONES);
         robot.interact(((Button) find("#listen"))::fire);
         soon(() -> phones.kept().length > 2000);
         robot.interact(((Button) find("#listen-stop"))::fire);

@@ -18,14 +18,14 @@ import rombix.core.board.Board;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
-import rombix.core.engine.Mode;
+import rombix.core.event.Mode;
 import rombix.core.store.BoardFile;
 import rombix.core.value.Value;
 
 /** Does with the window what a person does, on real stand-ins, offscreen. */
 class WindowTest extends AtTheWindow {
     @Override
-    Set<String> off() {
+    public Set<String> off() {
         return Set.of("cues");
     }
 

@@ -1,0 +1,147 @@
+package rombix.app.cli.open;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.OptionalInt;
+import java.util.concurrent.Callable;
+import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
+import org.slf4j.LoggerFactory;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import rombix.app.cli.option.Allow;
+import rombix.app.cli.option.GuestWords;
+import rombix.app.cli.option.Span;
+import rombix.app.cli.option.Wanted;
+import rombix.app.cli.play.Playing;
+import rombix.app.show.Display;
+import rombix.core.event.Mode;
+import rombix.core.trust.Ask;
+import rombix.running.LeftBehind;
+import rombix.running.RunningDeck;
+import rombix.running.input.Inputs;
+import rombix.running.log.LogStore;
+import rombix.running.owner.OpenedBoard;
+import rombix.running.owner.Trust;
+import rombix.running.shell.Caller;
+import rombix.running.shell.Doorkeeper;
+
+/** Opens a board in a window. */
+@Command(name = "open", mixinStandardHelpOptions = true, description = {"Opens a board in a window.",
+        "Without a display it runs without a window: press it from a shell, a controller, keys or OSC."})
+public final class OpenCommand implements Callable<Integer> {
+    @Parameters(paramLabel = "BOARD", description = "The board file.")
+    private Path board = Path.of("");
+
+    @Option(names = "--for", converter = Span.class, paramLabel = "TIME", description = "Close after this time, such as 20s.")
+    private @Nullable Long forMillis;
+
+    @Option(names = "--live", description = "Go live at once.")
+    private boolean live;
+
+    @Option(names = "--trust", description = "Trust the board: agree to all that it brings. A board from elsewhere is opened to look, until it is trusted.")
+    private boolean trust;
+
+    @Mixin
+    private Allow allow = new Allow();
+
+    private final Playing.Lines lines;
+
+    public OpenCommand(Playing.Lines lines) {
+        this.lines = lines;
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        run(lines, new Wanted(board, Map.of(), forMillis, live, trust, allow), () -> {
+        }, _ -> {
+        });
+        return 0;
+    }
+
+    /** What has to be so before a window opens. */
+    interface Ready {
+        void run() throws Exception;
+    }
+
+    /**
+     * Shows a board until its window is closed, or for a time; where there is no display it runs without a window.
+     *
+     * @param lines what carries out the commands of a shell
+     * @param ready waits for what else the board needs
+     * @param shown told of the window, on the interface's thread
+     */
+    static void run(Playing.Lines lines, Wanted wanted, Ready ready, Consumer<OpenWindow> shown) throws Exception {
+        Path board = wanted.board();
+        OptionalInt open = Caller.call(new String[]{"show", board.toString()}, System.out, System.err);
+        if (open.isPresent()) {
+            return; // Two that write one file would overwrite each other.
+        }
+        LoggerFactory.getILoggerFactory();
+        boolean display = Display.there();
+        Thread toolkit = Thread.ofPlatform().daemon().unstarted(OpenWindow::begin);
+        if (display) {
+            toolkit.start(); // Meanwhile:
+        }
+        OpenedBoard read = OpenedBoard.read(board); // A bad board is told before anything opens.
+        Trust trust = Trust.of(wanted.addresses().keySet());
+        if (wanted.trusted()) {
+            trust.agree(read.rig());
+        }
+        wanted.allow().agree(trust, read.rig());
+        List<Ask> missing = trust.missing(read.rig());
+        if (!missing.isEmpty() && (!display || wanted.live())) {
+            System.out.print(GuestWords.of(board, read.rig().board().name(), missing));
+        }
+        if (display) {
+            toolkit.join();
+            ready.run();
+            OpenWindow.show(lines, wanted, read, trust, missing.isEmpty(), shown);
+        } else {
+            ready.run();
+            withoutWindow(lines, wanted, read, trust);
+        }
+    }
+
+    /** Plays a board that commands in a shell work, keys, controllers and OSC; nothing is shown. */
+    private static void withoutWindow(Playing.Lines lines, Wanted wanted, OpenedBoard read, Trust trust)
+            throws Exception {
+        System.out.println("There is no display, so Rombix runs without a window" + (wanted.forMillis() == null
+                ? " until it is stopped (Ctrl+C)."
+                : "."));
+        read.notices().forEach(System.out::println);
+        LogStore log = LogStore.ofBoard(LogStore.beside(read.file()), System.out::println);
+        String osc = wanted.addresses().get(Inputs.OSC);
+        try (RunningDeck deck = new RunningDeck(wanted.addresses(), log);
+                Doorkeeper door = ShellDoor.of(lines, Playing.in(deck, () -> false))) {
+            deck.listen(_ -> {
+            }, osc == null ? null : Integer.valueOf(osc), Runnable::run);
+            deck.whenLogTroubled(why -> System.out.println(why.isEmpty()
+                    ? "The log is written again."
+                    : "The log can't be written: " + why + ". Rombix keeps trying; the show goes on."));
+            if (!door.keep(read.file())) {
+                System.out.println(ShellDoor.elsewhere(read.file()));
+            }
+            if (deck.play(read.rig(), trust).isEmpty()) {
+                LeftBehind.of(deck).ifPresent(OpenCommand::after);
+                if (wanted.live()) {
+                    deck.whenReached(read.rig(), () -> deck.mode(Mode.LIVE, true));
+                }
+            }
+            Long millis = wanted.forMillis();
+            Thread.sleep(millis == null ? Long.MAX_VALUE : millis);
+        }
+    }
+
+    private static void after(LeftBehind left) {
+        if (left.always()) {
+            left.end();
+        }
+        System.out.println(left.words() + (left.always()
+                ? " That is ended now."
+                : " Open the board in a window to end that, or run the end of its chains yourself."));
+    }
+}

@@ -1,0 +1,26 @@
+package rombix.app.cli.option;
+
+import java.nio.file.Path;
+import java.util.List;
+import rombix.core.trust.Ask;
+
+/** Says in a shell that a board is a guest, and what it brings. */
+public final class GuestWords {
+    private GuestWords() {
+    }
+
+    public static String of(Path file, String board, List<Ask> missing) {
+        StringBuilder all = new StringBuilder(
+                "“%s” is a guest on this computer, so it is opened to look: no gear is reached. It brings:%n"
+                        .formatted(board));
+        Ask.Kind kind = null;
+        for (Ask ask : missing) {
+            if (ask.kind() != kind) {
+                kind = ask.kind();
+                all.append("  ").append(kind.title()).append(System.lineSeparator());
+            }
+            all.append("    %-20s %s%n".formatted(ask.name(), ask.words()));
+        }
+        return all.append("“rombix open --trust %s” trusts it.%n".formatted(file)).toString();
+    }
+}

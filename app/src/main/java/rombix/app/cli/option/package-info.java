@@ -1,0 +1,5 @@
+/** Options and arguments that several commands share. */
+@NullMarked
+package rombix.app.cli.option;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,109 @@
+package rombix.app.cli.play;
+
+import java.io.PrintWriter;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+import rombix.core.board.Button;
+import rombix.core.board.Rig;
+import rombix.core.event.Status;
+import rombix.core.twin.Figures;
+import rombix.running.RunningDeck;
+import rombix.running.state.DeckState;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Says what the Rombix that has a board open is doing. */
+@Command(name = "status", mixinStandardHelpOptions = true, description = {
+        "Says what the Rombix that has the board open is doing: its mode and page, what runs, the gear, what went wrong.",
+        "Exit code: 0 all is well, 1 something went wrong or gear is off, 2 a bad call or nobody has the board open."})
+public final class StatusCommand implements Callable<Integer> {
+    @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
+    private Path board = Path.of("");
+
+    @Option(names = "--json", description = "One JSON object.")
+    private boolean json;
+
+    @Spec
+    private CommandSpec spec = CommandSpec.create();
+    private final Playing.Stage stage;
+
+    public StatusCommand(Playing.Stage stage) {
+        this.stage = stage;
+    }
+
+    private record Running(String button, String name, String what, @Nullable Double secondsLeft) {
+    }
+
+    private record Gear(String gear, String title, String status, String reason, boolean well) {
+    }
+
+    private record Fault(String button, String name, String message) {
+    }
+
+    private record Found(String board, String mode, String page, List<Running> running, List<Gear> gear,
+            List<Fault> faults) {
+        boolean well() {
+            return faults.isEmpty() && gear.stream().allMatch(Gear::well);
+        }
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        Found found = look(OpenDeck.of(stage, board));
+        PrintWriter out = spec.commandLine().getOut();
+        if (json) {
+            Map<String, Object> all = new LinkedHashMap<>();
+            all.put("board", found.board());
+            all.put("mode", found.mode());
+            all.put("page", found.page());
+            all.put("running", found.running());
+            all.put("gear", found.gear());
+            all.put("faults", found.faults());
+            out.println(JsonMapper.builder().build().writeValueAsString(all));
+        } else {
+            out.printf("%s, %s, page %s%n", found.board(),
+                    found.mode().substring(0, 1).toUpperCase(Locale.ROOT) + found.mode().substring(1), found.page());
+            found.running().forEach(r -> out.printf("runs   %-20s %s%s%n", r.name(), r.what(), r.secondsLeft() == null
+                    ? ""
+                    : ", " + Figures.left(r.secondsLeft()) + " left"));
+            found.gear().forEach(g -> out.printf("gear   %-20s %s%n", g.title(), g.status()));
+            found.faults().forEach(f -> out.printf("fault  %-20s %s%n", f.name(), f.message()));
+        }
+        return found.well() ? 0 : 1;
+    }
+
+    private static Found look(RunningDeck open) {
+        DeckState deck = open.feed().state();
+        Rig rig = open.rig();
+        long now = open.nanos();
+        List<Running> running = new ArrayList<>();
+        for (DeckState.Running r : deck.running()) {
+            running.add(new Running(r.button(), name(rig, r.button()), r.what(),
+                    r.startNanos() + r.expectedNanos() <= now || deck.asks(r.run())
+                            ? null
+                            : (r.startNanos() + r.expectedNanos() - now) / 1e9));
+        }
+        List<Gear> gear = rig.twins().values().stream().map(t -> {
+            Status s = deck.status(t.gear());
+            return new Gear(t.gear(), t.title(), s.words(), s.reason().id(), s.well());
+        }).toList();
+        return new Found(rig.board().name(), deck.mode().name().toLowerCase(Locale.ROOT), rig.page(String
+                .valueOf(deck.page())).orElse(rig.board().pages().getFirst()).name(),
+                running, gear, deck.troubles().stream().map(f -> new Fault(f.button(), name(rig, f.button()), f
+                        .message())).toList());
+    }
+
+    private static String name(Rig rig, String button) {
+        return rig.button(button).map(Button::name).orElse(button);
+    }
+}

@@ -1,6 +1,0 @@
-package rombix.core.engine;
-
-/** What presses do: nothing, as the board is edited; work twins; work the gear. */
-public enum Mode {
-    BUILD, REHEARSE, LIVE
-}

@@ -1,0 +1,175 @@
+package rombix.core.engine.op;
+
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.BiConsumer;
+import org.jspecify.annotations.Nullable;
+import rombix.core.board.Board.BoardValue;
+import rombix.core.board.Rig;
+import rombix.core.chain.Condition;
+import rombix.core.engine.Hands;
+import rombix.core.event.Happening;
+import rombix.core.event.Known;
+import rombix.core.event.Status;
+import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
+import rombix.core.twin.Twin;
+import rombix.core.value.FormulaFault;
+import rombix.core.value.Value;
+
+/** What is known now: the readings of the gear, whether it can be reached, and the board's values. One thread's. */
+@OwnedBy(Owner.CONDUCTOR)
+public final class Situation {
+    private final Map<String, Map<String, Value>> readings = new HashMap<>();
+    private final Map<String, Status> statuses = new HashMap<>();
+    private final Map<String, Long> listings = new HashMap<>();
+    private final Map<Owned, Value> values = new LinkedHashMap<>();
+    private @Nullable Rig rig;
+
+    /** A value by its owner, a button's id, or empty for the board; and its id. */
+    public record Owned(String owner, String id) {
+    }
+
+    public void load(Rig next) {
+        rig = next;
+        Map<Owned, Value> kept = new HashMap<>(values);
+        values.clear();
+        next.board().values().forEach(v -> own(kept, "", v));
+        next.valued().forEach(b -> b.values().forEach(v -> own(kept, b.id(), v)));
+    }
+
+    private void own(Map<Owned, Value> kept, String owner, BoardValue v) {
+        Owned key = new Owned(owner, v.id());
+        values.put(key, kept.getOrDefault(key, v.initial()));
+    }
+
+    /** Takes over what another situation knows. */
+    public void copy(Known known) {
+        known.readings().forEach((gear, of) -> of.forEach((reading, value) -> came(gear, reading, value)));
+        statuses.putAll(known.statuses());
+        known.values().forEach((name, value) -> values.replace(new Owned("", name), value));
+    }
+
+    @Nullable
+    public Twin twin(String gear) {
+        return rig == null ? null : rig.twins().get(gear);
+    }
+
+    /** Takes a reading in; false if it says nothing new. */
+    public boolean came(String gear, String reading, Value value) {
+        if (value.equals(readings.computeIfAbsent(gear, _ -> new HashMap<>()).put(reading, value))) {
+            return false;
+        }
+        if (value instanceof Value.Choices) {
+            listings.merge(gear, 1L, Long::sum);
+        }
+        return true;
+    }
+
+    /** Changes whenever what a gear lists changes. */
+    public long listing(String gear) {
+        return listings.getOrDefault(gear, 0L);
+    }
+
+    @Nullable
+    public Value reading(String gear, String reading) {
+        Map<String, Value> of = readings.get(gear);
+        return of == null ? null : of.get(reading);
+    }
+
+    public Twin.Readings readingsOf(String gear) {
+        return id -> reading(gear, id);
+    }
+
+    public Status status(String gear) {
+        return statuses.getOrDefault(gear, Status.UNTRIED);
+    }
+
+    public void linked(String gear, Status status) {
+        statuses.put(gear, status);
+    }
+
+    /** Sets a value of the scope's button, or of the board; gives whose it was, or null where there is none. */
+    @Nullable
+    public String set(Scope scope, String value, Value to) {
+        for (String owner : scope.owner().isEmpty() ? List.of("") : List.of(scope.owner(), "")) {
+            if (values.replace(new Owned(owner, value), to) != null) {
+                return owner;
+            }
+        }
+        return null;
+    }
+
+    /** A value is as another deck has it; whether the board has such a value. */
+    public boolean resume(Happening.ValueSet set) {
+        return values.replace(new Owned(set.button() == null ? "" : set.button(), set.value()), set.to()) != null;
+    }
+
+    /** Hands over all values, with their owners. */
+    public void values(BiConsumer<Owned, Value> to) {
+        values.forEach(to);
+    }
+
+    /** What a name in a formula means: {@code gear:reading}, a name of the scope, or a value of the board. */
+    @Nullable
+    public Value named(String name, Scope scope) {
+        int colon = name.indexOf(':');
+        if (colon > 0) {
+            return reading(name.substring(0, colon), name.substring(colon + 1));
+        }
+        Value inner = scope.find(name);
+        if (inner == null && !scope.owner().isEmpty()) {
+            inner = values.get(new Owned(scope.owner(), name));
+        }
+        return inner != null ? inner : values.get(new Owned("", name));
+    }
+
+    /** A name's value as people read it. */
+    public String spoken(String name, Scope scope) {
+        Value value = named(name, scope);
+        int colon = name.indexOf(':');
+        Twin twin = colon > 0 ? twin(name.substring(0, colon)) : null;
+        if (value == null || twin == null) {
+            return String.valueOf(value);
+        }
+        Twin.Readings now = readingsOf(twin.gear());
+        return twin.reading(name.substring(colon + 1), now).map(k -> twin.spoken(k, value, now))
+                .orElse(value.toString());
+    }
+
+    /** How finely a reading's number counts; null where nothing says so. */
+    @Nullable
+    Double step(String name) {
+        int colon = name.indexOf(':');
+        Twin twin = colon > 0 ? twin(name.substring(0, colon)) : null;
+        return twin == null
+                ? null
+                : twin.reading(name.substring(colon + 1), readingsOf(twin.gear())).map(r -> r.spec().step()).orElse(
+                        null);
+    }
+
+    public boolean holds(Condition.OnReading c) {
+        return c.holds(reading(c.gear(), c.reading()));
+    }
+
+    /** Whether a test holds. A formula without its values does not. */
+    public boolean holds(Op.Check check, Scope scope) throws FormulaFault {
+        if (check.condition() != null) {
+            return holds(check.condition());
+        }
+        return check.formula() != null && check.formula().value(n -> named(n, scope)).asFlag();
+    }
+
+    /** The value of an argument. */
+    public Value value(Op.Input input, Scope scope) throws FormulaFault {
+        if (input.constant() != null) {
+            return input.constant();
+        }
+        if (input.formula() == null) {
+            throw new FormulaFault(0, "there is nothing to compute");
+        }
+        return input.formula().value(n -> named(n, scope), this::step);
+    }
+}

@@ -1,0 +1,250 @@
+package rombix.core.twin;
+
+import com.google.re2j.Matcher;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HexFormat;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
+import rombix.core.card.Arrival;
+import rombix.core.card.value.JsonTree;
+import rombix.core.card.value.Meaning;
+import rombix.core.value.Limits;
+import rombix.core.value.Template;
+import rombix.core.value.TextPattern;
+import rombix.core.value.Value;
+import tools.jackson.databind.JsonNode;
+
+/**
+ * Reads messages as an {@link Arrival} says: whether one is meant, and what stands in it. Links, twins, the check and
+ * stand-ins read by it. Immutable.
+ */
+public final class MessageReader {
+    private static final Pattern PLACE = Pattern.compile("\\{([a-zA-Z][\\w-]*)}");
+    private static final String VALUE = "value";
+
+    private final Arrival arrival;
+    private final @Nullable TextPattern pattern;
+    /** The places that are found in the pattern, by their groups' names. */
+    private final Map<String, String> groups = new HashMap<>();
+
+    public MessageReader(Arrival arrival) {
+        this.arrival = arrival;
+        Template like = arrival.pattern();
+        if (like == null) {
+            pattern = null;
+            return;
+        }
+        java.util.regex.Matcher places = PLACE.matcher(like.toString());
+        pattern = new TextPattern(places.replaceAll(p -> {
+            String group = "place" + groups.size();
+            groups.put(group, p.group(1));
+            return "(?<" + group + ">[^/ ]+)";
+        }));
+    }
+
+    /** A message from a gear. JSON in it is read once. One thread's. */
+    public static final class Message {
+        private final String address;
+        private final List<Value> args;
+        private final Map<Integer, @Nullable JsonNode> read = new HashMap<>(1);
+
+        public Message(String address, List<Value> args) {
+            this.address = address;
+            this.args = args;
+        }
+
+        public String address() {
+            return address;
+        }
+
+        public List<Value> args() {
+            return args;
+        }
+
+        @Nullable
+        Value arg(int n) {
+            return n < args.size() ? args.get(n) : null;
+        }
+
+        @Nullable
+        JsonNode json(int n) {
+            if (!read.containsKey(n)) {
+                Value v = arg(n);
+                read.put(n, v == null ? null : JsonTree.read(v.toString()));
+            }
+            return read.get(n);
+        }
+    }
+
+    /**
+     * Whether a message is meant.
+     *
+     * @param found takes the places that are found in it, beside those of its address
+     */
+    boolean means(Message message, Map<String, String> found) {
+        for (Map.Entry<String, Meaning> e : arrival.where().entrySet()) {
+            Value there = there(message, e.getKey());
+            String place = e.getValue().place();
+            if (there == null || place == null && !e.getValue().is(there)) {
+                return false;
+            }
+            if (place != null) {
+                found.put(place, there.toString());
+            }
+        }
+        Matcher m = matcher(message);
+        if (m == null) {
+            return pattern == null;
+        }
+        groups.forEach((group, place) -> found.put(place, String.valueOf(m.group(group))));
+        return true;
+    }
+
+    /** Whether a message is meant, whatever stands in its places; its address counts where one is given. */
+    public boolean means(Message message) {
+        Template from = arrival.from();
+        return (from == null || from.match(message.address()).isPresent()) && means(message, new HashMap<>());
+    }
+
+    private static @Nullable Value there(Message message, String where) {
+        if (!where.isEmpty() && Character.isDigit(where.charAt(0))) {
+            return message.arg(Integer.parseInt(where));
+        }
+        JsonNode node = JsonTree.at(message.json(0), where);
+        return node == null ? null : JsonTree.value(node);
+    }
+
+    private @Nullable Matcher matcher(Message message) {
+        Value text = message.arg(arrival.arg());
+        if (pattern == null || text == null) {
+            return null;
+        }
+        Matcher m = pattern.in(text.toString());
+        return m.find() ? m : null;
+    }
+
+    /** What stands there in a message that is meant, as it came; null where nothing does. */
+    public @Nullable Value raw(Message message) {
+        Template at = arrival.at();
+        if (at != null) {
+            JsonNode node = JsonTree.at(message.json(arrival.arg()), at.toString());
+            return node == null ? null : JsonTree.value(node);
+        }
+        Value whole = message.arg(arrival.arg());
+        if (arrival.first() != null && whole != null) {
+            return bytes(whole.toString(), arrival.first());
+        }
+        Matcher m = matcher(message);
+        String part = m == null ? null : m.group(group(m));
+        return m == null ? whole : part == null ? null : Value.of(part);
+    }
+
+    private int group(Matcher m) {
+        Integer said = arrival.group();
+        if (said != null) {
+            return Math.min(said, m.groupCount());
+        }
+        Map<String, Integer> names = pattern == null ? Map.of() : pattern.groups();
+        Integer named = names.get(VALUE);
+        if (named != null) {
+            return named;
+        }
+        for (int i = 1; i <= m.groupCount(); i++) {
+            if (!names.containsValue(i)) {
+                return i;
+            }
+        }
+        return 0;
+    }
+
+    private @Nullable Value bytes(String digits, int first) {
+        try {
+            byte[] all = HexFormat.of().parseHex(digits.replace(" ", ""));
+            int count = arrival.bytes() == null ? 1 : arrival.bytes();
+            if (first + count > all.length) {
+                return null;
+            }
+            long number = 0;
+            for (int i = 0; i < count; i++) {
+                number = number << 8 | all[first + i] & 0xFF;
+            }
+            List<Integer> bits = arrival.bits();
+            if (bits != null) {
+                int width = bits.get(1) - bits.get(0) + 1;
+                number = number >>> bits.get(0) & (width > 63 ? -1L : (1L << width) - 1);
+            }
+            return Value.of(number);
+        } catch (IllegalArgumentException e) {
+            return null; // No bytes.
+        }
+    }
+
+    /** The list that stands there; null where none does. */
+    @Nullable
+    Value list(Message message) {
+        Template at = arrival.at();
+        if (arrival.list() == null && at == null && pattern == null) {
+            return pairs(message.args().subList(Math.min(arrival.arg(), message.args().size()), message.args().size()));
+        }
+        if (pattern != null) {
+            return matches(message);
+        }
+        JsonNode node = JsonTree.at(message.json(arrival.arg()), at == null ? "" : at.toString());
+        if (node == null || !node.isContainer()) {
+            return null;
+        }
+        Arrival.Listed as = arrival.list() == null ? new Arrival.Listed(null, null) : arrival.list();
+        List<Value.Choice> choices = new ArrayList<>();
+        if (node.isArray()) {
+            node.forEach(item -> choice(as, null, item, choices));
+        } else {
+            node.properties().forEach(e -> choice(as, e.getKey(), e.getValue(), choices));
+        }
+        return new Value.Choices(choices);
+    }
+
+    private static void choice(Arrival.Listed as, @Nullable String key, JsonNode item, List<Value.Choice> to) {
+        JsonNode told = as.id() == null ? null : JsonTree.at(item, as.id());
+        String id = told != null
+                ? JsonTree.value(told).toString()
+                : key != null ? key : item.isContainer() ? null : JsonTree.value(item).toString();
+        if (id == null || to.size() >= Limits.CHOICES) {
+            return; // What has no id cannot be told from others.
+        }
+        JsonNode name = as.name() == null ? null : JsonTree.at(item, as.name());
+        Map<String, Value> fields = new LinkedHashMap<>();
+        item.properties().stream().filter(e -> e.getValue().isValueNode() && !e.getValue().isNull()).forEach(
+                e -> fields.put(e.getKey(), JsonTree.value(e.getValue())));
+        to.add(new Value.Choice(id, name == null ? id : JsonTree.value(name).toString(), fields));
+    }
+
+    /** Each place where the pattern fits is an item: its groups {@code id} and {@code name}, else the first and second. */
+    private Value matches(Message message) {
+        List<Value.Choice> choices = new ArrayList<>();
+        Value text = message.arg(arrival.arg());
+        if (pattern == null || text == null) {
+            return new Value.Choices(choices);
+        }
+        Matcher m = pattern.in(text.toString());
+        while (choices.size() < Limits.CHOICES && m.find() && !m.group().isEmpty()) {
+            String id = m.group(Math.min(pattern.groups().getOrDefault("id", 1), m.groupCount()));
+            String name = m.group(Math.min(pattern.groups().getOrDefault("name", 2), m.groupCount()));
+            if (id != null) {
+                choices.add(new Value.Choice(id, name == null ? id : name));
+            }
+        }
+        return new Value.Choices(choices);
+    }
+
+    private static Value pairs(List<Value> args) {
+        List<Value.Choice> choices = new ArrayList<>();
+        for (int i = 0; i + 1 < args.size() && choices.size() < Limits.CHOICES; i += 2) {
+            choices.add(new Value.Choice(args.get(i).toString(), args.get(i + 1).toString()));
+        }
+        return new Value.Choices(choices);
+    }
+}
