@@ -20,6 +20,7 @@ import rombix.core.chain.Gesture;
 import rombix.core.engine.op.Compiler;
 import rombix.core.engine.op.Op;
 import rombix.core.engine.op.Scope;
+import rombix.core.engine.run.ButtonPlay;
 import rombix.core.event.Event;
 import rombix.core.event.Happening;
 import rombix.core.event.Status;

@@ -11,6 +11,7 @@ import rombix.core.board.Rig;
 import rombix.core.chain.Gesture;
 import rombix.core.engine.op.Compiler;
 import rombix.core.engine.op.Op;
+import rombix.core.engine.run.ButtonPlay;
 import rombix.core.event.Known;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;

@@ -13,6 +13,7 @@ import java.util.function.Function;
 import java.util.random.RandomGenerator;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import rombix.core.engine.run.Orders;
 import rombix.core.event.Event;
 import rombix.core.event.Gears;
 import rombix.core.event.Happening;

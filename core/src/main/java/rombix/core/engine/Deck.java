@@ -21,6 +21,10 @@ import rombix.core.engine.op.Compiler;
 import rombix.core.engine.op.Op;
 import rombix.core.engine.op.Scope;
 import rombix.core.engine.op.Situation;
+import rombix.core.engine.run.ButtonPlay;
+import rombix.core.engine.run.Orders;
+import rombix.core.engine.run.Run;
+import rombix.core.engine.run.RunContext;
 import rombix.core.event.Event;
 import rombix.core.event.Gears;
 import rombix.core.event.Happening;
@@ -33,7 +37,6 @@ import rombix.core.thread.OwnedBy;
 import rombix.core.time.Agenda;
 import rombix.core.time.Clock;
 import rombix.core.twin.Twin;
-import rombix.core.value.Formula;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
 
@@ -47,25 +50,13 @@ import rombix.core.value.Value;
  * be done. An event that is handed in while another is taken waits until that one is done with.
  */
 @OwnedBy(Owner.CONDUCTOR)
-public final class Deck {
+public final class Deck extends RunContext {
     /** How long a reading may take to follow a press. */
     public static final long FOLLOW_NANOS = 2_000_000_000L;
-
-    private static final long ASLEEP_NANOS = 1_000_000_000L;
 
     private static final Logger LOG = LoggerFactory.getLogger(Deck.class);
 
     private final OneThread thread = new OneThread();
-    final Agenda agenda = new Agenda();
-    final Clock clock;
-    final RandomGenerator chance;
-    final Trace trace;
-    final Telling telling;
-    final Runs runs = new Runs(this);
-    final Situation situation = new Situation();
-    final Orders orders;
-    final Picker picker;
-    final Watches watches = new Watches(this);
     final Levels levels = new Levels(this);
     final Hands hands = new Hands(this);
     final Rows rows = new Rows(this);
@@ -93,12 +84,7 @@ public final class Deck {
      * @param trace watches each step
      */
     public Deck(Clock clock, RandomGenerator chance, Gears gears, Consumer<Happening> watcher, Trace trace) {
-        this.clock = clock;
-        this.chance = chance;
-        this.telling = new Telling(this, watcher);
-        this.trace = trace;
-        this.orders = new Orders(this, gears);
-        this.picker = new Picker(chance, this);
+        super(clock, chance, gears, watcher, trace);
     }
 
     /** A deck whose gear are twins, on a clock of its own. */
@@ -119,6 +105,7 @@ public final class Deck {
     }
 
     /** Takes an event that was posted at a moment. What goes wrong inside is logged; the deck goes on. */
+    @Override
     public void take(Event event, long postedNanos) {
         assert thread.entered() : thread;
         inbox.add(new Posted(event, postedNanos));
@@ -174,8 +161,8 @@ public final class Deck {
         }
     }
 
-    /** A step begins; for those who see that it does not end. */
-    void at(Run run, String place) {
+    @Override
+    protected void at(Run run, String place) {
         stepOf = run.buttonId();
         step = place;
     }
@@ -199,35 +186,28 @@ public final class Deck {
         return runs.isEmpty() && orders.idle() && !hands.taps.any();
     }
 
-    /** The moment of what is being taken: when it was posted, or when it was due. */
-    long now() {
+    @Override
+    public long now() {
         return moment;
     }
 
-    /**
-     * Whole beats of a length that have gone by since a moment, unseen: the machine was asleep, or far too busy. What
-     * comes at intervals leaves them out, where it would else come all at once. 0 when all is well.
-     */
-    long missedBeats(long sinceNanos, long beatNanos) {
-        long behind = clock.nanos() - sinceNanos;
-        return behind > ASLEEP_NANOS && beatNanos > 0 ? behind / beatNanos : 0;
-    }
-
-    /** There is something to do: rest is told of when it is done. */
-    void stir() {
+    @Override
+    protected void stir() {
         busy = true;
     }
 
-    @Nullable
-    ButtonPlay button(@Nullable String id) {
+    @Override
+    public @Nullable ButtonPlay button(@Nullable String id) {
         return buttons.get(id);
     }
 
-    Compiler compiler() {
+    @Override
+    protected Compiler compiler() {
         return new Compiler(rig == null ? Rig.of(Board.empty(""), Map.of()) : rig);
     }
 
-    Board board() {
+    @Override
+    public Board board() {
         return rig == null ? Board.empty("") : rig.board();
     }
 
@@ -243,8 +223,7 @@ public final class Deck {
             case Event.Moved m -> on(m.button(), b -> moved(b, m, at));
             case Event.Perform p -> on(p.button(), b -> hands.perform(b, p, at));
             case Event.Try t -> on(t.button(), b -> runs.start(b, t.name(),
-                    compiler().seq(t.chain(), t.name()),
-                    Scope.of(b.button.id()), at, t.name()));
+                    compiler().seq(t.chain(), t.name()), Scope.of(b.button.id()), at, t.name()));
             case Event.Opened _ -> armed.happened(When.What.BOARD_OPENED, null, at);
             case Event.Arm a -> {
                 armed.arm(a.on());
@@ -310,13 +289,6 @@ public final class Deck {
         on(button, b -> telling.fault(b, null, what));
     }
 
-    void on(String button, Consumer<ButtonPlay> what) {
-        ButtonPlay b = button(button);
-        if (b != null) {
-            what.accept(b);
-        }
-    }
-
     private void stopAll(long at) {
         buttons.all().forEach(b -> b.queued.clear());
         orders.stop(); // Before last words go out, which it is not to end.
@@ -352,8 +324,8 @@ public final class Deck {
         });
     }
 
-    /** Sets a value of the scope's button, or of the board. */
-    void set(Scope scope, String value, Value to) throws FormulaFault {
+    @Override
+    protected void set(Scope scope, String value, Value to) throws FormulaFault {
         String owner = situation.set(scope, value, to);
         if (owner == null) {
             throw new FormulaFault(0, "there is no value “" + value + "” on this board");
@@ -363,7 +335,8 @@ public final class Deck {
         watches.changed(value);
     }
 
-    void show(Run run, DeckStep.Show step) throws FormulaFault {
+    @Override
+    protected void show(Run run, DeckStep.Show step) throws FormulaFault {
         if (step.way() == DeckStep.Show.Way.WHILE_HELD) {
             if (run.button == null || !run.button.held()) {
                 throw new FormulaFault(0, "the page is shown while the button is held, and it is not held");
@@ -380,11 +353,8 @@ public final class Deck {
         }
     }
 
-    String filled(String text, Scope scope) {
-        return Formula.fill(text, n -> situation.named(n, scope), n -> situation.spoken(n, scope));
-    }
-
-    void stop(Run run, DeckStep.Stop step) {
+    @Override
+    protected void stop(Run run, DeckStep.Stop step) {
         switch (step.what()) {
             case THIS -> run.stop(Happening.End.STOPPED);
             case BUTTON -> on(String.valueOf(step.button()), runs::stopAll);
@@ -394,8 +364,8 @@ public final class Deck {
         }
     }
 
-    /** A reading has come in, or is taken to be as sent. */
-    void came(String gear, String reading, Value value) {
+    @Override
+    protected void came(String gear, String reading, Value value) {
         orders.came(new Orders.Key(gear, reading), value);
         if (!situation.came(gear, reading, value)) {
             return;
@@ -406,5 +376,25 @@ public final class Deck {
         if (watches.any()) {
             watches.changed(gear + ":" + reading);
         }
+    }
+
+    @Override
+    protected void awaitedEnded(ButtonPlay b, Happening.End end, long due) {
+        hands.awaitedEnded(b, end, due);
+    }
+
+    @Override
+    protected void rested(ButtonPlay b, long due) {
+        hands.rested(b, due);
+    }
+
+    @Override
+    protected void failed(ButtonPlay b, @Nullable String gear) {
+        hands.gearFailed(b, gear);
+    }
+
+    @Override
+    protected boolean held(ButtonPlay b) {
+        return b.held() || ways.held(b);
     }
 }

@@ -10,6 +10,7 @@ import rombix.core.board.Button;
 import rombix.core.board.State;
 import rombix.core.chain.Condition;
 import rombix.core.engine.op.Op;
+import rombix.core.engine.run.ButtonPlay;
 import rombix.core.event.Happening;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;

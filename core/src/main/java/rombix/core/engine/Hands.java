@@ -8,9 +8,13 @@ import rombix.core.board.State;
 import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
-import rombix.core.engine.ButtonPlay.Phase;
 import rombix.core.engine.op.Op;
 import rombix.core.engine.op.Scope;
+import rombix.core.engine.run.ButtonPlay.Phase;
+import rombix.core.engine.run.ButtonPlay;
+import rombix.core.engine.run.Orders;
+import rombix.core.engine.run.Run;
+import rombix.core.engine.run.Runs;
 import rombix.core.event.Event;
 import rombix.core.event.Happening;
 import rombix.core.thread.OwnedBy.Owner;
@@ -83,8 +87,8 @@ public final class Hands {
     /** The press counts: it runs now, or when it is clear that it is not a long or a double one. */
     private void down(ButtonPlay b, long at, String source) {
         b.heldIn = b.shown;
-        boolean longs = answers(b, Gesture.LONG_PRESS);
-        boolean doubles = answers(b, Gesture.DOUBLE_PRESS);
+        boolean longs = b.answers(Gesture.LONG_PRESS);
+        boolean doubles = b.answers(Gesture.DOUBLE_PRESS);
         if (longs) {
             b.longTimer = deck.agenda.at(at + deck.board().longPressMillis() * MILLIS, due -> {
                 Agenda.cancel(b.doubleTimer);
@@ -93,7 +97,7 @@ public final class Hands {
                 deck.telling.shows(b);
             });
         }
-        if (answers(b, Gesture.HELD)) {
+        if (b.answers(Gesture.HELD)) {
             repeat(b, at, source);
         }
         if (doubles) {
@@ -207,7 +211,7 @@ public final class Hands {
         Gesture gesture = what.gesture();
         String source = what.source();
         deck.telling.clearFault(b);
-        if (gesture == Gesture.PRESS && (what.holdMillis() >= 0 || answers(b, Gesture.RELEASE))) {
+        if (gesture == Gesture.PRESS && (what.holdMillis() >= 0 || b.answers(Gesture.RELEASE))) {
             letGo(b, at, source);
             down(b, at, source);
             taps.releaseAfter(b, at, what.holdMillis(), source);
@@ -215,7 +219,7 @@ public final class Hands {
         }
         switch (gesture) {
             case PRESS, LONG_PRESS, DOUBLE_PRESS -> run(b, gesture, at, source);
-            case RELEASE, HELD -> started(b, gesture, chain(b, gesture), at, source);
+            case RELEASE, HELD -> started(b, gesture, b.chain(gesture), at, source);
             case TURN, TURN_FINE -> {
                 if (!turn(b, 1, gesture == Gesture.TURN_FINE, at, source)) {
                     // Whoever asked is told that it is over.
@@ -246,11 +250,11 @@ public final class Hands {
     /** Runs a gesture by the button's busy rule. */
     private void run(ButtonPlay b, Gesture gesture, long at, String source) {
         if (b.running.isEmpty()) {
-            started(b, gesture, chain(b, gesture), at, source);
+            started(b, gesture, b.chain(gesture), at, source);
             return;
         }
         switch (b.button.busy()) {
-            case RESTART, OVERLAP -> started(b, gesture, chain(b, gesture), at, source);
+            case RESTART, OVERLAP -> started(b, gesture, b.chain(gesture), at, source);
             case QUEUE -> {
                 if (b.queued.size() < MOST_QUEUED) {
                     b.queued.add(new ButtonPlay.Queued(gesture, source));
@@ -268,32 +272,23 @@ public final class Hands {
     void rested(ButtonPlay b, long due) {
         ButtonPlay.Queued next = b.queued.poll();
         if (next != null) {
-            started(b, next.gesture(), chain(b, next.gesture()), due, next.source());
+            started(b, next.gesture(), b.chain(next.gesture()), due, next.source());
             deck.telling.shows(b);
         }
-    }
-
-    private static Op.Seq chain(ButtonPlay b, Gesture gesture) {
-        Op.Seq chain = b.chain(b.shown, gesture);
-        return chain == null ? Op.Seq.NOTHING : chain;
     }
 
     private void started(ButtonPlay b, Gesture gesture, Op.Seq chain, long at, String source) {
         int state = b.shown;
         boolean moves = gesture == Gesture.PRESS
-                || !answers(b, Gesture.PRESS) && (gesture == Gesture.LONG_PRESS || gesture == Gesture.DOUBLE_PRESS);
+                || !b.answers(Gesture.PRESS) && (gesture == Gesture.LONG_PRESS || gesture == Gesture.DOUBLE_PRESS);
         boolean restarts = !b.running.isEmpty() && b.button.busy() == rombix.core.board.Button.Busy.RESTART
                 && gesture != Gesture.RELEASE && gesture != Gesture.HELD;
         // What ran before is stopped first: it takes what was on its way with it.
         Map<Op.ForAWhile, Map<Orders.Key, Value>> inherited = restarts ? deck.runs.stopForAnother(b, chain) : Map.of();
-        if (moves && !answers(b, Gesture.RELEASE)) {
+        if (moves && !b.answers(Gesture.RELEASE)) {
             move(b, state, chain);
         }
         awaitFollow(b, deck.runs.start(b, gesture.id(), chain, Scope.of(b.button.id()), at, source, inherited), at);
-    }
-
-    private static boolean answers(ButtonPlay b, Gesture gesture) {
-        return b.chain(b.shown, gesture) != null;
     }
 
     /**

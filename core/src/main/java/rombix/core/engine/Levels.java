@@ -7,6 +7,8 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.board.Control.Axis;
 import rombix.core.board.Control;
 import rombix.core.card.Card;
+import rombix.core.engine.run.ButtonPlay;
+import rombix.core.engine.run.Orders;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
 import rombix.core.time.Agenda;

@@ -4,6 +4,7 @@ import rombix.core.board.Button;
 import rombix.core.chain.Gesture;
 import rombix.core.engine.op.Op;
 import rombix.core.engine.op.Scope;
+import rombix.core.engine.run.ButtonPlay;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
 

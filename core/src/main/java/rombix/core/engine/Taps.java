@@ -1,7 +1,8 @@
 package rombix.core.engine;
 
-import rombix.core.thread.OwnedBy;
+import rombix.core.engine.run.ButtonPlay;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
 
 /** Holds that no hand will end: each is released after its time. Owned by the conductor's thread. */
 @OwnedBy(Owner.CONDUCTOR)

@@ -11,6 +11,8 @@ import rombix.core.board.Control;
 import rombix.core.chain.Gesture;
 import rombix.core.engine.op.Op;
 import rombix.core.engine.op.Scope;
+import rombix.core.engine.run.ButtonPlay;
+import rombix.core.engine.run.Run;
 import rombix.core.event.Happening;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;

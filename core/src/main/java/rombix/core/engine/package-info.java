@@ -1,4 +1,4 @@
-/** What a press means: the engine is a step function over events and time; the conductor is its thread. */
+/** What a press means: the deck is a step function over events and time, with hands that press; the conductor is its thread. */
 @NullMarked
 package rombix.core.engine;
 

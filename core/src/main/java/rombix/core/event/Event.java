@@ -6,7 +6,7 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Rig;
 import rombix.core.chain.Gesture;
-import rombix.core.engine.Run;
+import rombix.core.engine.run.Run;
 import rombix.core.value.Value;
 
 /** What reaches the engine from outside. */

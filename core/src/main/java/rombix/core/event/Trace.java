@@ -1,6 +1,6 @@
 package rombix.core.event;
 
-import rombix.core.engine.Watches;
+import rombix.core.engine.run.Watches;
 import rombix.core.twin.Order;
 
 /** Watches each step of a deck more closely than happenings tell, as a forecast does. Told on the deck's thread. */

@@ -18,6 +18,7 @@ import rombix.core.chain.Condition;
 import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions;
 import rombix.core.engine.op.Op;
+import rombix.core.engine.run.StepStart;
 import rombix.core.event.AsRun;
 import rombix.core.event.Event;
 import rombix.core.value.Value;

@@ -1,4 +1,4 @@
-package rombix.core.engine;
+package rombix.core.engine.run;
 
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -32,13 +32,11 @@ import rombix.core.value.Value;
  * is on its way; whatever else sets that reading takes over from it.
  */
 @OwnedBy(Owner.CONDUCTOR)
-final class Orders {
+public final class Orders {
     private static final Logger LOG = LoggerFactory.getLogger(Orders.class);
-    private static final long PROGRESS_NANOS = 250_000_000L;
-    private static final int PROGRESS_MOST = 16;
 
     /** A reading of a gear. */
-    record Key(String gear, String reading) {
+    public record Key(String gear, String reading) {
     }
 
     /** A command that moves, and the reading that its movement shows in. */
@@ -49,25 +47,26 @@ final class Orders {
             long answerNanos) {
     }
 
-    private final Deck deck;
+    private final RunContext context;
     private final Gears gears;
     private final Map<Long, Pending> pending = new HashMap<>();
     private final Map<Key, FadeFrame> fading = new HashMap<>();
     private final Echoes echoes = new Echoes();
-    private final Set<FadeFrame> gliding = new LinkedHashSet<>();
+    private final Glides glides;
     private final Set<ForAWhileFrame> holding = new LinkedHashSet<>();
     private long lastTicket = Gears.NO_ANSWER;
 
-    Orders(Deck deck, Gears gears) {
-        this.deck = deck;
+    Orders(RunContext context, Gears gears) {
+        this.context = context;
         this.gears = gears;
+        this.glides = new Glides(context.agenda);
     }
 
-    void stop() {
+    public void stop() {
         gears.stop();
     }
 
-    boolean idle() {
+    public boolean idle() {
         return pending.isEmpty();
     }
 
@@ -85,7 +84,7 @@ final class Orders {
         } else {
             long ticket = lastTicket;
             if (order.going() != null && order.going().millis() > 0) {
-                deck.telling.tell(new Happening.Lasts(frame.run.id, frame.run.buttonId(), deck.clock.nanos(), Math
+                context.telling.tell(new Happening.Lasts(frame.run.id, frame.run.buttonId(), context.clock.nanos(), Math
                         .round(order.going().millis() * 1e6)));
             }
             frame.doing(() -> gears.leave(ticket, order));
@@ -93,17 +92,17 @@ final class Orders {
     }
 
     /** Sends what was told by hand. */
-    void tell(Twin twin, Op.Do op, long due) {
+    public void tell(Twin twin, Op.Do op, long due) {
         try {
             send(null, null, "", orderOf(op, Scope.of("")), due, Long.MIN_VALUE, null);
         } catch (IllegalArgumentException | FormulaFault e) {
             failed(null, "", new Order(twin.gear(), op.command, Map.of(), op.command.id(), java.util.List.of(),
-                    Map.of(), Set.of()), due, deck.clock.nanos(), String.valueOf(e.getMessage()));
+                    Map.of(), Set.of()), due, context.clock.nanos(), String.valueOf(e.getMessage()));
         }
     }
 
     /** Makes a command's order out beforehand, as far as it is constant and the gear has listed what it names. */
-    void prepare(Op.Do op) {
+    public void prepare(Op.Do op) {
         if (op.constant) {
             try {
                 orderOf(op, Scope.of(""));
@@ -116,12 +115,12 @@ final class Orders {
     private Order orderOf(Op.Do op, Scope scope) throws FormulaFault {
         String gear = op.twin.gear();
         if (!op.constant) {
-            return op.twin.order(op.command, values(op, scope), deck.situation.readingsOf(gear));
+            return op.twin.order(op.command, values(op, scope), context.situation.readingsOf(gear));
         }
-        long listing = deck.situation.listing(gear);
+        long listing = context.situation.listing(gear);
         Order order = op.order;
         if (order == null || op.orderOf != listing) {
-            order = op.twin.order(op.command, values(op, scope), deck.situation.readingsOf(gear));
+            order = op.twin.order(op.command, values(op, scope), context.situation.readingsOf(gear));
             op.order = order;
             op.orderOf = listing;
         }
@@ -131,7 +130,7 @@ final class Orders {
     private Map<String, Value> values(Op.Do op, Scope scope) throws FormulaFault {
         Map<String, Value> args = new LinkedHashMap<>();
         for (Map.Entry<String, Op.Input> e : op.args.entrySet()) {
-            args.put(e.getKey(), deck.situation.value(e.getValue(), scope));
+            args.put(e.getKey(), context.situation.value(e.getValue(), scope));
         }
         return args;
     }
@@ -139,7 +138,7 @@ final class Orders {
     /** A command whose one parameter is going to move. */
     Ramped ramp(SeqFrame frame, Op.Do op, Param param) throws FormulaFault {
         String gear = op.twin.gear();
-        Ramp ramp = op.twin.ramp(op.command, param, values(op, frame.scope), deck.situation.readingsOf(gear));
+        Ramp ramp = op.twin.ramp(op.command, param, values(op, frame.scope), context.situation.readingsOf(gear));
         String reading = ramp.moves();
         return new Ramped(ramp, reading == null ? null : new Key(gear, reading));
     }
@@ -151,7 +150,7 @@ final class Orders {
     }
 
     /** Sends one of the many orders of a fade on its way. */
-    void pass(FadeFrame fade, Order order) {
+    public void pass(FadeFrame fade, Order order) {
         if (refusal(order) == null) {
             hand(Gears.NO_ANSWER, order, fade);
             assumed(order);
@@ -160,7 +159,7 @@ final class Orders {
 
     /** Sends one of the many orders of a level under a hand. Says what keeps it from going out. */
     @Nullable
-    String pass(Order order) {
+    public String pass(Order order) {
         String refusal = refusal(order);
         if (refusal == null) {
             hand(Gears.NO_ANSWER, order, null);
@@ -171,33 +170,17 @@ final class Orders {
 
     /** Has the gear's link render a fade; false where it does not, and the fade is to be sent step by step. */
     boolean glide(FadeFrame fade, Glide glide) {
-        if (!gears.glide(glide)) {
-            return false;
+        boolean taken = gears.glide(glide);
+        if (taken) {
+            glides.add(fade, context.now());
         }
-        if (gliding.isEmpty()) {
-            deck.agenda.at(deck.now() + PROGRESS_NANOS, this::progress);
-        }
-        gliding.add(fade);
-        return true;
+        return taken;
     }
 
     /** A fade that the link renders stays where it is. */
     void halt(FadeFrame fade, Glide glide) {
-        if (gliding.remove(fade)) {
+        if (glides.remove(fade)) {
             gears.halt(glide);
-        }
-    }
-
-    /** Tells where fades are that links render: so many at a time in turn, so that thousands cost no more than some. */
-    private void progress(long due) {
-        for (int i = Math.min(gliding.size(), PROGRESS_MOST); i > 0; i--) {
-            FadeFrame fade = gliding.iterator().next();
-            gliding.remove(fade);
-            gliding.add(fade);
-            fade.progress();
-        }
-        if (!gliding.isEmpty()) {
-            deck.agenda.at(due + PROGRESS_NANOS, this::progress);
         }
     }
 
@@ -211,7 +194,7 @@ final class Orders {
         String refusal = refusal(order);
         if (refusal != null) {
             gears.refused(order, refusal);
-            failed(run, place, order, due, deck.clock.nanos(), refusal);
+            failed(run, place, order, due, context.clock.nanos(), refusal);
             return refusal;
         }
         for (ForAWhileFrame w = frame == null ? null : frame.within; w != null; w = w.within()) {
@@ -220,10 +203,10 @@ final class Orders {
         long ticket = ++lastTicket;
         pending.put(ticket, new Pending(run, answerNanos == Long.MIN_VALUE ? null : frame, place, order, due,
                 answerNanos));
-        deck.stir();
+        context.stir();
         if (run != null) {
             run.awaited++;
-            deck.trace.sent(run.id, place, order, due);
+            context.trace.sent(run.id, place, order, due);
         }
         hand(ticket, order, by);
         return null;
@@ -237,32 +220,33 @@ final class Orders {
                 fading.remove(key);
                 fade.yielded();
             }
-            echoes.sent(key, change.getValue(), deck.clock.nanos());
+            echoes.sent(key, change.getValue(), context.clock.nanos());
         }
         try {
             gears.send(ticket, order);
         } catch (RuntimeException | Error e) { // A link that throws has not sent it: its step is told so.
             LOG.error("the link of {} threw on “{}”", order.gear(), order.title(), e);
             if (ticket != Gears.NO_ANSWER) {
-                deck.take(new Event.OrderDone(ticket, deck.clock.nanos(), titled(order) + ": " + Trouble.words(e)),
-                        deck.now());
+                context.take(
+                        new Event.OrderDone(ticket, context.clock.nanos(), titled(order) + ": " + Trouble.words(e)),
+                        context.now());
             }
         }
     }
 
     private @Nullable String refusal(Order order) {
-        Status status = deck.situation.status(order.gear());
+        Status status = context.situation.status(order.gear());
         return status.sends()
                 ? null
                 : "%s: %s. %s".formatted(titled(order), status.words(), status.hint()).strip();
     }
 
     private String titled(Order order) {
-        Twin twin = deck.situation.twin(order.gear());
+        Twin twin = context.situation.twin(order.gear());
         return twin == null ? order.gear() : twin.title();
     }
 
-    void answered(Event.OrderDone a) {
+    public void answered(Event.OrderDone a) {
         Pending p = pending.remove(a.ticket());
         if (p == null) {
             return;
@@ -270,7 +254,7 @@ final class Orders {
         answered(p, a);
         if (p.run() != null) {
             p.run().awaited--;
-            deck.runs.settle(p.run());
+            context.runs.settle(p.run());
         }
     }
 
@@ -283,7 +267,7 @@ final class Orders {
             }
             return;
         }
-        deck.telling.ran(p.run(), p.place(), p.order(), p.dueNanos(), a.atNanos(), AsRun.Outcome.SENT, "");
+        context.telling.ran(p.run(), p.place(), p.order(), p.dueNanos(), a.atNanos(), AsRun.Outcome.SENT, "");
         assumed(p.order());
         if (frame != null && p.answerNanos() < 0) { // What takes its time ends when it ends, not when it was due to begin.
             frame.done(p.order().waits() ? Math.max(p.dueNanos(), a.atNanos()) : p.dueNanos(), null);
@@ -294,21 +278,21 @@ final class Orders {
 
     private void awaitAnswer(SeqFrame frame, Pending p) {
         Order order = p.order();
-        deck.watches.watch(frame, order.changes().keySet().stream().map(r -> order.gear() + ":" + r).toList(),
+        context.watches.watch(frame, order.changes().keySet().stream().map(r -> order.gear() + ":" + r).toList(),
                 p.answerNanos(), p.dueNanos(), () -> shown(order), late -> {
                     String why = "“%s” was sent, but the gear did not confirm it within %s".formatted(order.title(),
                             rombix.core.twin.Figures.span(p.answerNanos() / 1e6));
                     failed(p.run(), p.place(), order, p.dueNanos(), late, why);
                     frame.done(late, why);
                 },
-                () -> deck.telling
+                () -> context.telling
                         .tell(new Happening.Answered(frame.run.id, frame.run.buttonId(), p.place(), order.gear(),
-                                order.title(), p.dueNanos(), deck.now())));
+                                order.title(), p.dueNanos(), context.now())));
     }
 
     private boolean shown(Order order) {
         return order.changes().entrySet().stream().allMatch(e -> {
-            Value now = deck.situation.reading(order.gear(), e.getKey());
+            Value now = context.situation.reading(order.gear(), e.getKey());
             return now != null && e.getValue().matches(now);
         });
     }
@@ -318,18 +302,18 @@ final class Orders {
         for (String reading : order.assumed()) {
             Value value = order.changes().get(reading);
             if (value != null) {
-                deck.came(order.gear(), reading, value);
+                context.came(order.gear(), reading, value);
             }
         }
     }
 
     private void failed(@Nullable Run run, String place, Order order, long due, long at, String message) {
-        deck.telling.ran(run, place, order, due, at, AsRun.Outcome.FAULT, message);
-        deck.telling.fault(run, order.gear(), message);
+        context.telling.ran(run, place, order, due, at, AsRun.Outcome.FAULT, message);
+        context.telling.fault(run, order.gear(), message);
     }
 
     /** A gear has reported. */
-    void came(Key key, Value value) {
+    public void came(Key key, Value value) {
         echoes.came(key, value);
     }
 
@@ -338,7 +322,7 @@ final class Orders {
         Ramped ramped = ramp(frame, n.command(), n.param());
         Key key = ramped.key();
         Value now = key == null ? null : presently(key);
-        double by = deck.situation.value(n.by(), frame.scope).asNumber();
+        double by = context.situation.value(n.by(), frame.scope).asNumber();
         if (now == null || Double.isNaN(now.asNumber()) || Double.isNaN(by)) {
             throw new FormulaFault(0, "the present “%s” is not known, so it cannot be nudged".formatted(n.param()
                     .label()));
@@ -353,9 +337,9 @@ final class Orders {
 
     /** Where a reading is, or where it was just sent. */
     @Nullable
-    Value presently(Key key) {
-        Value lately = echoes.lately(key, deck.clock.nanos());
-        return lately != null ? lately : deck.situation.reading(key.gear(), key.reading());
+    public Value presently(Key key) {
+        Value lately = echoes.lately(key, context.clock.nanos());
+        return lately != null ? lately : context.situation.reading(key.gear(), key.reading());
     }
 
     /** A fade begins to move a reading; one that moves it already gives way. */
@@ -394,15 +378,16 @@ final class Orders {
                 later.remember(key, value);
                 return;
             }
-            Twin twin = deck.situation.twin(key.gear());
+            Twin twin = context.situation.twin(key.gear());
             Twin.Call call = twin == null ? null : twin.toReach(key.reading(), value).orElse(null);
             if (twin == null || call == null) {
-                deck.telling.faulted(run, place, Map.of(),
+                context.telling.faulted(run, place, Map.of(),
                         "“%s” could not be put back: its card has no command for it".formatted(key
                                 .reading()));
                 return;
             }
-            send(run, null, place, twin.order(call.command(), call.args(), deck.situation.readingsOf(key.gear())), due,
+            send(run, null, place, twin.order(call.command(), call.args(), context.situation.readingsOf(key.gear())),
+                    due,
                     Long.MIN_VALUE, null);
         });
     }

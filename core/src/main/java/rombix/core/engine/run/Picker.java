@@ -1,4 +1,4 @@
-package rombix.core.engine;
+package rombix.core.engine.run;
 
 import java.util.Collections;
 import java.util.Random;
@@ -12,11 +12,11 @@ import rombix.core.thread.OwnedBy;
 @OwnedBy(Owner.CONDUCTOR)
 final class Picker {
     private final RandomGenerator chance;
-    private final Deck deck;
+    private final RunContext context;
 
-    Picker(RandomGenerator chance, Deck deck) {
+    Picker(RandomGenerator chance, RunContext context) {
         this.chance = chance;
-        this.deck = deck;
+        this.context = context;
     }
 
     int pick(Op.Pick pick, Run run, String place) {
@@ -28,7 +28,7 @@ final class Picker {
             case SHUFFLED -> shuffled(pick, n);
         };
         pick.last = chosen;
-        deck.telling.tell(new Happening.Picked(run.id, place, chosen, pick.names[chosen]));
+        context.telling.tell(new Happening.Picked(run.id, place, chosen, pick.names[chosen]));
         return chosen;
     }
 

@@ -1,4 +1,4 @@
-package rombix.core.engine;
+package rombix.core.engine.run;
 
 import org.jspecify.annotations.Nullable;
 import rombix.core.engine.op.Op;
@@ -16,10 +16,10 @@ import rombix.core.value.Value;
  * fade or a command, takes over.
  */
 @OwnedBy(Owner.CONDUCTOR)
-final class FadeFrame implements Run.Activity {
+final class FadeFrame implements Glides.Moving, Run.Activity {
     private final SeqFrame frame;
     private final Op.Fade op;
-    private final Deck deck;
+    private final RunContext context;
     private double to;
     private long startNanos;
     private long tick;
@@ -33,18 +33,18 @@ final class FadeFrame implements Run.Activity {
     FadeFrame(SeqFrame frame, Op.Fade op) {
         this.frame = frame;
         this.op = op;
-        this.deck = frame.run.deck;
+        this.context = frame.run.context;
     }
 
     void start(long due) throws FormulaFault {
         startNanos = due;
-        to = deck.situation.value(op.to(), frame.scope).asNumber();
-        Orders.Ramped ramped = deck.orders.ramp(frame, op.command(), op.param());
+        to = context.situation.value(op.to(), frame.scope).asNumber();
+        Orders.Ramped ramped = context.orders.ramp(frame, op.command(), op.param());
         ramp = ramped.ramp();
         key = ramped.key();
         Value now = op.from() != null
-                ? deck.situation.value(op.from(), frame.scope)
-                : key == null ? null : deck.orders.presently(key);
+                ? context.situation.value(op.from(), frame.scope)
+                : key == null ? null : context.orders.presently(key);
         // Where it is now may not be known: then it can only go there at once.
         double from = now == null || Double.isNaN(now.asNumber()) ? to : now.asNumber();
         if (Double.isNaN(to)) {
@@ -52,41 +52,42 @@ final class FadeFrame implements Run.Activity {
         }
         frame.doing(this);
         if (key != null) {
-            deck.orders.takeOver(key, this);
+            context.orders.takeOver(key, this);
         }
-        String fault = deck.orders.send(this, frame, ramp.at(op.nanos() == 0 ? to : from), due);
+        String fault = context.orders.send(this, frame, ramp.at(op.nanos() == 0 ? to : from), due);
         if (fault != null || op.nanos() == 0) {
             finish(due, fault);
             return;
         }
         if (from == to) { // It is there; what comes after it comes when it was to be over all the same.
-            timer = deck.agenda.at(startNanos + op.nanos(), end -> finish(end, null));
+            timer = context.agenda.at(startNanos + op.nanos(), end -> finish(end, null));
             return;
         }
         glide = new Glide(ramp, from, to, startNanos, op.nanos(), op.curve());
-        rendered = deck.orders.glide(this, glide);
+        rendered = context.orders.glide(this, glide);
         periodNanos = 1_000_000_000L / op.command().twin.protocol().descriptor().rate();
-        timer = deck.agenda.at(rendered ? startNanos + op.nanos() : due + periodNanos, this::tick);
+        timer = context.agenda.at(rendered ? startNanos + op.nanos() : due + periodNanos, this::tick);
     }
 
     private void tick(long due) {
-        tick += 1 + deck.missedBeats(due, periodNanos);
+        tick += 1 + context.missedBeats(due, periodNanos);
         long end = startNanos + op.nanos();
         if (due - end >= 0) {
-            finish(end, ramp == null ? null : deck.orders.send(this, frame, ramp.at(to), end));
+            finish(end, ramp == null ? null : context.orders.send(this, frame, ramp.at(to), end));
             return;
         }
         if (ramp != null && glide != null) {
-            deck.orders.pass(this, ramp.passing(glide.at(due)));
+            context.orders.pass(this, ramp.passing(glide.at(due)));
         }
         long next = startNanos + (tick + 1) * periodNanos;
-        timer = deck.agenda.at(next - end < 0 ? next : end, this::tick);
+        timer = context.agenda.at(next - end < 0 ? next : end, this::tick);
     }
 
     /** Where it is by now, told for those who watch the reading. */
-    void progress() {
+    @Override
+    public void progress() {
         if (ramp != null && glide != null) {
-            deck.orders.assumed(ramp.passing(glide.at(deck.now())));
+            context.orders.assumed(ramp.passing(glide.at(context.now())));
         }
     }
 
@@ -100,10 +101,10 @@ final class FadeFrame implements Run.Activity {
             timer.cancel();
         }
         if (key != null) {
-            deck.orders.letGo(key, this);
+            context.orders.letGo(key, this);
         }
         if (rendered && glide != null) {
-            deck.orders.halt(this, glide);
+            context.orders.halt(this, glide);
         }
     }
 
@@ -111,7 +112,7 @@ final class FadeFrame implements Run.Activity {
     void yielded() {
         letGo();
         if (!frame.stopped()) {
-            frame.done(deck.now(), null);
+            frame.done(context.now(), null);
         }
     }
 

@@ -1,4 +1,4 @@
-package rombix.core.engine;
+package rombix.core.engine.run;
 
 import java.util.ArrayDeque;
 import java.util.Collection;
@@ -21,7 +21,7 @@ import rombix.core.time.Agenda;
  */
 @OwnedBy(Owner.CONDUCTOR)
 public final class Watches {
-    private final Deck deck;
+    private final RunContext context;
     private final Map<String, Set<Watch>> byName = new HashMap<>();
     private final Deque<Watch> touched = new ArrayDeque<>();
 
@@ -55,8 +55,8 @@ public final class Watches {
         }
     }
 
-    Watches(Deck deck) {
-        this.deck = deck;
+    Watches(RunContext context) {
+        this.context = context;
     }
 
     /**
@@ -79,7 +79,7 @@ public final class Watches {
             byName.computeIfAbsent(name, _ -> new LinkedHashSet<>()).add(watch);
         }
         if (timeoutNanos >= 0) {
-            watch.timer = deck.agenda.at(due + timeoutNanos, at -> {
+            watch.timer = context.agenda.at(due + timeoutNanos, at -> {
                 watch.stop();
                 late.accept(at);
             });
@@ -88,21 +88,21 @@ public final class Watches {
     }
 
     /** A reading, {@code gear:reading}, or a value has changed. */
-    void changed(String name) {
+    public void changed(String name) {
         touched.addAll(byName.getOrDefault(name, Set.of()));
     }
 
-    boolean any() {
+    public boolean any() {
         return !byName.isEmpty();
     }
 
     /** Goes on with what no longer has to wait. */
-    void settle() {
+    public void settle() {
         for (Watch w = touched.poll(); w != null; w = touched.poll()) {
             if (!w.over && w.holds.getAsBoolean()) {
                 w.stop();
                 w.met.run();
-                w.frame.done(deck.now(), null);
+                w.frame.done(context.now(), null);
             }
         }
     }

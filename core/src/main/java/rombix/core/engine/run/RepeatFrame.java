@@ -1,4 +1,4 @@
-package rombix.core.engine;
+package rombix.core.engine.run;
 
 import org.jspecify.annotations.Nullable;
 import rombix.core.engine.op.Op;
@@ -31,7 +31,7 @@ final class RepeatFrame implements Run.Parent, Run.Activity {
 
     void start(long due) throws FormulaFault {
         if (repeat.times() != null) {
-            times = frame.run.deck.situation.value(repeat.times(), frame.scope).asNumber();
+            times = frame.run.context.situation.value(repeat.times(), frame.scope).asNumber();
         }
         frame.doing(this);
         startNanos = due;
@@ -56,7 +56,7 @@ final class RepeatFrame implements Run.Parent, Run.Activity {
         Scope inner = frame.scope.with(repeat.count(), Value.of(round));
         try {
             boolean more = round < times
-                    && (repeat.check() == null || frame.run.deck.situation.holds(repeat.check(), inner));
+                    && (repeat.check() == null || frame.run.context.situation.holds(repeat.check(), inner));
             if (!more) {
                 end(null);
                 return;
@@ -84,11 +84,11 @@ final class RepeatFrame implements Run.Parent, Run.Activity {
     public void childEnded(SeqFrame ended, long due) {
         child = null;
         long next = repeat.everyNanos() < 0 ? due : startNanos + round * repeat.everyNanos();
-        long missed = repeat.everyNanos() < 0 ? 0 : frame.run.deck.missedBeats(next, repeat.everyNanos());
+        long missed = repeat.everyNanos() < 0 ? 0 : frame.run.context.missedBeats(next, repeat.everyNanos());
         startNanos += missed * repeat.everyNanos();
         next += missed * repeat.everyNanos();
         if (next - due > 0 && round < times) {
-            timer = frame.run.deck.agenda.at(next, this::go);
+            timer = frame.run.context.agenda.at(next, this::go);
         } else {
             go(due);
         }

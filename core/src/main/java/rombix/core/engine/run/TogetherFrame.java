@@ -1,4 +1,4 @@
-package rombix.core.engine;
+package rombix.core.engine.run;
 
 import rombix.core.engine.op.Op;
 import rombix.core.thread.OwnedBy.Owner;

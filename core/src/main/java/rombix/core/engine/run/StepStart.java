@@ -1,4 +1,4 @@
-package rombix.core.engine;
+package rombix.core.engine.run;
 
 import java.time.Duration;
 import java.time.ZonedDateTime;
@@ -13,45 +13,45 @@ import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
 
 /** Starts each kind of step. Whatever it is, it ends by telling its frame when it was due to end. */
-final class StepStart {
+public final class StepStart {
     private StepStart() {
     }
 
     static void start(SeqFrame frame, Op.Item item, long due) {
-        Deck deck = frame.run.deck;
+        RunContext context = frame.run.context;
         try {
             switch (item.op()) {
-                case Op.Do d -> deck.orders.perform(frame, d, due);
+                case Op.Do d -> context.orders.perform(frame, d, due);
                 case Op.Wait w -> {
-                    long more = w.mostNanos() > w.nanos() ? deck.chance.nextLong(w.mostNanos() - w.nanos() + 1) : 0;
+                    long more = w.mostNanos() > w.nanos() ? context.chance.nextLong(w.mostNanos() - w.nanos() + 1) : 0;
                     until(frame, due + w.nanos() + more);
                 }
-                case Op.WaitClock w -> until(frame, due + untilClock(deck.clock.wall(), w));
-                case Op.WaitUntil w -> deck.watches.watch(frame, w.check().names(), w.timeoutNanos(), due,
-                        () -> holds(deck, w.check(), frame.scope),
+                case Op.WaitClock w -> until(frame, due + untilClock(context.clock.wall(), w));
+                case Op.WaitUntil w -> context.watches.watch(frame, w.check().names(), w.timeoutNanos(), due,
+                        () -> holds(context, w.check(), frame.scope),
                         late -> frame.done(late, frame.faulted("what it waited for did not happen in time")),
                         () -> {
                         });
                 case Op.Together t -> new TogetherFrame(frame, t).start(due);
                 case Op.Pick p -> one(frame, p.chains.length == 0
                         ? Op.Seq.NOTHING
-                        : p.chains[deck.picker.pick(p, frame.run, frame.place())], frame.scope, due);
+                        : p.chains[context.picker.pick(p, frame.run, frame.place())], frame.scope, due);
                 case Op.If i -> {
-                    boolean holds = deck.situation.holds(i.check(), frame.scope);
-                    deck.telling.tell(
+                    boolean holds = context.situation.holds(i.check(), frame.scope);
+                    context.telling.tell(
                             new Happening.Picked(frame.run.id, frame.place(), holds ? 0 : 1, holds ? "then" : "else"));
                     one(frame, holds ? i.then() : i.otherwise(), frame.scope, due);
                 }
                 case Op.Repeat r -> new RepeatFrame(frame, r).start(due);
                 case Op.Fade f -> new FadeFrame(frame, f).start(due);
                 case Op.ForAWhile w -> new ForAWhileFrame(frame, w).start(due);
-                case Op.Nudge n -> deck.orders.nudge(frame, n, due);
+                case Op.Nudge n -> context.orders.nudge(frame, n, due);
                 case Op.Ask a -> new AskFrame(frame, a).start(due);
                 case Op.Use u -> {
-                    Op.Seq chain = deck.runs.chainOf(u);
+                    Op.Seq chain = context.runs.chainOf(u);
                     Map<String, Value> args = new HashMap<>();
                     for (Map.Entry<String, Op.Input> e : u.args().entrySet()) {
-                        args.put(e.getKey(), deck.situation.value(e.getValue(), frame.scope));
+                        args.put(e.getKey(), context.situation.value(e.getValue(), frame.scope));
                     }
                     SeqFrame child = frame.child((_, end) -> frame.done(end, null), chain, frame.scope.with(args));
                     child.within(frame.place(), u);
@@ -59,16 +59,16 @@ final class StepStart {
                     child.start(due);
                 }
                 case Op.Set s -> {
-                    deck.set(frame.scope, s.value(), deck.situation.value(s.to(), frame.scope));
+                    context.set(frame.scope, s.value(), context.situation.value(s.to(), frame.scope));
                     frame.done(due, null);
                 }
                 case Op.Show s -> {
-                    deck.show(frame.run, s.step());
+                    context.show(frame.run, s.step());
                     frame.done(due, null);
                 }
                 case Op.Written w -> {
-                    String text = deck.filled(w.step().text(), frame.scope);
-                    deck.telling.tell(switch (w.step()) {
+                    String text = context.filled(w.step().text(), frame.scope);
+                    context.telling.tell(switch (w.step()) {
                         case DeckStep.Say _ -> new Happening.Said(frame.run.buttonId(), text);
                         case DeckStep.Note _ -> new Happening.Noted(frame.run.id, frame.run.buttonId(), frame.place(),
                                 text, due);
@@ -76,7 +76,7 @@ final class StepStart {
                     frame.done(due, null);
                 }
                 case Op.Stop s -> {
-                    deck.stop(frame.run, s.step());
+                    context.stop(frame.run, s.step());
                     frame.done(due, null);
                 }
                 case Op.Broken b -> frame.done(due, frame.faulted(b.why()));
@@ -92,16 +92,16 @@ final class StepStart {
         return e.position() > 0 ? "formula, character " + e.position() + ": " : "";
     }
 
-    private static boolean holds(Deck deck, Op.Check check, Scope scope) {
+    private static boolean holds(RunContext context, Op.Check check, Scope scope) {
         try {
-            return deck.situation.holds(check, scope);
+            return context.situation.holds(check, scope);
         } catch (FormulaFault e) {
             return false; // What it needs is not known yet.
         }
     }
 
     /** How long until the clock next shows a time; a time that a change to summer time leaves out comes an hour later. */
-    static long untilClock(ZonedDateTime now, Op.WaitClock wait) {
+    public static long untilClock(ZonedDateTime now, Op.WaitClock wait) {
         ZonedDateTime next = now.with(wait.time());
         if (!next.isAfter(now)) {
             next = now.toLocalDate().plusDays(1).atTime(wait.time()).atZone(now.getZone());
@@ -110,7 +110,7 @@ final class StepStart {
     }
 
     private static void until(SeqFrame frame, long end) {
-        Agenda.Entry entry = frame.run.deck.agenda.at(end, at -> frame.done(at, null));
+        Agenda.Entry entry = frame.run.context.agenda.at(end, at -> frame.done(at, null));
         frame.doing(entry::cancel);
     }
 

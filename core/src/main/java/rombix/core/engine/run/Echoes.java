@@ -1,11 +1,11 @@
-package rombix.core.engine;
+package rombix.core.engine.run;
 
 import java.util.HashMap;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
-import rombix.core.engine.Orders.Key;
-import rombix.core.thread.OwnedBy;
+import rombix.core.engine.run.Orders.Key;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.thread.OwnedBy;
 import rombix.core.value.Value;
 
 /** What was sent a moment ago: until the gear has shown it, it counts for more than what the gear last said. */

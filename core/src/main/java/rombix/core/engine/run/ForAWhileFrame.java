@@ -1,10 +1,10 @@
-package rombix.core.engine;
+package rombix.core.engine.run;
 
 import java.util.LinkedHashMap;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
-import rombix.core.engine.Orders.Key;
 import rombix.core.engine.op.Op;
+import rombix.core.engine.run.Orders.Key;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
 import rombix.core.time.Agenda;
@@ -36,7 +36,7 @@ final class ForAWhileFrame implements Run.Parent, Run.Activity {
 
     void start(long due) {
         startNanos = due;
-        Orders orders = frame.run.deck.orders;
+        Orders orders = frame.run.context.orders;
         before.putAll(frame.run.inherit(op));
         before.putAll(orders.begin(this));
         frame.doing(this);
@@ -60,7 +60,7 @@ final class ForAWhileFrame implements Run.Parent, Run.Activity {
     void about(Order order) {
         order.changes().forEach((reading, to) -> {
             Key key = new Key(order.gear(), reading);
-            Value now = frame.run.deck.orders.presently(key);
+            Value now = frame.run.context.orders.presently(key);
             if (now != null && !unknown.containsKey(key)) {
                 before.putIfAbsent(key, now);
             } else if (now == null) {
@@ -81,7 +81,7 @@ final class ForAWhileFrame implements Run.Parent, Run.Activity {
     public void childEnded(SeqFrame ended, long due) {
         child = null;
         long end = startNanos + op.nanos;
-        timer = frame.run.deck.agenda.at(end - due > 0 ? end : due, at -> {
+        timer = frame.run.context.agenda.at(end - due > 0 ? end : due, at -> {
             putBack(at);
             frame.done(at, null);
         });
@@ -90,7 +90,7 @@ final class ForAWhileFrame implements Run.Parent, Run.Activity {
     /** A later run of the same step has begun: what is remembered is its business now. */
     Map<Key, Value> giveUp() {
         end();
-        long now = frame.run.deck.now();
+        long now = frame.run.context.now();
         if (child != null) {
             child.stop();
         }
@@ -101,12 +101,12 @@ final class ForAWhileFrame implements Run.Parent, Run.Activity {
     private void putBack(long due) {
         if (!over) {
             end();
-            Deck deck = frame.run.deck;
-            deck.orders.putBack(frame.run, frame.place(), before, due);
+            RunContext context = frame.run.context;
+            context.orders.putBack(frame.run, frame.place(), before, due);
             unknown.forEach((key, set) -> {
-                Twin twin = deck.situation.twin(key.gear());
+                Twin twin = context.situation.twin(key.gear());
                 if (twin != null && twin.toReach(key.reading(), set).isPresent()) {
-                    deck.trace.unknownAgain(key.gear(), key.reading());
+                    context.trace.unknownAgain(key.gear(), key.reading());
                 }
             });
         }
@@ -117,7 +117,7 @@ final class ForAWhileFrame implements Run.Parent, Run.Activity {
         if (timer != null) {
             timer.cancel();
         }
-        frame.run.deck.orders.end(this);
+        frame.run.context.orders.end(this);
     }
 
     @Override
@@ -129,7 +129,7 @@ final class ForAWhileFrame implements Run.Parent, Run.Activity {
             end();
             frame.run.hand(op, before);
         } else {
-            putBack(frame.run.deck.now());
+            putBack(frame.run.context.now());
         }
     }
 }

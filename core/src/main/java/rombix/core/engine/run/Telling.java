@@ -1,4 +1,4 @@
-package rombix.core.engine;
+package rombix.core.engine.run;
 
 import java.util.Map;
 import java.util.function.Consumer;
@@ -16,18 +16,19 @@ import rombix.core.value.Value;
 
 /** What the deck tells of what happens. Owned by the conductor's thread. */
 @OwnedBy(Owner.CONDUCTOR)
-final class Telling {
+public final class Telling {
     private static final Logger LOG = LoggerFactory.getLogger(Telling.class);
 
-    private final Deck deck;
+    private final RunContext context;
     private final Consumer<Happening> watcher;
 
-    Telling(Deck deck, Consumer<Happening> watcher) {
-        this.deck = deck;
+    Telling(RunContext context, Consumer<Happening> watcher) {
+        this.context = context;
         this.watcher = watcher;
     }
 
-    void ran(@Nullable Run run, String place, Order order, long due, long at, AsRun.Outcome outcome, String message) {
+    public void ran(@Nullable Run run, String place, Order order, long due, long at, AsRun.Outcome outcome,
+            String message) {
         if (run != null && run.quiet && outcome == AsRun.Outcome.SENT) {
             return;
         }
@@ -37,8 +38,8 @@ final class Telling {
     }
 
     /** A level was moved by hand to where an order takes it, or could not be, and why. */
-    void moved(ButtonPlay b, Order order, String source, long at, @Nullable String fault) {
-        tell(new Happening.Ran(new AsRun(at, deck.clock.nanos(), 0, b.button.id(), "", source, order.gear(),
+    public void moved(ButtonPlay b, Order order, String source, long at, @Nullable String fault) {
+        tell(new Happening.Ran(new AsRun(at, context.clock.nanos(), 0, b.button.id(), "", source, order.gear(),
                 order.command()
                         .id(),
                 order.args(), order.title(), fault == null ? AsRun.Outcome.SENT : AsRun.Outcome.FAULT,
@@ -50,49 +51,49 @@ final class Telling {
      *
      * @param args what names stood for where the step is
      */
-    String faulted(Run run, String place, Map<String, Value> args, String why) {
+    public String faulted(Run run, String place, Map<String, Value> args, String why) {
         tell(new Happening.Ran(
-                new AsRun(deck.now(), deck.clock.nanos(), run.id, run.buttonId(), place, "", "", "", args, place,
+                new AsRun(context.now(), context.clock.nanos(), run.id, run.buttonId(), place, "", "", "", args, place,
                         AsRun.Outcome.FAULT, why)));
         fault(run, null, why);
         return why;
     }
 
     /** A step has succeeded after so many tries that failed: a face whose faults were those alone is well again. */
-    void recovered(Run run, int tries) {
+    public void recovered(Run run, int tries) {
         run.faults -= tries;
         if (run.faults <= 0 && run.button != null) {
             clearFault(run.button);
         }
     }
 
-    void fault(@Nullable Run run, @Nullable String gear, String message) {
+    public void fault(@Nullable Run run, @Nullable String gear, String message) {
         if (run != null) {
             run.faults++;
             if (run.button != null) {
                 fault(run.button, gear, message);
-                deck.hands.gearFailed(run.button, gear);
+                context.failed(run.button, gear);
             }
         }
     }
 
-    void fault(ButtonPlay b, @Nullable String gear, String message) {
+    public void fault(ButtonPlay b, @Nullable String gear, String message) {
         b.faulted = true;
         tell(new Happening.Faulted(b.button.id(), gear, message));
     }
 
-    void clearFault(ButtonPlay b) {
+    public void clearFault(ButtonPlay b) {
         if (b.faulted) {
             b.faulted = false;
             tell(new Happening.Faulted(b.button.id(), null, null));
         }
     }
 
-    void shows(ButtonPlay b) {
-        tell(new Happening.Shows(b.button.id(), b.shown, b.onItsWay, b.held() || deck.ways.held(b)));
+    public void shows(ButtonPlay b) {
+        tell(new Happening.Shows(b.button.id(), b.shown, b.onItsWay, context.held(b)));
     }
 
-    void tell(Happening happening) {
+    public void tell(Happening happening) {
         try {
             watcher.accept(happening);
         } catch (RuntimeException | Error e) {
@@ -100,18 +101,18 @@ final class Telling {
         }
     }
 
-    void value(Situation.Owned name, Value value) {
+    public void value(Situation.Owned name, Value value) {
         tell(new Happening.ValueSet(name.owner().isEmpty() ? null : name.owner(), name.id(), value));
     }
 
     /** Takes over what another deck has, and tells of it. */
-    void resume(Event.Resume from) {
+    public void resume(Event.Resume from) {
         from.values().forEach(v -> {
-            if (deck.situation.resume(v)) {
+            if (context.situation.resume(v)) {
                 tell(v);
             }
         });
-        from.states().forEach((id, state) -> deck.on(id, b -> {
+        from.states().forEach((id, state) -> context.on(id, b -> {
             if (!b.button.follows() && state < b.button.states().size()) {
                 b.shown = state;
                 shows(b);

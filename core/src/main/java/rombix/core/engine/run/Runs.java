@@ -1,4 +1,4 @@
-package rombix.core.engine;
+package rombix.core.engine.run;
 
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -17,28 +17,28 @@ import rombix.core.value.Value;
 
 /** The chains that run, and the questions that they ask. Owned by the conductor's thread. */
 @OwnedBy(Owner.CONDUCTOR)
-final class Runs {
-    private final Deck deck;
+public final class Runs {
+    private final RunContext context;
     private final Map<String, Op.Seq> named = new HashMap<>();
     private final Map<Long, Run> running = new LinkedHashMap<>();
     private final Map<Long, AskFrame> asks = new LinkedHashMap<>();
     private long lastRun;
     private long lastAsk;
 
-    Runs(Deck deck) {
-        this.deck = deck;
+    Runs(RunContext context) {
+        this.context = context;
     }
 
-    boolean isEmpty() {
+    public boolean isEmpty() {
         return running.isEmpty();
     }
 
     /** The chains of the board may be others from now on. */
-    void forgetChains() {
+    public void forgetChains() {
         named.clear();
     }
 
-    void answer(long question, Value answer, long at) {
+    public void answer(long question, Value answer, long at) {
         AskFrame ask = asks.get(question);
         if (ask != null) {
             ask.answer(answer, at);
@@ -46,7 +46,7 @@ final class Runs {
     }
 
     /** Stops one chain; nothing where it has ended. */
-    void stop(long id) {
+    public void stop(long id) {
         Run run = running.get(id);
         if (run != null) {
             run.stop(Happening.End.STOPPED);
@@ -54,20 +54,20 @@ final class Runs {
     }
 
     /** Stops what runs, but for what is a last word already: a release, or what always runs. */
-    void end() {
+    public void end() {
         List.copyOf(running.values()).stream().filter(r -> !r.last).forEach(r -> r.stop(Happening.End.STOPPED));
     }
 
-    void stopAll() {
+    public void stopAll() {
         List.copyOf(running.values()).forEach(r -> r.stop(Happening.End.STOPPED));
     }
 
-    void stopAll(ButtonPlay b) {
+    public void stopAll(ButtonPlay b) {
         List.copyOf(b.running).forEach(r -> r.stop(Happening.End.STOPPED));
     }
 
     /** Stops what runs for a button before it runs a chain anew; gives what runs of the same chain have to put back. */
-    Map<Op.ForAWhile, Map<Orders.Key, Value>> stopForAnother(ButtonPlay b, Op.Seq chain) {
+    public Map<Op.ForAWhile, Map<Orders.Key, Value>> stopForAnother(ButtonPlay b, Op.Seq chain) {
         Map<Op.ForAWhile, Map<Orders.Key, Value>> inherited = new HashMap<>();
         for (Run run : List.copyOf(b.running)) {
             if (run.chain == chain) {
@@ -79,14 +79,14 @@ final class Runs {
         return inherited;
     }
 
-    Run start(ButtonPlay b, String what, Op.Seq chain, Scope scope, long at, String source) {
+    public Run start(ButtonPlay b, String what, Op.Seq chain, Scope scope, long at, String source) {
         return start(b, what, chain, scope, at, source, Map.of());
     }
 
     /** @param inherited what the run has to put back for one before it */
-    Run start(ButtonPlay b, String what, Op.Seq chain, Scope scope, long at, String source,
+    public Run start(ButtonPlay b, String what, Op.Seq chain, Scope scope, long at, String source,
             Map<Op.ForAWhile, Map<Orders.Key, Value>> inherited) {
-        Run run = new Run(++lastRun, deck, b, chain, scope, inherited);
+        Run run = new Run(++lastRun, context, b, chain, scope, inherited);
         run.last = what.equals(Gesture.RELEASE.id());
         b.running.add(run);
         begin(run, what, source, at);
@@ -94,19 +94,19 @@ final class Runs {
     }
 
     /** Runs a chain of which nothing is told but what goes wrong. */
-    void quietly(ButtonPlay b, Op.Seq chain, Scope scope, long at, String source) {
-        Run run = new Run(++lastRun, deck, b, chain, scope, Map.of());
+    public void quietly(ButtonPlay b, Op.Seq chain, Scope scope, long at, String source) {
+        Run run = new Run(++lastRun, context, b, chain, scope, Map.of());
         run.quiet = true;
         b.running.add(run);
         begin(run, Gesture.TURN.id(), source, at);
     }
 
     private void begin(Run run, String what, String source, long at) {
-        deck.stir();
+        context.stir();
         run.source = source;
         running.put(run.id, run);
         if (!run.quiet) {
-            deck.telling.tell(new Happening.Started(run.id, run.buttonId(), what, source, at, run.chain
+            context.telling.tell(new Happening.Started(run.id, run.buttonId(), what, source, at, run.chain
                     .expectedNanos()));
         }
         run.start(at);
@@ -114,15 +114,15 @@ final class Runs {
 
     /** Runs the always part of a chain that was stopped. */
     void detached(Run of, Op.Seq chain, Scope scope) {
-        Run run = new Run(++lastRun, deck, of.button, chain, scope, Map.of());
+        Run run = new Run(++lastRun, context, of.button, chain, scope, Map.of());
         run.last = true;
-        begin(run, "always", "stopped", deck.now());
+        begin(run, "always", "stopped", context.now());
     }
 
     void ended(Run run, long due, Happening.End end) {
         running.remove(run.id);
         if (!run.quiet) {
-            deck.telling.tell(new Happening.Ended(run.id, run.buttonId(), end, due));
+            context.telling.tell(new Happening.Ended(run.id, run.buttonId(), end, due));
         }
         settle(run);
         ButtonPlay b = run.button;
@@ -131,17 +131,17 @@ final class Runs {
         }
         b.running.remove(run);
         if (b.awaited == run) {
-            deck.hands.awaitedEnded(b, end, due);
+            context.awaitedEnded(b, end, due);
         }
         if (b.running.isEmpty() && end != Happening.End.STOPPED) {
-            deck.hands.rested(b, due);
+            context.rested(b, due);
         }
     }
 
     /** Tells of a chain that has ended and all of whose orders are done. */
     void settle(Run run) {
         if (run.over && run.awaited == 0) {
-            deck.telling.tell(new Happening.Settled(run.id));
+            context.telling.tell(new Happening.Settled(run.id));
         }
     }
 
@@ -151,13 +151,13 @@ final class Runs {
         Op.Seq found = null;
         if (chain != null) {
             found = named.get(chain);
-            NamedChain source = deck.board().chain(chain).orElse(null);
+            NamedChain source = context.board().chain(chain).orElse(null);
             if (found == null && source != null) {
-                found = deck.compiler().seq(source.chain(), "chain");
+                found = context.compiler().seq(source.chain(), "chain");
                 named.put(chain, found);
             }
         } else {
-            ButtonPlay b = deck.button(use.button());
+            ButtonPlay b = context.button(use.button());
             if (b != null) {
                 found = b.chain(use.state() == null ? b.shown : b.state(use.state()), use.gesture());
             }
@@ -174,12 +174,12 @@ final class Runs {
         long id = ++lastAsk;
         asks.put(id, ask);
         Happening.Asked happening = told.apply(id);
-        deck.telling.tell(happening);
+        context.telling.tell(happening);
         return id;
     }
 
     void closed(long question) {
         asks.remove(question);
-        deck.telling.tell(new Happening.AskClosed(question));
+        context.telling.tell(new Happening.AskClosed(question));
     }
 }

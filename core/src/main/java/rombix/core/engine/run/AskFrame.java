@@ -1,4 +1,4 @@
-package rombix.core.engine;
+package rombix.core.engine.run;
 
 import org.jspecify.annotations.Nullable;
 import rombix.core.chain.DeckStep;
@@ -10,7 +10,7 @@ import rombix.core.time.Agenda;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
 
-/** A question on the deck. Answered once: by a person, or by its time-out with the usual answer. */
+/** A question on the context. Answered once: by a person, or by its time-out with the usual answer. */
 @OwnedBy(Owner.CONDUCTOR)
 final class AskFrame implements Run.Activity {
     private final SeqFrame frame;
@@ -29,12 +29,12 @@ final class AskFrame implements Run.Activity {
         DeckStep.Ask step = op.step();
         frame.doing(this);
         asked = due;
-        Deck deck = frame.run.deck;
-        id = deck.runs.asked(this, question -> new Happening.Asked(question, frame.run.id, frame.run.buttonId(),
-                deck.filled(step.question(), frame.scope), step.kind(), op.options(), step.preset(),
+        RunContext context = frame.run.context;
+        id = context.runs.asked(this, question -> new Happening.Asked(question, frame.run.id, frame.run.buttonId(),
+                context.filled(step.question(), frame.scope), step.kind(), op.options(), step.preset(),
                 step.timeout() == null ? -1 : step.timeout(), due));
         if (step.timeout() != null) {
-            timer = deck.agenda.at(due + step.timeout() * 1_000_000L, at -> late(step.preset(), at));
+            timer = context.agenda.at(due + step.timeout() * 1_000_000L, at -> late(step.preset(), at));
         }
     }
 
@@ -54,15 +54,15 @@ final class AskFrame implements Run.Activity {
             return;
         }
         close();
-        Deck deck = frame.run.deck;
-        deck.telling.tell(
+        RunContext context = frame.run.context;
+        context.telling.tell(
                 new Happening.Answered(frame.run.id, frame.run.buttonId(), frame.place(), "", "“%s”: %s".formatted(op
                         .step().question(), spoken(answer)), asked, due));
         Value given = op.step().kind() == DeckStep.Ask.AnswerType.NUMBER ? Value.of(answer.asNumber()) : answer;
         String fault = null;
         if (op.step().into() != null) {
             try {
-                deck.set(frame.scope, op.step().into(), given);
+                context.set(frame.scope, op.step().into(), given);
             } catch (FormulaFault e) {
                 fault = frame.faulted(String.valueOf(e.getMessage()));
             }
@@ -103,7 +103,7 @@ final class AskFrame implements Run.Activity {
         if (timer != null) {
             timer.cancel();
         }
-        frame.run.deck.runs.closed(id);
+        frame.run.context.runs.closed(id);
     }
 
     @Override

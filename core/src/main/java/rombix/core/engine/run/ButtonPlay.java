@@ -1,4 +1,4 @@
-package rombix.core.engine;
+package rombix.core.engine.run;
 
 import java.util.ArrayDeque;
 import java.util.ArrayList;
@@ -22,9 +22,9 @@ import rombix.core.time.Agenda;
  * release chain runs exactly once, whatever ends the hold.
  */
 @OwnedBy(Owner.CONDUCTOR)
-final class ButtonPlay {
+public final class ButtonPlay {
     /** Where the hand is with it. */
-    enum Phase {
+    public enum Phase {
         /** Nobody touches it. */
         IDLE,
         /** Held, and not for long enough to fire. */
@@ -40,45 +40,45 @@ final class ButtonPlay {
     }
 
     /** A chain that waits for the one that runs. */
-    record Queued(Gesture gesture, String source) {
+    public record Queued(Gesture gesture, String source) {
     }
 
-    Button button;
+    public Button button;
     private Compiler compiler;
     private final List<Map<Gesture, Op.Seq>> chains = new ArrayList<>();
     private Op.@Nullable Seq onStart;
-    int shown;
-    int onItsWay = -1;
+    public int shown;
+    public int onItsWay = -1;
     /** The run that set it on its way, and since when. */
-    long wayRun;
-    long wayNanos;
-    int heldIn = -1;
-    Phase phase = Phase.IDLE;
-    boolean faulted;
+    public long wayRun;
+    public long wayNanos;
+    public int heldIn = -1;
+    public Phase phase = Phase.IDLE;
+    public boolean faulted;
     /** The page that is shown for as long as it is held. */
     @Nullable
-    String showsPage;
+    public String showsPage;
     @Nullable
-    Run awaited;
-    Agenda.@Nullable Entry followBy;
-    Agenda.@Nullable Entry longTimer;
-    Agenda.@Nullable Entry doubleTimer;
-    Agenda.@Nullable Entry repeatTimer;
-    Agenda.@Nullable Entry guardTimer;
-    Agenda.@Nullable Entry fallTimer;
+    public Run awaited;
+    public Agenda.@Nullable Entry followBy;
+    public Agenda.@Nullable Entry longTimer;
+    public Agenda.@Nullable Entry doubleTimer;
+    public Agenda.@Nullable Entry repeatTimer;
+    public Agenda.@Nullable Entry guardTimer;
+    public Agenda.@Nullable Entry fallTimer;
     /** Ends a hold that no hand will end. */
-    Agenda.@Nullable Entry tapTimer;
-    final List<Run> running = new ArrayList<>(2);
-    final Deque<Queued> queued = new ArrayDeque<>(2);
+    public Agenda.@Nullable Entry tapTimer;
+    public final List<Run> running = new ArrayList<>(2);
+    public final Deque<Queued> queued = new ArrayDeque<>(2);
 
-    ButtonPlay(Button button, Compiler compiler) {
+    public ButtonPlay(Button button, Compiler compiler) {
         this.button = button;
         this.compiler = compiler;
         forget();
     }
 
     /** Plays another description of its button from now on; what runs goes on. */
-    void become(Button next, Compiler with) {
+    public void become(Button next, Compiler with) {
         button = next;
         compiler = with;
         shown = Math.min(shown, next.states().size() - 1);
@@ -95,7 +95,7 @@ final class ButtonPlay {
     }
 
     /** The compiled chain of a gesture; null where the state does not answer it. Compiled when first asked for. */
-    Op.@Nullable Seq chain(int state, Gesture gesture) {
+    public Op.@Nullable Seq chain(int state, Gesture gesture) {
         if (state >= chains.size()) {
             return null;
         }
@@ -108,19 +108,30 @@ final class ButtonPlay {
         return compiled;
     }
 
-    Op.@Nullable Seq onStart() {
+    public Op.@Nullable Seq onStart() {
         if (onStart == null && !button.onStart().isEmpty()) {
             onStart = compiler.seq(button.onStart(), "on-start");
         }
         return onStart;
     }
 
-    boolean held() {
+    public boolean held() {
         return phase == Phase.GUARDING || phase == Phase.DOWN || phase == Phase.HELD;
     }
 
+    /** The chain of a gesture in the state that is shown; an empty one where it does not answer it. */
+    public Op.Seq chain(Gesture gesture) {
+        Op.Seq chain = chain(shown, gesture);
+        return chain == null ? Op.Seq.NOTHING : chain;
+    }
+
+    /** Whether the state that is shown has a chain for a gesture. */
+    public boolean answers(Gesture gesture) {
+        return chain(shown, gesture) != null;
+    }
+
     /** The place of the state with this id; the present one where there is none. */
-    int state(@Nullable String id) {
+    public int state(@Nullable String id) {
         for (int i = 0; i < button.states().size(); i++) {
             if (button.states().get(i).id().equals(id)) {
                 return i;

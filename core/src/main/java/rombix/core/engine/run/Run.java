@@ -1,11 +1,11 @@
-package rombix.core.engine;
+package rombix.core.engine.run;
 
 import java.util.HashMap;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
-import rombix.core.engine.Orders.Key;
 import rombix.core.engine.op.Op;
 import rombix.core.engine.op.Scope;
+import rombix.core.engine.run.Orders.Key;
 import rombix.core.event.Happening;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
@@ -17,17 +17,17 @@ public final class Run {
     /** How many steps may run at one moment before a chain is taken to be endless. */
     static final long BUDGET = 250_000;
 
-    final long id;
-    final Deck deck;
-    final @Nullable ButtonPlay button;
-    final Op.Seq chain;
+    public final long id;
+    final RunContext context;
+    public final @Nullable ButtonPlay button;
+    public final Op.Seq chain;
     private final SeqFrame root;
     /** What is inherited and not taken up yet; most runs inherit nothing. */
     private Map<Op.ForAWhile, Map<Key, Value>> inherited;
     private @Nullable Map<Op.ForAWhile, Map<Key, Value>> handed;
     /** Who started it, as the log names it. */
-    String source = "";
-    boolean over;
+    public String source = "";
+    public boolean over;
     /** Whether it is what a hold or a chain says at its end: that is heard out. */
     boolean last;
     /** Whether nothing of it is told but what goes wrong. */
@@ -39,10 +39,10 @@ public final class Run {
     private long spent;
 
     /** @param inherited what an earlier run of the same chain has still to put back */
-    Run(long id, Deck deck, @Nullable ButtonPlay button, Op.Seq chain, Scope scope,
+    Run(long id, RunContext context, @Nullable ButtonPlay button, Op.Seq chain, Scope scope,
             Map<Op.ForAWhile, Map<Key, Value>> inherited) {
         this.id = id;
-        this.deck = deck;
+        this.context = context;
         this.button = button;
         this.chain = chain;
         this.inherited = inherited;
@@ -50,7 +50,7 @@ public final class Run {
     }
 
     /** The id of its button; empty where it has none. */
-    String buttonId() {
+    public String buttonId() {
         return button == null ? "" : button.button.id();
     }
 
@@ -71,16 +71,16 @@ public final class Run {
         if (!over) {
             over = true;
             putBackInherited(due);
-            deck.runs.ended(this, due, faults > 0 ? Happening.End.FAILED : Happening.End.DONE);
+            context.runs.ended(this, due, faults > 0 ? Happening.End.FAILED : Happening.End.DONE);
         }
     }
 
-    void stop(Happening.End how) {
+    public void stop(Happening.End how) {
         if (!over) {
             over = true;
             root.stop();
-            putBackInherited(deck.now());
-            deck.runs.ended(this, deck.now(), how);
+            putBackInherited(context.now());
+            context.runs.ended(this, context.now(), how);
         }
     }
 
@@ -111,7 +111,7 @@ public final class Run {
     private void putBackInherited(long due) {
         Map<Op.ForAWhile, Map<Key, Value>> left = inherited;
         inherited = Map.of();
-        left.values().forEach(before -> deck.orders.putBack(this, "", before, due));
+        left.values().forEach(before -> context.orders.putBack(this, "", before, due));
     }
 
     /** Something that is going on in a chain and can be stopped. */

@@ -1,4 +1,4 @@
-package rombix.core.engine;
+package rombix.core.engine.run;
 
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -106,7 +106,7 @@ final class SeqFrame {
     /** What a step throws is a fault of that step, and the chain ends or goes on as its rule says. */
     private void safely(Runnable step) {
         int at = index;
-        run.deck.at(run, at < items.length ? items[at].place() : "");
+        run.context.at(run, at < items.length ? items[at].place() : "");
         try {
             step.run();
         } catch (RuntimeException e) {
@@ -122,9 +122,9 @@ final class SeqFrame {
 
     private void begin(Op.Item item) {
         Op.Check condition = item.condition();
-        run.deck.trace.began(run.id, place(), dueNanos);
+        run.context.trace.began(run.id, place(), dueNanos);
         try {
-            if (condition != null && !run.deck.situation.holds(condition, scope)) {
+            if (condition != null && !run.context.situation.holds(condition, scope)) {
                 done(dueNanos, null);
                 return;
             }
@@ -148,7 +148,7 @@ final class SeqFrame {
     void doing(Run.@Nullable Activity now) {
         activity = now;
         if (now != null) {
-            run.deck.telling.tell(new Happening.AtStep(run.id, place()));
+            run.context.telling.tell(new Happening.AtStep(run.id, place()));
         }
     }
 
@@ -169,21 +169,21 @@ final class SeqFrame {
         activity = null;
         Op.Item item = items[index];
         if (fault == null && attempt > 0) {
-            run.deck.telling.recovered(run, attempt);
+            run.context.telling.recovered(run, attempt);
         }
         if (fault != null) {
             switch (item.how().fail()) {
                 case GO_ON -> {
                 }
                 case STOP -> {
-                    run.deck.trace.ended(run.id, place(), due, true);
+                    run.context.trace.ended(run.id, place(), due, true);
                     run.stop(Happening.End.FAILED);
                     return;
                 }
                 case RETRY -> {
                     if (attempt < item.how().tries()) {
                         long wait = item.how().backOff() * 1_000_000L << Math.min(attempt++, 20);
-                        Agenda.Entry again = run.deck.agenda.at(due + wait, at -> {
+                        Agenda.Entry again = run.context.agenda.at(due + wait, at -> {
                             dueNanos = at;
                             safely(() -> StepStart.start(this, item, at));
                         });
@@ -218,14 +218,14 @@ final class SeqFrame {
 
     /** The present step, which commands no gear, could not be done, and why; gives the reason back. */
     String faulted(String why) {
-        return run.deck.telling.faulted(run, place(), scope.shown(), why);
+        return run.context.telling.faulted(run, place(), scope.shown(), why);
     }
 
     private void next(long due, boolean failed) {
         if (stopped) {
             return;
         }
-        run.deck.trace.ended(run.id, place(), due, failed);
+        run.context.trace.ended(run.id, place(), due, failed);
         activity = null;
         attempt = 0;
         index++;
@@ -260,7 +260,7 @@ final class SeqFrame {
             now.stop();
         }
         if (!inAlways && chain.always().length > 0) {
-            run.deck.runs.detached(run, new Op.Seq(chain.always(), new Op.Item[0], 0), scope);
+            run.context.runs.detached(run, new Op.Seq(chain.always(), new Op.Item[0], 0), scope);
         }
     }
 }
