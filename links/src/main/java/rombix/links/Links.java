@@ -15,11 +15,11 @@ import rombix.core.board.Followed;
 import rombix.core.board.Gear;
 import rombix.core.board.Rig;
 import rombix.core.card.Card;
+import rombix.core.event.Cause;
 import rombix.core.event.Event;
 import rombix.core.event.Gears;
 import rombix.core.event.Glide;
 import rombix.core.event.Status.Phase;
-import rombix.core.event.Status.Reason;
 import rombix.core.event.Status;
 import rombix.core.found.FoundGear;
 import rombix.core.sight.Pixels;
@@ -231,19 +231,18 @@ public final class Links implements Gears, AutoCloseable {
                 throw new IllegalArgumentException("no link speaks " + report.twin().protocol().title());
             }
             if (!type.secures() && (target.link().tls() != null || target.link().secret() != null)) {
-                report.status(Phase.OFF, Reason.WRONGLY_SET, type.title() + " knows neither secrets nor TLS",
-                        "Take them away from the board's file, or reach it another way.");
+                report.status(Phase.OFF, Cause.NEITHER_SECRETS_NOR_TLS, type.title());
                 return new NoLink(report, "is not reached, as its protocol knows neither secrets nor TLS");
             }
             return type.open(report, target);
         } catch (IllegalArgumentException e) {
-            report.status(Phase.OFF, Reason.WRONGLY_SET, String.valueOf(e.getMessage()), "Set its address.");
+            report.status(Phase.OFF, Cause.WRONG_ADDRESS, String.valueOf(e.getMessage()));
             return new NoLink(report, "has no address that could be used");
         }
     }
 
     private static Link guest(GearReport report) {
-        report.status(Phase.OFF, Reason.NOT_PERMITTED, "guest: not reached", "Trust the board to reach its gear.");
+        report.status(Phase.OFF, Cause.GUEST);
         return new NoLink(report, "is not reached, as this board is a guest");
     }
 

@@ -31,6 +31,7 @@ import rombix.core.chain.Condition;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
+import rombix.core.event.Cause;
 import rombix.core.event.Happening;
 import rombix.core.event.Status;
 import rombix.core.store.BadFile;
@@ -83,7 +84,7 @@ public final class Frames implements Measured {
 
     private static void feed(DeckFeed deck) {
         SplittableRandom random = new SplittableRandom(3);
-        deck.feed(new Happening.Linked("gear", new Status(Status.Phase.READY, "ready", "", 0)), System.nanoTime());
+        deck.feed(new Happening.Linked("gear", new Status(Status.Phase.READY, Cause.READY)), System.nanoTime());
         while (!Thread.currentThread().isInterrupted()) {
             deck.feed(new Happening.Came("gear", "on/l" + random.nextInt(Page.MAX_ROWS * Page.MAX_COLUMNS), Value.of(
                     random.nextBoolean())), System.nanoTime());

@@ -1,70 +1,47 @@
 package rombix.core.event;
 
+import java.util.List;
+
 /**
- * Whether a gear can be commanded, in words that help.
+ * Whether a gear can be commanded, and why not.
  *
- * @param reason why it cannot be worked, or not as it should
- * @param words one short clause: {@code ready}, {@code no answer at 127.0.0.1:9000}
- * @param hint what to try next; empty when nothing is wrong
+ * @param told what is told along with the cause, such as an address, in the order of its places
  * @param ignored how many packets were malformed or not what the card says
  */
-public record Status(Phase phase, Reason reason, String words, String hint, long ignored) {
+public record Status(Phase phase, Cause cause, List<String> told, long ignored) {
     /** Before anything was tried. */
-    public static final Status UNTRIED = new Status(Phase.CONNECTING, "connecting", "", 0);
+    public static final Status UNTRIED = new Status(Phase.CONNECTING, Cause.CONNECTING);
 
     /** That of a twin, which always hears. */
-    public static final Status TWIN = new Status(Phase.READY, "twin", "", 0);
+    public static final Status TWIN = new Status(Phase.READY, Cause.TWIN);
 
-    /** For the usual reason of a phase. */
-    public Status(Phase phase, String words, String hint, long ignored) {
-        this(phase, Reason.of(phase), words, hint, ignored);
+    public Status {
+        told = List.copyOf(told);
     }
 
-    /** Why gear cannot be worked, or not as it should: what code goes by, as words are for people. */
-    public enum Reason {
-        /** Nothing is wrong, or not yet. */
-        NONE,
-        /** Nothing answers there, or there is no way to it. */
-        UNREACHABLE,
-        /** The computer is there and says that nothing listens. */
-        NOTHING_LISTENS,
-        /** Nobody here knows a computer of that name. */
-        NAME_UNKNOWN,
-        /** What is set for it cannot be an address, or asks for what its protocol cannot do. */
-        WRONGLY_SET,
-        /** It answers, and will not have what is wanted. */
-        REFUSED,
-        /** Its certificate isn't trusted: unknown authority, other host name, or expired. */
-        TLS_UNTRUSTED,
-        /** It shows another certificate than the one that was seen first. */
-        TLS_CHANGED,
-        /** It does not speak TLS there. */
-        TLS_NOT_SPOKEN,
-        /** It wants a certificate of ours that it knows. */
-        CERTIFICATE_WANTED,
-        /** It does not take this user or secret. */
-        LOGIN_REFUSED,
-        /** The secret that it wants is not on this computer. */
-        SECRET_MISSING,
-        /** The board may not do that here, or the system does not let Rombix. */
-        NOT_PERMITTED,
-        /** It has never answered, or no longer does. */
-        SILENT,
-        /** Something went wrong inside Rombix. */
-        TROUBLE;
+    /** With nothing ignored. */
+    public Status(Phase phase, Cause cause, String... told) {
+        this(phase, cause, List.of(told), 0);
+    }
 
-        private static Reason of(Phase phase) {
-            return switch (phase) {
-                case READY, CONNECTING -> NONE;
-                case SILENT -> SILENT;
-                case OFF -> UNREACHABLE;
-            };
-        }
+    /** Why it cannot be worked, or not as it should. */
+    public Cause.Reason reason() {
+        return cause.reason();
+    }
 
-        /** As other programs read it: {@code login-refused}. */
-        public String id() {
-            return name().toLowerCase(java.util.Locale.ROOT).replace('_', '-');
-        }
+    /** One short clause: {@code ready}, {@code no answer at 127.0.0.1:9000}. */
+    public String words() {
+        return cause.words(told);
+    }
+
+    /** What to try next; empty when nothing is wrong. */
+    public String hint() {
+        return cause.hint(told);
+    }
+
+    /** The same with another count of what was ignored. */
+    public Status withIgnored(long now) {
+        return new Status(phase, cause, told, now);
     }
 
     /** How far a link has come. */

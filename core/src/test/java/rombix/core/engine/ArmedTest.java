@@ -15,6 +15,7 @@ import rombix.core.board.Trigger.When.What;
 import rombix.core.board.Trigger;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Step;
+import rombix.core.event.Cause;
 import rombix.core.event.Event;
 import rombix.core.event.Happening;
 import rombix.core.event.Status;
@@ -146,13 +147,13 @@ class ArmedTest {
         TestDeck lost = deck(new Trigger.When(What.GEAR_LOST, "gear"), PING);
         TestDeck back = deck(new Trigger.When(What.GEAR_BACK, null), PING);
         for (TestDeck t : List.of(lost, back)) {
-            t.post(new Event.Linked("gear", new Status(Status.Phase.OFF, "off", "", 0)));
-            t.post(new Event.Linked("gear", new Status(Status.Phase.CONNECTING, "trying", "", 0)));
-            t.post(new Event.Linked("gear", new Status(Status.Phase.OFF, "off", "", 0)));
+            t.post(new Event.Linked("gear", new Status(Status.Phase.OFF, Cause.OTHER, "off")));
+            t.post(new Event.Linked("gear", new Status(Status.Phase.CONNECTING, Cause.CONNECTING)));
+            t.post(new Event.Linked("gear", new Status(Status.Phase.OFF, Cause.OTHER, "off")));
         }
         assertThat(minutes(lost)).hasSize(1);
         assertThat(minutes(back)).isEmpty();
-        back.post(new Event.Linked("gear", new Status(Status.Phase.READY, "ready", "", 0)));
+        back.post(new Event.Linked("gear", new Status(Status.Phase.READY, Cause.READY)));
         assertThat(minutes(back)).hasSize(1);
     }
 

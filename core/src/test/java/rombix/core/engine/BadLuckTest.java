@@ -27,6 +27,7 @@ import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions;
+import rombix.core.event.Cause;
 import rombix.core.event.Event;
 import rombix.core.event.Happening;
 import rombix.core.event.Status;
@@ -100,12 +101,11 @@ class BadLuckTest {
                         GearStep.Fade.Curve.LINEAR, PLAIN, Map.of()));
         t.press("b");
         t.pass(50);
-        t.post(new Event.Linked("gear", new Status(Status.Phase.OFF, "no answer at 127.0.0.1:1",
-                "Check that it is switched on.", 0)));
+        t.post(new Event.Linked("gear", new Status(Status.Phase.OFF, Cause.OTHER, "no answer at 127.0.0.1:1")));
         t.pass(5000);
         assertThat(t.sent()).containsExactly("/set/a[yes] @0");
         assertThat(t.faults()).isNotEmpty().allSatisfy(f -> assertThat(f).isEqualTo(
-                "Gear: no answer at 127.0.0.1:1. Check that it is switched on."));
+                "Gear: no answer at 127.0.0.1:1. " + Cause.OTHER.hint(List.of())));
         assertThat(t.all(Happening.Said.class)).hasSize(1);
         assertThat(t.deck.idle()).isTrue();
     }
@@ -137,11 +137,11 @@ class BadLuckTest {
                         GearStep.Fade.Curve.LINEAR, PLAIN, Map.of()));
         t.press("b");
         t.pass(300);
-        t.post(new Event.Linked("gear", new Status(Status.Phase.OFF, "off", "", 0)));
+        t.post(new Event.Linked("gear", new Status(Status.Phase.OFF, Cause.OTHER, "off")));
         int before = t.sent().size();
         t.pass(400);
         assertThat(t.sent()).hasSize(before);
-        t.post(new Event.Linked("gear", new Status(Status.Phase.READY, "ready", "", 0)));
+        t.post(new Event.Linked("gear", new Status(Status.Phase.READY, Cause.READY)));
         t.pass(1000);
         assertThat(t.sent()).as("where it should be by now, and on to its end").hasSizeBetween(before + 10, before
                 + 17).last().asString().startsWith("/level[100]");

@@ -21,6 +21,7 @@ import rombix.core.board.State;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Step;
 import rombix.core.event.AsRun;
+import rombix.core.event.Cause;
 import rombix.core.event.Event;
 import rombix.core.event.Happening;
 import rombix.core.event.Status;
@@ -155,11 +156,11 @@ class DeckTest {
     @Test
     void gearThatIsOffFaultsInPlainWordsAndTheChainGoesOn() {
         TestDeck t = TestDeck.with(button("b", state(Chain.of(on("a"), pause(10), on("b")))));
-        t.post(new Event.Linked("gear", new Status(Status.Phase.OFF, "no answer at 10.0.0.1:9", "Check it.", 0)));
+        t.post(new Event.Linked("gear", new Status(Status.Phase.OFF, Cause.OTHER, "no answer at 10.0.0.1:9")));
         t.press("b");
         t.pass(100);
         assertThat(t.ran()).extracting(AsRun::outcome).containsExactly(AsRun.Outcome.FAULT, AsRun.Outcome.FAULT);
-        assertThat(t.faults()).first().isEqualTo("Gear: no answer at 10.0.0.1:9. Check it.");
+        assertThat(t.faults()).first().isEqualTo("Gear: no answer at 10.0.0.1:9. " + Cause.OTHER.hint(List.of()));
         assertThat(t.all(Happening.Ended.class).getFirst().end()).isEqualTo(Happening.End.FAILED);
     }
 

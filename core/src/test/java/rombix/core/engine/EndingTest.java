@@ -22,6 +22,7 @@ import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions;
 import rombix.core.edit.Edits;
+import rombix.core.event.Cause;
 import rombix.core.event.Event;
 import rombix.core.event.Happening;
 import rombix.core.event.Status;
@@ -107,7 +108,7 @@ class EndingTest {
         });
         conductor.post(new Event.Load(TestDeck.rig(button("b", state("s", null, Chain.of(on("a")), Chain.of(off(
                 "a")))))));
-        conductor.post(new Event.Linked("gear", new Status(Status.Phase.READY, "ready", "", 0)));
+        conductor.post(new Event.Linked("gear", new Status(Status.Phase.READY, Cause.READY)));
         conductor.post(new Event.Pressed("b", "mouse"));
         conductor.post(new Event.LetGo());
         conductor.end();
@@ -125,7 +126,7 @@ class EndingTest {
         }, told::add, Trace.NONE);
         deck[0].take(new Event.Load(TestDeck.rig(b -> Edits.chain(b, "b", 0, Gesture.PRESS, _ -> Chain.of(PING, on(
                 "a"))), button("b", state(Chain.EMPTY)))), 0);
-        deck[0].take(new Event.Linked("gear", new Status(Status.Phase.READY, "ready", "", 0)), 0);
+        deck[0].take(new Event.Linked("gear", new Status(Status.Phase.READY, Cause.READY)), 0);
         deck[0].take(new Event.Perform("b", Gesture.PRESS, "test"), 0);
         deck[0].advance();
         assertThat(told).filteredOn(Happening.Faulted.class::isInstance).extracting(h -> ((Happening.Faulted) h)
@@ -145,7 +146,7 @@ class EndingTest {
             }
         }, told::add, Trace.NONE);
         deck.take(new Event.Load(TestDeck.rig(button("b", state(Chain.of(PING))))), 0);
-        deck.take(new Event.Linked("gear", new Status(Status.Phase.READY, "ready", "", 0)), 0);
+        deck.take(new Event.Linked("gear", new Status(Status.Phase.READY, Cause.READY)), 0);
         deck.take(new Event.Perform("b", Gesture.PRESS, "test"), 0);
         deck.take(new Event.Perform("b", Gesture.PRESS, "test"), 0);
         assertThat(calls).hasValue(2);

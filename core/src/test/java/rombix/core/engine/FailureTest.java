@@ -16,6 +16,7 @@ import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions.Fail;
 import rombix.core.chain.StepOptions;
+import rombix.core.event.Cause;
 import rombix.core.event.Event;
 import rombix.core.event.Status;
 import rombix.core.value.Value;
@@ -74,9 +75,9 @@ class FailureTest {
     @Test
     void aGearThatIsOffFailsAtOnceWithAReasonAndAHint() {
         TestDeck t = TestDeck.running(ping(Fail.INSTEAD, Chain.EMPTY), on("a"));
-        t.post(new Event.Linked("gear", new Status(Status.Phase.OFF, "no answer", "Switch it on.", 0)));
+        t.post(new Event.Linked("gear", new Status(Status.Phase.OFF, Cause.OTHER, "no answer")));
         t.press("b");
-        assertThat(t.faults().getFirst()).isEqualTo("Gear: no answer. Switch it on.");
+        assertThat(t.faults().getFirst()).isEqualTo("Gear: no answer. " + Cause.OTHER.hint(List.of()));
         assertThat(t.deck.idle()).isTrue();
     }
 

@@ -17,6 +17,7 @@ import rombix.core.board.Rig;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
 import rombix.core.edit.Edits;
+import rombix.core.event.Cause;
 import rombix.core.event.Event;
 import rombix.core.event.Happening;
 import rombix.core.event.Status;
@@ -161,14 +162,14 @@ class LevelsTest {
     @Test
     void gearThatIsOffIsToldOfOnceARide() {
         TestDeck t = deck(new Control.Fader(LEVEL), Chain.EMPTY);
-        t.post(new Event.Linked("gear", new Status(Status.Phase.OFF, "off", "Switch it on.", 0)));
+        t.post(new Event.Linked("gear", new Status(Status.Phase.OFF, Cause.OTHER, "off")));
         for (int i = 0; i < 10; i++) {
             move(t, i);
             t.pass(30);
         }
         assertThat(t.sent()).isEmpty();
         assertThat(t.ran()).hasSize(1);
-        t.post(new Event.Linked("gear", new Status(Status.Phase.READY, "ready", "", 0)));
+        t.post(new Event.Linked("gear", new Status(Status.Phase.READY, Cause.READY)));
         move(t, 40);
         assertThat(t.happened.stream().filter(Happening.Faulted.class::isInstance).toList()).last()
                 .isEqualTo(new Happening.Faulted("b", null, null));

@@ -22,6 +22,7 @@ import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.event.AsRun;
+import rombix.core.event.Cause;
 import rombix.core.event.Event;
 import rombix.core.event.Happening;
 import rombix.core.event.Status;
@@ -75,7 +76,7 @@ public final class TestDeck {
     static TestDeck playing(Rig rig) {
         TestDeck t = new TestDeck();
         t.post(new Event.Load(rig));
-        t.post(new Event.Linked("gear", new Status(Status.Phase.READY, "ready", "", 0)));
+        t.post(new Event.Linked("gear", new Status(Status.Phase.READY, Cause.READY)));
         t.post(new Event.Came("gear", "on/a", Value.of(false)));
         return t;
     }

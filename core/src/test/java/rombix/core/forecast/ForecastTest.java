@@ -20,6 +20,7 @@ import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions;
 import rombix.core.engine.TestDeck;
+import rombix.core.event.Cause;
 import rombix.core.event.Known;
 import rombix.core.event.Status;
 import rombix.core.value.Value;
@@ -79,7 +80,8 @@ class ForecastTest {
 
     @Test
     void saysWhichStepsHaveNoGear() {
-        Known off = new Known(Map.of(), Map.of("gear", new Status(Status.Phase.OFF, "no answer", "", 0)), Map.of());
+        Known off = new Known(Map.of(), Map.of("gear", new Status(Status.Phase.OFF, Cause.OTHER, "no answer")),
+                Map.of());
         Forecast f = forecast(off, 1, on("a"), pause(10), off("a"));
         assertThat(f.off()).extracting(Forecast.Off::step).containsExactly("press/0", "press/2");
         assertThat(f.changes()).isEmpty();

@@ -16,9 +16,9 @@ import java.util.concurrent.TimeUnit;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import rombix.core.computer.Keys;
+import rombix.core.event.Cause;
 import rombix.core.event.Gears;
 import rombix.core.event.Status.Phase;
-import rombix.core.event.Status.Reason;
 import rombix.core.sight.Pixels;
 import rombix.core.sight.Sights;
 import rombix.core.thread.Bounded;
@@ -93,8 +93,7 @@ final class DesktopLink implements Link {
             report.landed("unable", pairs);
             String keys = unable.get("keys");
             if (keys != null) {
-                report.status(Phase.READY, Reason.NOT_PERMITTED, keys,
-                        "Keys, clicks and windows do nothing here; the rest works.");
+                report.status(Phase.READY, Cause.KEYS_NOT_PERMITTED, keys);
             } else {
                 report.ready();
             }

@@ -19,9 +19,9 @@ import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.value.As;
+import rombix.core.event.Cause;
 import rombix.core.event.Glide;
 import rombix.core.event.Status.Phase;
-import rombix.core.event.Status.Reason;
 import rombix.core.twin.Order;
 import rombix.core.value.Value;
 import rombix.links.link.GearPlaces;
@@ -233,17 +233,16 @@ final class DmxLink implements Link {
             String words = ready;
             if (!words.equals(said)) {
                 said = words;
-                report.status(Phase.READY, words, "");
+                report.status(Phase.READY, Cause.SENDING, words);
             }
             frame.tickets().forEach(report::sent);
         } catch (PortUnreachableException e) {
             said = "";
-            report.status(Phase.SILENT, Reason.NOTHING_LISTENS, "nothing listens",
-                    "Nothing listens at the lamps' address. Levels are still sent; check that the node is on.");
+            report.status(Phase.SILENT, Cause.NOTHING_AT_THE_LAMPS);
             frame.tickets().forEach(t -> report.failed(t, "nothing listens at its address"));
         } catch (IOException e) {
             said = "";
-            report.status(Phase.SILENT, Reason.UNREACHABLE, "cannot be sent to", "The network says: " + e.getMessage());
+            report.status(Phase.SILENT, Cause.CANNOT_BE_SENT_TO, String.valueOf(e.getMessage()));
             frame.tickets().forEach(t -> report.failed(t, "the network refused it: " + e.getMessage()));
         }
     }

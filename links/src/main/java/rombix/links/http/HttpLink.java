@@ -93,7 +93,7 @@ final class HttpLink implements Link {
             return;
         }
         if (e instanceof Refused refused) {
-            report.status(Phase.OFF, refused.reason(), String.valueOf(e.getMessage()), refused.hint());
+            report.off(refused);
         } else if (e instanceof Requests.Unreached || report.phase() != Phase.READY) {
             report.off(e);
         }

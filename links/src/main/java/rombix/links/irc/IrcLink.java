@@ -16,8 +16,8 @@ import java.util.Set;
 import java.util.concurrent.ThreadLocalRandom;
 import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
+import rombix.core.event.Cause;
 import rombix.core.event.Status.Phase;
-import rombix.core.event.Status.Reason;
 import rombix.core.thread.Bounded;
 import rombix.core.twin.Order;
 import rombix.core.value.Value;
@@ -29,6 +29,7 @@ import rombix.links.link.Link;
 import rombix.links.link.Loop;
 import rombix.links.link.Refused;
 import rombix.links.link.Target;
+import rombix.links.link.Web;
 import rombix.wire.Malformed;
 import rombix.wire.irc.IrcLine;
 
@@ -108,13 +109,13 @@ final class IrcLink implements Link {
                     socket = s;
                     talk(s);
                 } catch (IOException e) {
-                    throw frozen ? new IOException("it does not answer any more", e) : e;
+                    throw frozen ? new Refused(e, Cause.STOPPED_ANSWERING) : e;
                 } finally {
                     socket = null;
                     joined = false;
                     List.copyOf(waiting.keySet()).forEach(t -> answered(t, "did not answer"));
                 }
-                throw new IOException("it ended the connection");
+                throw new Refused(Cause.ENDED);
             }
         });
     }
@@ -143,7 +144,7 @@ final class IrcLink implements Link {
         boolean asked = false;
         while (true) {
             if (!joined && System.nanoTime() - begun > WELCOME_NANOS) {
-                throw new IOException("it took the connection, and did not let us in");
+                throw new Refused(Cause.NOT_LET_IN);
             }
             try {
                 String text = in.next();
@@ -156,7 +157,7 @@ final class IrcLink implements Link {
             } catch (SocketTimeoutException e) {
                 long now = System.nanoTime();
                 if (asked && now - heard > QUIET_NANOS + ANSWER_NANOS) {
-                    throw new IOException("it does not answer any more", e);
+                    throw new Refused(e, Cause.STOPPED_ANSWERING);
                 }
                 if (!asked && now - heard > QUIET_NANOS) {
                     asked = true;
@@ -166,13 +167,6 @@ final class IrcLink implements Link {
                 report.ignored(String.valueOf(e.getMessage()));
             }
         }
-    }
-
-    /** What to try where it does not want us. */
-    private String who() {
-        return target.link().secret() == null
-                ? "It may want a user and a password: set them in the gear's window."
-                : "Check the user, and the secret “" + target.link().secret() + "”, in the gear's window.";
     }
 
     /** The name that we would have there. */
@@ -194,8 +188,7 @@ final class IrcLink implements Link {
                 if (line.param(1).equals("ACK")) {
                     say(s, IrcLine.of("AUTHENTICATE", "PLAIN"));
                 } else if (line.param(1).equals("NAK")) {
-                    throw new Refused(Reason.LOGIN_REFUSED, "it knows no accounts (SASL)",
-                            "Choose the password of the server in its settings.");
+                    throw new Refused(Cause.NO_ACCOUNTS);
                 }
             }
             case "AUTHENTICATE" -> {
@@ -206,7 +199,7 @@ final class IrcLink implements Link {
                                         .getBytes(StandardCharsets.UTF_8))));
             }
             case LOGGED_IN -> say(s, IrcLine.of("CAP", "END"));
-            default -> throw new Refused(Reason.LOGIN_REFUSED, "it does not take this user or password", who());
+            default -> throw Web.unknown(target);
         }
     }
 
@@ -227,7 +220,7 @@ final class IrcLink implements Link {
                 if (nick.equals(wanted())) {
                     report.ready();
                 } else {
-                    report.status(Phase.READY, "ready as " + nick, "Somebody else is called " + wanted() + " there.");
+                    report.status(Phase.READY, Cause.READY_AS, nick, wanted());
                 }
             }
             case MODES_ARE -> {
@@ -235,13 +228,11 @@ final class IrcLink implements Link {
                 notAmong(line.param(1), line.param(2));
             }
             case "MODE" -> modes(line.param(0), line.param(1));
-            case WRONG_PASSWORD -> throw new Refused(Reason.LOGIN_REFUSED, "it does not take this password", who());
-            case "ERROR" -> throw new Refused(Reason.REFUSED, "it ended the connection: " + line.param(0), who());
+            case WRONG_PASSWORD -> throw Web.unknown(target);
+            case "ERROR" -> throw new Refused(Cause.ENDED_SAYING, line.param(0));
             case "KICK" -> {
                 if (line.param(1).equalsIgnoreCase(nick)) {
-                    report.status(Phase.SILENT, Reason.REFUSED,
-                            "was removed from %s by %s".formatted(line.param(0), line.nick()),
-                            "The room says: " + line.param(2) + ". Rombix asks to be let in again.");
+                    report.status(Phase.SILENT, Cause.REMOVED, line.param(0), line.nick(), line.param(2));
                     pacing.rest();
                     join(s, line.param(0));
                 }
@@ -268,8 +259,7 @@ final class IrcLink implements Link {
         if (oldest != null) {
             answered(oldest, "refused: " + why);
         } else {
-            report.status(Phase.SILENT, Reason.REFUSED, "refused: " + why,
-                    "Commands are still sent. Ask the room's operators.");
+            report.status(Phase.SILENT, Cause.STILL_SENT, why);
         }
     }
 

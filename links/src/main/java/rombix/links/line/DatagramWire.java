@@ -8,6 +8,7 @@ import java.net.PortUnreachableException;
 import rombix.core.twin.MessageReader.Message;
 import rombix.core.twin.Order;
 import rombix.links.link.HostPort;
+import rombix.links.link.Refused;
 import rombix.links.talk.Talk;
 
 /** One message a datagram. To an address that is no single one's, all that answer are heard. */
@@ -43,7 +44,7 @@ final class DatagramWire implements Talk.Wire {
         try {
             socket.receive(packet);
         } catch (PortUnreachableException e) {
-            throw new IOException("no answer at " + HostPort.words(to), e);
+            throw Refused.noAnswer(HostPort.words(to), e);
         }
         return form.message(in, packet.getLength());
     }

@@ -8,7 +8,7 @@ import java.net.SocketTimeoutException;
 import java.util.Arrays;
 import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
-import rombix.core.event.Status.Reason;
+import rombix.core.event.Cause;
 import rombix.core.thread.Bounded;
 import rombix.core.twin.MessageReader.Message;
 import rombix.core.twin.Order;
@@ -32,7 +32,7 @@ final class SerialWire implements Talk.Wire {
         try {
             port = SerialPort.getCommPort(name);
         } catch (SerialPortInvalidPortException e) {
-            throw new IOException("no serial port “" + name + "” is here", e);
+            throw new Refused(e, Cause.NO_SERIAL_PORT, name);
         }
         String frame = places.text(Line.FRAME);
         int parity = switch (frame.charAt(1)) {
@@ -46,9 +46,8 @@ final class SerialWire implements Talk.Wire {
         port.setComPortTimeouts(SerialPort.TIMEOUT_READ_SEMI_BLOCKING, LOOK_MILLIS, 0);
         if (!port.openPort()) {
             throw port.getLastErrorCode() == 13 // EACCES
-                    ? new Refused(Reason.NOT_PERMITTED, "the serial port “" + name + "” may not be used by you",
-                            "On Linux, be a member of the group that it belongs to (often dialout).")
-                    : new IOException("the serial port “" + name + "” cannot be opened: another program may have it");
+                    ? new Refused(Cause.PORT_NOT_PERMITTED, name)
+                    : new Refused(Cause.PORT_TAKEN, name, "another program may have it");
         }
         Waiting in = new Waiting();
         stream = new StreamWire(in, port.getOutputStream(), form, () -> {

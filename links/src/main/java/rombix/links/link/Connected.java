@@ -6,8 +6,8 @@ import dev.failsafe.FailsafeExecutor;
 import dev.failsafe.RetryPolicy;
 import java.io.IOException;
 import java.time.Duration;
+import rombix.core.event.Cause;
 import rombix.core.event.Status.Phase;
-import rombix.core.event.Status.Reason;
 
 /**
  * Keeps a link connected: connects, serves the connection until it ends, says that it is lost, and connects again, at
@@ -46,7 +46,7 @@ public final class Connected<C extends AutoCloseable> implements AutoCloseable {
                 .onFailedAttempt(e -> lost(e.getLastException())).build());
         this.loop = Loop.start(name + " " + report.twin().gear(), this::connection, e -> {
             report.troubled(e);
-            report.off(Reason.TROUBLE, "something went wrong inside Rombix: " + e);
+            report.status(Phase.OFF, Cause.TROUBLE, String.valueOf(e));
         });
     }
 
@@ -75,11 +75,7 @@ public final class Connected<C extends AutoCloseable> implements AutoCloseable {
             return;
         }
         Refused alert = Secure.alert(e);
-        if ((alert == null ? e : alert) instanceof Refused refused) {
-            report.status(Phase.OFF, refused.reason(), String.valueOf(refused.getMessage()), refused.hint());
-        } else {
-            report.off(e);
-        }
+        report.off(alert == null ? e : alert);
     }
 
     public boolean closed() {

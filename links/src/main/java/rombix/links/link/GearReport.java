@@ -9,13 +9,14 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import rombix.core.event.Cause;
 import rombix.core.event.Event;
 import rombix.core.event.Gears;
 import rombix.core.event.Status.Phase;
-import rombix.core.event.Status.Reason;
 import rombix.core.event.Status;
 import rombix.core.event.Trouble;
 import rombix.core.time.Clock;
@@ -79,14 +80,13 @@ public final class GearReport {
         return twin;
     }
 
-    /** As {@link #status(Phase, Reason, String, String)}, for the usual reason of a phase. */
-    public void status(Phase phase, String words, String hint) {
-        status(new Status(phase, clean(words), clean(hint), ignored.get()));
-    }
-
-    /** Says how far the link has come, and why no further; says nothing where nothing has changed. */
-    public void status(Phase phase, Reason reason, String words, String hint) {
-        status(new Status(phase, reason, clean(words), clean(hint), ignored.get()));
+    /**
+     * Says how far the link has come, and why no further; says nothing where nothing has changed.
+     *
+     * @param told what is told along with the cause, in the order of its places
+     */
+    public void status(Phase phase, Cause cause, String... told) {
+        status(new Status(phase, cause, Stream.of(told).map(GearReport::clean).toList(), ignored.get()));
     }
 
     private synchronized void status(Status now) {
@@ -112,7 +112,7 @@ public final class GearReport {
 
     /** How it is now. */
     public synchronized Status status() {
-        return new Status(last.phase(), last.reason(), last.words(), last.hint(), ignored.get());
+        return last.withIgnored(ignored.get());
     }
 
     /** Whether any of its readings has come. */
@@ -126,18 +126,13 @@ public final class GearReport {
 
     /** The usual words for a gear that answers. */
     public void ready() {
-        status(Phase.READY, "ready", "");
+        status(Phase.READY, Cause.READY);
     }
 
-    /** The usual words for a gear that does not, and why, by what was thrown; that has words for people. */
-    public void off(Throwable why) {
-        off(Refused.reason(why), String.valueOf(why.getMessage()));
-    }
-
-    /** The usual words for a gear that does not. */
-    void off(Reason reason, String why) {
-        status(Phase.OFF, reason, why,
-                "Check that it is switched on and that its address is right; Rombix tries again every few seconds.");
+    /** It cannot be commanded, and why, by what was thrown. */
+    public void off(Throwable thrown) {
+        Refused why = Refused.of(thrown);
+        status(Phase.OFF, why.why(), why.told().toArray(String[]::new));
     }
 
     /** An order went out. */
@@ -288,7 +283,7 @@ public final class GearReport {
     private synchronized void tellIgnored() {
         telling = false;
         Status before = last;
-        last = new Status(before.phase(), before.reason(), before.words(), before.hint(), ignored.get());
+        last = before.withIgnored(ignored.get());
         if (!left) {
             deck.accept(new Event.Linked(twin.gear(), last));
         }

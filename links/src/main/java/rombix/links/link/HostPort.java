@@ -3,10 +3,10 @@ package rombix.links.link;
 import java.io.IOException;
 import java.io.InterruptedIOException;
 import java.net.InetSocketAddress;
-import java.net.UnknownHostException;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.FutureTask;
+import rombix.core.event.Cause;
 
 /** HOST:PORT, read from a board. */
 public final class HostPort {
@@ -25,7 +25,7 @@ public final class HostPort {
                 ? lookedUp(address)
                 : aside("name " + address.getHostString(), () -> lookedUp(address));
         if (known.isUnresolved()) {
-            throw new UnknownHostException("no host “" + address.getHostString() + "” is known here");
+            throw new Refused(Cause.NAME_UNKNOWN, address.getHostString());
         }
         return known;
     }

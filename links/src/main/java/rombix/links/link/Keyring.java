@@ -4,7 +4,7 @@ import java.nio.file.Path;
 import java.util.Optional;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
-import rombix.core.event.Status.Reason;
+import rombix.core.event.Cause;
 import rombix.core.trust.Redactor;
 
 /** What this computer keeps for its gear, apart from all boards. Safe to use from any thread. */
@@ -24,9 +24,7 @@ public interface Keyring {
      */
     default String told(String name, Supplier<Refused> missing) throws Refused {
         if (!mayTell(name)) {
-            throw new Refused(Reason.NOT_PERMITTED,
-                    "wants the secret “" + name + "”, which this board was not allowed to tell it",
-                    "Open the board and trust it, or add “--allow-secret " + name + "”.");
+            throw new Refused(Cause.SECRET_NOT_ALLOWED, name);
         }
         String told = secret(name).orElseThrow(missing);
         Redactor.PROCESS.remember(name, told);

@@ -27,7 +27,7 @@ import javax.net.ssl.X509ExtendedTrustManager;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Gear.Tls.Trust;
 import rombix.core.board.Gear.Tls;
-import rombix.core.event.Status.Reason;
+import rombix.core.event.Cause;
 import rombix.core.store.Fingerprint;
 
 /**
@@ -35,8 +35,6 @@ import rombix.core.store.Fingerprint;
  * one is not. For one attempt to connect.
  */
 public final class Secure {
-    private static final String DAMAGED = "the list of known certificates on this computer is damaged";
-
     private final Tls tls;
     private final String address;
     private final Keyring keyring;
@@ -59,8 +57,7 @@ public final class Secure {
         try {
             return tls.trust() == Trust.FIRST_SEEN ? new FirstSeenFactory(new FirstSeen()) : authorities();
         } catch (GeneralSecurityException | IOException e) {
-            throw new Refused(Reason.WRONGLY_SET, "the certificate given for it can't be read: " + e.getMessage(),
-                    "Choose the file again in the gear's window; it begins with BEGIN CERTIFICATE.");
+            throw new Refused(e, Cause.CERTIFICATE_UNREADABLE, String.valueOf(e.getMessage()));
         }
     }
 
@@ -85,14 +82,11 @@ public final class Secure {
         if (name == null) {
             return null;
         }
-        String pem = keyring.told(name, () -> new Refused(Reason.SECRET_MISSING, "wants our own certificate “" + name
-                + "”, which is not on this computer", "Choose its file in the gear's window."));
+        String pem = keyring.told(name, () -> new Refused(Cause.OWN_CERTIFICATE_MISSING, name));
         try {
             return Pem.keys(pem);
         } catch (GeneralSecurityException e) {
-            throw new Refused(Reason.WRONGLY_SET,
-                    "our own certificate “" + name + "” cannot be used: " + e.getMessage(),
-                    "Choose its file again in the gear's window.");
+            throw new Refused(e, Cause.OWN_CERTIFICATE_UNUSABLE, name, String.valueOf(e.getMessage()));
         }
     }
 
@@ -131,37 +125,30 @@ public final class Secure {
         }
         for (Throwable e = why; e != null; e = e.getCause()) { // What checks the path wraps it into words of its own.
             if (e instanceof CertificateExpiredException || e instanceof CertificateNotYetValidException) {
-                return new Refused(Reason.TLS_UNTRUSTED, e instanceof CertificateExpiredException
-                        ? "its certificate has expired"
-                        : "its certificate is not valid yet", "Renew it, or check this computer's clock.");
+                return new Refused(e instanceof CertificateExpiredException
+                        ? Cause.CERTIFICATE_EXPIRED
+                        : Cause.CERTIFICATE_NOT_YET_VALID);
             }
         }
         for (Throwable e = why; e != null; e = e.getCause()) {
             String said = String.valueOf(e.getMessage());
             if (e instanceof Other other) {
                 return other.unknown
-                        ? new Refused(Reason.WRONGLY_SET, DAMAGED,
-                                "Compare its certificate, and forget the first one in the gear's window.")
-                        : new Refused(Reason.TLS_CHANGED, "its certificate has changed since it was first seen",
-                                "If it was renewed, forget the first one in the gear's window. If not, someone may be intercepting the connection.");
+                        ? new Refused(Cause.KNOWN_CERTIFICATES_DAMAGED)
+                        : new Refused(Cause.CERTIFICATE_CHANGED);
             }
             if (e.getClass() == CertificateException.class && e.getCause() == null) { // All others have a class or a cause.
-                return new Refused(Reason.TLS_UNTRUSTED,
-                        "its certificate is for another host name than in its address",
-                        "Use the name in the certificate, or trust the one that is seen first.");
+                return new Refused(Cause.CERTIFICATE_OF_ANOTHER_HOST);
             }
             if (e instanceof CertPathBuilderException || e instanceof CertPathValidatorException) {
-                return new Refused(Reason.TLS_UNTRUSTED, tls.trust() == Trust.OWN
-                        ? "its certificate is neither the one given here nor signed by it"
-                        : "its certificate isn't signed by a trusted authority",
-                        "For gear of your own, give its certificate, or trust the one that is seen first.");
+                return new Refused(
+                        tls.trust() == Trust.OWN ? Cause.CERTIFICATE_NOT_THE_ONE_GIVEN : Cause.CERTIFICATE_NOT_SIGNED);
             }
             if (said.contains("Unsupported or unrecognized SSL message") || said.contains("not an SSL/TLS record")) {
-                return new Refused(Reason.TLS_NOT_SPOKEN, "it does not speak TLS there",
-                        "Check the port, or turn TLS off.");
+                return new Refused(Cause.TLS_NOT_SPOKEN);
             }
         }
-        return new IOException("TLS was not agreed on: " + why.getMessage(), why);
+        return new Refused(why, Cause.TLS_NOT_AGREED, String.valueOf(why.getMessage()));
     }
 
     /**
@@ -172,13 +159,11 @@ public final class Secure {
         for (Throwable e = why; e != null; e = e.getCause()) {
             String said = String.valueOf(e.getMessage());
             if (e instanceof SSLException && said.contains("certificate_required")) {
-                return new Refused(Reason.CERTIFICATE_WANTED, "it asks for a client certificate",
-                        "Choose one that it knows, with its key, in the gear's window.");
+                return new Refused(Cause.CLIENT_CERTIFICATE_WANTED);
             }
             if (e instanceof SSLException
                     && said.matches(".*fatal alert: (bad_certificate|certificate_unknown|unknown_ca).*")) {
-                return new Refused(Reason.CERTIFICATE_WANTED, "it rejects our client certificate",
-                        "Choose the one that it knows, with its key, in the gear's window.");
+                return new Refused(Cause.CLIENT_CERTIFICATE_REJECTED);
             }
         }
         return null;
@@ -190,7 +175,7 @@ public final class Secure {
         private final boolean unknown;
 
         Other(boolean unknown) {
-            super(unknown ? DAMAGED : "its certificate has changed since it was first seen");
+            super("not the certificate that was seen first");
             this.unknown = unknown;
         }
     }

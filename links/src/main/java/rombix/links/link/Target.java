@@ -10,7 +10,7 @@ import javax.net.ssl.SSLSocket;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Gear.Tls;
 import rombix.core.board.Gear;
-import rombix.core.event.Status.Reason;
+import rombix.core.event.Cause;
 import rombix.core.found.FoundGear;
 
 /**
@@ -52,10 +52,7 @@ public record Target(String address, Gear.Link link, Keyring keyring, Function<S
         if (name == null) {
             return null;
         }
-        return keyring.told(name, () -> new Refused(Reason.SECRET_MISSING, "wants the secret “" + name
-                + "”, which is not on this computer",
-                "Set it in the gear's window, or with “rombix secrets set "
-                        + name + "”."));
+        return keyring.told(name, () -> new Refused(Cause.SECRET_MISSING, name));
     }
 
     /** How the connection is kept from others; null where it is not. */
@@ -79,7 +76,7 @@ public record Target(String address, Gear.Link link, Keyring keyring, Function<S
             plain.setTcpNoDelay(true);
         } catch (IOException e) {
             plain.close();
-            throw new IOException("no answer at " + HostPort.words(to), e);
+            throw Refused.noAnswer(HostPort.words(to), e);
         }
         Secure secure = secure();
         if (secure == null) {
@@ -100,7 +97,7 @@ public record Target(String address, Gear.Link link, Keyring keyring, Function<S
             throw secure.refused(e);
         } catch (IOException e) {
             plain.close();
-            throw new IOException("no answer to TLS at " + HostPort.words(to), e);
+            throw new Refused(e, Cause.NO_ANSWER_TO_TLS, HostPort.words(to));
         }
     }
 }

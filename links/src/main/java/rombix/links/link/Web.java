@@ -6,7 +6,7 @@ import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.Base64;
 import org.jspecify.annotations.Nullable;
-import rombix.core.event.Status.Reason;
+import rombix.core.event.Cause;
 
 /** What gear that is reached over HTTP has in common, WebSocket with it. */
 public final class Web {
@@ -33,10 +33,7 @@ public final class Web {
 
     /** That it does not want us, and what to do. */
     public static Refused unknown(Target target) {
-        return new Refused(Reason.LOGIN_REFUSED, "it does not take this user or password",
-                target.link().secret() == null
-                        ? "It may want a user and a secret: set them in the gear's window."
-                        : "Check the user, and replace the secret “" + target.link().secret()
-                                + "” in the gear's window.");
+        String secret = target.link().secret();
+        return secret == null ? new Refused(Cause.LOGIN_WANTED) : new Refused(Cause.LOGIN_WRONG, secret);
     }
 }

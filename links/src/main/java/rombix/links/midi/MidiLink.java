@@ -14,6 +14,7 @@ import javax.sound.midi.ShortMessage;
 import javax.sound.midi.SysexMessage;
 import javax.sound.midi.Transmitter;
 import org.jspecify.annotations.Nullable;
+import rombix.core.event.Cause;
 import rombix.core.event.Trouble;
 import rombix.core.thread.Bounded;
 import rombix.core.twin.Order;
@@ -22,6 +23,7 @@ import rombix.links.link.Connected;
 import rombix.links.link.GearPlaces;
 import rombix.links.link.GearReport;
 import rombix.links.link.Link;
+import rombix.links.link.Refused;
 import rombix.wire.Malformed;
 import rombix.wire.midi.MidiCodec;
 import rombix.wire.midi.MidiEar;
@@ -107,7 +109,7 @@ final class MidiLink implements Link {
         } finally {
             ticking.stop();
         }
-        throw new IOException("the port “" + port + "” is gone");
+        throw new Refused(Cause.PORT_GONE, port);
     }
 
     private void greet(Ports ports) {
@@ -166,7 +168,7 @@ final class MidiLink implements Link {
                 }
             }
             if (out == null) {
-                throw new IOException("no MIDI port “" + port + "”");
+                throw new Refused(Cause.NO_MIDI_PORT, port);
             }
             opened.add(out);
             out.open();
@@ -180,7 +182,7 @@ final class MidiLink implements Link {
             return new Ports(out, out.getReceiver(), in, from);
         } catch (MidiUnavailableException | IllegalArgumentException e) {
             opened.forEach(MidiDevice::close);
-            throw new IOException("the MIDI port “" + port + "” cannot be opened: " + e.getMessage(), e);
+            throw new Refused(e, Cause.PORT_TAKEN, port, String.valueOf(e.getMessage()));
         }
     }
 

@@ -19,8 +19,8 @@ import java.util.concurrent.TimeoutException;
 import java.util.regex.Pattern;
 import javax.net.ssl.SSLException;
 import org.jspecify.annotations.Nullable;
+import rombix.core.event.Cause;
 import rombix.core.event.Status.Phase;
-import rombix.core.event.Status.Reason;
 import rombix.core.twin.Figures;
 import rombix.core.twin.Landings;
 import rombix.core.twin.Order;
@@ -33,6 +33,7 @@ import rombix.links.link.Link;
 import rombix.links.link.Refused;
 import rombix.links.link.Secure;
 import rombix.links.link.Target;
+import rombix.links.link.Web;
 import rombix.links.talk.Polls;
 import rombix.wire.Malformed;
 
@@ -92,7 +93,7 @@ final class MqttLink implements Link {
                 greet();
                 report.ready();
                 await(ended);
-                throw new IOException("no broker at " + where);
+                throw new Refused(Cause.NO_ANSWER, where);
             }
         });
     }
@@ -154,20 +155,13 @@ final class MqttLink implements Link {
                 return new OtherVersion();
             }
             if (no != null) {
-                return new Refused(no == Broker.No.UNKNOWN_USER ? Reason.LOGIN_REFUSED : Reason.REFUSED,
-                        no == Broker.No.UNKNOWN_USER
-                                ? "the broker does not take this user or password"
-                                : "the broker refuses the connection",
-                        target.link().secret() == null
-                                ? "It may want a user and a secret: set them in the gear's window."
-                                : "Check the user, and replace the secret “" + target.link().secret()
-                                        + "” in the gear's window.");
+                return no == Broker.No.UNKNOWN_USER ? Web.unknown(target) : new Refused(e, Cause.BROKER_REFUSES);
             }
             if (why instanceof SSLException && secure != null) {
                 return secure.refused(why);
             }
         }
-        return new IOException("no broker at " + where, e);
+        return Refused.noAnswer(where, e);
     }
 
     /**
@@ -245,8 +239,8 @@ final class MqttLink implements Link {
             await(now.follow(topics, this::take).orTimeout(CONNECT_SECONDS, TimeUnit.SECONDS));
         } catch (IOException e) {
             throw e.getCause() instanceof TimeoutException
-                    ? new IOException("the broker at " + where + " does not answer", e)
-                    : new IOException("the broker refuses its topics: " + e.getMessage(), e);
+                    ? new Refused(e, Cause.STOPPED_ANSWERING)
+                    : new Refused(e, Cause.TOPICS_REFUSED, String.valueOf(e.getMessage()));
         }
     }
 
@@ -338,7 +332,7 @@ final class MqttLink implements Link {
                 report.sent(ticket);
             } else if (e instanceof TimeoutException) {
                 report.failed(ticket, "the broker did not confirm it within " + Figures.span(age));
-                ended.complete(new IOException("the broker does not answer"));
+                ended.complete(new Refused(Cause.STOPPED_ANSWERING));
             } else {
                 report.failed(ticket, "the broker did not take it");
             }

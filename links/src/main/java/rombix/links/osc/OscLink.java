@@ -15,8 +15,8 @@ import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CountDownLatch;
 import org.jspecify.annotations.Nullable;
+import rombix.core.event.Cause;
 import rombix.core.event.Status.Phase;
-import rombix.core.event.Status.Reason;
 import rombix.core.twin.Order;
 import rombix.core.value.Value;
 import rombix.links.link.GearPlaces;
@@ -24,6 +24,7 @@ import rombix.links.link.GearReport;
 import rombix.links.link.HostPort;
 import rombix.links.link.Link;
 import rombix.links.link.Loop;
+import rombix.links.link.Refused;
 import rombix.links.talk.Polls;
 import rombix.wire.Malformed;
 import rombix.wire.osc.OscCodec;
@@ -94,7 +95,7 @@ final class OscLink implements Link {
                 channel.connect(to);
             }
         } catch (BindException e) {
-            throw new IOException("another program listens at its receive port " + receivePort, e);
+            throw new Refused(e, Cause.RECEIVE_PORT_TAKEN, String.valueOf(receivePort));
         }
         peer = to;
         connected.countDown();
@@ -125,8 +126,7 @@ final class OscLink implements Link {
         unanswered++;
         Thread.sleep(PATIENCE_MILLIS);
         if (!refused && (report.phase() != Phase.READY || unanswered > MISSED_BEFORE_SILENT)) {
-            report.status(Phase.SILENT, "silent",
-                    "It has not answered, so its readings are unknown. Commands are still sent.");
+            report.status(Phase.SILENT, Cause.HAS_NOT_ANSWERED);
         }
         Thread.sleep(GREETING_MILLIS - PATIENCE_MILLIS);
     }
@@ -134,8 +134,7 @@ final class OscLink implements Link {
     /** Its host says that nothing listens there. It may listen again when the next command goes out: nobody would tell. */
     private void refused(String why) {
         refused = true;
-        report.status(Phase.SILENT, Reason.NOTHING_LISTENS, why,
-                "Check that it is switched on and that its address is right. Commands are still sent.");
+        report.status(Phase.SILENT, Cause.DATAGRAM_REFUSED, why);
     }
 
     private String noAnswer() {

@@ -14,10 +14,12 @@ import javax.sound.sampled.LineUnavailableException;
 import javax.sound.sampled.Mixer;
 import javax.sound.sampled.SourceDataLine;
 import org.jspecify.annotations.Nullable;
+import rombix.core.event.Cause;
 import rombix.core.sound.Clip;
 import rombix.core.sound.Mix;
 import rombix.core.thread.Bounded;
 import rombix.links.link.Loop;
+import rombix.links.link.Refused;
 
 /**
  * One output of this machine, found by its name, and the thread that mixes for it: blocks of 10 ms, of which at most
@@ -74,12 +76,12 @@ final class Output implements AutoCloseable {
     Output(String name, Listener listener) throws IOException {
         this.name = name;
         this.listener = listener;
-        Mixer.Info info = info(name).orElseThrow(() -> new IOException("the output “" + name + "” is not there"));
+        Mixer.Info info = info(name).orElseThrow(() -> new Refused(Cause.NO_OUTPUT, name));
         try {
             line = (SourceDataLine) AudioSystem.getMixer(info).getLine(LINE);
             line.open(FORMAT, bytes.length * BLOCKS);
         } catch (LineUnavailableException | IllegalArgumentException e) {
-            throw new IOException("the output “" + name + "” cannot be opened: " + e.getMessage(), e);
+            throw new Refused(e, Cause.OUTPUT_TAKEN, name, String.valueOf(e.getMessage()));
         }
         loop = Loop.startOften("sound " + name, this::turn, e -> trouble = String.valueOf(e.getMessage()));
     }

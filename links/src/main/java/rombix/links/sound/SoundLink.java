@@ -17,6 +17,7 @@ import java.util.function.Consumer;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Card;
+import rombix.core.event.Cause;
 import rombix.core.event.Gears;
 import rombix.core.event.Status.Phase;
 import rombix.core.event.Trouble;
@@ -110,8 +111,7 @@ final class SoundLink implements Link {
         report.ready();
         named.forEach((id, file) -> clips.of(file).whenComplete((_, e) -> {
             if (e != null && !closed) {
-                report.status(Phase.READY, Trouble.words(cause(e)),
-                        "Choose the file of the clip anew, or put it where it was.");
+                report.status(Phase.READY, Cause.CLIP_UNREADABLE, Trouble.words(cause(e)));
             }
         }));
     }

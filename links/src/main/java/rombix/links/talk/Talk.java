@@ -10,9 +10,9 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
+import rombix.core.event.Cause;
 import rombix.core.event.Gears;
 import rombix.core.event.Status.Phase;
-import rombix.core.event.Status.Reason;
 import rombix.core.event.Trouble;
 import rombix.core.twin.MessageReader.Message;
 import rombix.core.twin.Order;
@@ -145,7 +145,7 @@ public final class Talk implements Link {
             wanted.release(); // Whether it is there again has to be seen.
         }
         IOException known = left;
-        throw known != null ? known : why != null ? why : new IOException("it ended the connection");
+        throw known != null ? known : why != null ? why : new Refused(Cause.ENDED);
     }
 
     private static void joined(Thread greeter) {
@@ -172,9 +172,8 @@ public final class Talk implements Link {
             leave(e);
         } catch (IOException | IllegalArgumentException e) {
             leave(wire == null && !(e instanceof Replies.Declined)
-                    ? new IOException("it ended the connection", e)
-                    : new Refused(Reason.LOGIN_REFUSED, String.valueOf(e.getMessage()),
-                            "That is how it answered at the start; check the user and the secret."));
+                    ? new Refused(e, Cause.ENDED)
+                    : new Refused(e, Cause.GREETING_REFUSED, String.valueOf(e.getMessage())));
         } catch (RuntimeException | Error e) {
             report.troubled(e);
             leave(new IOException(Trouble.words(e), e));
@@ -286,7 +285,7 @@ public final class Talk implements Link {
                 to.write(made);
             } catch (IOException e) {
                 to.close();
-                throw new IOException("the connection broke", e);
+                throw new Refused(e, Cause.BROKE);
             }
         }
         if (question) {
@@ -312,7 +311,7 @@ public final class Talk implements Link {
 
     private void unanswered(@Nullable Throwable why) {
         if (Replies.root(why) instanceof TimeoutException && ++missed >= MISSED) {
-            leave(new IOException("it does not answer any more"));
+            leave(new Refused(Cause.STOPPED_ANSWERING));
         }
     }
 

@@ -22,7 +22,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import javax.net.ssl.SSLException;
 import org.jspecify.annotations.Nullable;
-import rombix.core.event.Status.Reason;
+import rombix.core.event.Cause;
 import rombix.core.twin.MessageReader.Message;
 import rombix.core.twin.Order;
 import rombix.core.value.Limits;
@@ -94,24 +94,21 @@ final class WebSocketWire implements Talk.Wire {
                     int status = h.getResponse() == null ? 0 : h.getResponse().statusCode();
                     return status == 401 || status == 403
                             ? Web.unknown(target)
-                            : new Refused(Reason.REFUSED,
-                                    "there is no WebSocket at its address and path (it answers " + status + ")",
-                                    "Check the path among its settings.");
+                            : new Refused(h, Cause.NO_WEBSOCKET, String.valueOf(status));
                 }
                 case SSLException s when secure != null -> {
                     return secure.refused(s);
                 }
                 case HttpTimeoutException _,TimeoutException _ -> {
-                    return new IOException("no answer at " + at, e);
+                    return Refused.noAnswer(at, e);
                 }
                 default -> {
                 }
             }
         }
         return e instanceof IllegalArgumentException
-                ? new Refused(Reason.WRONGLY_SET, "its path is none: " + e.getMessage(),
-                        "Check the path among its settings.")
-                : new IOException("no answer at " + at, e);
+                ? new Refused(e, Cause.WRONG_PATH, String.valueOf(e.getMessage()))
+                : Refused.noAnswer(at, e);
     }
 
     /** Hears what comes, on the client's threads; what cannot be taken yet is not asked for. */
@@ -169,7 +166,7 @@ final class WebSocketWire implements Talk.Wire {
 
         @Override
         public @Nullable CompletionStage<?> onClose(WebSocket from, int code, String reason) {
-            put(reason.isBlank() ? END : new IOException("it ended the connection: " + reason));
+            put(reason.isBlank() ? END : new Refused(Cause.ENDED_SAYING, reason));
             return null;
         }
 
@@ -204,7 +201,7 @@ final class WebSocketWire implements Talk.Wire {
             Thread.currentThread().interrupt();
             throw new IOException("was closed", e);
         } catch (ExecutionException | TimeoutException e) {
-            throw new IOException("the connection broke", e);
+            throw new Refused(e, Cause.BROKE);
         }
     }
 
@@ -247,7 +244,7 @@ final class WebSocketWire implements Talk.Wire {
             asked = now;
             socket.sendPing(ByteBuffer.allocate(0));
         } else if (now - asked > ANSWER_NANOS) {
-            throw new IOException("it does not answer any more");
+            throw new Refused(Cause.STOPPED_ANSWERING);
         }
     }
 

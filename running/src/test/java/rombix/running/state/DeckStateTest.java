@@ -15,6 +15,7 @@ import rombix.core.chain.Gesture;
 import rombix.core.engine.Deck;
 import rombix.core.engine.TwinGears;
 import rombix.core.event.AsRun;
+import rombix.core.event.Cause;
 import rombix.core.event.Event;
 import rombix.core.event.Happening;
 import rombix.core.event.Status;
@@ -44,7 +45,7 @@ class DeckStateTest {
         assertThat(deck.secondsSince("desk", "muted/host", now)).isEqualTo(3);
         assertThat(deck.secondsSince("desk", "level/host", now)).isZero();
         assertThat(deck.lastKnown("desk")).as("nobody has reached it").isTrue();
-        take(new Happening.Linked("desk", new Status(Status.Phase.READY, "ready", "", 0)));
+        take(new Happening.Linked("desk", new Status(Status.Phase.READY, Cause.READY)));
         assertThat(deck.lastKnown("desk")).isFalse();
         assertThat(deck.status("nobody")).isEqualTo(Status.UNTRIED);
     }

@@ -9,6 +9,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import rombix.app.view.common.DeckModel.Changes;
 import rombix.core.chain.DeckStep.Show.Way;
+import rombix.core.event.Cause;
 import rombix.core.event.Happening;
 import rombix.core.event.Status;
 import rombix.core.value.Value;
@@ -62,7 +63,7 @@ class DeckModelTest {
     void listsAndStatusesChangeAGearAsAWhole() {
         Changes lists = pulse(new Happening.Came("studio", "scene-list", new Value.Choices(List.of())));
         assertThat(lists.touches("studio", "anything")).isTrue();
-        Changes status = pulse(new Happening.Linked("desk", new Status(Status.Phase.OFF, "off", "", 0)));
+        Changes status = pulse(new Happening.Linked("desk", new Status(Status.Phase.OFF, Cause.OTHER, "off")));
         assertThat(status.whole()).containsExactly("desk");
     }
 
