@@ -378,7 +378,7 @@ final class DmxLink implements Link {
                 if (u.dirty) {
                     last.add(frame(u, System.nanoTime()));
                 }
-                form.end(u.number, u.sequence, shaping.out(u.number, u.levels))
+                form.end(u.number, u.sequence, shaping.out(u.number, u.out(master)))
                         .forEach(p -> last.add(new Frame(p, List.of())));
             }
         } finally {

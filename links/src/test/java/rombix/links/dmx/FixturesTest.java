@@ -113,6 +113,25 @@ class FixturesTest {
         }
     }
 
+    /** In a black-out the packets that end the stream carried the levels beneath the master: the lamps shone again. */
+    @Test
+    void theEndOfAStreamCarriesTheLevelsThatAreOut() throws Exception {
+        try (DatagramSocket node = new DatagramSocket(0, HERE)) {
+            try (GearUnderTest gear = fixtures(new Dmx(), node.getLocalPort(), l -> l).ready()) {
+                gear.done("level", "dimmer", "key", "level", 100);
+                assertThat(gear.done("black-out")).isEqualTo("sent");
+            }
+            node.setSoTimeout(20_000);
+            DatagramPacket in = new DatagramPacket(new byte[1500], 1500);
+            SacnPacket last = null;
+            while (last == null || !last.ended()) {
+                node.receive(in);
+                last = SacnPacket.decode(ByteBuffer.wrap(in.getData(), 0, in.getLength()));
+            }
+            assertThat(last.levels()[0]).isZero();
+        }
+    }
+
     @Test
     void whatADeskSendsIsHeardAndTheHighestPriorityCounts() throws Exception {
         int port;
