@@ -15,6 +15,7 @@ import rombix.core.board.Followed;
 import rombix.core.board.Gear;
 import rombix.core.board.Rig;
 import rombix.core.card.Card;
+import rombix.core.card.Setting;
 import rombix.core.event.Cause;
 import rombix.core.event.Event;
 import rombix.core.event.Gears;
@@ -31,6 +32,7 @@ import rombix.core.trust.Grants;
 import rombix.core.trust.Leave;
 import rombix.core.twin.Order;
 import rombix.core.twin.Twin;
+import rombix.core.value.Value;
 import rombix.links.found.Searching;
 import rombix.links.link.GearReport;
 import rombix.links.link.Granted;
@@ -233,6 +235,14 @@ public final class Links implements Gears, AutoCloseable {
             if (!type.secures() && (target.link().tls() != null || target.link().secret() != null)) {
                 report.status(Phase.OFF, Cause.NEITHER_SECRETS_NOR_TLS, type.title());
                 return new NoLink(report, "is not reached, as its protocol knows neither secrets nor TLS");
+            }
+            for (Setting setting : report.twin().settings()) {
+                Value set = target.link().settings().get(setting.id());
+                String wrong = set == null ? null : setting.wrong(set);
+                if (wrong != null) { // What holds where nothing is set may be the opposite of what was meant.
+                    report.status(Phase.OFF, Cause.WRONG_SETTING, wrong);
+                    return new NoLink(report, "is not reached: " + wrong);
+                }
             }
             return type.open(report, target);
         } catch (IllegalArgumentException e) {

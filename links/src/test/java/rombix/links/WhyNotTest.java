@@ -31,6 +31,7 @@ import rombix.core.traffic.WhyNot.Stage;
 import rombix.core.traffic.WhyNot.Verdict;
 import rombix.core.traffic.WhyNot;
 import rombix.core.trust.Leave;
+import rombix.core.value.Value;
 import rombix.links.link.StandInGear;
 import rombix.links.link.TlsFront;
 import rombix.standins.Door;
@@ -180,6 +181,15 @@ class WhyNotTest {
         ends(Reason.UNREACHABLE, why("relay-box", "line", "/dev/larkmoor-nothing", l -> l), "Port",
                 "no serial port", "");
         ends(Reason.UNREACHABLE, why("any-midi", "midi", "Larkmoor Nothing", l -> l), "Port", "no MIDI port", "");
+    }
+
+    /** “UDP” instead of “udp” silently meant TCP. */
+    @Test
+    void aSettingHasAValueThatCannotBeChosen() {
+        ends(Reason.WRONGLY_SET, why("relay-box", "line", "127.0.0.1:9", l -> l.withSetting("transport", Value.of(
+                "UDP"))), "Port", "", "");
+        assertThat(why("relay-box", "line", "127.0.0.1:9", l -> l.withSetting("transport", Value.of("UDP"))).status()
+                .words()).contains("is one of", "not “UDP”");
     }
 
     @Test

@@ -69,6 +69,8 @@ public enum Cause {
 
     /** %1: what is wrong with it. */
     WRONG_ADDRESS(Reason.WRONGLY_SET, "%1", "Set its address."),
+    /** %1: which, what is set and what can be. */
+    WRONG_SETTING(Reason.WRONGLY_SET, "%1", "Choose it again under Connection settings in the gear's window."),
     /** %1: what is wrong with it. */
     WRONG_PATH(Reason.WRONGLY_SET, "its path is not valid: %1", "Check the path among its settings."),
     /** %1: its protocol. */
