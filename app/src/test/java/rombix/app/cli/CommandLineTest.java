@@ -235,6 +235,20 @@ class CommandLineTest {
         });
     }
 
+    /** “No card "fog-box"; there are …” was all that was said of a card with a flaw, and of one in a file of another name. */
+    @Test
+    void aFlawInACardIsToldWhereItStands(@TempDir Path folder) throws Exception {
+        Path board = folder.resolve("board.json");
+        Files.writeString(board, Files.readString(Path.of(DEMO)).replaceFirst("\"card\": \"studio\"",
+                "\"card\": \"fog-box\""));
+        Files.createDirectories(folder.resolve("cards"));
+        Files.writeString(folder.resolve("cards/of-mine.json"),
+                "{\"card\": 1, \"id\": \"fog-box\", \"title\": \"Fog\",\n \"readings\": [,]}");
+        assertThat(run("check", board.toString()).out()).contains("of-mine.json:2:15", "its card can't be used")
+                .doesNotContain("no card");
+        assertThat(run("press", board.toString(), "dark-sky").err()).contains("of-mine.json:2:15");
+    }
+
     @Test
     void aCardIsBegunAndShown(@TempDir Path folder) {
         Path card = folder.resolve("cards/fog-box.json");

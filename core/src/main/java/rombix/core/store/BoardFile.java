@@ -5,6 +5,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.nio.file.attribute.FileTime;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -25,8 +26,12 @@ public final class BoardFile {
     private BoardFile() {
     }
 
-    /** A board that may name what is not there, and the text that it was read from. */
-    public record Draft(Rig rig, String text) {
+    /**
+     * A board that may name what is not there, and the text that it was read from.
+     *
+     * @param badCards what is wrong with the file of a card that it names, by where in the board it does
+     */
+    public record Draft(Rig rig, String text, Map<String, BadFile> badCards) {
         /** Where something stands in the file: line and column, counted from 1; empty where it does not. */
         public String where(String pointer) {
             Json.Place place = Json.find(text, pointer);
@@ -36,9 +41,15 @@ public final class BoardFile {
 
     /** Reads a board whatever it names, so that all that is missing can be told at once. */
     public static Draft draft(Path file) throws BadFile {
-        Map<String, Card> cards = CardLibrary.beside(file);
+        CardLibrary.Cards cards = CardLibrary.found(file);
         String text = CardLibrary.text(file);
-        return new Draft(Rig.of(unchecked(file, text), cards).in(folder(file)), text);
+        Board board = unchecked(file, text);
+        Map<String, BadFile> bad = new HashMap<>();
+        for (int i = 0; i < board.gear().size(); i++) {
+            String at = "/gear/" + i + "/card";
+            cards.trouble(board.gear().get(i).card()).ifPresent(e -> bad.put(at, e));
+        }
+        return new Draft(Rig.of(board, cards.good()).in(folder(file)), text, bad);
     }
 
     /** The folder that a board lies in, in full. */

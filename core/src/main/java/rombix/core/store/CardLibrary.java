@@ -11,6 +11,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import rombix.core.card.Card;
 import rombix.core.value.Limits;
@@ -23,6 +25,9 @@ public final class CardLibrary {
             "machine-control", "show-control", "dimmer", "dimmer-16-bit", "tunable-white", "colour-lamp",
             "colour-lamp-dimmer", "colour-white-lamp", "strobe-lamp", "moving-spot", "any-midi", "any-osc", "any-http",
             "any-line", "any-websocket");
+
+    /** The id in the text of a card that may be damaged. */
+    private static final Pattern ID = Pattern.compile("\"id\"\\s*:\\s*\"([^\"]+)\"");
 
     private CardLibrary() {
     }
@@ -57,7 +62,7 @@ public final class CardLibrary {
     }
 
     /**
-     * Cards, and those that could not be read, by the name of their file without its ending.
+     * Cards, and those that could not be read, by the name of their file without its ending and by the id in it.
      */
     public record Cards(Map<String, Card> good, Map<String, BadFile> bad) {
         /** What is wrong with the file of a card that is not among the good ones; empty where there is no such file. */
@@ -80,8 +85,10 @@ public final class CardLibrary {
         if (Files.isDirectory(folder)) {
             try (Stream<Path> files = Files.list(folder)) {
                 for (Path file : files.filter(f -> f.toString().endsWith(".json")).sorted().toList()) {
+                    String text = "";
                     try {
-                        Card card = read(file, text(file));
+                        text = text(file);
+                        Card card = read(file, text);
                         Path other = from.putIfAbsent(card.id(), file);
                         if (other != null) {
                             throw new BadFile(file, 0, 0,
@@ -91,6 +98,10 @@ public final class CardLibrary {
                         cards.put(card.id(), card);
                     } catch (BadFile e) {
                         bad.put(String.valueOf(file.getFileName()).replaceFirst("\\.json$", ""), e);
+                        Matcher id = ID.matcher(text);
+                        if (id.find()) {
+                            bad.putIfAbsent(id.group(1), e);
+                        }
                     }
                 }
             } catch (IOException e) {

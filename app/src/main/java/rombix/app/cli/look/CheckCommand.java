@@ -16,6 +16,7 @@ import rombix.app.view.common.Checking;
 import rombix.core.check.Check;
 import rombix.core.check.Finding;
 import rombix.core.event.Known;
+import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
 import rombix.running.RunningDeck;
 import tools.jackson.databind.json.JsonMapper;
@@ -51,17 +52,19 @@ public final class CheckCommand implements Callable<Integer> {
         JsonMapper mapper = JsonMapper.builder().build();
         for (Finding f : findings) {
             String place = draft.where(f.pointer());
+            BadFile card = draft.badCards().get(f.pointer());
+            String message = card == null ? f.message() : "its card can't be used: " + card.getMessage();
             if (json) {
                 Map<String, String> line = new LinkedHashMap<>();
                 line.put("kind", f.kind().name().toLowerCase(java.util.Locale.ROOT).replace('_', '-'));
                 line.put("place", place);
                 line.put("where", f.where());
-                line.put("message", f.message());
+                line.put("message", message);
                 line.put("button", f.button());
                 out.println(mapper.writeValueAsString(line));
             } else {
                 out.println("%s%s: %s: %s: %s".formatted(board, place.isEmpty() ? "" : ":" + place, f.where(), f.kind()
-                        .words(), f.message()));
+                        .words(), message));
             }
         }
         if (findings.isEmpty() && !json) {
