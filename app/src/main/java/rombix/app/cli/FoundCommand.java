@@ -38,7 +38,11 @@ final class FoundCommand implements Callable<Integer> {
     @Override
     public Integer call() throws Exception {
         Map<String, FoundGear> found = new ConcurrentHashMap<>();
-        try (Searching searching = new Searching(List.of(), g -> found.put(g.key(), g))) {
+        try (Searching searching = new Searching(List.of(), g -> {
+            if (!g.standIn()) {
+                found.put(g.key(), g);
+            }
+        })) {
             new CountDownLatch(1).await(forMillis, TimeUnit.MILLISECONDS);
         }
         List<Proposal> all = found.values().stream().sorted(Comparator.comparing(FoundGear::how).thenComparing(

@@ -249,6 +249,13 @@ class CommandLineTest {
         assertThat(run("press", board.toString(), "dark-sky").err()).contains("of-mine.json:2:15");
     }
 
+    /** Whoever looked for the own gear found the demo's. */
+    @Test
+    void thePortsOfTheDemoAreNotFound() {
+        assertThat(run("found", "--for", "0s").out().lines()).noneMatch(
+                l -> l.contains("Larkmoor") && l.contains("a port of this computer"));
+    }
+
     @Test
     void aCardIsBegunAndShown(@TempDir Path folder) {
         Path card = folder.resolve("cards/fog-box.json");

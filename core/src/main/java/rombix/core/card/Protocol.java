@@ -44,9 +44,17 @@ public final class Protocol implements Comparable<Protocol> {
 
         Reach reach();
 
-        /** The ports of this machine that there are now, where gear is reached at one. It may take some milliseconds. */
+        /**
+         * The ports of this machine that there are now, where gear is reached at one, those of stand-ins last. It may
+         * take some milliseconds.
+         */
         default List<String> ports() {
             return List.of();
+        }
+
+        /** Whether a port leads to a stand-in that ships, by its name. */
+        default boolean standIn(String port) {
+            return false;
         }
 
         /** What people call such a port. */

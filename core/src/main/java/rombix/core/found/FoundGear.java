@@ -52,6 +52,11 @@ public record FoundGear(How how, String name, String about, Protocol protocol, S
                 settings, Map.of());
     }
 
+    /** Whether it is a port that leads to a stand-in that ships. */
+    public boolean standIn() {
+        return how == How.PORT && protocol.descriptor().standIn(address);
+    }
+
     /** What is the same each time that the same gear says that it is here. */
     public String key() {
         return protocol.id() + " " + address + (how == How.TOPICS ? " topics" : "");

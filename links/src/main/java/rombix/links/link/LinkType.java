@@ -8,6 +8,9 @@ import rombix.core.card.Protocol;
 
 /** A protocol with its link: all that has to be known of it, in its own package. Named in {@code META-INF/services}. */
 public abstract class LinkType implements Protocol.Descriptor {
+    /** Who made a port that leads to a stand-in, as the port says. */
+    public static final String STAND_IN = "Rombix";
+
     private final String id;
     private final String title;
     private final Pattern form;

@@ -1,5 +1,6 @@
 package rombix.links.midi;
 
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -36,8 +37,20 @@ public final class Midi extends LinkType {
     @Override
     public List<String> ports() {
         Map<String, Integer> seen = new HashMap<>();
-        return Stream.of(MidiSystem.getMidiDeviceInfo()).filter(Midi::takesMessages).map(MidiDevice.Info::getName).map(
-                name -> PortNames.numbered(name, seen.merge(name, 1, Integer::sum))).toList();
+        return Stream.of(MidiSystem.getMidiDeviceInfo()).filter(Midi::takesMessages).sorted(Comparator.comparing(
+                Midi::standIn)).map(MidiDevice.Info::getName).map(name -> PortNames.numbered(name,
+                        seen.merge(name, 1,
+                                Integer::sum)))
+                .toList();
+    }
+
+    @Override
+    public boolean standIn(String port) {
+        return Stream.of(MidiSystem.getMidiDeviceInfo()).anyMatch(i -> standIn(i) && i.getName().equals(port));
+    }
+
+    private static boolean standIn(MidiDevice.Info info) {
+        return info.getVendor().equals(STAND_IN);
     }
 
     private static boolean takesMessages(MidiDevice.Info info) {

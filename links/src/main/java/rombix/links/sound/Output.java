@@ -18,6 +18,7 @@ import rombix.core.event.Cause;
 import rombix.core.sound.Clip;
 import rombix.core.sound.Mix;
 import rombix.core.thread.Bounded;
+import rombix.links.link.LinkType;
 import rombix.links.link.Loop;
 import rombix.links.link.Refused;
 
@@ -62,6 +63,11 @@ final class Output implements AutoCloseable {
     /** The names of all that could be outputs, which takes far less than to ask each whether it is one. */
     static List<String> devices() {
         return Stream.of(AudioSystem.getMixerInfo()).map(Mixer.Info::getName).toList();
+    }
+
+    /** Those of them that are stand-ins, which say so as their maker. */
+    static List<String> standIns() {
+        return infos().filter(i -> i.getVendor().equals(LinkType.STAND_IN)).map(Mixer.Info::getName).toList();
     }
 
     private static Stream<Mixer.Info> infos() {

@@ -1,6 +1,7 @@
 package rombix.links.sound;
 
 import java.util.List;
+import java.util.stream.Stream;
 import rombix.core.card.Protocol.Reach;
 import rombix.links.link.GearReport;
 import rombix.links.link.Link;
@@ -26,6 +27,13 @@ public final class Sound extends LinkType {
 
     @Override
     public List<String> ports() {
-        return Output.names();
+        List<String> standIns = Output.standIns();
+        return Stream.concat(Output.names().stream().filter(n -> !standIns.contains(n)), Output.names().stream().filter(
+                standIns::contains)).toList();
+    }
+
+    @Override
+    public boolean standIn(String port) {
+        return Output.standIns().contains(port);
     }
 }
