@@ -321,7 +321,7 @@ final class IrcLink implements Link {
             return;
         }
         if (s == null || !joined) {
-            report.failed(next.ticket(), "is not connected");
+            report.failed(next.ticket(), connected.closed() ? "was closed" : "is not connected");
             return;
         }
         if (report.stale(next.ticket(), next.atNanos())) {

@@ -230,7 +230,7 @@ public final class Talk implements Link {
     private void work(Waiting.Job job) throws InterruptedException {
         Wire to = reached();
         if (to == null) {
-            job.done().accept("is not connected");
+            job.done().accept(connected.closed() ? "was closed" : "is not connected");
             return;
         }
         if (System.nanoTime() - job.atNanos() > TimeUnit.MILLISECONDS.toNanos(report.twin().card().ageMillis())) {
