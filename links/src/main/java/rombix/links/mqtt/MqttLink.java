@@ -1,6 +1,8 @@
 package rombix.links.mqtt;
 
 import com.hivemq.client.mqtt.datatypes.MqttQos;
+import com.hivemq.client.mqtt.exceptions.ConnectionClosedException;
+import com.hivemq.client.mqtt.exceptions.MqttSessionExpiredException;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
@@ -238,9 +240,11 @@ final class MqttLink implements Link {
         try {
             await(now.follow(topics, this::take).orTimeout(CONNECT_SECONDS, TimeUnit.SECONDS));
         } catch (IOException e) {
-            throw e.getCause() instanceof TimeoutException
-                    ? new Refused(e, Cause.STOPPED_ANSWERING)
-                    : new Refused(e, Cause.TOPICS_REFUSED, String.valueOf(e.getMessage()));
+            throw switch (e.getCause()) {
+                case TimeoutException _ -> new Refused(e, Cause.STOPPED_ANSWERING);
+                case ConnectionClosedException _,MqttSessionExpiredException _ -> new Refused(e, Cause.ENDED);
+                case null, default -> new Refused(e, Cause.TOPICS_REFUSED, String.valueOf(e.getMessage()));
+            };
         }
     }
 
