@@ -249,7 +249,7 @@ class CommandLineTest {
         assertThat(run("press", board.toString(), "dark-sky").err()).contains("of-mine.json:2:15");
     }
 
-    /** Whoever looked for the own gear found the demo's. */
+    /** The demo's ports were listed among the user's own gear. */
     @Test
     void thePortsOfTheDemoAreNotFound() {
         assertThat(run("found", "--for", "0s").out().lines()).noneMatch(
