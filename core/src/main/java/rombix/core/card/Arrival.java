@@ -11,6 +11,7 @@ import java.util.Objects;
 import java.util.Set;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
+import rombix.core.card.value.ColourPart;
 import rombix.core.card.value.Meaning;
 import rombix.core.card.value.WireValue;
 import rombix.core.value.Template;
@@ -32,11 +33,16 @@ import tools.jackson.core.JsonPointer;
  * @param bits which bits of them, from and to, 0 being the lowest
  * @param list how the items of a list stand there, where it is one
  * @param value how the value is carried; as it is when absent
+ * @param each where in JSON several items stand, as a pointer to their list; one that ends with a place, such as
+ *            {@code /lamps/{lamp}}, takes the members of an object, by their names. {@code where} and {@code at} then
+ *            point from each item
+ * @param parts where the parts of a colour stand, each like an arrival; the value is made of them
  */
 @JsonInclude(JsonInclude.Include.NON_EMPTY)
 public record Arrival(@Nullable Template from, int arg, Map<String, Meaning> where, @Nullable Template at,
         @Nullable Template pattern, @Nullable Integer group, @JsonProperty("byte") @Nullable Integer first,
-        @Nullable Integer bytes, @Nullable List<Integer> bits, @Nullable Listed list, @Nullable WireValue value) {
+        @Nullable Integer bytes, @Nullable List<Integer> bits, @Nullable Listed list, @Nullable WireValue value,
+        @Nullable Template each, Map<ColourPart, Arrival> parts) {
     private static final int MOST_BYTES = 8;
     private static final Template ANY = new Template("");
 
@@ -54,7 +60,19 @@ public record Arrival(@Nullable Template from, int arg, Map<String, Meaning> whe
         }
     }
 
+    /** One message, one value. */
+    public Arrival(@Nullable Template from, int arg, Map<String, Meaning> where, @Nullable Template at,
+            @Nullable Template pattern, @Nullable Integer group, @Nullable Integer first, @Nullable Integer bytes,
+            @Nullable List<Integer> bits, @Nullable Listed list, @Nullable WireValue value) {
+        this(from, arg, where, at, pattern, group, first, bytes, bits, list, value, null, Map.of());
+    }
+
     public Arrival {
+        parts = Map.copyOf(Objects.requireNonNullElse(parts, Map.of()));
+        if (!parts.isEmpty()) {
+            ColourPart.together(parts.keySet());
+        }
+        pointer(each == null ? null : each.fill(_ -> Value.of("x")));
         where = where == null ? Map.of() : Collections.unmodifiableMap(new LinkedHashMap<>(where));
         if (arg < 0) {
             throw new IllegalArgumentException("\"arg\" counts from 0, so it is not " + arg);
@@ -96,13 +114,13 @@ public record Arrival(@Nullable Template from, int arg, Map<String, Meaning> whe
 
     /** Whether it is just an argument of whatever comes from an address. */
     public boolean plain() {
-        return where.isEmpty() && at == null && pattern == null && first == null;
+        return where.isEmpty() && at == null && pattern == null && first == null && each == null && parts.isEmpty();
     }
 
     /** All places in it. */
     public Set<String> places() {
         Set<String> all = new HashSet<>();
-        for (Template t : new Template[]{from, at, pattern}) {
+        for (Template t : new Template[]{from, at, pattern, each}) {
             if (t != null) {
                 all.addAll(t.places());
             }
@@ -123,7 +141,7 @@ public record Arrival(@Nullable Template from, int arg, Map<String, Meaning> whe
         where.forEach((pointer, meaning) -> so.put(new Template(pointer).fill(as(places, Arrival::inPointer)), meaning
                 .filled(places)));
         return new Arrival(filled(from, places), arg, so, filled(at, as(places, Arrival::inPointer)), filled(pattern,
-                as(places, TextPattern::quote)), group, first, bytes, bits, list, value);
+                as(places, TextPattern::quote)), group, first, bytes, bits, list, value, each, parts);
     }
 
     private static @Nullable Template filled(@Nullable Template text, Function<String, @Nullable Value> places) {

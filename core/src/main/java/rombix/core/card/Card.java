@@ -43,18 +43,23 @@ import rombix.core.value.Visible;
  * @param channels what the slots of such a fixture mean, one after the other: its personality
  * @param patch where the fixtures of a patch stand in its lists: LIST.FIELD for each thing that they can do
  * @param age for how long an order may wait until it can be sent, in milliseconds; 2,000 when absent
+ * @param window how many orders may be unanswered at once; as many as there are where their replies say what they
+ *            belong to, else one
+ * @param expired which message says that a login has run out, by protocol
  */
 @RecordBuilder
 @JsonInclude(JsonInclude.Include.NON_EMPTY)
 public record Card(int card, String id, String title, String icon, Map<String, List<Item>> lists,
         List<ReadingSpec> readings, List<Command> commands, List<String> hotkeys,
         Map<Protocol, List<Packet>> greeting, Map<Protocol, List<Poll>> polls, List<Setting> settings,
-        List<Channel> channels, Map<String, String> patch, @Nullable Long age) implements CardBuilder.With {
+        List<Channel> channels, Map<String, String> patch, @Nullable Long age, @Nullable Integer window,
+        Map<Protocol, Arrival> expired) implements CardBuilder.With {
     /** The card format that this version of Rombix writes. */
-    public static final int FORMAT = 2;
+    public static final int FORMAT = 3;
     private static final long USUAL_AGE = 2000;
     private static final long SHORTEST_AGE = 100;
     private static final long LONGEST_AGE = 600_000;
+    private static final int WIDEST = 1000;
 
     public Card {
         id = Ids.checked(Objects.requireNonNull(id, "a card needs an \"id\""));
@@ -69,6 +74,10 @@ public record Card(int card, String id, String title, String icon, Map<String, L
         settings = List.copyOf(Objects.requireNonNullElse(settings, List.of()));
         channels = List.copyOf(Objects.requireNonNullElse(channels, List.of()));
         patch = ordered(patch);
+        expired = Map.copyOf(Objects.requireNonNullElse(expired, Map.of()));
+        if (window != null && (window < 1 || window > WIDEST)) {
+            throw new IllegalArgumentException("\"window\" is a number from 1 to " + WIDEST);
+        }
         if (age != null && (age < SHORTEST_AGE || age > LONGEST_AGE)) {
             throw new IllegalArgumentException("\"age\" is a time from %d to %d ms".formatted(SHORTEST_AGE,
                     LONGEST_AGE));
@@ -78,7 +87,7 @@ public record Card(int card, String id, String title, String icon, Map<String, L
     /** What the slots of a fixture mean, as a card. */
     public static Card personality(String id, String title, List<Channel> channels) {
         return new Card(FORMAT, id, title, "mdi2l-lightbulb-outline", Map.of(), List.of(), List.of(), List.of(), Map
-                .of(), Map.of(), List.of(), channels, Map.of(), null);
+                .of(), Map.of(), List.of(), channels, Map.of(), null, null, Map.of());
     }
 
     /** For how long an order may wait until it can be sent, in milliseconds: what was right then may be wrong later. */
@@ -188,13 +197,22 @@ public record Card(int card, String id, String title, String icon, Map<String, L
      * @param step how finely it is shown, and moved by a hand, in {@code unit}; a tenth where nothing is said
      * @param indicator whether it is worth an indicator that is always in sight; in a family, of the items with a field
      *            {@code lamp} if there are any
+     * @param moment whether it tells that something happens, not how something is: each arrival counts, the same again too
      */
     @JsonInclude(JsonInclude.Include.NON_EMPTY)
     public record ReadingSpec(Template id, Template title, ValueType type, @Nullable String unit, @Nullable Double min,
             @Nullable Double max, @Nullable Double step, @Nullable String choices, @Nullable Word yes,
             @Nullable Word no,
             @JsonProperty("lamp") boolean indicator,
-            @JsonFormat(with = JsonFormat.Feature.ACCEPT_SINGLE_VALUE_AS_ARRAY) Map<Protocol, List<Arrival>> arrives) {
+            @JsonFormat(with = JsonFormat.Feature.ACCEPT_SINGLE_VALUE_AS_ARRAY) Map<Protocol, List<Arrival>> arrives,
+            @JsonInclude(JsonInclude.Include.NON_DEFAULT) boolean moment) {
+        /** One that tells how something is. */
+        public ReadingSpec(Template id, Template title, ValueType type, @Nullable String unit, @Nullable Double min,
+                @Nullable Double max, @Nullable Double step, @Nullable String choices, @Nullable Word yes,
+                @Nullable Word no, boolean indicator, Map<Protocol, List<Arrival>> arrives) {
+            this(id, title, type, unit, min, max, step, choices, yes, no, indicator, arrives, false);
+        }
+
         public ReadingSpec {
             Objects.requireNonNull(id, "a reading needs an \"id\"");
             title = Objects.requireNonNullElse(title, id);
@@ -273,11 +291,20 @@ public record Card(int card, String id, String title, String icon, Map<String, L
      * @param lasts a formula of how long it goes on, in milliseconds, over its parameters and the fields of what they
      *            choose; 0 where it goes on until it is stopped
      * @param after what changes when that is over
+     * @param urgent whether it goes out before all that waits: what stops a movement is such a command
      */
     @JsonInclude(JsonInclude.Include.NON_EMPTY)
     public record Command(String id, Template title, List<String> words, List<Param> params,
             Map<Protocol, List<Packet>> send, List<Change> changes, @Nullable Undo undo, @Nullable Long takes,
-            @Nullable WireValue waits, @Nullable String lasts, List<Change> after) {
+            @Nullable WireValue waits, @Nullable String lasts, List<Change> after,
+            @JsonInclude(JsonInclude.Include.NON_DEFAULT) boolean urgent) {
+        /** One that waits for its turn. */
+        public Command(String id, Template title, List<String> words, List<Param> params,
+                Map<Protocol, List<Packet>> send, List<Change> changes, @Nullable Undo undo, @Nullable Long takes,
+                @Nullable WireValue waits, @Nullable String lasts, List<Change> after) {
+            this(id, title, words, params, send, changes, undo, takes, waits, lasts, after, false);
+        }
+
         public Command {
             Objects.requireNonNull(id, "a command needs an \"id\"");
             title = Objects.requireNonNullElse(title, new Template(id));

@@ -26,10 +26,11 @@ import tools.jackson.databind.JsonNode;
  * @param with places that are made from others, each from those before it: scaled, written out, computed
  * @param pause how long nothing follows it, in milliseconds
  * @param reply what the gear answers to it; null where it is not waited for
+ * @param each the list for each of whose items it is sent, in a greeting or a poll; null where it is sent once
  */
 @JsonInclude(JsonInclude.Include.NON_EMPTY)
 public record Packet(Template to, List<WireValue> args, @Nullable JsonNode json, Map<String, WireValue> head,
-        Map<String, WireValue> with, @Nullable Integer pause, @Nullable Reply reply) {
+        Map<String, WireValue> with, @Nullable Integer pause, @Nullable Reply reply, @Nullable String each) {
     /** The place under which a card finds what belongs to the gear and its link: {@code {gear.secret}}. */
     public static final String GEAR = "gear";
     private static final int LONGEST_PAUSE = 60_000;
@@ -45,6 +46,12 @@ public record Packet(Template to, List<WireValue> args, @Nullable JsonNode json,
         if (pause != null && (pause < 0 || pause > LONGEST_PAUSE)) {
             throw new IllegalArgumentException("a \"pause\" is from 0 to " + LONGEST_PAUSE + " ms");
         }
+    }
+
+    /** One that is sent once. */
+    public Packet(Template to, List<WireValue> args, @Nullable JsonNode json, Map<String, WireValue> head,
+            Map<String, WireValue> with, @Nullable Integer pause, @Nullable Reply reply) {
+        this(to, args, json, head, with, pause, reply, null);
     }
 
     /** All places that have to be filled from outside. */

@@ -17,15 +17,17 @@ import rombix.core.value.Value;
  * @param within how long it may take, in milliseconds; 2,000 when absent
  * @param keep what is kept of it for later packets, by the name of a place: {@code {gear.NAME}}
  * @param as the address at which it lands as a reading; as it came when absent
+ * @param words what the numbers that {@code error} reads stand for
  */
 @JsonInclude(JsonInclude.Include.NON_EMPTY)
 public record Reply(@Nullable Arrival is, @Nullable Arrival error, @Nullable Integer within, Map<String, Arrival> keep,
-        @Nullable String as) {
+        @Nullable String as, Map<String, String> words) {
     private static final int USUAL = 2000;
     private static final int LONGEST = 600_000;
 
     public Reply {
         keep = Map.copyOf(Objects.requireNonNullElse(keep, Map.of()));
+        words = Map.copyOf(Objects.requireNonNullElse(words, Map.of()));
         if (within != null && (within < 1 || within > LONGEST)) {
             throw new IllegalArgumentException("\"within\" is a time from 1 to " + LONGEST + " ms");
         }
@@ -52,6 +54,6 @@ public record Reply(@Nullable Arrival is, @Nullable Arrival error, @Nullable Int
         return places().isEmpty()
                 ? this
                 : new Reply(is == null ? null : is.filled(places), error == null ? null : error.filled(places), within,
-                        keep, as);
+                        keep, as, words);
     }
 }

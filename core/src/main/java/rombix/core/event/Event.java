@@ -107,8 +107,21 @@ public sealed interface Event {
     record Linked(String gear, Status status) implements Event {
     }
 
-    /** A link is done with an order: sent at {@code atNanos}, or not, and why. */
-    record OrderDone(long ticket, long atNanos, @Nullable String fault) implements Event {
+    /**
+     * A link is done with an order.
+     *
+     * @param atNanos when that was
+     * @param fault null where it is done, else why not
+     * @param wiredNanos when it went out, where it did
+     * @param behind what it waited behind for long before it went out, in words; empty where it did not
+     */
+    record OrderDone(long ticket, long atNanos, @Nullable String fault, long wiredNanos, String behind)
+            implements
+                Event {
+        /** One that went out when it was done. */
+        public OrderDone(long ticket, long atNanos, @Nullable String fault) {
+            this(ticket, atNanos, fault, atNanos, "");
+        }
     }
 
     /** Another event, taken after a time. */

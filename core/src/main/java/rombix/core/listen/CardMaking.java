@@ -39,7 +39,7 @@ public final class CardMaking {
     /** A card that says nothing yet. */
     public static Card empty(String id, String title) {
         return new Card(Card.FORMAT, id, title, "mdi2c-chip", Map.of(), List.of(), List.of(), List.of(), Map.of(), Map
-                .of(), List.of(), List.of(), Map.of(), null);
+                .of(), List.of(), List.of(), Map.of(), null, null, Map.of());
     }
 
     /** The card with a reading made from a voice; where the gear can be told the same, with the commands for it. */

@@ -121,7 +121,8 @@ final class CardCheck {
         }
         address(protocol, from, at + "/from");
         for (String place : arrival.places()) {
-            if (!r.id().places().contains(base(place))) {
+            if (!r.id().places().contains(base(place)) && !(r.type() == ValueType.LIST && place.equals(r.id()
+                    .toString()))) {
                 flaw(at + "/from", "“{%s}” stands for nothing: the reading's id are %s", place, r.id().places());
             }
         }
@@ -155,8 +156,11 @@ final class CardCheck {
             places(c.title(), at + "/title", params, "the parameters");
             for (Map.Entry<Protocol, List<Packet>> e : c.send().entrySet()) {
                 for (int n = 0; n < e.getValue().size(); n++) {
-                    packet(e.getKey(), e.getValue().get(n), params, at + "/send/" + e.getKey().id() + "/" + n,
-                            "the command “" + c.id() + "”");
+                    String place = at + "/send/" + e.getKey().id() + "/" + n;
+                    packet(e.getKey(), e.getValue().get(n), params, place, "the command “" + c.id() + "”");
+                    if (e.getValue().get(n).each() != null) {
+                        flaw(place + "/each", "a command is sent once; only greetings and polls are sent for each item");
+                    }
                 }
             }
             changes(c, params, at);
@@ -246,14 +250,23 @@ final class CardCheck {
     private void greetings() {
         card.greeting().forEach((protocol, all) -> {
             for (int n = 0; n < all.size(); n++) {
-                packet(protocol, all.get(n), Set.of(), "/greeting/" + protocol.id() + "/" + n, "a greeting");
+                unasked(protocol, all.get(n), "/greeting/" + protocol.id() + "/" + n, "a greeting");
             }
         });
         card.polls().forEach((protocol, all) -> {
             for (int n = 0; n < all.size(); n++) {
-                packet(protocol, all.get(n).ask(), Set.of(), "/polls/" + protocol.id() + "/" + n + "/ask", "a poll");
+                unasked(protocol, all.get(n).ask(), "/polls/" + protocol.id() + "/" + n + "/ask", "a poll");
             }
         });
+    }
+
+    /** What is said once, or for each item of a list. */
+    private void unasked(Protocol protocol, Packet packet, String at, String of) {
+        String each = packet.each();
+        if (each != null) {
+            list(each, at + "/each");
+        }
+        packet(protocol, packet, each == null ? Set.of() : Set.of(each), at, of);
     }
 
     private void settings() {

@@ -30,8 +30,23 @@ public final class Landings {
     private final Map<String, List<Landing>> fixed = new HashMap<>();
     private final List<Landing> open = new ArrayList<>();
     private final Set<Template> reported = new HashSet<>();
+    /** The lists that come item by item. */
+    private final Set<String> gathering = new HashSet<>();
 
-    private record Landing(ReadingSpec spec, Arrival arrival, MessageReader reader, Template id) {
+    /** What the gear has listed by now. */
+    private final Map<String, List<Item>> told;
+
+    /**
+     * @param of the item whose reading it is, by its family; empty where a message says itself whose it is
+     * @param only the items that there are; null where they are not known, or not all
+     */
+    private record Landing(ReadingSpec spec, Arrival arrival, MessageReader reader, Template id,
+            Map<String, String> of, @Nullable Set<String> only) {
+        /** Whether a message is about an item that can be meant. */
+        boolean about(Map<String, String> places) {
+            String item = familyOf(spec).map(places::get).orElse(null);
+            return item == null || (only == null || only.contains(item)) && of.values().stream().allMatch(item::equals);
+        }
     }
 
     /**
@@ -39,6 +54,13 @@ public final class Landings {
      * @param told what the gear has listed by now: the fields of its items are known
      */
     Landings(Card card, Protocol protocol, Map<String, List<Item>> lists, Map<String, List<Item>> told) {
+        this.told = Map.copyOf(told);
+        for (ReadingSpec spec : card.readings()) {
+            if (spec.type() == ValueType.LIST && spec.arrives().getOrDefault(protocol, List.of()).stream().anyMatch(a -> a
+                    .places().contains(spec.id().toString()))) {
+                gathering.add(spec.id().toString());
+            }
+        }
         for (ReadingSpec spec : card.readings()) {
             for (Arrival arrival : spec.arrives().getOrDefault(protocol, List.of())) {
                 reported.add(spec.id());
@@ -64,18 +86,32 @@ public final class Landings {
 
     private void place(ReadingSpec spec, Arrival arrival, Map<String, List<Item>> lists,
             Map<String, List<Item>> told) {
-        Optional<String> family = familyOf(spec);
-        if (family.isEmpty()) {
-            land(new Landing(spec, arrival, new MessageReader(arrival), spec.id()));
-        } else if (lists.containsKey(family.get())) {
-            lists.getOrDefault(family.get(), List.of()).forEach(item -> land(spec, arrival, family.get(), item));
-        } else if (arrival.address().places().isEmpty() && !byField(arrival, family.get())) {
-            land(new Landing(spec, arrival, new MessageReader(arrival), spec.id())); // Its item is told within the message.
-        } else {
-            told.getOrDefault(family.get(), List.of()).forEach(item -> land(spec, arrival, family.get(), item));
-            if (!byField(arrival, family.get())) { // Fields are known once they are listed.
-                open.add(new Landing(spec, arrival, new MessageReader(arrival), spec.id()));
+        String family = familyOf(spec).orElse(null);
+        boolean open = !arrival.address().places().isEmpty();
+        List<Item> all = family == null || open || gathering.contains(family) ? null : told.get(family);
+        Landing any = new Landing(spec, arrival, new MessageReader(arrival), spec.id(), Map.of(), all == null
+                ? null
+                : all.stream().map(Item::id).collect(Collectors.toSet()));
+        if (family == null) {
+            if (open) {
+                this.open.add(any); // A list that is gathered item by item.
+            } else {
+                land(any);
             }
+            return;
+        }
+        boolean byItem = byItem(arrival, family); // Such an item has to be known.
+        if (lists.containsKey(family)) {
+            lists.getOrDefault(family, List.of()).forEach(item -> land(spec, arrival, family, item));
+            return;
+        }
+        if (open || byItem) {
+            told.getOrDefault(family, List.of()).forEach(item -> land(spec, arrival, family, item));
+        }
+        if (open && !byItem) {
+            this.open.add(any);
+        } else if (!byItem) {
+            land(any); // Its item is told within the message.
         }
     }
 
@@ -83,8 +119,15 @@ public final class Landings {
         Function<String, @Nullable Value> filled = of(family, item);
         Arrival of = arrival.filled(filled);
         if (!byField(of, family)) { // An item may lack the field.
-            land(new Landing(spec, of, new MessageReader(of), new Template(spec.id().fill(filled))));
+            land(new Landing(spec, of, new MessageReader(of), new Template(spec.id().fill(filled)), Map.of(family, item
+                    .id()), null));
         }
+    }
+
+    /** Whether an item stands where it cannot be read from: as a field, or on the way to the value. */
+    private static boolean byItem(Arrival arrival, String family) {
+        Template at = arrival.at();
+        return byField(arrival, family) || at != null && at.places().contains(family) || arrival.where().keySet().stream().anyMatch(p -> new Template(p).places().contains(family));
     }
 
     private static boolean byField(Arrival arrival, String family) {
@@ -100,34 +143,44 @@ public final class Landings {
         List<Landing> exact = fixed.get(message.address());
         List<Landed> landed = new ArrayList<>();
         if (exact != null) {
-            exact.forEach(l -> land(l, message, new HashMap<>(), landed));
-            return landed;
+            exact.forEach(l -> land(l, message, Map.of(), landed));
         }
         Template from = null; // Families are told apart by the first address that fits; several may share one.
         for (Landing l : open) {
-            Optional<Map<String, String>> places = from == null || from.equals(l.arrival().address())
+            boolean meant = exact == null || l.spec().type() == ValueType.LIST;
+            Optional<Map<String, String>> places = meant && (from == null || from.equals(l.arrival().address()))
                     ? l.arrival().address().match(message.address())
                     : Optional.empty();
             if (places.isPresent()) {
                 from = l.arrival().address();
-                land(l, message, new HashMap<>(places.get()), landed);
+                land(l, message, places.get(), landed);
             }
         }
         return landed;
     }
 
     /** Lands what a message brings, where it is one that is meant. */
-    private static void land(Landing landing, Message message, Map<String, String> places, List<Landed> to) {
-        if (!landing.reader().means(message, places)) {
-            return;
-        }
+    private void land(Landing landing, Message whole, Map<String, String> found, List<Landed> to) {
+        landing.reader().forEach(whole, (message, named) -> {
+            Map<String, String> places = new HashMap<>(found);
+            places.putAll(named);
+            if (landing.reader().means(message, places) && landing.about(places)) {
+                landed(landing, message, places, to);
+            }
+        });
+    }
+
+    private void landed(Landing landing, Message message, Map<String, String> places, List<Landed> to) {
         String reading = places.isEmpty() ? landing.id().toString() : landing.id().fill(n -> {
-            String found = places.get(n);
-            return found == null ? null : Value.of(found);
+            String place = places.get(n);
+            return place == null ? null : Value.of(place);
         });
         ReadingSpec spec = landing.spec();
         if (spec.type() == ValueType.LIST) {
-            Value list = landing.reader().list(message);
+            String item = places.get(reading);
+            Value list = item == null
+                    ? landing.reader().list(message)
+                    : with(landing.reader().item(message, item), item, told.getOrDefault(reading, List.of()));
             if (list != null) {
                 to.add(new Landed(reading, list, null));
             }
@@ -146,6 +199,36 @@ public final class Landings {
         to.add(value.map(v -> new Landed(reading, v, null)).orElseGet(
                 () -> new Landed(reading, null,
                         "brought “%s”, which its card does not expect".formatted(Limits.quoted(wire.toString())))));
+    }
+
+    /** A list with one item told anew; without it where nothing is said of it any more. */
+    private static Value with(Value.@Nullable Choice told, String id, List<Item> before) {
+        List<Value.Choice> all = new ArrayList<>();
+        boolean there = false;
+        for (Item item : before) {
+            boolean same = item.id().equals(id);
+            there |= same;
+            if (!same) {
+                all.add(choice(item));
+            } else if (told != null) {
+                all.add(told);
+            }
+        }
+        if (!there && told != null && all.size() < Limits.CHOICES) {
+            all.add(told);
+        }
+        return new Value.Choices(all);
+    }
+
+    private static Value.Choice choice(Item item) {
+        Map<String, Value> fields = new java.util.LinkedHashMap<>();
+        item.fields().keySet().forEach(name -> {
+            Value field = item.field(name);
+            if (field != null) {
+                fields.put(name, field);
+            }
+        });
+        return new Value.Choice(item.id(), item.name(), fields);
     }
 
     /**

@@ -2,16 +2,22 @@ package rombix.core.twin;
 
 import com.google.re2j.Matcher;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.HexFormat;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.function.BiConsumer;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Arrival;
+import rombix.core.card.value.ColourPart;
 import rombix.core.card.value.JsonTree;
+import rombix.core.card.value.Mapped;
 import rombix.core.card.value.Meaning;
+import rombix.core.card.value.WireValue;
 import rombix.core.value.Limits;
 import rombix.core.value.Template;
 import rombix.core.value.TextPattern;
@@ -28,11 +34,13 @@ public final class MessageReader {
 
     private final Arrival arrival;
     private final @Nullable TextPattern pattern;
+    private final Map<ColourPart, MessageReader> parts = new EnumMap<>(ColourPart.class);
     /** The places that are found in the pattern, by their groups' names. */
     private final Map<String, String> groups = new HashMap<>();
 
     public MessageReader(Arrival arrival) {
         this.arrival = arrival;
+        arrival.parts().forEach((part, where) -> parts.put(part, new MessageReader(where)));
         Template like = arrival.pattern();
         if (like == null) {
             pattern = null;
@@ -42,8 +50,13 @@ public final class MessageReader {
         pattern = new TextPattern(places.replaceAll(p -> {
             String group = "place" + groups.size();
             groups.put(group, p.group(1));
-            return "(?<" + group + ">[^/ ]+)";
+            return "(?<" + group + ">[^/\\s\"',;:=]+)"; // The text around it, such as quotes, is none of it.
         }));
+    }
+
+    /** What it reads by. */
+    public Arrival arrival() {
+        return arrival;
     }
 
     /** A message from a gear. JSON in it is read once. One thread's. */
@@ -65,6 +78,15 @@ public final class MessageReader {
             return args;
         }
 
+        /** The same with another JSON in an argument. */
+        Message with(int arg, JsonNode json) {
+            List<Value> changed = new ArrayList<>(args);
+            changed.set(arg, JsonTree.value(json));
+            Message part = new Message(address, changed);
+            part.read.put(arg, json);
+            return part;
+        }
+
         @Nullable
         Value arg(int n) {
             return n < args.size() ? args.get(n) : null;
@@ -77,6 +99,36 @@ public final class MessageReader {
                 read.put(n, v == null ? null : JsonTree.read(v.toString()));
             }
             return read.get(n);
+        }
+    }
+
+    /**
+     * The messages that stand in one: itself, or each item of the list that {@code each} points to.
+     *
+     * @param item takes a message, and the places that its name in an object fills
+     */
+    void forEach(Message message, BiConsumer<Message, Map<String, String>> item) {
+        Template each = arrival.each();
+        if (each == null) {
+            item.accept(message, new HashMap<>());
+            return;
+        }
+        String pointer = each.toString();
+        int last = pointer.lastIndexOf('/');
+        String place = new Template(pointer.substring(last + 1)).solePlace().orElse(null);
+        JsonNode all = JsonTree.at(message.json(arrival.arg()), place == null ? pointer : pointer.substring(0, last));
+        if (all == null || !all.isContainer()) {
+            return;
+        }
+        if (place == null) {
+            all.forEach(node -> item.accept(message.with(arrival.arg(), node), new HashMap<>()));
+        } else if (all.isArray()) {
+            for (int i = 0; i < all.size(); i++) {
+                item.accept(message.with(arrival.arg(), all.get(i)), new HashMap<>(Map.of(place, String.valueOf(i))));
+            }
+        } else {
+            all.properties().forEach(e -> item.accept(message.with(arrival.arg(), e.getValue()), new HashMap<>(Map.of(
+                    place, e.getKey()))));
         }
     }
 
@@ -110,11 +162,11 @@ public final class MessageReader {
         return (from == null || from.match(message.address()).isPresent()) && means(message, new HashMap<>());
     }
 
-    private static @Nullable Value there(Message message, String where) {
+    private @Nullable Value there(Message message, String where) {
         if (!where.isEmpty() && Character.isDigit(where.charAt(0))) {
             return message.arg(Integer.parseInt(where));
         }
-        JsonNode node = JsonTree.at(message.json(0), where);
+        JsonNode node = JsonTree.at(message.json(arrival.each() == null ? 0 : arrival.arg()), where);
         return node == null ? null : JsonTree.value(node);
     }
 
@@ -129,6 +181,9 @@ public final class MessageReader {
 
     /** What stands there in a message that is meant, as it came; null where nothing does. */
     public @Nullable Value raw(Message message) {
+        if (!parts.isEmpty()) {
+            return colour(message);
+        }
         Template at = arrival.at();
         if (at != null) {
             JsonNode node = JsonTree.at(message.json(arrival.arg()), at.toString());
@@ -136,11 +191,34 @@ public final class MessageReader {
         }
         Value whole = message.arg(arrival.arg());
         if (arrival.first() != null && whole != null) {
-            return bytes(whole.toString(), arrival.first());
+            return arrival.value() instanceof Mapped m && m.packed() != null
+                    ? digits(whole.toString(), arrival.first(), m.packed().bytes())
+                    : bytes(whole.toString(), arrival.first());
         }
         Matcher m = matcher(message);
         String part = m == null ? null : m.group(group(m));
         return m == null ? whole : part == null ? null : Value.of(part);
+    }
+
+    /** The colour that its parts make; null where one of them is missing. */
+    private @Nullable Value colour(Message message) {
+        Map<ColourPart, Double> told = new EnumMap<>(ColourPart.class);
+        for (Map.Entry<ColourPart, MessageReader> e : parts.entrySet()) {
+            MessageReader part = e.getValue();
+            Value raw = part.means(message, new HashMap<>()) ? part.raw(message) : null;
+            WireValue carry = part.arrival.value();
+            Optional<Value> read = raw == null ? Optional.empty() : carry == null ? Optional.of(raw) : carry.in(raw);
+            if (read.isEmpty()) {
+                return null;
+            }
+            told.put(e.getKey(), read.get().asNumber());
+        }
+        return Mapped.colour(told).orElse(null);
+    }
+
+    private static @Nullable Value digits(String digits, int first, int count) {
+        String all = digits.replace(" ", "");
+        return all.length() < 2 * (first + count) ? null : Value.of(all.substring(2 * first, 2 * (first + count)));
     }
 
     private int group(Matcher m) {
@@ -220,6 +298,26 @@ public final class MessageReader {
         item.properties().stream().filter(e -> e.getValue().isValueNode() && !e.getValue().isNull()).forEach(
                 e -> fields.put(e.getKey(), JsonTree.value(e.getValue())));
         to.add(new Value.Choice(id, name == null ? id : JsonTree.value(name).toString(), fields));
+    }
+
+    /** One item of a list that is told item by item; null where nothing stands there any more. */
+    Value.@Nullable Choice item(Message message, String id) {
+        Value raw = raw(message);
+        if (raw == null || raw.toString().isBlank()) {
+            return null;
+        }
+        Template at = arrival.at();
+        JsonNode node = JsonTree.at(message.json(arrival.arg()), at == null ? "" : at.toString());
+        if (node != null && node.isObject()) {
+            List<Value.Choice> one = new ArrayList<>();
+            String name = arrival.list() == null ? null : arrival.list().name();
+            choice(new Arrival.Listed(null, name), id, node, one);
+            return one.isEmpty() ? null : one.getFirst();
+        }
+        Matcher m = matcher(message);
+        Integer named = pattern == null ? null : pattern.groups().get("name");
+        String name = m == null || named == null ? raw.toString() : m.group(named);
+        return new Value.Choice(id, name == null ? id : name);
     }
 
     /** Each place where the pattern fits is an item: its groups {@code id} and {@code name}, else the first and second. */

@@ -58,6 +58,13 @@ public record Order(String gear, Card.Command command, Map<String, Value> args, 
             this(address, args, forms, Map.of(), 0, null, null);
         }
 
+        /** The same, whose answer nobody waits for. */
+        public Outgoing unanswered() {
+            return new Outgoing(address, args, forms, head, pauseMillis, null, late == null
+                    ? null
+                    : gear -> late.made(gear).unanswered());
+        }
+
         /**
          * Made out with what belongs to the gear: settings, its secret, what it was heard to say.
          *

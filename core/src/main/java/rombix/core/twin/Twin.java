@@ -8,7 +8,9 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
+import rombix.core.card.Arrival;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Item;
 import rombix.core.card.Card.Param;
@@ -284,14 +286,50 @@ public final class Twin {
                         command.id()));
     }
 
-    /** What to send at connection. */
+    /** What to send at connection; what is sent for each item of a list that the gear has yet to tell is not among it. */
     public List<Order.Outgoing> greeting() {
-        return card.greeting().getOrDefault(protocol, List.of()).stream().map(p -> packet(p, "greeting")).toList();
+        return card.greeting().getOrDefault(protocol, List.of()).stream().filter(p -> p.each() == null || fixed(p
+                .each())).flatMap(p -> packets(p, "greeting", Map.of()).stream()).toList();
     }
 
-    /** A packet that has no parameters. */
-    public Order.Outgoing packet(Packet packet, String of) {
-        return Filling.packet(this, packet, _ -> null, of);
+    /** What to send for each item that the gear lists, once. */
+    public List<Packet> greetingByItem() {
+        return card.greeting().getOrDefault(protocol, List.of()).stream().filter(p -> p.each() != null && !fixed(p
+                .each())).toList();
+    }
+
+    /**
+     * A packet that has no parameters: once, or for each item of its list.
+     *
+     * @param told the lists that the gear has told, by their names
+     */
+    public List<Order.Outgoing> packets(Packet packet, String of, Map<String, Value.Choices> told) {
+        String list = packet.each();
+        return list == null
+                ? List.of(Filling.packet(this, packet, _ -> null, of))
+                : items(list, told::get).stream().map(item -> Filling.packet(this, packet, Landings.of(list, item), of))
+                        .toList();
+    }
+
+    /**
+     * Whether a reading shows what an order set it to, in the steps that the wire can carry: 50 % goes out as 128 of 255
+     * and comes back as 50.2 %.
+     */
+    public boolean shows(Order order, String reading, Value now) {
+        Value set = order.changes().get(reading);
+        if (set == null || set.matches(now)) {
+            return true;
+        }
+        double apart = Math.abs(set.asNumber() - now.asNumber());
+        if (!(set instanceof Value.Num) || Double.isNaN(apart)) {
+            return false;
+        }
+        Stream<WireValue> out = order.command().send().getOrDefault(protocol, List.of()).stream().flatMap(p -> Stream
+                .concat(p.args().stream(), p.with().values().stream()));
+        Stream<WireValue> in = reading(reading, Readings.NONE).stream().flatMap(r -> r.spec().arrives().getOrDefault(
+                protocol, List.of()).stream()).map(Arrival::value);
+        double grain = Stream.concat(out, in).mapToDouble(c -> c instanceof Mapped m ? m.grain() : 0).max().orElse(0);
+        return apart < grain;
     }
 
     /** What it is asked again and again. */

@@ -23,9 +23,6 @@ final class Slots {
             }
             case COARSE -> new int[]{word(value) >> 8};
             case FINE -> new int[]{word(value) & 0xFF};
-            case RED -> new int[]{part(value, 16)};
-            case GREEN -> new int[]{part(value, 8)};
-            case BLUE -> new int[]{part(value, 0)};
             default -> new int[]{(int) Math.clamp(Math.round(value.asNumber()), 0, 255)};
         };
     }

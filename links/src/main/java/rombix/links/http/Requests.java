@@ -39,6 +39,8 @@ import tools.jackson.databind.json.JsonMapper;
 final class Requests implements AutoCloseable {
     private static final int REDIRECTS = 5;
     private static final int NOT_MODIFIED = 304;
+    private static final int UNAUTHORIZED = 401;
+    private static final Duration POLL_TIMEOUT = Duration.ofMillis(2500);
     private static final long STREAM_MILLIS = 10_000;
     private static final int MOST_TAGS = 1000;
     private static final String TYPE = "Content-Type";
@@ -46,8 +48,11 @@ final class Requests implements AutoCloseable {
     private static final JsonMapper JSON = new JsonMapper();
 
     private final Target target;
+    private final boolean byCard;
     private final Login login;
     private final Duration timeout;
+    /** How long a question may take that is asked again and again: gear that hangs is noticed soon. */
+    private final Duration patience;
     /** The tag of what was got last from a path, so that it need not come again (RFC 9110, 13.1.2). */
     private final Map<String, String> tags = new ConcurrentHashMap<>();
     /** Guarded by this. */
@@ -59,6 +64,20 @@ final class Requests implements AutoCloseable {
 
         Unreached(String why, @Nullable Throwable cause) {
             super(why, cause);
+        }
+
+        /** Whether it was there, and only said nothing. */
+        boolean silent() {
+            return getCause() instanceof TimeoutException;
+        }
+    }
+
+    /** It no longer takes the login that a greeting left. */
+    static final class Expired extends IOException {
+        private static final long serialVersionUID = 1;
+
+        Expired(String why) {
+            super(why);
         }
     }
 
@@ -74,21 +93,26 @@ final class Requests implements AutoCloseable {
         }
     }
 
-    Requests(Target target, GearPlaces places) {
+    /** @param byCard whether the card's greeting logs in, so that what it got may run out */
+    Requests(Target target, GearPlaces places, boolean byCard) {
         this.target = target;
+        this.byCard = byCard;
         this.login = new Login(places.text(Http.LOGIN).equals(Http.BEARER));
         this.timeout = Duration.ofMillis((long) places.number(Http.TIMEOUT, Http.USUAL_TIMEOUT));
+        this.patience = timeout.compareTo(POLL_TIMEOUT) < 0 ? timeout : POLL_TIMEOUT;
     }
 
     /**
      * Sends a request and waits for the answer.
      *
+     * @param poll whether it is a question that is asked again and again
      * @throws Unreached where none came
+     * @throws Expired where it is told that nobody is logged in
      * @throws IOException in plain words, where it was refused
      */
-    Answer send(Order.Outgoing packet) throws IOException, InterruptedException {
+    Answer send(Order.Outgoing packet, boolean poll) throws IOException, InterruptedException {
         HttpResponse<byte[]> response = exchange(packet, HttpResponse.BodyHandlers.limiting(HttpResponse.BodyHandlers
-                .ofByteArray(), Limits.MESSAGE), false);
+                .ofByteArray(), Limits.MESSAGE), poll ? patience : timeout, false);
         Answer answer = new Answer(response.statusCode(), new String(response.body(), StandardCharsets.UTF_8), response
                 .statusCode() != NOT_MODIFIED);
         if (response.statusCode() >= 400) {
@@ -103,14 +127,18 @@ final class Requests implements AutoCloseable {
     /**
      * Follows a stream of events until it ends (HTML, 9.2).
      *
+     * @param opened run when it is open
      * @param each takes the name and the data of each
      */
-    void events(Order.Outgoing packet, BiConsumer<String, String> each) throws IOException, InterruptedException {
-        HttpResponse<InputStream> response = exchange(packet, HttpResponse.BodyHandlers.ofInputStream(), true);
+    void events(Order.Outgoing packet, Runnable opened, BiConsumer<String, String> each)
+            throws IOException, InterruptedException {
+        HttpResponse<InputStream> response = exchange(packet, HttpResponse.BodyHandlers.ofInputStream(), Duration
+                .ofMillis(STREAM_MILLIS), true);
         try (InputStream body = response.body()) {
             if (response.statusCode() != 200) {
                 throw new Unreached("has no stream of events there: " + response.statusCode(), null);
             }
+            opened.run();
             LineInput in = new LineInput(body, Limits.LINE);
             StringBuilder data = new StringBuilder();
             String name = "message";
@@ -142,7 +170,8 @@ final class Requests implements AutoCloseable {
     }
 
     /** Logs in where it is asked to, and follows redirects as long as they stay on the host. */
-    private <T> HttpResponse<T> exchange(Order.Outgoing packet, HttpResponse.BodyHandler<T> body, boolean events)
+    private <T> HttpResponse<T> exchange(Order.Outgoing packet, HttpResponse.BodyHandler<T> body, Duration within,
+            boolean events)
             throws IOException, InterruptedException {
         String secret = target.secret();
         HostPort.resolved(target.hostPort()); // Before the lock: whoever closes must not wait for a name.
@@ -154,10 +183,13 @@ final class Requests implements AutoCloseable {
         for (int way = 0; way < REDIRECTS; way++) {
             String who = login.says(method, to, target.user(), secret);
             said = said || who != null;
-            HttpResponse<T> response = once(over, request(packet, method, to, who, events), body, events);
+            HttpResponse<T> response = once(over, request(packet, method, to, who, events), body, within);
             Optional<String> elsewhere = response.headers().firstValue("Location");
-            if (response.statusCode() == 401) {
+            if (response.statusCode() == UNAUTHORIZED) {
                 left(response);
+                if (byCard) {
+                    throw new Expired("refused: " + UNAUTHORIZED);
+                }
                 if (secret == null || !login.asked(response.headers().allValues("WWW-Authenticate"), said)) {
                     throw Web.unknown(target);
                 }
@@ -242,12 +274,12 @@ final class Requests implements AutoCloseable {
         return URLEncoder.encode(text, StandardCharsets.UTF_8);
     }
 
-    private <T> HttpResponse<T> once(Over over, HttpRequest request, HttpResponse.BodyHandler<T> body, boolean events)
+    private <T> HttpResponse<T> once(Over over, HttpRequest request, HttpResponse.BodyHandler<T> body, Duration within)
             throws IOException, InterruptedException {
         String at = HostPort.words(target.hostPort());
         CompletableFuture<HttpResponse<T>> coming = over.client().sendAsync(request, body);
         try {
-            HttpResponse<T> response = coming.get(events ? STREAM_MILLIS : timeout.toMillis(), TimeUnit.MILLISECONDS);
+            HttpResponse<T> response = coming.get(within.toMillis(), TimeUnit.MILLISECONDS);
             if (over.secure() != null) {
                 over.secure().shaken();
             }

@@ -46,6 +46,7 @@ final class IrcLink implements Link {
     private static final long QUIET_NANOS = TimeUnit.SECONDS.toNanos(20);
     private static final long WELCOME_NANOS = TimeUnit.SECONDS.toNanos(10);
     private static final long ANSWER_NANOS = TimeUnit.SECONDS.toNanos(4);
+    private static final long SLOW_NANOS = TimeUnit.SECONDS.toNanos(30);
     private static final int LONGEST_IN = 8192;
     /** What servers put before a line that they pass on, which must have room in it, too. */
     private static final int PREFIX = 100;
@@ -72,6 +73,8 @@ final class IrcLink implements Link {
     private volatile boolean joined;
     /** Whether it was left as it answers for no order. */
     private volatile boolean frozen;
+    /** When the last whole line came. */
+    private volatile long heard;
     /** The reader's. */
     private String nick = NICK;
     private long token;
@@ -79,7 +82,7 @@ final class IrcLink implements Link {
     private record Outgoing(long ticket, List<String> lines, long atNanos) {
     }
 
-    private record Waiting(long ticket, long atNanos) {
+    private record Waiting(long ticket, long atNanos, long wiredNanos) {
     }
 
     IrcLink(GearReport report, Target target) {
@@ -152,6 +155,7 @@ final class IrcLink implements Link {
                     return;
                 }
                 heard = System.nanoTime();
+                this.heard = heard;
                 asked = false;
                 take(s, IrcLine.decode(text));
             } catch (SocketTimeoutException e) {
@@ -269,7 +273,7 @@ final class IrcLink implements Link {
             return;
         }
         if (fault == null) {
-            report.sent(w.ticket());
+            report.sent(w.ticket(), w.wiredNanos(), "");
         } else {
             report.failed(w.ticket(), fault);
         }
@@ -313,8 +317,9 @@ final class IrcLink implements Link {
         Outgoing next = queue.poll(LOOK_MILLIS, TimeUnit.MILLISECONDS);
         Socket s = socket;
         long now = System.nanoTime();
-        if (s != null && List.copyOf(waiting.values()).stream().anyMatch(w -> now - w.atNanos() > ANSWER_NANOS)) {
-            frozen = true; // Though it may still say a letter now and then.
+        if (s != null && List.copyOf(waiting.values()).stream().anyMatch(w -> now - w.atNanos() > (now
+                - heard < ANSWER_NANOS ? SLOW_NANOS : ANSWER_NANOS))) {
+            frozen = true; // Though it may still say a letter now and then; one that says lines is slow.
             s.close();
         }
         if (next == null) {
@@ -329,7 +334,7 @@ final class IrcLink implements Link {
         }
         // A server answers in order: when this comes back, it has done what went before, or has said that it did not.
         String mark = "t" + ++token;
-        waiting.put(mark, new Waiting(next.ticket(), System.nanoTime()));
+        waiting.put(mark, new Waiting(next.ticket(), System.nanoTime(), report.now()));
         try {
             for (String line : next.lines()) {
                 pacing.next();

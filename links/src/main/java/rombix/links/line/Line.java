@@ -27,6 +27,21 @@ public final class Line extends LinkType {
     static final String MESSAGES = "messages";
     static final String LINES = "lines";
     static final String BYTES = "bytes";
+    static final String FRAMING = "framing";
+    static final String TERMINATOR_FRAMING = "terminator";
+    static final String LENGTH_FRAMING = "length field";
+    static final String SIZE_FRAMING = "fixed size";
+    static final String GAP_FRAMING = "gap in time";
+    static final String TERMINATOR = "terminator";
+    static final String LENGTH_AT = "length-at";
+    static final String LENGTH_SIZE = "length-size";
+    static final String LENGTH_ORDER = "length-order";
+    static final String LOW_FIRST = "low byte first";
+    static final String LENGTH_COUNTS = "length-counts";
+    static final String WHOLE = "whole message";
+    static final String UNCOUNTED = "uncounted";
+    static final String SIZE = "size";
+    static final String GAP = "gap";
     static final String CHECKSUM = "checksum";
     static final String KEPT = "connection";
     static final String KEPT_OPEN = "kept open";
@@ -36,6 +51,9 @@ public final class Line extends LinkType {
     static final String FRAME = "frame";
     private static final double FASTEST = 4_000_000;
     private static final double USUAL_BAUD = 9600;
+    private static final int MOST_HEAD = 255;
+    private static final int LARGEST = 65_536;
+    private static final int LONGEST_GAP = 1000;
 
     public Line() {
         super("line", "text line", "[a-z][a-z0-9-]*", "line, bytes or wait, or the name that a reply was given", 20,
@@ -90,7 +108,21 @@ public final class Line extends LinkType {
                 Setting.choice(ENDING, "A line ends with", List.of("CR LF", "LF", "CR", "nothing"),
                         "Its manual says which."),
                 Setting.choice(MESSAGES, "What comes is", List.of(LINES, BYTES),
-                        "Bytes are read as hexadecimal digits, as many as come at once."),
+                        "Bytes are read as hexadecimal digits."),
+                Setting.choice(FRAMING, "Message ends", List.of("as it comes", TERMINATOR_FRAMING, LENGTH_FRAMING,
+                        SIZE_FRAMING, GAP_FRAMING), "How messages of bytes are told apart in a stream."),
+                Setting.text(TERMINATOR, "Terminator", "The bytes at the end of each message, in hexadecimal digits."),
+                Setting.number(LENGTH_AT, "Length field offset", "bytes", 0, MOST_HEAD, 0.0,
+                        "How many bytes stand before the length."),
+                Setting.number(LENGTH_SIZE, "Length field size", "bytes", 1, 4, 1.0, "How many bytes the length has."),
+                Setting.choice(LENGTH_ORDER, "Length byte order", List.of("high byte first", LOW_FIRST),
+                        "Which byte of the length comes first."),
+                Setting.choice(LENGTH_COUNTS, "Length counts", List.of("bytes that follow", WHOLE),
+                        "What the length is the length of."),
+                Setting.number(UNCOUNTED, "Uncounted bytes", "bytes", -MOST_HEAD, MOST_HEAD, 0.0,
+                        "How many more bytes a message has than its length says, such as a checksum."),
+                Setting.number(SIZE, "Message size", "bytes", 1, LARGEST, 1.0, "Of messages of a fixed size."),
+                Setting.number(GAP, "Gap", "ms", 1, LONGEST_GAP, 20.0, "The least silence between two messages."),
                 Setting.choice(KEPT, "Connection", List.of(KEPT_OPEN, EACH),
                         "Some gear takes one connection at a time, and wants it closed again."),
                 Setting.choice(CHECKSUM, "Checksum behind bytes", List.of("none", "sum", "xor", "crc-16"),

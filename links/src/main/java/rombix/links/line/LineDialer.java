@@ -22,6 +22,7 @@ final class LineDialer implements Talk.Dialer {
         this.target = target;
         this.places = places;
         this.form = new LineForm(places);
+        form.framing(); // What cannot be is told at once.
         if (target.address().isBlank()) {
             throw new IllegalArgumentException("no address yet");
         }
@@ -41,7 +42,7 @@ final class LineDialer implements Talk.Dialer {
             return new DatagramWire(to, form);
         }
         Socket socket = target.connect(CONNECT_MILLIS);
-        socket.setSoTimeout(LOOK_MILLIS);
+        socket.setSoTimeout(form.framing().lookMillis(LOOK_MILLIS));
         socket.setKeepAlive(true);
         return new StreamWire(socket.getInputStream(), socket.getOutputStream(), form, () -> {
             try {

@@ -17,8 +17,10 @@ final class LineForm {
     private final Charset letters;
     private final boolean lines;
     private final Checksum checksum;
+    private final GearPlaces places;
 
     LineForm(GearPlaces places) {
+        this.places = places;
         ending = switch (places.text(Line.ENDING)) {
             case "LF" -> new byte[]{'\n'};
             case "CR" -> new byte[]{'\r'};
@@ -28,6 +30,11 @@ final class LineForm {
         letters = places.text(Line.LETTERS).equals("Latin-1") ? StandardCharsets.ISO_8859_1 : StandardCharsets.UTF_8;
         lines = !places.text(Line.MESSAGES).equals(Line.BYTES);
         checksum = Checksum.of(places.text(Line.CHECKSUM));
+    }
+
+    /** How a stream of bytes is taken apart; throws in plain words, where what is set cannot be. */
+    Framing framing() {
+        return new Framing(places);
     }
 
     /** Whether what comes is taken apart into lines by their ends. */

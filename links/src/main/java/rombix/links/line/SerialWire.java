@@ -27,6 +27,7 @@ final class SerialWire implements Talk.Wire {
 
     private final SerialPort port;
     private final StreamWire stream;
+    private final int lookMillis;
 
     SerialWire(String name, GearPlaces places, LineForm form) throws IOException {
         try {
@@ -49,6 +50,7 @@ final class SerialWire implements Talk.Wire {
                     ? new Refused(Cause.PORT_NOT_PERMITTED, name)
                     : new Refused(Cause.PORT_TAKEN, name, "another program may have it");
         }
+        lookMillis = form.framing().lookMillis(LOOK_MILLIS);
         Waiting in = new Waiting();
         stream = new StreamWire(in, port.getOutputStream(), form, () -> {
             port.closePort();
@@ -107,7 +109,7 @@ final class SerialWire implements Talk.Wire {
 
         private byte[] next() throws IOException {
             try {
-                byte[] next = came.poll(LOOK_MILLIS, TimeUnit.MILLISECONDS);
+                byte[] next = came.poll(lookMillis, TimeUnit.MILLISECONDS);
                 if (next == null && !gone) {
                     throw new SocketTimeoutException();
                 }
@@ -125,6 +127,16 @@ final class SerialWire implements Talk.Wire {
     @Override
     public void write(Order.Outgoing packet) throws IOException {
         stream.write(packet);
+    }
+
+    @Override
+    public boolean whole() {
+        return stream.whole();
+    }
+
+    @Override
+    public void meant() {
+        stream.meant();
     }
 
     @Override

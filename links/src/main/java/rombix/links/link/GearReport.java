@@ -1,5 +1,6 @@
 package rombix.links.link;
 
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -50,6 +51,10 @@ public final class GearReport {
     private volatile Landings landings;
     private volatile boolean read;
     private volatile Predicate<String> shown = _ -> true;
+    private volatile Consumer<Message> heard = _ -> {
+    };
+    private volatile Runnable whenListed = () -> {
+    };
     private volatile Status last = Status.UNTRIED;
     /** Whether the link was closed: what it still says of the gear would be taken for what the next one says. */
     private volatile boolean left;
@@ -135,12 +140,27 @@ public final class GearReport {
         status(Phase.OFF, why.why(), why.told().toArray(String[]::new));
     }
 
-    /** An order went out. */
+    /** An order went out, just now. */
     public void sent(long ticket) {
+        sent(ticket, clock.nanos(), "");
+    }
+
+    /**
+     * An order is done that went out earlier.
+     *
+     * @param wiredNanos when it went out, by {@link #now()}
+     * @param behind what it waited behind until then, in words; empty where it did not wait long
+     */
+    public void sent(long ticket, long wiredNanos, String behind) {
         if (ticket != Gears.NO_ANSWER) {
             traffic.done(ticket, null);
-            deck.accept(new Event.OrderDone(ticket, clock.nanos(), null));
+            deck.accept(new Event.OrderDone(ticket, clock.nanos(), null, wiredNanos, clean(behind)));
         }
+    }
+
+    /** The time on the deck's clock, in nanoseconds. */
+    public long now() {
+        return clock.nanos();
     }
 
     /** An order did not go out, and why. */
@@ -204,10 +224,34 @@ public final class GearReport {
     /**
      * A packet came whose address is in the card's form; what it brings is told, what is not understood is counted.
      *
-     * @return whether the gear has listed something by it, so that there may be more to listen to
      */
-    public boolean landed(String address, List<Value> args) {
+    public Came landed(String address, List<Value> args) {
         return landed(address, args, false);
+    }
+
+    /**
+     * What became of a packet.
+     *
+     * @param meant whether its card knows it
+     * @param listed whether the gear has listed something by it, so that there may be more to listen to
+     */
+    public record Came(boolean meant, boolean listed) {
+    }
+
+    /**
+     * Has others follow what comes, on the threads on which it comes.
+     *
+     * @param packets takes each packet that is no answer, after it has landed
+     * @param lists run when the gear has told a list anew
+     */
+    public void follow(Consumer<Message> packets, Runnable lists) {
+        heard = packets;
+        whenListed = lists;
+    }
+
+    /** The lists that the gear has told, by their names. */
+    public synchronized Map<String, Value.Choices> told() {
+        return Map.copyOf(told);
     }
 
     /** A packet came that belongs to something that was said; what it brings is told. */
@@ -215,10 +259,28 @@ public final class GearReport {
         landed(address, args, true);
     }
 
-    private boolean landed(String address, List<Value> args, boolean answer) {
-        boolean listed = false;
-        List<Landed> all = landings.land(new Message(address, args));
+    private Came landed(String address, List<Value> args, boolean answer) {
+        Message message = new Message(address, args);
+        List<Landed> all = landings.land(message);
         traffic.in(twin.gear(), address, args, all, answer);
+        boolean listed = came(all);
+        if (listed) { // What it tells of the items that it has just listed.
+            List<Landed> more = new ArrayList<>(landings.land(message));
+            more.removeAll(all);
+            came(more);
+        }
+        if (listed) {
+            whenListed.run();
+        }
+        if (!answer) {
+            heard.accept(message);
+        }
+        return new Came(!all.isEmpty(), listed);
+    }
+
+    /** Tells what landed; whether the gear has listed something by it. */
+    private boolean came(List<Landed> all) {
+        boolean listed = false;
         for (Landed landed : all) {
             @Nullable
             Value value = landed.value() == null ? null : Redactor.PROCESS.clean(landed.value());

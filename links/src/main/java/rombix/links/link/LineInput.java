@@ -63,6 +63,17 @@ public final class LineInput {
         }
     }
 
+    /** What has come of a line that has not ended; empty where nothing has. */
+    public String begun() {
+        return tooLong ? "" : line.toString(letters);
+    }
+
+    /** Forgets what has come of a line that has not ended: it was one. */
+    public void drop() {
+        line.reset();
+        tooLong = false;
+    }
+
     private String ended() throws Malformed {
         String text = line.toString(letters).stripTrailing();
         boolean over = tooLong;

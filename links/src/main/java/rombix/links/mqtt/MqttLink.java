@@ -94,6 +94,7 @@ final class MqttLink implements Link {
                 subscribe();
                 greet();
                 report.ready();
+                polls.begin();
                 await(ended);
                 throw new Refused(Cause.NO_ANSWER, where);
             }
@@ -259,7 +260,7 @@ final class MqttLink implements Link {
 
     private void take(String topic, byte[] payload) {
         try {
-            if (report.landed(topic, List.of(Value.of(text(payload))))) {
+            if (report.landed(topic, List.of(Value.of(text(payload)))).listed()) {
                 followMore();
             }
         } catch (Malformed e) {
@@ -319,6 +320,7 @@ final class MqttLink implements Link {
     @Override
     public void send(long ticket, Order order) {
         long age = report.twin().card().ageMillis();
+        long wired = report.now();
         CompletableFuture<?>[] all;
         try {
             List<CompletableFuture<?>> sent = new ArrayList<>();
@@ -333,7 +335,7 @@ final class MqttLink implements Link {
         // A broker that does not answer is left: what waits for it is dropped then, and does not go out later.
         CompletableFuture.allOf(all).orTimeout(age, TimeUnit.MILLISECONDS).whenComplete((_, e) -> {
             if (e == null) {
-                report.sent(ticket);
+                report.sent(ticket, wired, "");
             } else if (e instanceof TimeoutException) {
                 report.failed(ticket, "the broker did not confirm it within " + Figures.span(age));
                 ended.complete(new Refused(Cause.STOPPED_ANSWERING));

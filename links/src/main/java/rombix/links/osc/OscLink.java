@@ -42,7 +42,7 @@ final class OscLink implements Link {
     private static final int LARGEST = 65_507;
     private static final long GREETING_MILLIS = 2000;
     private static final long PATIENCE_MILLIS = 300;
-    private static final int MISSED_BEFORE_SILENT = 3;
+    private static final int MISSED_BEFORE_SILENT = 2;
 
     private final GearReport report;
     private final InetSocketAddress address;
@@ -152,6 +152,9 @@ final class OscLink implements Link {
                 return; // Somebody else's.
             }
             unanswered = 0;
+            if (report.phase() != Phase.READY) {
+                polls.begin();
+            }
             report.ready();
             take(OscCodec.decode(in));
         } catch (Malformed e) {

@@ -1,33 +1,45 @@
 package rombix.links.talk;
 
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
+import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.function.Function;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
+import rombix.core.card.Arrival;
+import rombix.core.card.Packet;
+import rombix.core.card.Poll.Kind;
 import rombix.core.card.Poll;
-import rombix.core.card.Reply;
+import rombix.core.twin.MessageReader;
 import rombix.core.twin.Order;
-import rombix.core.twin.Twin;
 import rombix.links.link.GearReport;
 import rombix.links.link.Loop;
 
 /**
  * Asks a gear again and again what it does not tell by itself, as its card says: each question at its own pace, which
- * is counted from question to question, and none before the last one was answered or given up. What nothing shows is
- * asked for each fifth time only.
+ * is counted from question to question, and none before the last one was answered or given up. Each is asked when a
+ * connection begins and when a message asks for it; the state that nothing shows is asked for each fifth time only. What
+ * a greeting says of each item of a list goes out here, too, when the gear has listed it.
  */
 public final class Polls implements AutoCloseable {
     /** How soon it is asked again where it was not there. */
     private static final long SOON_MILLIS = 250;
+    /** Between two that messages ask for: what asks may be what was asked for. */
+    private static final long APART_MILLIS = 100;
     private static final int UNSEEN = 5;
     /** Whatever becomes of an answer, it is asked again. */
     private static final long LONGEST_SECONDS = 180;
 
-    private final List<Loop> loops;
+    private final GearReport report;
+    private final Function<Order.Outgoing, CompletableFuture<?>> ask;
+    private final Function<Order.Outgoing, @Nullable String> from;
+    private final List<Asking> all;
 
     /**
      * @param ask asks, on a thread of its own; what comes back is done when the answer is there, or when there is none
@@ -35,42 +47,151 @@ public final class Polls implements AutoCloseable {
      */
     public Polls(GearReport report, Function<Order.Outgoing, CompletableFuture<?>> ask,
             Function<Order.Outgoing, @Nullable String> from) {
-        Twin twin = report.twin();
-        loops = twin.polls().stream().map(poll -> {
-            Order.Outgoing question = twin.packet(poll.ask(), "a poll");
-            Reply reply = question.reply();
-            String as = reply == null || reply.as() == null ? from.apply(question) : reply.as();
-            int[] left = new int[1];
-            return Loop.start("poll " + twin.gear(), () -> {
-                if (left[0]-- <= 0 || report.shows(as)) {
-                    left[0] = UNSEEN - 1;
-                    turn(report, poll, question, ask);
-                } else {
-                    TimeUnit.MILLISECONDS.sleep(poll.every());
-                }
-            }, report::troubled);
-        }).toList();
+        this.report = report;
+        this.ask = ask;
+        this.from = from;
+        all = Stream.concat(report.twin().polls().stream().map(Asking::new), report.twin().greetingByItem().stream().map(
+                Asking::new)).toList();
+        report.follow(message -> all.forEach(a -> a.heard(message)), () -> all.stream().filter(a -> a.ask
+                .each() != null).forEach(Asking::wake));
+        all.forEach(Asking::start);
     }
 
-    private static void turn(GearReport report, Poll poll, Order.Outgoing question,
-            Function<Order.Outgoing, CompletableFuture<?>> ask)
-            throws InterruptedException {
-        long next = System.nanoTime() + TimeUnit.MILLISECONDS.toNanos(poll.every());
-        try {
-            CompletableFuture<?> answer = ask.apply(question);
-            if (!answer.isCompletedExceptionally()) {
-                report.said("question", question);
+    /** A connection begins: what was known may be old. */
+    public void begin() {
+        all.forEach(Asking::begin);
+    }
+
+    /** One question. Its turn is taken on its loop's thread alone. */
+    private final class Asking {
+        private final Packet ask;
+        private final Kind kind;
+        private final @Nullable MessageReader on;
+        /** How long from one question to the next; null where it is asked only when there is a reason. */
+        private final @Nullable Integer every;
+        /** Whether each item is asked about once. */
+        private final boolean once;
+        private final Semaphore wake = new Semaphore(0);
+        /** What was asked since the connection began. Guarded by this. */
+        private final Set<String> asked = new HashSet<>();
+        private @Nullable Loop loop;
+        private int left;
+        private long next = System.nanoTime();
+
+        Asking(Poll poll) {
+            Arrival message = poll.on();
+            ask = poll.ask();
+            kind = poll.purpose();
+            on = message == null ? null : new MessageReader(message);
+            every = poll.every();
+            once = false;
+        }
+
+        /** What is said once of each item that the gear lists. */
+        Asking(Packet greeting) {
+            ask = greeting;
+            kind = Kind.RENEWAL;
+            on = null;
+            every = null;
+            once = true;
+        }
+
+        void start() {
+            wake();
+            loop = Loop.start("poll " + report.twin().gear(), this::turn, report::troubled);
+        }
+
+        void begin() {
+            synchronized (this) {
+                asked.clear();
             }
-            answer.get(LONGEST_SECONDS, TimeUnit.SECONDS);
-            TimeUnit.NANOSECONDS.sleep(Math.max(TimeUnit.MILLISECONDS.toNanos(poll.every()) / 4, next - System
-                    .nanoTime()));
-        } catch (ExecutionException | CancellationException | TimeoutException e) {
-            TimeUnit.MILLISECONDS.sleep(Math.min(poll.every(), SOON_MILLIS)); // Why, the link tells.
+            wake();
+        }
+
+        void wake() {
+            wake.release();
+        }
+
+        void heard(MessageReader.Message message) {
+            if (on != null && on.means(message)) {
+                wake();
+            }
+        }
+
+        private void turn() throws InterruptedException {
+            boolean woken = true;
+            if (every == null) {
+                wake.acquire();
+            } else {
+                woken = wake.tryAcquire(Math.max(0, next - System.nanoTime()), TimeUnit.NANOSECONDS);
+            }
+            wake.drainPermits();
+            long begun = System.nanoTime();
+            List<Order.Outgoing> questions = report.twin().packets(ask, "a poll", report.told());
+            if (!woken && kind == Kind.STATE && left-- > 0 && questions.stream().noneMatch(q -> report.shows(place(
+                    q)))) {
+                next = begun + TimeUnit.MILLISECONDS.toNanos(every == null ? 0 : every);
+                return;
+            }
+            boolean done = true;
+            for (Order.Outgoing question : questions) {
+                done &= once && known(question) || answered(question);
+            }
+            left = done ? UNSEEN - 1 : 0; // What was not there was not asked.
+            if (!done) {
+                TimeUnit.MILLISECONDS.sleep(every == null ? SOON_MILLIS : Math.min(every, SOON_MILLIS));
+                wake();
+            } else if (every == null) {
+                TimeUnit.MILLISECONDS.sleep(APART_MILLIS);
+            } else {
+                long pace = TimeUnit.MILLISECONDS.toNanos(every);
+                next = Math.max(begun + pace, System.nanoTime() + pace / 4);
+                TimeUnit.MILLISECONDS.sleep(Math.min(APART_MILLIS, every / 4));
+            }
+        }
+
+        private synchronized boolean known(Order.Outgoing question) {
+            return asked.contains(said(question));
+        }
+
+        /** A packet that is made out when it goes out is no longer the same. */
+        private static String said(Order.Outgoing question) {
+            return question.address() + " " + question.args() + " " + question.head();
+        }
+
+        private @Nullable String place(Order.Outgoing question) {
+            return question.reply() == null || question.reply().as() == null
+                    ? from.apply(question)
+                    : question.reply().as();
+        }
+
+        /** Whether it was answered, or went out where no answer is waited for. Why not, the link tells. */
+        private boolean answered(Order.Outgoing question) throws InterruptedException {
+            try {
+                CompletableFuture<?> answer = Polls.this.ask.apply(kind == Kind.KEEP_ALIVE
+                        ? question.unanswered()
+                        : question);
+                if (!answer.isCompletedExceptionally()) {
+                    report.said(kind == Kind.KEEP_ALIVE ? "keep-alive" : once ? "greeting" : "question", question);
+                }
+                answer.get(LONGEST_SECONDS, TimeUnit.SECONDS);
+                synchronized (this) {
+                    asked.add(said(question));
+                }
+                return true;
+            } catch (ExecutionException | CancellationException | TimeoutException e) {
+                return false;
+            }
         }
     }
 
     @Override
     public void close() {
-        loops.forEach(Loop::close);
+        all.forEach(a -> {
+            Loop loop = a.loop;
+            if (loop != null) {
+                loop.close();
+            }
+        });
     }
 }

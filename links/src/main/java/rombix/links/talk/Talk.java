@@ -8,12 +8,12 @@ import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
-import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import rombix.core.event.Cause;
 import rombix.core.event.Gears;
 import rombix.core.event.Status.Phase;
 import rombix.core.event.Trouble;
+import rombix.core.twin.Figures;
 import rombix.core.twin.MessageReader.Message;
 import rombix.core.twin.Order;
 import rombix.links.link.Connected;
@@ -33,8 +33,11 @@ import rombix.wire.Malformed;
 public final class Talk implements Link {
     /** An address of a greeting to which nothing is sent: only its reply is waited for. */
     public static final String WAIT = "wait";
-    private static final int MISSED = 2;
     private static final long GREETER_MILLIS = 1000;
+    /** For how long a session has lasted at least that is begun anew without a word. */
+    private static final long RENEWED_NANOS = TimeUnit.SECONDS.toNanos(2);
+    /** From how long on it is told what an order waited behind. */
+    private static final long LONG_MILLIS = 100;
     private static final long POLL_ANSWER_MILLIS = 2000;
 
     /** A connection. {@code write} and {@code read} are called on one thread at a time each. */
@@ -53,6 +56,16 @@ public final class Talk implements Link {
          */
         @Nullable
         Message read() throws IOException, Malformed;
+
+        /** Whether the last message that was read is all of one: it may be the begin of a line. */
+        default boolean whole() {
+            return true;
+        }
+
+        /** The last message that was read meant something: what looked like the begin of a line was all of it. */
+        default void meant() {
+            // Where messages come as such, nothing can be in doubt.
+        }
 
         @Override
         void close();
@@ -74,18 +87,24 @@ public final class Talk implements Link {
     private final Dialer dialer;
     private final Replies replies;
     private final Waiting queue = new Waiting();
+    private final Exchange exchange;
+    private final Greeting greeting;
     private final Connected<Wire> connected;
     private final Loop writer;
     private final Polls polls;
-    private final long paceMillis;
     private volatile @Nullable Wire wire;
     /** Why the present connection was left; null where it was not. */
     private volatile @Nullable IOException left;
-    private volatile int missed;
     /** For a connection that is opened only when there is something to say. */
     private final Semaphore wanted = new Semaphore(1);
     /** Done with the present connection once it is ready. */
     private volatile CompletableFuture<Wire> open = new CompletableFuture<>();
+    /** Whether it is to be greeted once more over the same connection, as its login has run out. */
+    private volatile boolean expired;
+    /** Whether the gear has ended the session, and is called once more before anything is said of it. */
+    private volatile boolean renewing;
+    /** What was said last, for those that wait behind it. The writer's. */
+    private String busy = "";
 
     /** @param name of the protocol, for its threads */
     public Talk(String name, GearReport report, GearPlaces places, Dialer dialer) {
@@ -93,7 +112,9 @@ public final class Talk implements Link {
         this.places = places;
         this.dialer = dialer;
         this.replies = new Replies(report, places);
-        this.paceMillis = (long) places.number(Usual.PACE, 0);
+        exchange = new Exchange(places, replies, queue, report.twin().card().window(), () -> leave(new Refused(
+                Cause.STOPPED_ANSWERING)));
+        greeting = new Greeting(report, exchange);
         writer = Loop.startOften(name + "-out " + report.twin().gear(), this::write, report::troubled);
         connected = new Connected<>(report, name + "-in", new Connected.Way<>() {
             @Override
@@ -104,6 +125,7 @@ public final class Talk implements Link {
                 try {
                     return dialer.dial();
                 } catch (IOException e) {
+                    renewing = false;
                     wanted.release();
                     throw e;
                 }
@@ -118,12 +140,15 @@ public final class Talk implements Link {
     }
 
     private void serve(Wire to) throws IOException {
+        boolean stopped = left instanceof Refused before && before.why() == Cause.STOPPED_ANSWERING;
         left = null;
-        missed = 0;
+        expired = false;
+        exchange.heard();
         places.forget();
         replies.begin();
         wire = to;
-        Thread greeter = Thread.startVirtualThread(() -> greet(to));
+        Thread greeter = Thread.startVirtualThread(() -> greet(to, stopped));
+        long begun = System.nanoTime();
         IOException why = null;
         try {
             listen(to);
@@ -132,12 +157,22 @@ public final class Talk implements Link {
         }
         wire = null;
         boolean over = why == null && left == null && dialer.keptMillis() > 0 && open.isDone();
+        renewing = left == null && open.isDone() && (why == null || why instanceof Refused r && r
+                .why() == Cause.ENDED_SAYING) && dialer
+                        .keptMillis() == 0 && greeting.login() && System.nanoTime() - begun > RENEWED_NANOS;
         IOException reason = left;
-        replies.end(over
+        CompletableFuture<Wire> next = new CompletableFuture<>();
+        if (renewing) {
+            open = next; // Whoever is told now waits for it.
+            replies.end(new Replies.Expired());
+            joined(greeter);
+            return;
+        }
+        replies.end(new IOException(over
                 ? "it ended the connection before it answered"
-                : reason == null ? "the connection broke" : String.valueOf(reason.getMessage()));
+                : reason == null ? "the connection broke" : String.valueOf(reason.getMessage())));
         joined(greeter); // What it was refused with is why it ended.
-        open = new CompletableFuture<>();
+        open = next;
         if (over) {
             return;
         }
@@ -157,15 +192,18 @@ public final class Talk implements Link {
         greeter.interrupt();
     }
 
-    /** Says and awaits what stands at the beginning. */
-    private void greet(Wire to) {
+    /**
+     * Says and awaits what stands at the beginning.
+     *
+     * @param stopped whether it had stopped answering: then it is ready when it has answered something
+     */
+    private void greet(Wire to, boolean stopped) {
         try {
-            for (Order.Outgoing packet : report.twin().greeting()) {
-                report.said("greeting", packet);
-                say(to, packet, false, false);
-            }
+            greeting.begin(to, stopped);
             report.ready();
+            renewing = false;
             open.complete(to);
+            polls.begin();
         } catch (InterruptedException e) {
             // The connection has ended.
         } catch (Refused e) {
@@ -190,11 +228,27 @@ public final class Talk implements Link {
                     return;
                 }
                 heard = System.nanoTime();
-                missed = 0;
-                switch (replies.take(message, open.isDone())) {
-                    case NOT -> report.landed(message.address(), message.args());
-                    case ANSWER -> report.answered(message.address(), message.args());
-                    case LANDED -> {
+                boolean whole = from.whole();
+                if (whole) {
+                    exchange.heard();
+                }
+                switch (replies.take(message, open.isDone() && !expired, whole)) {
+                    case NOT -> {
+                        if ((whole || !report.landings().land(message).isEmpty()) && report.landed(message.address(),
+                                message.args()).meant()) {
+                            from.meant();
+                        }
+                    }
+                    case ANSWER -> {
+                        from.meant();
+                        report.answered(message.address(), message.args());
+                    }
+                    case LANDED -> from.meant();
+                    case EXPIRED -> {
+                        report.answered(message.address(), message.args());
+                        expired = true;
+                        queue.offer(new Waiting.Job(List.of(), Waiting.Rank.URGENT, "the login", _ -> {
+                        }));
                     }
                 }
             } catch (SocketTimeoutException e) {
@@ -222,7 +276,7 @@ public final class Talk implements Link {
         try {
             work(job);
         } catch (InterruptedException e) {
-            job.done().accept("was closed"); // Whoever waits for it is told.
+            job.done().done("was closed"); // Whoever waits for it is told.
             throw e;
         }
     }
@@ -230,36 +284,80 @@ public final class Talk implements Link {
     private void work(Waiting.Job job) throws InterruptedException {
         Wire to = reached();
         if (to == null) {
-            job.done().accept(connected.closed() ? "was closed" : "is not connected");
+            job.done().done(connected.closed() ? "was closed" : "is not connected");
             return;
         }
-        if (System.nanoTime() - job.atNanos() > TimeUnit.MILLISECONDS.toNanos(report.twin().card().ageMillis())) {
-            job.done().accept(GearReport.tooOld(report.twin()));
+        if (expired) {
+            renew(to);
+        }
+        long waited = TimeUnit.NANOSECONDS.toMillis(System.nanoTime() - job.atNanos());
+        if (waited > report.twin().card().ageMillis()) {
+            job.done().done(GearReport.tooOld(report.twin()));
             return;
         }
+        String behind = waited < LONG_MILLIS || busy.isEmpty()
+                ? ""
+                : "waited %s behind %s".formatted(Figures.span(waited), busy);
+        busy = job.words();
         CompletableFuture<Void> answered = CompletableFuture.completedFuture(null);
         try {
             for (int i = 0; i < job.packets().size(); i++) {
-                answered = say(to, job.packets().get(i), i == job.packets().size() - 1, job.question());
+                boolean first = i == 0;
+                answered = exchange.say(to, job.packets().get(i), i == job.packets().size() - 1, job
+                        .rank() == Waiting.Rank.QUESTION, () -> {
+                            if (first) {
+                                job.done().wired(behind);
+                            }
+                        });
             }
+        } catch (Replies.Expired e) {
+            repeated(job, e);
+            return;
         } catch (IOException | IllegalArgumentException e) {
-            job.done().accept(String.valueOf(e.getMessage()));
+            job.done().done(String.valueOf(e.getMessage()));
             return;
         } catch (RuntimeException | Error e) {
             report.troubled(e);
-            job.done().accept(Trouble.words(e));
+            job.done().done(Trouble.words(e));
             return;
         }
-        answered.whenComplete((_, e) -> job.done().accept(e == null ? null : words(e)));
+        answered.whenComplete((_, e) -> {
+            if (Replies.root(e) instanceof Replies.Expired why) {
+                repeated(job, why);
+            } else {
+                job.done().done(e == null ? null : Exchange.words(e));
+            }
+        });
+    }
+
+    /** What was not done as the login had run out is said once more behind a new one. */
+    private void repeated(Waiting.Job job, Replies.Expired why) {
+        if (!connected.closed() && job.again()) {
+            queue.again(job);
+        } else {
+            job.done().done(why.getMessage());
+        }
+    }
+
+    /** Greets once more over the same connection. */
+    private void renew(Wire to) throws InterruptedException {
+        try {
+            greeting.again(to);
+            expired = false;
+        } catch (IOException | IllegalArgumentException e) {
+            leave(new Refused(e, Cause.GREETING_REFUSED, String.valueOf(e.getMessage())));
+        }
     }
 
     /** The connection to speak over; one that is not kept is waited for. Null where there is none. */
     private @Nullable Wire reached() throws InterruptedException {
-        if (open.isDone() || dialer.keptMillis() == 0) {
+        if (open.isDone() || dialer.keptMillis() == 0 && !renewing) {
             return open.getNow(null);
         }
-        wanted.drainPermits();
-        wanted.release();
+        if (dialer.keptMillis() > 0) {
+            wanted.drainPermits();
+            wanted.release();
+        }
         try {
             return open.get(report.twin().card().ageMillis(), TimeUnit.MILLISECONDS);
         } catch (ExecutionException | TimeoutException e) {
@@ -267,74 +365,17 @@ public final class Talk implements Link {
         }
     }
 
-    /**
-     * Sends a packet, and waits for its answer where nothing may go out before it has come.
-     *
-     * @param question whether it is a poll: then an order that comes meanwhile ends the wait, and the answer is still
-     *            taken when it comes
-     */
-    private CompletableFuture<Void> say(Wire to, Order.Outgoing packet, boolean last, boolean question)
-            throws IOException, InterruptedException {
-        Order.Outgoing made = places.made(packet);
-        boolean waits = made.reply() != null;
-        CompletableFuture<Void> answer = waits
-                ? replies.awaited(made)
-                : CompletableFuture.completedFuture(null);
-        if (!made.address().equals(WAIT)) {
-            try {
-                to.write(made);
-            } catch (IOException e) {
-                to.close();
-                throw new Refused(e, Cause.BROKE);
-            }
-        }
-        if (question) {
-            answer.whenComplete((_, e) -> unanswered(e));
-            try {
-                CompletableFuture.anyOf(answer, queue.ordered()).get();
-            } catch (ExecutionException e) {
-                throw Replies.root(e) instanceof Replies.Declined no ? no : new IOException(words(e), e);
-            }
-        } else if (waits && !(last && Replies.byItself(made))) {
-            try {
-                answer.get();
-            } catch (ExecutionException e) {
-                unanswered(e.getCause());
-                throw Replies.root(e) instanceof Replies.Declined no ? no : new IOException(words(e), e);
-            }
-        } else {
-            answer.whenComplete((_, e) -> unanswered(e));
-        }
-        TimeUnit.MILLISECONDS.sleep(Math.max(made.pauseMillis(), last ? paceMillis : 0));
-        return answer;
-    }
-
-    private void unanswered(@Nullable Throwable why) {
-        if (Replies.root(why) instanceof TimeoutException && ++missed >= MISSED) {
-            leave(new Refused(Cause.STOPPED_ANSWERING));
-        }
-    }
-
-    private String words(Throwable why) {
-        Throwable root = Replies.root(why);
-        return root instanceof TimeoutException
-                ? "did not answer"
-                : String.valueOf(root == null
-                        ? ""
-                        : root
-                                .getMessage());
-    }
-
     private CompletableFuture<?> asked(Order.Outgoing question) {
         CompletableFuture<Void> answer = new CompletableFuture<>();
         boolean there = open.isDone() || dialer.keptMillis() > 0 && report.phase() == Phase.READY;
-        if (!there || !queue.offer(new Waiting.Job(List.of(question), true, System.nanoTime(), fault -> {
-            if (fault == null) {
-                answer.complete(null);
-            } else {
-                answer.completeExceptionally(new IOException(fault));
-            }
-        }))) {
+        if (!there || !queue.offer(new Waiting.Job(List.of(question), Waiting.Rank.QUESTION, Exchange.quoted(question),
+                fault -> {
+                    if (fault == null) {
+                        answer.complete(null);
+                    } else {
+                        answer.completeExceptionally(new IOException(fault));
+                    }
+                }))) {
             answer.cancel(false);
         }
         return answer.orTimeout(Math.max(POLL_ANSWER_MILLIS, report.twin().card().ageMillis()) * 2,
@@ -343,17 +384,13 @@ public final class Talk implements Link {
 
     @Override
     public void send(long ticket, Order order) {
-        Consumer<@Nullable String> done = fault -> {
-            if (fault == null) {
-                report.sent(ticket);
-            } else if (ticket != Gears.NO_ANSWER) {
-                report.failed(ticket, fault);
-            }
-        };
+        Waiting.Done done = new Ticket(report, ticket);
         if (writer.closed()) {
-            done.accept("was closed");
-        } else if (!queue.offer(new Waiting.Job(order.packets(), false, System.nanoTime(), done))) {
-            done.accept("has too many orders waiting");
+            done.done("was closed");
+        } else if (!queue.offer(new Waiting.Job(order.packets(), order.command().urgent()
+                ? Waiting.Rank.URGENT
+                : Waiting.Rank.ORDER, "“" + order.title() + "”", done))) {
+            done.done("has too many orders waiting");
         }
     }
 
@@ -368,7 +405,7 @@ public final class Talk implements Link {
         connected.close();
         writer.close();
         leave(new IOException("was closed"));
-        replies.end("was closed");
-        queue.drain().forEach(job -> job.done().accept("was closed"));
+        replies.end(new IOException("was closed"));
+        queue.drain().forEach(job -> job.done().done("was closed"));
     }
 }

@@ -3,42 +3,123 @@ package rombix.links.talk;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.CompletableFuture;
-import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import rombix.core.twin.Order;
 
-/** What a conversation has yet to say: orders before questions, each first come first served. Safe to use from any thread. */
+/**
+ * What a conversation has yet to say: urgent orders before others, and orders before questions, each first come first
+ * served. Safe to use from any thread.
+ */
 final class Waiting {
     private static final int MOST = 1000;
 
-    /**
-     * Packets that go out together.
-     *
-     * @param question whether it is a poll, which an order overtakes
-     * @param done takes the result: null where it is done, else why not
-     */
-    record Job(List<Order.Outgoing> packets, boolean question, long atNanos, Consumer<@Nullable String> done) {
+    /** What goes out before what, the first one first. */
+    enum Rank {
+        URGENT, ORDER, QUESTION
     }
 
-    private final Deque<Job> orders = new ArrayDeque<>();
-    private final Deque<Job> questions = new ArrayDeque<>();
+    /** Packets that go out together. */
+    static final class Job {
+        private final List<Order.Outgoing> packets;
+        private final Rank rank;
+        private final String words;
+        private final Done done;
+        private final long atNanos = System.nanoTime();
+        private volatile boolean again;
+
+        /**
+         * @param words what it is, for those that wait behind it
+         * @param done takes the result
+         */
+        Job(List<Order.Outgoing> packets, Rank rank, String words, Done done) {
+            this.packets = packets;
+            this.rank = rank;
+            this.words = words;
+            this.done = done;
+        }
+
+        List<Order.Outgoing> packets() {
+            return packets;
+        }
+
+        Rank rank() {
+            return rank;
+        }
+
+        String words() {
+            return words;
+        }
+
+        Done done() {
+            return done;
+        }
+
+        long atNanos() {
+            return atNanos;
+        }
+
+        /** Whether it may be said once more: it is, once. */
+        synchronized boolean again() {
+            boolean first = !again && rank != Rank.QUESTION;
+            again = true;
+            return first;
+        }
+    }
+
+    /** Takes what became of a job. Called from any thread. */
+    interface Done {
+        /**
+         * It is on the wire.
+         *
+         * @param behind what it waited behind for long, in words; empty where it did not
+         */
+        default void wired(String behind) {
+        }
+
+        /** @param fault null where it is done, else why not */
+        void done(@Nullable String fault);
+    }
+
+    private final Map<Rank, Deque<Job>> jobs = new EnumMap<>(Rank.class);
     /** Done as soon as an order waits. */
     private CompletableFuture<Void> ordered = new CompletableFuture<>();
 
+    Waiting() {
+        for (Rank rank : Rank.values()) {
+            jobs.put(rank, new ArrayDeque<>());
+        }
+    }
+
+    private Deque<Job> of(Rank rank) {
+        return jobs.getOrDefault(rank, new ArrayDeque<>());
+    }
+
     /** Adds a job; false where too many wait already. */
     synchronized boolean offer(Job job) {
-        Deque<Job> to = job.question() ? questions : orders;
+        Deque<Job> to = of(job.rank());
         if (to.size() >= MOST) {
             return false;
         }
         to.add(job);
-        if (!job.question()) {
+        added(job);
+        return true;
+    }
+
+    /** Puts a job back that is to be said once more, before all others of its rank. */
+    synchronized void again(Job job) {
+        of(job.rank()).addFirst(job);
+        added(job);
+    }
+
+    private void added(Job job) {
+        if (job.rank() != Rank.QUESTION) {
             ordered.complete(null);
         }
         notifyAll();
-        return true;
     }
 
     /** Takes the next job; waits until there is one. */
@@ -46,11 +127,14 @@ final class Waiting {
         while (isEmpty()) {
             wait();
         }
-        Job next = orders.isEmpty() ? questions.remove() : orders.remove();
-        if (orders.isEmpty() && ordered.isDone()) {
+        Job next = null;
+        for (Rank rank : Rank.values()) {
+            next = next == null ? of(rank).poll() : next;
+        }
+        if (of(Rank.URGENT).isEmpty() && of(Rank.ORDER).isEmpty() && ordered.isDone()) {
             ordered = new CompletableFuture<>();
         }
-        return next;
+        return java.util.Objects.requireNonNull(next);
     }
 
     /** Done as soon as an order waits; never fails. */
@@ -59,15 +143,16 @@ final class Waiting {
     }
 
     synchronized boolean isEmpty() {
-        return orders.isEmpty() && questions.isEmpty();
+        return jobs.values().stream().allMatch(Deque::isEmpty);
     }
 
     /** Takes all jobs away. */
     synchronized List<Job> drain() {
-        List<Job> all = new ArrayList<>(orders);
-        all.addAll(questions);
-        orders.clear();
-        questions.clear();
+        List<Job> all = new ArrayList<>();
+        jobs.values().forEach(of -> {
+            all.addAll(of);
+            of.clear();
+        });
         return all;
     }
 }

@@ -56,10 +56,10 @@ class MqttTopicsTest {
         assertThat(MqttLink.topics(report.landings())).containsExactly("home/+/level", "home/lamps");
         String list = """
                 [{"id": "dome/red", "name": "Dome", "topic": "attic/dome/red"}, {"id": "door", "name": "Door"}]""";
-        assertThat(report.landed("home/lamps", List.of(Value.of(list)))).isTrue();
+        assertThat(report.landed("home/lamps", List.of(Value.of(list))).listed()).isTrue();
         assertThat(MqttLink.topics(report.landings())).containsExactly("attic/dome/red/state", "home/+/level",
                 "home/dome/red/level", "home/lamps");
-        assertThat(report.landed("home/lamps", List.of(Value.of(list)))).as("nothing new").isFalse();
+        assertThat(report.landed("home/lamps", List.of(Value.of(list))).listed()).as("nothing new").isFalse();
         report.landed("attic/dome/red/state", List.of(Value.of("on")));
         report.landed("home/dome/red/level", List.of(Value.of("7")));
         report.landed("home/door/level", List.of(Value.of("8")));

@@ -12,12 +12,14 @@ import rombix.core.board.StepPlaces;
 import rombix.core.board.StepWords;
 import rombix.core.event.AsRun;
 import rombix.core.event.Happening;
+import rombix.core.twin.Figures;
 import rombix.core.twin.Twin;
 import rombix.running.RunningDeck;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Prints what happens as it happens: a line for each step that was run, and for each message. */
 final class Report {
+    private static final long LATE_MICROS = 50_000;
     private static final JsonMapper JSON = new JsonMapper();
 
     private final PrintWriter out;
@@ -79,8 +81,12 @@ final class Report {
             object.put("message", line.message());
             out.println(JSON.writeValueAsString(object));
         } else {
-            out.printf("%9.3f s  %-6s %-12s %s%s%n", millis(line.dueNanos()) / 1000, outcome, line.gear(), title,
-                    line.message().isEmpty() ? "" : "  — " + line.message());
+            boolean late = line.lateMicros() > LATE_MICROS;
+            String message = !line.message().isEmpty() || !late
+                    ? line.message()
+                    : "%s late".formatted(Figures.span(line.lateMicros() / 1000.0));
+            out.printf("%9.3f s  %-6s %-12s %s%s%n", millis(late ? line.atNanos() : line.dueNanos()) / 1000, outcome, line
+                    .gear(), title, message.isEmpty() ? "" : "  — " + message);
         }
         out.flush();
     }

@@ -3,6 +3,7 @@ package rombix.core.card.value;
 import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.Arrays;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 
 /** In what form a value stands on the wire, where its own form does not tell. What a protocol does not know it reads as plain. */
 public enum As {
@@ -50,6 +51,18 @@ public enum As {
     GREEN("green"),
     /** Its blue. */
     BLUE("blue"),
+    /** Its hue, in degrees. */
+    HUE("hue"),
+    /** Its saturation, in percent. */
+    SATURATION("saturation"),
+    /** Its brightness, in percent. */
+    BRIGHTNESS("brightness"),
+    /** Its chromaticity x (CIE 1931). */
+    X("x"),
+    /** Its chromaticity y. */
+    Y("y"),
+    /** Its colour temperature, in mireds. */
+    MIREDS("mireds"),
     /** Where an array begins; no form of a value. */
     BEGIN("["),
     /** Where an array ends; no form of a value. */
@@ -80,6 +93,23 @@ public enum As {
     /** Whether it goes by leaps on the wire while its value moves evenly. */
     public boolean leaps() {
         return this == WORD || this == COARSE || this == FINE;
+    }
+
+    /** The part of a colour that goes out; null where it is none. */
+    @Nullable
+    ColourPart part() {
+        return switch (this) {
+            case RED -> ColourPart.RED;
+            case GREEN -> ColourPart.GREEN;
+            case BLUE -> ColourPart.BLUE;
+            case HUE -> ColourPart.HUE;
+            case SATURATION -> ColourPart.SATURATION;
+            case BRIGHTNESS -> ColourPart.BRIGHTNESS;
+            case X -> ColourPart.X;
+            case Y -> ColourPart.Y;
+            case MIREDS -> ColourPart.MIREDS;
+            default -> null;
+        };
     }
 
     static As of(String word) {

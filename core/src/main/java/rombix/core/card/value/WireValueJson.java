@@ -9,13 +9,18 @@ import java.util.TreeSet;
 import java.util.stream.Collectors;
 import java.util.stream.StreamSupport;
 import org.jspecify.annotations.Nullable;
+import tools.jackson.databind.DeserializationFeature;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
 
 /** The object form of a {@link WireValue}. */
 final class WireValueJson {
     private static final Set<String> FIELDS = new TreeSet<>(List.of("of", "value", "from", "to", "curve", "yes", "no",
-            "format", "as"));
-    private static final Set<String> COMPUTED = new TreeSet<>(List.of("compute", "over", "key", "form"));
+            "format", "as", "points", "packed"));
+    private static final Set<String> COMPUTED = new TreeSet<>(List.of("compute", "over", "key", "form", "crc"));
+
+    private static final JsonMapper MAPPER = JsonMapper.builder().enable(
+            DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES).build();
 
     private WireValueJson() {
     }
@@ -31,14 +36,17 @@ final class WireValueJson {
             JsonNode key = node.get("key");
             return new Computed(one(Computed.Way.class, node, "compute"), WireValue.fromJson(Objects.requireNonNull(node
                     .get("over"), "what is computed needs \"over\"")), key == null ? null : WireValue.fromJson(key),
-                    node.has("form") ? one(Computed.Form.class, node, "form") : null);
+                    node.has("form") ? one(Computed.Form.class, node, "form") : null, node.has("crc")
+                            ? MAPPER.treeToValue(node.get("crc"), Crc.class)
+                            : null);
         }
         String as = text(node, "as");
         return new Mapped(text(node, "of"), node.hasNonNull("value") ? Meaning.scalar(node.get("value")) : null,
                 numbers(
                         node, "from"),
                 numbers(node, "to"), node.has("curve") ? one(Mapped.Curve.class, node, "curve") : null,
-                meaning(node, "yes"), meaning(node, "no"), text(node, "format"), as == null ? null : As.of(as));
+                meaning(node, "yes"), meaning(node, "no"), text(node, "format"), as == null ? null : As.of(as), points(node),
+                node.has("packed") ? MAPPER.treeToValue(node.get("packed"), Packed.class) : null);
     }
 
     /** One of several by the word that stands for it. */
@@ -51,6 +59,13 @@ final class WireValueJson {
 
     private static String word(Enum<?> of) {
         return of.name().toLowerCase(Locale.ROOT).replace('_', '-');
+    }
+
+    private static @Nullable List<List<Double>> points(JsonNode node) {
+        return node.hasNonNull("points")
+                ? node.get("points").valueStream().map(pair -> pair.valueStream().map(JsonNode::doubleValue).toList())
+                        .toList()
+                : null;
     }
 
     private static @Nullable Meaning meaning(JsonNode node, String field) {

@@ -267,7 +267,8 @@ public final class Orders {
             }
             return;
         }
-        context.telling.ran(p.run(), p.place(), p.order(), p.dueNanos(), a.atNanos(), AsRun.Outcome.SENT, "");
+        context.telling.ran(p.run(), p.place(), p.order(), p.dueNanos(), a.wiredNanos(), AsRun.Outcome.SENT, a
+                .behind());
         assumed(p.order());
         if (frame != null && p.answerNanos() < 0) { // What takes its time ends when it ends, not when it was due to begin.
             frame.done(p.order().waits() ? Math.max(p.dueNanos(), a.atNanos()) : p.dueNanos(), null);
@@ -291,9 +292,10 @@ public final class Orders {
     }
 
     private boolean shown(Order order) {
+        Twin twin = context.situation.twin(order.gear());
         return order.changes().entrySet().stream().allMatch(e -> {
             Value now = context.situation.reading(order.gear(), e.getKey());
-            return now != null && e.getValue().matches(now);
+            return now != null && (e.getValue().matches(now) || twin != null && twin.shows(order, e.getKey(), now));
         });
     }
 

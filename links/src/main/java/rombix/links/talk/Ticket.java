@@ -1,0 +1,34 @@
+package rombix.links.talk;
+
+import org.jspecify.annotations.Nullable;
+import rombix.core.event.Gears;
+import rombix.links.link.GearReport;
+
+/** Answers for an order of the deck: when it went out, what it waited behind, and what became of it. */
+final class Ticket implements Waiting.Done {
+    private final GearReport report;
+    private final long number;
+    private volatile long wiredNanos;
+    private volatile String waited = "";
+
+    Ticket(GearReport report, long number) {
+        this.report = report;
+        this.number = number;
+        this.wiredNanos = report.now();
+    }
+
+    @Override
+    public void wired(String behind) {
+        wiredNanos = report.now();
+        waited = behind;
+    }
+
+    @Override
+    public void done(@Nullable String fault) {
+        if (fault == null) {
+            report.sent(number, wiredNanos, waited);
+        } else if (number != Gears.NO_ANSWER) {
+            report.failed(number, fault);
+        }
+    }
+}
