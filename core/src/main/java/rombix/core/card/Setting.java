@@ -2,7 +2,10 @@ package rombix.core.card;
 
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonProperty;
+import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import rombix.core.value.Value;
@@ -24,6 +27,23 @@ public record Setting(String id, @Nullable String title, ValueType type, @Nullab
         Objects.requireNonNull(id, "a setting needs an \"id\"");
         type = Objects.requireNonNullElse(type, ValueType.TEXT);
         choices = List.copyOf(Objects.requireNonNullElse(choices, List.of()));
+    }
+
+    /** What is wrong with what is set, each in a sentence, by the settings that there are. */
+    public static List<String> wrong(List<Setting> all, Map<String, Value> set) {
+        Map<String, Setting> known = new HashMap<>();
+        all.forEach(s -> known.put(s.id(), s));
+        List<String> wrong = new ArrayList<>();
+        set.forEach((id, value) -> {
+            Setting setting = known.get(id);
+            String why = setting == null
+                    ? "nothing that is called “%s” can be set for it".formatted(id)
+                    : setting.wrong(value);
+            if (why != null) {
+                wrong.add(why);
+            }
+        });
+        return wrong;
     }
 
     /** A number within limits. */

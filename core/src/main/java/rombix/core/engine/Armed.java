@@ -198,8 +198,12 @@ public final class Armed {
         deck.take(new Event.Perform(button, Gesture.PRESS, source), at);
     }
 
-    /** A reading has a new value. */
-    void came(String gear, String reading, long at) {
+    /**
+     * A reading has a new value.
+     *
+     * @param moment whether it tells that something happens: then it counts each time, whatever was before
+     */
+    void came(String gear, String reading, long at, boolean moment) {
         if (!following.isEmpty()) {
             changed(gear + ":" + reading);
         }
@@ -209,9 +213,9 @@ public final class Armed {
         }
         for (Becoming b : all) {
             boolean now = deck.situation.holds(b.condition);
-            boolean became = now && Boolean.FALSE.equals(b.was);
+            boolean became = now && (moment || Boolean.FALSE.equals(b.was));
             b.was = now;
-            if (became && armed && b.pressed && at - b.pressedNanos < SELF_NANOS) {
+            if (became && armed && !moment && b.pressed && at - b.pressedNanos < SELF_NANOS) {
                 deck.troubled(b.button, "it makes its own trigger true again, so it was not pressed again");
             } else if (became && armed) {
                 b.pressed = true;

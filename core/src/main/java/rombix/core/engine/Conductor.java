@@ -79,7 +79,7 @@ public final class Conductor implements AutoCloseable {
      * memory. What else readings say is not left out, but for a flood that nobody could take.
      */
     private boolean queued(Event.Came came) {
-        if (came.value() instanceof Value.Num) {
+        if (came.value() instanceof Value.Num && !came.moment()) {
             return latest.put(new Orders.Key(came.gear(), came.reading()), came) == null;
         }
         if (words.incrementAndGet() > MOST_WORDS) {
@@ -93,7 +93,7 @@ public final class Conductor implements AutoCloseable {
         if (!(event instanceof Event.Came c)) {
             return event;
         }
-        if (!(c.value() instanceof Value.Num)) {
+        if (!(c.value() instanceof Value.Num) || c.moment()) {
             words.decrementAndGet();
             return event;
         }

@@ -256,7 +256,7 @@ public final class Deck extends RunContext {
                     });
                 }
             }
-            case Event.Came c -> came(c.gear(), c.reading(), c.value());
+            case Event.Came c -> came(c.gear(), c.reading(), c.value(), c.moment());
             case Event.Linked l -> linked(l.gear(), l.status(), at);
             case Event.OrderDone a -> orders.answered(a);
             case Event.Later l -> agenda.at(at + l.nanos(), due -> handle(l.event(), due));
@@ -365,14 +365,14 @@ public final class Deck extends RunContext {
     }
 
     @Override
-    protected void came(String gear, String reading, Value value) {
+    protected void came(String gear, String reading, Value value, boolean moment) {
         orders.came(new Orders.Key(gear, reading), value);
-        if (!situation.came(gear, reading, value)) {
+        if (!situation.came(gear, reading, value) && !moment) {
             return;
         }
         telling.tell(new Happening.Came(gear, reading, value));
         follows.came(gear, reading);
-        armed.came(gear, reading, moment);
+        armed.came(gear, reading, this.moment, moment);
         if (watches.any()) {
             watches.changed(gear + ":" + reading);
         }

@@ -99,8 +99,16 @@ public sealed interface Event {
     record Told(String gear, String command, Map<String, Value> args) implements Event {
     }
 
-    /** A gear reports a value. */
-    record Came(String gear, String reading, Value value) implements Event {
+    /**
+     * A gear reports a value.
+     *
+     * @param moment whether it tells that something happens: it counts though the value is as before
+     */
+    record Came(String gear, String reading, Value value, boolean moment) implements Event {
+        /** One that tells how something is. */
+        public Came(String gear, String reading, Value value) {
+            this(gear, reading, value, false);
+        }
     }
 
     /** A gear can be reached, or no longer. */

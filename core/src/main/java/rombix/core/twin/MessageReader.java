@@ -50,7 +50,8 @@ public final class MessageReader {
         pattern = new TextPattern(places.replaceAll(p -> {
             String group = "place" + groups.size();
             groups.put(group, p.group(1));
-            return "(?<" + group + ">[^/\\s\"',;:=]+)"; // The text around it, such as quotes, is none of it.
+            // The text around an item, such as quotes, is none of it.
+            return java.util.regex.Matcher.quoteReplacement("(?<" + group + ">[^/\\s\"',;:=]+)");
         }));
     }
 

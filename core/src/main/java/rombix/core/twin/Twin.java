@@ -10,7 +10,6 @@ import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
-import rombix.core.card.Arrival;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Item;
 import rombix.core.card.Card.Param;
@@ -43,6 +42,7 @@ public final class Twin {
     private final List<Output> outputs;
     private final Map<String, Map<String, Item>> itemsById = new HashMap<>();
     private final Landings landings;
+    private final boolean moments;
     /** The readings that are known without asking the gear. */
     private final Map<String, Reading> byId = new HashMap<>();
 
@@ -52,7 +52,6 @@ public final class Twin {
 
     /** A live value of this gear by its reading's id; null where none has come yet. */
     public interface Readings extends Function<String, @Nullable Value> {
-        /** No readings. */
         Readings NONE = _ -> null;
     }
 
@@ -80,6 +79,7 @@ public final class Twin {
             items.forEach(i -> byId.putIfAbsent(i.id(), i));
             itemsById.put(list, byId);
         });
+        this.moments = card.readings().stream().anyMatch(ReadingSpec::moment);
         this.landings = new Landings(card, protocol, this.lists, Map.of());
         readings(Readings.NONE).forEach(r -> byId.putIfAbsent(r.id(), r));
     }
@@ -197,19 +197,7 @@ public final class Twin {
 
     /** What is wrong with its settings, each in a sentence. */
     public List<String> wrong(Map<String, Value> set) {
-        Map<String, Setting> known = new HashMap<>();
-        settings().forEach(s -> known.put(s.id(), s));
-        List<String> wrong = new ArrayList<>();
-        set.forEach((id, value) -> {
-            Setting setting = known.get(id);
-            String why = setting == null
-                    ? "nothing that is called “%s” can be set for it".formatted(id)
-                    : setting.wrong(value);
-            if (why != null) {
-                wrong.add(why);
-            }
-        });
-        return wrong;
+        return Setting.wrong(settings(), set);
     }
 
     /** What is wrong with an item of a list, by its field: nothing can be addressed to what stands there. */
@@ -262,6 +250,11 @@ public final class Twin {
         return landings.land(new MessageReader.Message(address, args));
     }
 
+    /** Whether a reading tells that something happens, not how something is. */
+    public boolean moment(String reading) {
+        return moments && reading(reading, Readings.NONE).filter(r -> r.spec().moment()).isPresent();
+    }
+
     /** A command whose one parameter moves, with its other arguments. Throws like {@link #order}. */
     public Ramp ramp(Command command, Param param, Map<String, Value> args, Readings now) {
         Map<String, Value> full = new LinkedHashMap<>(args);
@@ -288,14 +281,17 @@ public final class Twin {
 
     /** What to send at connection; what is sent for each item of a list that the gear has yet to tell is not among it. */
     public List<Order.Outgoing> greeting() {
-        return card.greeting().getOrDefault(protocol, List.of()).stream().filter(p -> p.each() == null || fixed(p
-                .each())).flatMap(p -> packets(p, "greeting", Map.of()).stream()).toList();
+        return greetings().filter(p -> p.each() == null || fixed(p.each())).flatMap(p -> packets(p, "greeting", Map
+                .of()).stream()).toList();
     }
 
     /** What to send for each item that the gear lists, once. */
     public List<Packet> greetingByItem() {
-        return card.greeting().getOrDefault(protocol, List.of()).stream().filter(p -> p.each() != null && !fixed(p
-                .each())).toList();
+        return greetings().filter(p -> p.each() != null && !fixed(p.each())).toList();
+    }
+
+    private Stream<Packet> greetings() {
+        return card.greeting().getOrDefault(protocol, List.of()).stream();
     }
 
     /**
@@ -311,25 +307,9 @@ public final class Twin {
                         .toList();
     }
 
-    /**
-     * Whether a reading shows what an order set it to, in the steps that the wire can carry: 50 % goes out as 128 of 255
-     * and comes back as 50.2 %.
-     */
+    /** Whether a reading shows what an order set it to, in the steps that the wire can carry. */
     public boolean shows(Order order, String reading, Value now) {
-        Value set = order.changes().get(reading);
-        if (set == null || set.matches(now)) {
-            return true;
-        }
-        double apart = Math.abs(set.asNumber() - now.asNumber());
-        if (!(set instanceof Value.Num) || Double.isNaN(apart)) {
-            return false;
-        }
-        Stream<WireValue> out = order.command().send().getOrDefault(protocol, List.of()).stream().flatMap(p -> Stream
-                .concat(p.args().stream(), p.with().values().stream()));
-        Stream<WireValue> in = reading(reading, Readings.NONE).stream().flatMap(r -> r.spec().arrives().getOrDefault(
-                protocol, List.of()).stream()).map(Arrival::value);
-        double grain = Stream.concat(out, in).mapToDouble(c -> c instanceof Mapped m ? m.grain() : 0).max().orElse(0);
-        return apart < grain;
+        return WireSteps.show(this, order, reading, now);
     }
 
     /** What it is asked again and again. */

@@ -80,7 +80,7 @@ class WrongCardsTest {
             "\"over\": \"{gear.token}\", ~~what is computed needs \"over\"",
             "HELLO {gear.user}~HELLO {user}~“{user}” stands for nothing",
             "\"end\": \"{text}\"~\"end\": \"{words}\"~“{words}” stands for nothing",
-            "\"card\": 2~\"card\": 3~this Rombix reads up to 2"})
+            "\"card\": 2~\"card\": 4~this Rombix reads up to 3"})
     void whatIsWrongIsToldWithItsPlace(String from, String to, String message) {
         assertThat(CARD).contains(from);
         String wrong = CARD.replace(from, to == null ? "" : to);

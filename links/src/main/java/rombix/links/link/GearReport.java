@@ -293,7 +293,7 @@ public final class GearReport {
                 listed |= listed(landed.reading(), choices);
             }
             if (value != null && !left) {
-                deck.accept(new Event.Came(twin.gear(), landed.reading(), value));
+                deck.accept(new Event.Came(twin.gear(), landed.reading(), value, twin.moment(landed.reading())));
             } else if (value == null) {
                 counted("“" + landed.reading() + "” " + landed.problem());
             }

@@ -81,8 +81,8 @@ final class OscLink implements Link {
         } catch (IOException e) {
             throw new IllegalArgumentException("no way to " + HostPort.words(address) + ": " + e.getMessage(), e);
         }
+        polls = new Polls(report, this::asked, _ -> null); // Before anything comes.
         receiver = Loop.start("osc-in " + report.twin().gear(), this::receive, report::troubled);
-        polls = new Polls(report, this::asked, _ -> null);
         greeter = Loop.start("osc-greeting " + report.twin().gear(), this::greet, report::troubled);
     }
 

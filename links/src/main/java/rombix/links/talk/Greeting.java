@@ -10,6 +10,8 @@ import rombix.links.link.GearReport;
 
 /** Says and awaits what stands at the beginning of a connection, or once more when a login has run out. */
 final class Greeting {
+    private static final long GREETER_MILLIS = 1000;
+
     private final GearReport report;
     private final Exchange exchange;
 
@@ -36,6 +38,16 @@ final class Greeting {
     /** Whether it is one that is answered: a login, which the gear may end. */
     boolean login() {
         return report.twin().greeting().stream().anyMatch(p -> p.reply() != null);
+    }
+
+    /** Waits for a moment until a greeting has ended, and ends it. */
+    static void ended(Thread greeter) {
+        try {
+            greeter.join(GREETER_MILLIS);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+        greeter.interrupt();
     }
 
     private List<Order.Outgoing> question() {

@@ -33,6 +33,7 @@ public final class Polls implements AutoCloseable {
     /** Between two that messages ask for: what asks may be what was asked for. */
     private static final long APART_MILLIS = 100;
     private static final int UNSEEN = 5;
+    private static final long NEVER = Long.MIN_VALUE;
     /** Whatever becomes of an answer, it is asked again. */
     private static final long LONGEST_SECONDS = 180;
 
@@ -76,7 +77,8 @@ public final class Polls implements AutoCloseable {
         private final Set<String> asked = new HashSet<>();
         private @Nullable Loop loop;
         private int left;
-        private long next = System.nanoTime();
+        private long next = NEVER;
+        private final long pace;
 
         Asking(Poll poll) {
             Arrival message = poll.on();
@@ -84,6 +86,7 @@ public final class Polls implements AutoCloseable {
             kind = poll.purpose();
             on = message == null ? null : new MessageReader(message);
             every = poll.every();
+            pace = TimeUnit.MILLISECONDS.toNanos(every == null ? SOON_MILLIS : every);
             once = false;
         }
 
@@ -93,6 +96,7 @@ public final class Polls implements AutoCloseable {
             kind = Kind.RENEWAL;
             on = null;
             every = null;
+            pace = TimeUnit.MILLISECONDS.toNanos(SOON_MILLIS);
             once = true;
         }
 
@@ -120,7 +124,7 @@ public final class Polls implements AutoCloseable {
 
         private void turn() throws InterruptedException {
             boolean woken = true;
-            if (every == null) {
+            if (next == NEVER) {
                 wake.acquire();
             } else {
                 woken = wake.tryAcquire(Math.max(0, next - System.nanoTime()), TimeUnit.NANOSECONDS);
@@ -128,9 +132,9 @@ public final class Polls implements AutoCloseable {
             wake.drainPermits();
             long begun = System.nanoTime();
             List<Order.Outgoing> questions = report.twin().packets(ask, "a poll", report.told());
-            if (!woken && kind == Kind.STATE && left-- > 0 && questions.stream().noneMatch(q -> report.shows(place(
+            if (!woken && every != null && kind == Kind.STATE && left-- > 0 && questions.stream().noneMatch(q -> report.shows(place(
                     q)))) {
-                next = begun + TimeUnit.MILLISECONDS.toNanos(every == null ? 0 : every);
+                next = begun + pace;
                 return;
             }
             boolean done = true;
@@ -138,15 +142,12 @@ public final class Polls implements AutoCloseable {
                 done &= once && known(question) || answered(question);
             }
             left = done ? UNSEEN - 1 : 0; // What was not there was not asked.
-            if (!done) {
-                TimeUnit.MILLISECONDS.sleep(every == null ? SOON_MILLIS : Math.min(every, SOON_MILLIS));
-                wake();
-            } else if (every == null) {
-                TimeUnit.MILLISECONDS.sleep(APART_MILLIS);
+            long now = System.nanoTime();
+            if (!done) { // A connection that begins meanwhile is not waited for.
+                next = now + Math.min(pace, TimeUnit.MILLISECONDS.toNanos(SOON_MILLIS));
             } else {
-                long pace = TimeUnit.MILLISECONDS.toNanos(every);
-                next = Math.max(begun + pace, System.nanoTime() + pace / 4);
-                TimeUnit.MILLISECONDS.sleep(Math.min(APART_MILLIS, every / 4));
+                next = every == null ? NEVER : Math.max(begun + pace, now + pace / 4);
+                TimeUnit.MILLISECONDS.sleep(every == null ? APART_MILLIS : Math.min(APART_MILLIS, every / 4));
             }
         }
 

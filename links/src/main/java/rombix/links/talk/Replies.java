@@ -38,6 +38,7 @@ final class Replies {
     /** The questions that were answered since the connection began. Guarded by this. */
     private final Set<String> known = new HashSet<>();
     private final @Nullable MessageReader expired;
+    private final Runnable whenExpired;
 
     private static final class Awaited {
         final Reply reply;
@@ -72,7 +73,9 @@ final class Replies {
         }
     }
 
-    Replies(GearReport report, GearPlaces places) {
+    /** @param whenExpired run when a login has run out, before what waits is told */
+    Replies(GearReport report, GearPlaces places, Runnable whenExpired) {
+        this.whenExpired = whenExpired;
         this.report = report;
         this.places = places;
         Arrival says = report.twin().card().expired().get(report.twin().protocol());
@@ -131,6 +134,7 @@ final class Replies {
      */
     Taken take(Message message, boolean greeted, boolean whole) {
         if (greeted && expired != null && expired.means(message)) {
+            whenExpired.run();
             end(new Expired());
             return Taken.EXPIRED;
         }

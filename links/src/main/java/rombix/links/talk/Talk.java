@@ -33,9 +33,8 @@ import rombix.wire.Malformed;
 public final class Talk implements Link {
     /** An address of a greeting to which nothing is sent: only its reply is waited for. */
     public static final String WAIT = "wait";
-    private static final long GREETER_MILLIS = 1000;
     /** For how long a session has lasted at least that is begun anew without a word. */
-    private static final long RENEWED_NANOS = TimeUnit.SECONDS.toNanos(2);
+    private static final long RENEWED_NANOS = TimeUnit.MILLISECONDS.toNanos(500);
     /** From how long on it is told what an order waited behind. */
     private static final long LONG_MILLIS = 100;
     private static final long POLL_ANSWER_MILLIS = 2000;
@@ -111,10 +110,11 @@ public final class Talk implements Link {
         this.report = report;
         this.places = places;
         this.dialer = dialer;
-        this.replies = new Replies(report, places);
+        this.replies = new Replies(report, places, () -> expired = true);
         exchange = new Exchange(places, replies, queue, report.twin().card().window(), () -> leave(new Refused(
                 Cause.STOPPED_ANSWERING)));
         greeting = new Greeting(report, exchange);
+        polls = new Polls(report, this::asked, _ -> null); // Before there is a connection that begins.
         writer = Loop.startOften(name + "-out " + report.twin().gear(), this::write, report::troubled);
         connected = new Connected<>(report, name + "-in", new Connected.Way<>() {
             @Override
@@ -136,11 +136,10 @@ public final class Talk implements Link {
                 Talk.this.serve(wire);
             }
         });
-        polls = new Polls(report, this::asked, _ -> null);
     }
 
     private void serve(Wire to) throws IOException {
-        boolean stopped = left instanceof Refused before && before.why() == Cause.STOPPED_ANSWERING;
+        boolean stopped = left instanceof Refused r && r.why() == Cause.STOPPED_ANSWERING;
         left = null;
         expired = false;
         exchange.heard();
@@ -165,13 +164,13 @@ public final class Talk implements Link {
         if (renewing) {
             open = next; // Whoever is told now waits for it.
             replies.end(new Replies.Expired());
-            joined(greeter);
+            Greeting.ended(greeter);
             return;
         }
         replies.end(new IOException(over
                 ? "it ended the connection before it answered"
                 : reason == null ? "the connection broke" : String.valueOf(reason.getMessage())));
-        joined(greeter); // What it was refused with is why it ended.
+        Greeting.ended(greeter); // What it was refused with is why it ended.
         open = next;
         if (over) {
             return;
@@ -181,15 +180,6 @@ public final class Talk implements Link {
         }
         IOException known = left;
         throw known != null ? known : why != null ? why : new Refused(Cause.ENDED);
-    }
-
-    private static void joined(Thread greeter) {
-        try {
-            greeter.join(GREETER_MILLIS);
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        }
-        greeter.interrupt();
     }
 
     /**
@@ -246,9 +236,7 @@ public final class Talk implements Link {
                     case LANDED -> from.meant();
                     case EXPIRED -> {
                         report.answered(message.address(), message.args());
-                        expired = true;
-                        queue.offer(new Waiting.Job(List.of(), Waiting.Rank.URGENT, "the login", _ -> {
-                        }));
+                        queue.wake();
                     }
                 }
             } catch (SocketTimeoutException e) {

@@ -109,6 +109,12 @@ final class Waiting {
         return true;
     }
 
+    /** Gives the one who takes jobs something to do, though there is nothing to say. */
+    synchronized void wake() {
+        again(new Job(List.of(), Rank.URGENT, "the login", _ -> {
+        }));
+    }
+
     /** Puts a job back that is to be said once more, before all others of its rank. */
     synchronized void again(Job job) {
         of(job.rank()).addFirst(job);

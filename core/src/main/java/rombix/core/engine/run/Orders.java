@@ -304,7 +304,7 @@ public final class Orders {
         for (String reading : order.assumed()) {
             Value value = order.changes().get(reading);
             if (value != null) {
-                context.came(order.gear(), reading, value);
+                context.came(order.gear(), reading, value, false);
             }
         }
     }
