@@ -28,6 +28,7 @@ public final class Bench {
         Map<String, Measured> all = new LinkedHashMap<>();
         all.put("press", new Press());
         all.put("wires", new Wires());
+        all.put("asked", new Asked());
         all.put("keys", new KeysOut());
         all.put("seeing", new Seeing());
         all.put("sounding", new Sounding());

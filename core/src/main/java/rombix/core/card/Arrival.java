@@ -125,6 +125,7 @@ public record Arrival(@Nullable Template from, int arg, Map<String, Meaning> whe
                 all.addAll(t.places());
             }
         }
+        parts.values().forEach(p -> all.addAll(p.places()));
         where.forEach((pointer, meaning) -> {
             all.addAll(new Template(pointer).places());
             meaning.any().forEach(v -> all.addAll(new Template(v.toString()).places()));
@@ -141,7 +142,14 @@ public record Arrival(@Nullable Template from, int arg, Map<String, Meaning> whe
         where.forEach((pointer, meaning) -> so.put(new Template(pointer).fill(as(places, Arrival::inPointer)), meaning
                 .filled(places)));
         return new Arrival(filled(from, places), arg, so, filled(at, as(places, Arrival::inPointer)), filled(pattern,
-                as(places, TextPattern::quote)), group, first, bytes, bits, list, value, each, parts);
+                as(places, TextPattern::quote)), group, first, bytes, bits, list, value, each, filled(parts, places));
+    }
+
+    private static Map<ColourPart, Arrival> filled(Map<ColourPart, Arrival> parts,
+            Function<String, @Nullable Value> places) {
+        Map<ColourPart, Arrival> so = new LinkedHashMap<>();
+        parts.forEach((part, where) -> so.put(part, where.filled(places)));
+        return so;
     }
 
     private static @Nullable Template filled(@Nullable Template text, Function<String, @Nullable Value> places) {

@@ -126,6 +126,13 @@ final class CardCheck {
                 flaw(at + "/from", "“{%s}” stands for nothing: the reading's id are %s", place, r.id().places());
             }
         }
+        for (String family : r.id().places()) {
+            if (arrival.places().stream().map(CardCheck::base).noneMatch(family::equals)) {
+                flaw(at, "nothing in it says which “{%s}” it is about: put the place into “from”, “where”, “each” or"
+                        + " “pattern”", family);
+            }
+        }
+        arrival.places().forEach(place -> field(place, at + "/from"));
         if (arrival.list() != null && r.type() != ValueType.LIST) {
             flaw(at + "/list", "a “list” is read by a reading of type list; this one is a %s", word(r.type()));
         }
@@ -159,7 +166,8 @@ final class CardCheck {
                     String place = at + "/send/" + e.getKey().id() + "/" + n;
                     packet(e.getKey(), e.getValue().get(n), params, place, "the command “" + c.id() + "”");
                     if (e.getValue().get(n).each() != null) {
-                        flaw(place + "/each", "a command is sent once; only greetings and polls are sent for each item");
+                        flaw(place + "/each",
+                                "a command is sent once; only greetings and polls are sent for each item");
                     }
                 }
             }
@@ -194,8 +202,22 @@ final class CardCheck {
         };
     }
 
+    /** A field of an item has to be one that an item of the card has; a gear's own list may have others. */
+    private void field(String place, String at) {
+        int dot = place.indexOf('.');
+        List<Card.Item> items = dot < 0 ? List.of() : card.lists().getOrDefault(place.substring(0, dot), List.of());
+        String field = place.substring(dot + 1);
+        if (!items.isEmpty() && items.stream().allMatch(i -> i.field(field) == null)) {
+            Set<String> there = new java.util.TreeSet<>(Set.of("id", "name"));
+            items.forEach(i -> there.addAll(i.fields().keySet()));
+            flaw(at, "no %s has a field “%s”: there are %s", place.substring(0, dot), field, there);
+        }
+    }
+
     private void packet(Protocol protocol, Packet packet, Set<String> params, String at, String of) {
         address(protocol, packet.to(), at + "/to");
+        packet.places().forEach(place -> field(place, at));
+        PacketCheck.of(packet).forEach(wrong -> flaw(at + wrong.pointer(), "%s", wrong.message()));
         for (String place : packet.to().places()) {
             if (!params.contains(base(place)) && !packet.with().containsKey(place)) {
                 gears(place, at + "/to", "no parameter “%s” on %s".formatted(base(place), of));

@@ -56,8 +56,9 @@ public final class Landings {
     Landings(Card card, Protocol protocol, Map<String, List<Item>> lists, Map<String, List<Item>> told) {
         this.told = Map.copyOf(told);
         for (ReadingSpec spec : card.readings()) {
-            if (spec.type() == ValueType.LIST && spec.arrives().getOrDefault(protocol, List.of()).stream().anyMatch(a -> a
-                    .places().contains(spec.id().toString()))) {
+            if (spec.type() == ValueType.LIST
+                    && spec.arrives().getOrDefault(protocol, List.of()).stream().anyMatch(a -> a
+                            .places().contains(spec.id().toString()))) {
                 gathering.add(spec.id().toString());
             }
         }
@@ -127,7 +128,14 @@ public final class Landings {
     /** Whether an item stands where it cannot be read from: as a field, or on the way to the value. */
     private static boolean byItem(Arrival arrival, String family) {
         Template at = arrival.at();
-        return byField(arrival, family) || at != null && at.places().contains(family) || arrival.where().keySet().stream().anyMatch(p -> new Template(p).places().contains(family));
+        return byField(arrival, family)
+                || at != null && at.places().contains(family) || arrival.parts().values().stream()
+                        .anyMatch(p -> p.places().contains(family))
+                || arrival.where().values().stream().anyMatch(m -> m
+                        .place() == null && m.any().stream().anyMatch(
+                                v -> new Template(v.toString()).places().contains(
+                                        family)))
+                || arrival.where().keySet().stream().anyMatch(p -> new Template(p).places().contains(family));
     }
 
     private static boolean byField(Arrival arrival, String family) {

@@ -52,9 +52,10 @@ class ListsInMessagesTest {
 
     @Test
     void theMembersOfAnObjectAreItemsByTheirNames() throws BadFile {
-        Twin twin = twin(LISTED + """
-                , {"id": "level/{lamp}", "type": "number", "arrives": {"osc": {"from": "/levels", "each": "/lamps/{lamp}",
-                 "at": "/level"}}}""");
+        Twin twin = twin(
+                LISTED + """
+                        , {"id": "level/{lamp}", "type": "number", "arrives": {"osc": {"from": "/levels", "each": "/lamps/{lamp}",
+                         "at": "/level"}}}""");
         assertThat(brought(twin, "/levels", """
                 {"lamps": {"desk": {"level": 40}, "dome": {"level": 7}}}""")).isEqualTo(Map.of("level/desk", Value.of(
                 40), "level/dome", Value.of(7)));
@@ -62,8 +63,9 @@ class ListsInMessagesTest {
 
     @Test
     void anItemOfAListThatTheGearToldMayStandOnTheWayToTheValue() throws BadFile {
-        Twin twin = twin(LISTED + """
-                , {"id": "level/{lamp}", "type": "number", "arrives": {"osc": {"from": "/now", "at": "/{lamp}/level"}}}""");
+        Twin twin = twin(
+                LISTED + """
+                        , {"id": "level/{lamp}", "type": "number", "arrives": {"osc": {"from": "/now", "at": "/{lamp}/level"}}}""");
         brought(twin, "/all", "{\"lamps\": [{\"id\": \"desk\"}]}");
         assertThat(brought(twin, "/now", "{\"desk\": {\"level\": 3}, \"attic\": {\"level\": 4}}")).isEqualTo(Map.of(
                 "level/desk", Value.of(3)));
@@ -71,15 +73,17 @@ class ListsInMessagesTest {
 
     @Test
     void aPatternTakesNothingOfTheQuotesAroundAnItem() throws BadFile {
-        Twin twin = twin(LISTED + """
-                , {"id": "level/{lamp}", "type": "number", "arrives": {"osc": {"from": "/now", "pattern": "{lamp}.*:(\\\\d+)"}}}""");
+        Twin twin = twin(
+                LISTED + """
+                        , {"id": "level/{lamp}", "type": "number", "arrives": {"osc": {"from": "/now", "pattern": "{lamp}.*:(\\\\d+)"}}}""");
         assertThat(brought(twin, "/now", "\"desk\":40")).isEqualTo(Map.of("level/desk", Value.of(40)));
     }
 
     @Test
     void anItemThatTheGearNeverListedIsNone() throws BadFile {
-        Twin twin = twin(LISTED + """
-                , {"id": "level/{lamp}", "type": "number", "arrives": {"osc": {"from": "/now", "pattern": "^{lamp} (\\\\d+)$"}}}""");
+        Twin twin = twin(
+                LISTED + """
+                        , {"id": "level/{lamp}", "type": "number", "arrives": {"osc": {"from": "/now", "pattern": "^{lamp} (\\\\d+)$"}}}""");
         brought(twin, "/all", "{\"lamps\": [{\"id\": \"desk\"}]}");
         assertThat(brought(twin, "/now", "ERROR 7")).isEmpty();
         assertThat(brought(twin, "/now", "desk 7")).isEqualTo(Map.of("level/desk", Value.of(7)));
@@ -87,8 +91,9 @@ class ListsInMessagesTest {
 
     @Test
     void aListIsGatheredFromSeveralAddresses() throws BadFile {
-        Twin twin = twin("""
-                {"id": "lamp", "type": "list", "arrives": {"osc": {"from": "/lamp/{lamp}/about", "list": {"name": "/name"}}}}""");
+        Twin twin = twin(
+                """
+                        {"id": "lamp", "type": "list", "arrives": {"osc": {"from": "/lamp/{lamp}/about", "list": {"name": "/name"}}}}""");
         brought(twin, "/lamp/desk/about", "{\"name\": \"Desk\", \"room\": 2}");
         brought(twin, "/lamp/dome/about", "{\"name\": \"Dome\"}");
         assertThat(told.get("lamp").choices()).extracting(Value.Choice::id, Value.Choice::name).containsExactly(

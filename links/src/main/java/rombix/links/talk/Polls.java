@@ -51,8 +51,10 @@ public final class Polls implements AutoCloseable {
         this.report = report;
         this.ask = ask;
         this.from = from;
-        all = Stream.concat(report.twin().polls().stream().map(Asking::new), report.twin().greetingByItem().stream().map(
-                Asking::new)).toList();
+        all = Stream
+                .concat(report.twin().polls().stream().map(Asking::new), report.twin().greetingByItem().stream().map(
+                        Asking::new))
+                .toList();
         report.follow(message -> all.forEach(a -> a.heard(message)), () -> all.stream().filter(a -> a.ask
                 .each() != null).forEach(Asking::wake));
         all.forEach(Asking::start);
@@ -132,8 +134,9 @@ public final class Polls implements AutoCloseable {
             wake.drainPermits();
             long begun = System.nanoTime();
             List<Order.Outgoing> questions = report.twin().packets(ask, "a poll", report.told());
-            if (!woken && every != null && kind == Kind.STATE && left-- > 0 && questions.stream().noneMatch(q -> report.shows(place(
-                    q)))) {
+            if (!woken && every != null && kind == Kind.STATE && left-- > 0
+                    && questions.stream().noneMatch(q -> report.shows(place(
+                            q)))) {
                 next = begun + pace;
                 return;
             }

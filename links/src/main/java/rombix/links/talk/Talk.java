@@ -158,7 +158,8 @@ public final class Talk implements Link {
         boolean over = why == null && left == null && dialer.keptMillis() > 0 && open.isDone();
         renewing = left == null && open.isDone() && (why == null || why instanceof Refused r && r
                 .why() == Cause.ENDED_SAYING) && dialer
-                        .keptMillis() == 0 && greeting.login() && System.nanoTime() - begun > RENEWED_NANOS;
+                        .keptMillis() == 0
+                && greeting.login() && System.nanoTime() - begun > RENEWED_NANOS;
         IOException reason = left;
         CompletableFuture<Wire> next = new CompletableFuture<>();
         if (renewing) {

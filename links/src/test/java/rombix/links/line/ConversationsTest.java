@@ -71,8 +71,9 @@ class ConversationsTest {
 
     @Test
     void whatStopsGoesBeforeAllThatWaits() throws Exception {
-        try (Far far = new Far(card("'commands': [" + command("left", "") + ", " + command("right", "") + ", " + command(
-                "halt", ", 'urgent': true") + "]"))) {
+        try (Far far = new Far(
+                card("'commands': [" + command("left", "") + ", " + command("right", "") + ", " + command(
+                        "halt", ", 'urgent': true") + "]"))) {
             far.gear.ready();
             far.gear.send("left");
             assertThat(far.heard()).isEqualTo("LEFT");
@@ -98,8 +99,9 @@ class ConversationsTest {
 
     @Test
     void repliesAreFoundByTheirIdsAndNoMoreAreOpenThanTheWindowAllows() throws Exception {
-        try (Far far = new Far(card("'window': 2, 'commands': [{'id': 'go', 'title': 'Go', 'send': {'line': [{'to': 'line',"
-                + " 'args': ['GO {gear.request}'], 'reply': {'is': {'pattern': '^DONE {gear.request}$'}}}]}}]"))) {
+        try (Far far = new Far(
+                card("'window': 2, 'commands': [{'id': 'go', 'title': 'Go', 'send': {'line': [{'to': 'line',"
+                        + " 'args': ['GO {gear.request}'], 'reply': {'is': {'pattern': '^DONE {gear.request}$'}}}]}}]"))) {
             far.gear.ready();
             long[] orders = {far.gear.send("go"), far.gear.send("go"), far.gear.send("go")};
             String first = far.heard().substring(3);
@@ -117,8 +119,9 @@ class ConversationsTest {
     /** The oldest that waited took every refusal. */
     @Test
     void anAnswerBelongsToWhatCausedItThoughAnOlderQuestionWaits() throws Exception {
-        try (Far far = new Far(card("'commands': [" + command("left", "") + "], 'polls': {'line': [{'every': 60000, 'ask':"
-                + " {'to': 'line', 'args': ['HEAT?'], 'reply': {'within': 60000}}}]}"))) {
+        try (Far far = new Far(
+                card("'commands': [" + command("left", "") + "], 'polls': {'line': [{'every': 60000, 'ask':"
+                        + " {'to': 'line', 'args': ['HEAT?'], 'reply': {'within': 60000}}}]}"))) {
             assertThat(far.heard()).isEqualTo("HEAT?");
             long order = far.gear.send("left");
             assertThat(far.heard()).isEqualTo("LEFT");
@@ -148,8 +151,9 @@ class ConversationsTest {
 
     @Test
     void whatKeepsAConnectionIsSentThoughNothingAnswersAndNothingShowsIt() throws Exception {
-        try (Far far = new Far(card("'polls': {'line': [{'every': 50, 'kind': 'keep-alive', 'ask': {'to': 'line', 'args':"
-                + " ['ALIVE'], 'reply': {'within': 60000}}}]}"))) {
+        try (Far far = new Far(
+                card("'polls': {'line': [{'every': 50, 'kind': 'keep-alive', 'ask': {'to': 'line', 'args':"
+                        + " ['ALIVE'], 'reply': {'within': 60000}}}]}"))) {
             for (int i = 0; i < 12; i++) {
                 assertThat(far.heard()).isEqualTo("ALIVE");
             }
@@ -182,8 +186,9 @@ class ConversationsTest {
 
     @Test
     void aSessionThatTheGearEndsIsBegunAnewAndTheOrderSentOnceMore() throws Exception {
-        try (Far far = new Far(card(LOGIN + ", 'polls': {'line': [{'every': 100, 'kind': 'keep-alive', 'ask': {'to': 'line',"
-                + " 'args': ['ALIVE']}}]}"))) {
+        try (Far far = new Far(
+                card(LOGIN + ", 'polls': {'line': [{'every': 100, 'kind': 'keep-alive', 'ask': {'to': 'line',"
+                        + " 'args': ['ALIVE']}}]}"))) {
             assertThat(far.heard()).isEqualTo("LOGIN");
             far.says("TOKEN 1\n");
             for (int i = 0; i < 8; i++) {

@@ -25,8 +25,10 @@ import rombix.wire.Malformed;
 class FramingTest {
     private static Framing framing(Map<String, Object> settings) {
         Map<String, Value> set = new TreeMap<>();
-        settings.forEach((id, v) -> set.put(id, v instanceof Number n ? Value.of(n.doubleValue()) : Value.of(v
-                .toString())));
+        settings.forEach((id, v) -> set.put(id, v instanceof Number n
+                ? Value.of(n.doubleValue())
+                : Value.of(v
+                        .toString())));
         Gear.Link link = new Gear.Link(Protocol.of("line"), "127.0.0.1:9", null, null, null, set, Map.of());
         Twin twin = new Twin("g", "G", CardLibrary.shipped().get("any-line"), Protocol.of("line"), Map.of());
         return new Framing(new GearPlaces(twin, new Target("127.0.0.1:9", link, Keyring.NONE, java.nio.file.Path::of)));

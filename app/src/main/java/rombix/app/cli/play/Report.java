@@ -85,8 +85,10 @@ final class Report {
             String message = !line.message().isEmpty() || !late
                     ? line.message()
                     : "%s late".formatted(Figures.span(line.lateMicros() / 1000.0));
-            out.printf("%9.3f s  %-6s %-12s %s%s%n", millis(late ? line.atNanos() : line.dueNanos()) / 1000, outcome, line
-                    .gear(), title, message.isEmpty() ? "" : "  — " + message);
+            out.printf("%9.3f s  %-6s %-12s %s%s%n", millis(late ? line.atNanos() : line.dueNanos()) / 1000, outcome,
+                    line
+                            .gear(),
+                    title, message.isEmpty() ? "" : "  — " + message);
         }
         out.flush();
     }

@@ -24,8 +24,10 @@ public enum ColourPart {
     Y, @JsonProperty("mireds")
     MIREDS;
 
-    private static final List<Set<ColourPart>> WHOLE = List.of(Set.of(RED, GREEN, BLUE), Set.of(HUE, SATURATION), Set.of(
-            HUE, SATURATION, BRIGHTNESS), Set.of(X, Y), Set.of(X, Y, BRIGHTNESS), Set.of(MIREDS), Set.of(MIREDS,
+    private static final List<Set<ColourPart>> WHOLE = List.of(Set.of(RED, GREEN, BLUE), Set.of(HUE, SATURATION),
+            Set.of(
+                    HUE, SATURATION, BRIGHTNESS),
+            Set.of(X, Y), Set.of(X, Y, BRIGHTNESS), Set.of(MIREDS), Set.of(MIREDS,
                     BRIGHTNESS));
 
     /**

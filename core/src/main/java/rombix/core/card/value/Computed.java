@@ -127,8 +127,10 @@ public record Computed(Way compute, WireValue over, @Nullable WireValue key,
         try {
             byte[] made = compute.of(compute.checks()
                     ? HexFormat.of().parseHex(text.toString().replaceAll("[\\s:-]", ""))
-                    : text.toString().getBytes(StandardCharsets.UTF_8), keyed.toString().getBytes(
-                            StandardCharsets.UTF_8), crc);
+                    : text.toString().getBytes(StandardCharsets.UTF_8),
+                    keyed.toString().getBytes(
+                            StandardCharsets.UTF_8),
+                    crc);
             return Value.of(written == Form.BASE64
                     ? Base64.getEncoder().encodeToString(made)
                     : HexFormat.of().formatHex(made));

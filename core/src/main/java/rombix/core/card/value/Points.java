@@ -22,7 +22,8 @@ final class Points {
             List<Double> here = sorted.get(i);
             if (here.get(0).equals(before.get(0)) || Math.signum(here.get(1) - before.get(1)) != way || way == 0) {
                 throw new IllegalArgumentException(
-                        "\"points\" go one way: %s follows %s, so a wire value would stand for two values".formatted(here,
+                        "\"points\" go one way: %s follows %s, so a wire value would stand for two values".formatted(
+                                here,
                                 before));
             }
         }

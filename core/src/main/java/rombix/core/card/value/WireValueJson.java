@@ -45,7 +45,8 @@ final class WireValueJson {
                 numbers(
                         node, "from"),
                 numbers(node, "to"), node.has("curve") ? one(Mapped.Curve.class, node, "curve") : null,
-                meaning(node, "yes"), meaning(node, "no"), text(node, "format"), as == null ? null : As.of(as), points(node),
+                meaning(node, "yes"), meaning(node, "no"), text(node, "format"), as == null ? null : As.of(as),
+                points(node),
                 node.has("packed") ? MAPPER.treeToValue(node.get("packed"), Packed.class) : null);
     }
 

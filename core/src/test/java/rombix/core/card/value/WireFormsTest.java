@@ -34,7 +34,8 @@ class WireFormsTest {
     void numbersStandInBytesBothWays(String packed, double number, String bytes) {
         String carry = "{'of': 'n', 'packed': " + packed.replace(';', ',') + "}";
         assertThat(out(carry, Value.of(number))).isEqualTo(bytes);
-        assertThat(carry(carry).in(Value.of(bytes))).hasValueSatisfying(v -> assertThat(v.asNumber()).isEqualTo(number));
+        assertThat(carry(carry).in(Value.of(bytes)))
+                .hasValueSatisfying(v -> assertThat(v.asNumber()).isEqualTo(number));
     }
 
     @Test
