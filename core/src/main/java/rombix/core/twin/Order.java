@@ -62,7 +62,7 @@ public record Order(String gear, Card.Command command, Map<String, Value> args, 
         public Outgoing unanswered() {
             return new Outgoing(address, args, forms, head, pauseMillis, null, late == null
                     ? null
-                    : gear -> late.made(gear).unanswered());
+                    : new Unanswered(late));
         }
 
         /**
@@ -73,6 +73,13 @@ public record Order(String gear, Card.Command command, Map<String, Value> args, 
          */
         public Outgoing made(Function<String, @Nullable Value> gear) {
             return late == null ? this : late.made(gear);
+        }
+    }
+
+    private record Unanswered(Late of) implements Late {
+        @Override
+        public Outgoing made(Function<String, @Nullable Value> gear) {
+            return of.made(gear).unanswered();
         }
     }
 

@@ -1,7 +1,6 @@
 package rombix.core.card.value;
 
 import com.fasterxml.jackson.annotation.JsonProperty;
-import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -69,17 +68,23 @@ public enum ColourPart {
 
     /** The colour that parts make, red, green and blue from 0 to 1; without brightness as bright as it can be. */
     static double[] colour(Map<ColourPart, Double> parts) {
-        Map<ColourPart, Double> all = new EnumMap<>(parts);
-        double bright = Math.clamp(all.getOrDefault(BRIGHTNESS, 100.0) / 100, 0, 1);
-        if (all.containsKey(RED)) {
-            return new double[]{unit(all.get(RED) / 255), unit(all.get(GREEN) / 255), unit(all.get(BLUE) / 255)};
+        double bright = Math.clamp(parts.getOrDefault(BRIGHTNESS, 100.0) / 100, 0, 1);
+        if (parts.containsKey(RED)) {
+            return new double[]{unit(part(parts, RED) / 255), unit(part(parts, GREEN) / 255), unit(part(parts, BLUE)
+                    / 255)};
         }
-        if (all.containsKey(HUE)) {
-            return ofHue(all.get(HUE), unit(all.get(SATURATION) / 100), bright);
+        if (parts.containsKey(HUE)) {
+            return ofHue(part(parts, HUE), unit(part(parts, SATURATION) / 100), bright);
         }
-        double[] xy = all.containsKey(X) ? new double[]{all.get(X), all.get(Y)} : ofKelvins(1e6 / all.get(MIREDS));
+        double[] xy = parts.containsKey(X)
+                ? new double[]{part(parts, X), part(parts, Y)}
+                : ofKelvins(1e6 / part(parts, MIREDS));
         double[] rgb = ofXy(xy);
         return new double[]{rgb[0] * bright, rgb[1] * bright, rgb[2] * bright};
+    }
+
+    private static double part(Map<ColourPart, Double> parts, ColourPart part) {
+        return parts.getOrDefault(part, 0.0);
     }
 
     private static double unit(double x) {
