@@ -25,6 +25,7 @@ import rombix.app.cli.open.StandInsCommand;
 import rombix.app.cli.option.BadCall;
 import rombix.app.cli.play.Playing;
 import rombix.app.cli.play.PressCommand;
+import rombix.app.cli.play.ReadCommand;
 import rombix.app.cli.play.ReleaseCommand;
 import rombix.app.cli.play.ShowCommand;
 import rombix.app.cli.play.StatusCommand;
@@ -57,6 +58,7 @@ public final class RombixCommand implements Callable<Integer> {
             new Entry(OpenCommand.class, _ -> new OpenCommand(RombixCommand::line)),
             new Entry(PressCommand.class, PressCommand::new), new Entry(ReleaseCommand.class, ReleaseCommand::new),
             new Entry(TurnCommand.class, TurnCommand::new), new Entry(StatusCommand.class, StatusCommand::new),
+            new Entry(ReadCommand.class, ReadCommand::new),
             new Entry(TrafficCommand.class, TrafficCommand::new), new Entry(WhyCommand.class, WhyCommand::new),
             new Entry(StopCommand.class, StopCommand::new), new Entry(ShowCommand.class, ShowCommand::new),
             new Entry(ForecastCommand.class, ForecastCommand::new),

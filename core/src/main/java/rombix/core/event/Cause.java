@@ -42,8 +42,9 @@ public enum Cause {
     /** %1: its name. */
     NO_SERIAL_PORT(Reason.UNREACHABLE, "no serial port “%1” is here",
             "Plug it in, or choose another in the gear's window."),
-    /** %1: its name. */
-    NO_MIDI_PORT(Reason.UNREACHABLE, "no MIDI port “%1”", "Plug it in, or choose another in the gear's window."),
+    /** %1: its name; %2: which there are. */
+    NO_MIDI_PORT(Reason.UNREACHABLE, "no MIDI port “%1”",
+            "Plug it in, or choose another in the gear's window. There %2."),
     /** %1: its name; %2: what the system says. */
     PORT_TAKEN(Reason.UNREACHABLE, "the port “%1” cannot be opened: %2",
             "If another program is using it, close that." + Say.AGAIN),
@@ -90,6 +91,10 @@ public enum Cause {
             "Check the user, and replace the secret “%1” in the gear's window."), NO_ACCOUNTS(Reason.LOGIN_REFUSED,
                     "it has no accounts (SASL)",
                     "Choose the password of the server in its settings."),
+    /** %1: how long it had. */
+    LOGIN_UNANSWERED(Reason.SILENT, "it took the connection, but did not answer the login within %1",
+            "It may be busy, or want to be greeted otherwise: look at it, and compare its card with its manual."
+                    + Say.AGAIN),
     /** %1: how it answered. */
     GREETING_REFUSED(Reason.LOGIN_REFUSED, "%1",
             "That is how it answered at the start; check the user and the secret."),
@@ -104,6 +109,8 @@ public enum Cause {
             "Check what the broker allows, and the user and the secret in the gear's window."),
     /** %1: what it says. */
     TOPICS_REFUSED(Reason.REFUSED, "the broker refuses its topics: %1", "Check what the broker lets this user read."),
+    /** %1: what it says, if it says something. */
+    NOT_WEBSOCKET(Reason.REFUSED, "something is there, but it doesn't speak WebSocket%1", "Check the port."),
     /** %1: how it answers. */
     NO_WEBSOCKET(Reason.REFUSED, "there is no WebSocket at its address and path (it answers %1)",
             "Check the path among its settings."),
@@ -142,7 +149,7 @@ public enum Cause {
                                                                                     "the list of known certificates on this computer is damaged",
                                                                                     "Compare its certificate, and forget the first one in the gear's window."), TLS_NOT_SPOKEN(
                                                                                             Reason.TLS_NOT_SPOKEN,
-                                                                                            "it does not speak TLS there",
+                                                                                            "something is there, but it doesn't speak TLS%1",
                                                                                             "Check the port, or turn TLS off."),
     /** %1: what the other end says. */
     TLS_NOT_AGREED(Reason.UNREACHABLE, "TLS was not agreed on: %1", "Check the port, or turn TLS off." + Say.AGAIN),

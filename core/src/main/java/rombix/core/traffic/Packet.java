@@ -69,6 +69,10 @@ public record Packet(long number, Instant at, String gear, Way way, String of, S
         return fault.isEmpty() ? fate.words() : fate == Fate.DONE ? fault : fate.words() + ": " + fault;
     }
 
+    Packet carrying(List<Value> now) {
+        return new Packet(number, at, gear, way, of, address, now, order, landed, fate, fault);
+    }
+
     Packet became(Fate next, String why) {
         return new Packet(number, at, gear, way, of, address, args, order, landed, next, why);
     }

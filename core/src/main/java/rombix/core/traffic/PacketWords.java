@@ -7,6 +7,7 @@ import java.util.stream.Collectors;
 import rombix.core.board.Gear;
 import rombix.core.board.Rig;
 import rombix.core.twin.Landed;
+import rombix.core.twin.Order;
 import rombix.core.twin.Twin.Readings;
 import rombix.core.twin.Twin;
 import rombix.core.value.Value;
@@ -35,7 +36,11 @@ public record PacketWords(Rig rig, Function<String, Readings> readings) {
     /** What it says: the command, or the readings that it brings. */
     public String words(Packet packet) {
         if (packet.way() == Packet.Way.OUT) {
-            return packet.of();
+            Order order = packet.order();
+            Twin twin = rig.twin(packet.gear()).orElse(null);
+            return order == null || twin == null
+                    ? packet.of()
+                    : twin.spokenTitle(order.command(), order.args(), readings.apply(packet.gear())); // Each step of a fade has its own.
         }
         return packet.landed().stream().filter(l -> l.value() != null).map(l -> reading(packet.gear(), l)).collect(
                 Collectors.joining(", "));

@@ -93,6 +93,24 @@ public final class Traffic {
         add(gear, Way.OUT, of, packet.address(), packet.args(), null, List.of(), Fate.SENT, "");
     }
 
+    /**
+     * What stood on the wire of an order that is on its way.
+     *
+     * @param number which of its packets, from 0
+     */
+    public synchronized void made(long ticket, int number, List<Value> args) {
+        Waiting of = waiting.get(ticket);
+        long n = of == null ? 0 : of.first + number;
+        Packet sent = of == null || n >= of.behind ? null : ring[index(n)];
+        if (sent != null && sent.number() == n && !sent.args().equals(args)) {
+            kept -= size(sent);
+            Packet now = sent.carrying(shortened(args.stream().map(Redactor.PROCESS::clean).toList()));
+            ring[index(n)] = now;
+            kept += size(now);
+            changes++;
+        }
+    }
+
     /** What became of an order: {@code fault} says why it failed; null where it is done. */
     public synchronized void done(long ticket, @Nullable String fault) {
         Waiting of = waiting.remove(ticket);

@@ -40,6 +40,7 @@ final class Requests implements AutoCloseable {
     private static final int REDIRECTS = 5;
     private static final int NOT_MODIFIED = 304;
     private static final int UNAUTHORIZED = 401;
+    private static final int FORBIDDEN = 403;
     private static final Duration POLL_TIMEOUT = Duration.ofMillis(2500);
     private static final long STREAM_MILLIS = 10_000;
     private static final int MOST_TAGS = 1000;
@@ -117,7 +118,9 @@ final class Requests implements AutoCloseable {
                 .statusCode() != NOT_MODIFIED);
         if (response.statusCode() >= 400) {
             String words = answer.firstWords();
-            throw new IOException("refused: " + response.statusCode() + (words.isEmpty() ? "" : " " + words));
+            throw new IOException(response.statusCode() == FORBIDDEN
+                    ? "refused (403): check the user and the secret" + (words.isEmpty() ? "" : "; it says " + words)
+                    : "refused: " + response.statusCode() + (words.isEmpty() ? "" : " " + words));
         }
         response.headers().firstValue("ETag").filter(tag -> tags.size() < MOST_TAGS || tags.containsKey(packet
                 .address())).ifPresent(tag -> tags.put(packet.address(), tag));
@@ -194,7 +197,7 @@ final class Requests implements AutoCloseable {
                     throw Web.unknown(target);
                 }
                 said = true;
-            } else if (response.statusCode() == 403 && secret == null) {
+            } else if (response.statusCode() == FORBIDDEN && secret == null) {
                 left(response);
                 throw Web.unknown(target);
             } else if (elsewhere.isPresent() && response.statusCode() / 100 == 3

@@ -6,8 +6,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Setting;
+import rombix.core.trust.Redactor;
 import rombix.core.twin.Order;
 import rombix.core.twin.Twin;
 import rombix.core.value.Value;
@@ -17,6 +19,9 @@ import rombix.core.value.Value;
  * request and the time. Safe to use from any thread.
  */
 public final class GearPlaces {
+    /** What is kept under such a name opens doors, so that nothing shows it. */
+    private static final Pattern SECRET = Pattern.compile("(?i)token|session|secret|password|key|cookie");
+
     private final Target target;
     private final Map<String, Setting> settings = new HashMap<>();
     private final Map<String, Value> kept = new ConcurrentHashMap<>();
@@ -29,6 +34,9 @@ public final class GearPlaces {
 
     /** Keeps what the gear said, for packets to come. */
     public void keep(String name, Value value) {
+        if (SECRET.matcher(name).find()) {
+            Redactor.PROCESS.remember(name, value.toString());
+        }
         kept.put(name, value);
     }
 

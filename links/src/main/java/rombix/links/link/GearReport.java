@@ -158,6 +158,11 @@ public final class GearReport {
         }
     }
 
+    /** What stood on the wire of one of an order's packets: what was computed for it is known only then. */
+    public void made(long ticket, int number, Order.Outgoing packet) {
+        traffic.made(ticket, number, packet.args());
+    }
+
     /** The time on the deck's clock, in nanoseconds. */
     public long now() {
         return clock.nanos();

@@ -145,7 +145,7 @@ public final class Secure {
                         tls.trust() == Trust.OWN ? Cause.CERTIFICATE_NOT_THE_ONE_GIVEN : Cause.CERTIFICATE_NOT_SIGNED);
             }
             if (said.contains("Unsupported or unrecognized SSL message") || said.contains("not an SSL/TLS record")) {
-                return new Refused(Cause.TLS_NOT_SPOKEN);
+                return new Refused(Cause.TLS_NOT_SPOKEN, Banner.of(HostPort.of(address)));
             }
         }
         return new Refused(why, Cause.TLS_NOT_AGREED, String.valueOf(why.getMessage()));

@@ -212,7 +212,7 @@ public final class WayThere {
     private void readings() {
         boolean reports = twin.card().readings().stream().anyMatch(r -> r.arrives().containsKey(twin.protocol()));
         if (!reports) {
-            stage(READINGS, Verdict.NOTHING, "the card reads nothing from this gear", "");
+            stage(READINGS, Verdict.NOTHING, "never reports; what is shown is what was sent", "");
         } else if (read) {
             good(READINGS, "received");
         } else {

@@ -168,7 +168,10 @@ final class MidiLink implements Link {
                 }
             }
             if (out == null) {
-                throw new Refused(Cause.NO_MIDI_PORT, port);
+                List<String> there = new Midi().ports();
+                throw new Refused(Cause.NO_MIDI_PORT, port, there.isEmpty()
+                        ? "are none now"
+                        : "are " + String.join(", ", there));
             }
             opened.add(out);
             out.open();

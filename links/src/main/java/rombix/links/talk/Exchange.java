@@ -6,6 +6,7 @@ import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
+import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import rombix.core.event.Cause;
@@ -57,10 +58,11 @@ final class Exchange {
      *
      * @param question whether it is a poll: then an order that comes meanwhile ends the wait, and the answer is still
      *            taken when it comes
-     * @param wired run when it is on the wire
+     * @param wired takes it as it is on the wire
      * @return done when it is answered
      */
-    CompletableFuture<Void> say(Talk.Wire to, Order.Outgoing packet, boolean last, boolean question, Runnable wired)
+    CompletableFuture<Void> say(Talk.Wire to, Order.Outgoing packet, boolean last, boolean question,
+            Consumer<Order.Outgoing> wired)
             throws IOException, InterruptedException {
         Order.Outgoing made = places.made(packet);
         boolean waits = made.reply() != null;
@@ -85,7 +87,7 @@ final class Exchange {
                 throw new Refused(e, Cause.BROKE);
             }
         }
-        wired.run();
+        wired.accept(made);
         if (question) {
             await(CompletableFuture.anyOf(answer, queue.ordered()));
         } else if (waits && !free) {

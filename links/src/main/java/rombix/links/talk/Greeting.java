@@ -2,11 +2,15 @@ package rombix.links.talk;
 
 import java.io.IOException;
 import java.util.List;
+import java.util.concurrent.TimeoutException;
 import java.util.stream.Stream;
 import rombix.core.card.Packet;
 import rombix.core.card.Poll;
+import rombix.core.event.Cause;
+import rombix.core.twin.Figures;
 import rombix.core.twin.Order;
 import rombix.links.link.GearReport;
+import rombix.links.link.Refused;
 
 /** Says and awaits what stands at the beginning of a connection, or once more when a login has run out. */
 final class Greeting {
@@ -57,9 +61,13 @@ final class Greeting {
 
     private void say(Talk.Wire to, List<Order.Outgoing> packets) throws IOException, InterruptedException {
         for (Order.Outgoing packet : packets) {
-            report.said("greeting", packet);
-            exchange.say(to, packet, false, false, () -> {
-            });
+            try {
+                exchange.say(to, packet, false, false, made -> report.said("greeting", made));
+            } catch (IOException e) {
+                throw Replies.root(e.getCause()) instanceof TimeoutException && packet.reply() != null
+                        ? new Refused(e, Cause.LOGIN_UNANSWERED, Figures.span(packet.reply().withinMillis()))
+                        : e;
+            }
         }
     }
 }

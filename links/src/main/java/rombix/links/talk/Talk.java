@@ -291,13 +291,9 @@ public final class Talk implements Link {
         CompletableFuture<Void> answered = CompletableFuture.completedFuture(null);
         try {
             for (int i = 0; i < job.packets().size(); i++) {
-                boolean first = i == 0;
+                int number = i;
                 answered = exchange.say(to, job.packets().get(i), i == job.packets().size() - 1, job
-                        .rank() == Waiting.Rank.QUESTION, () -> {
-                            if (first) {
-                                job.done().wired(behind);
-                            }
-                        });
+                        .rank() == Waiting.Rank.QUESTION, made -> job.done().wired(number, made, behind));
             }
         } catch (Replies.Expired e) {
             repeated(job, e);

@@ -2,6 +2,7 @@ package rombix.links.talk;
 
 import org.jspecify.annotations.Nullable;
 import rombix.core.event.Gears;
+import rombix.core.twin.Order;
 import rombix.links.link.GearReport;
 
 /** Answers for an order of the deck: when it went out, what it waited behind, and what became of it. */
@@ -18,9 +19,12 @@ final class Ticket implements Waiting.Done {
     }
 
     @Override
-    public void wired(String behind) {
-        wiredNanos = report.now();
-        waited = behind;
+    public void wired(int which, Order.Outgoing packet, String behind) {
+        if (which == 0) {
+            wiredNanos = report.now();
+            waited = behind;
+        }
+        report.made(number, which, packet);
     }
 
     @Override

@@ -73,11 +73,12 @@ final class Waiting {
     /** Takes what became of a job. Called from any thread. */
     interface Done {
         /**
-         * It is on the wire.
+         * A packet is on the wire.
          *
-         * @param behind what it waited behind for long, in words; empty where it did not
+         * @param number which of the job's it is, from 0
+         * @param behind what the job waited behind for long, in words; empty where it did not
          */
-        default void wired(String behind) {
+        default void wired(int number, Order.Outgoing packet, String behind) {
         }
 
         /** @param fault null where it is done, else why not */

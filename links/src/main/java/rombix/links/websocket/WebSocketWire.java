@@ -27,6 +27,7 @@ import rombix.core.twin.MessageReader.Message;
 import rombix.core.twin.Order;
 import rombix.core.value.Limits;
 import rombix.core.value.Value;
+import rombix.links.link.Banner;
 import rombix.links.link.GearPlaces;
 import rombix.links.link.HostPort;
 import rombix.links.link.Refused;
@@ -105,6 +106,10 @@ final class WebSocketWire implements Talk.Wire {
                 default -> {
                 }
             }
+        }
+        String said = e instanceof IllegalArgumentException ? "" : Banner.of(target.hostPort());
+        if (!said.isEmpty()) {
+            return new Refused(e, Cause.NOT_WEBSOCKET, said);
         }
         return e instanceof IllegalArgumentException
                 ? new Refused(e, Cause.WRONG_PATH, String.valueOf(e.getMessage()))

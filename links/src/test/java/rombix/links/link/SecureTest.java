@@ -137,7 +137,7 @@ class SecureTest {
     void aServerWithoutTlsIsSaidToBeOne() throws Exception {
         try (Server server = new Server(0, "")) {
             assertThatThrownBy(() -> heard(target(server.port(), new Tls(Trust.FIRST_SEEN, null), new Kept())))
-                    .hasMessage("it does not speak TLS there");
+                    .hasMessage("something is there, but it doesn't speak TLS; it said “! this is it”");
         }
     }
 

@@ -18,7 +18,8 @@ import java.util.Set;
 
 /** Hands a command to the Rombix that has its board open. Needs as little as it can: it is most of what a press costs. */
 public final class Caller {
-    private static final Set<String> COMMANDS = Set.of("press", "release", "turn", "status", "stop", "show", "traffic",
+    private static final Set<String> COMMANDS = Set.of("press", "release", "turn", "status", "read", "stop", "show",
+            "traffic",
             "why", "check");
 
     /** Has a command go on until somebody ends it, or nobody reads on. */

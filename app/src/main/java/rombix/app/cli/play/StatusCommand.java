@@ -3,12 +3,15 @@ package rombix.app.cli.play;
 import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.OptionalLong;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
+import org.pcollections.HashTreePMap;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -44,7 +47,8 @@ public final class StatusCommand implements Callable<Integer> {
     private record Running(String button, String name, String what, @Nullable Double secondsLeft) {
     }
 
-    private record Gear(String gear, String title, String status, String reason, boolean well) {
+    private record Gear(String gear, String title, String status, String reason, String hint, int readings,
+            @Nullable Double seconds, boolean well) {
     }
 
     private record Fault(String button, String name, String message) {
@@ -76,7 +80,12 @@ public final class StatusCommand implements Callable<Integer> {
             found.running().forEach(r -> out.printf("runs   %-20s %s%s%n", r.name(), r.what(), r.secondsLeft() == null
                     ? ""
                     : ", " + Figures.left(r.secondsLeft()) + " left"));
-            found.gear().forEach(g -> out.printf("gear   %-20s %s%n", g.title(), g.status()));
+            found.gear().forEach(g -> out.printf("gear   %-20s %s%s%s%n", g.title(), g.status(), g
+                    .seconds() == null
+                            ? ""
+                            : ", %d %s, last change %s ago".formatted(g.readings(), g.readings() == 1 ? "reading" : "readings", Figures.span(g.seconds()
+                                    * 1000)),
+                    g.well() || g.hint().isEmpty() ? "" : ". " + g.hint()));
             found.faults().forEach(f -> out.printf("fault  %-20s %s%n", f.name(), f.message()));
         }
         return found.well() ? 0 : 1;
@@ -95,7 +104,12 @@ public final class StatusCommand implements Callable<Integer> {
         }
         List<Gear> gear = rig.twins().values().stream().map(t -> {
             Status s = deck.status(t.gear());
-            return new Gear(t.gear(), t.title(), s.words(), s.reason().id(), s.well());
+            Collection<DeckState.Reading> readings = deck.readings().getOrDefault(t.gear(), HashTreePMap.empty())
+                    .values();
+            OptionalLong last = readings.stream().mapToLong(DeckState.Reading::sinceNanos).max();
+            return new Gear(t.gear(), t.title(), s.words(), s.reason().id(), s.hint(), readings.size(), last.isEmpty()
+                    ? null
+                    : (now - last.getAsLong()) / 1e9, s.well());
         }).toList();
         return new Found(rig.board().name(), deck.mode().name().toLowerCase(Locale.ROOT), rig.page(String
                 .valueOf(deck.page())).orElse(rig.board().pages().getFirst()).name(),
