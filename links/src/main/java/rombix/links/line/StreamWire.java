@@ -24,6 +24,8 @@ final class StreamWire implements Talk.Wire {
     private final Framing framing;
     /** Whether what was read last may be the begin of a line. */
     private boolean begun;
+    /** Whether the line that has begun was told of. */
+    private boolean told;
     /** Whether something was said since such a begin was read: then that was a prompt, and a line of its own. */
     private volatile boolean said;
 
@@ -53,6 +55,7 @@ final class StreamWire implements Talk.Wire {
     public void meant() {
         if (begun && lines != null) {
             lines.drop();
+            told = false;
         }
     }
 
@@ -84,20 +87,22 @@ final class StreamWire implements Talk.Wire {
 
     /** The next line; where none ends for a while, what has come of it, once: it may be a prompt. */
     private @Nullable Message line(LineInput lines) throws IOException, Malformed {
-        if (begun && said) {
+        if (told && said) {
             lines.drop();
+            told = false;
         }
-        boolean before = begun;
         begun = false;
         try {
             String line = lines.next();
+            told = false;
             return line == null ? null : form.line(line);
         } catch (SocketTimeoutException e) {
             String begin = lines.begun();
-            begun = !begin.isEmpty();
-            if (before || !begun) {
+            if (told || begin.isEmpty()) {
                 throw e;
             }
+            begun = true;
+            told = true;
             said = false;
             return form.line(begin);
         }

@@ -32,7 +32,9 @@ final class Replies {
     private final GearPlaces places;
     /** Oldest first. Guarded by this. */
     private final Set<Awaited> waiting = new LinkedHashSet<>();
-    /** What came while the gear is greeted and answered nothing. Guarded by this. */
+    /** Whether an order waits for more than one answer. Guarded by this. */
+    private boolean keeping;
+    /** What came while the gear is greeted, or such an order goes out, and answered nothing. Guarded by this. */
     private final Deque<Message> early = new ArrayDeque<>();
 
     /** The questions that were answered since the connection began. Guarded by this. */
@@ -86,6 +88,12 @@ final class Replies {
     synchronized void begin() {
         early.clear();
         known.clear();
+    }
+
+    /** Whether what comes before it is waited for is kept from now on: a second answer may come right behind the first. */
+    synchronized void keep(boolean on) {
+        keeping = on;
+        early.clear();
     }
 
     /** What a message was. */
@@ -142,7 +150,7 @@ final class Replies {
         synchronized (this) {
             one = best(message);
             if (one == null || !whole && !one.surely(message)) {
-                if (whole && !greeted && early.size() < MOST_EARLY) {
+                if (whole && (!greeted || keeping) && early.size() < MOST_EARLY) {
                     early.add(message);
                 }
                 return Taken.NOT;

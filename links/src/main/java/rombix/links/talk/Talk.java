@@ -289,6 +289,7 @@ public final class Talk implements Link {
                 : "waited %s behind %s".formatted(Figures.span(waited), busy);
         busy = job.words();
         CompletableFuture<Void> answered = CompletableFuture.completedFuture(null);
+        replies.keep(job.packets().stream().anyMatch(p -> p.address().equals(WAIT)));
         try {
             for (int i = 0; i < job.packets().size(); i++) {
                 int number = i;

@@ -122,7 +122,8 @@ public final class ReadCommand implements Callable<Integer> {
         out.printf("%s: %s%s%n", twin.title(), status.words(), status.hint().isEmpty() ? "" : ". " + status.hint());
         lines.stream().filter(l -> l.gear().equals(twin.gear()))
                 .forEach(l -> out.printf("  %-32s %-20s %s%n", l.title(),
-                        l.value() == null ? l.reported() ? "unknown" : "unknown until it is sent" : l.value(), l.seconds() == null
+                        l.value() == null ? l.reported() ? "unknown" : "unknown until it is sent" : l.value(),
+                        l.seconds() == null
                                 ? ""
                                 : "for " + Figures.span(l.seconds() * 1000) + (l.reported()
                                         ? ""

@@ -83,8 +83,9 @@ public final class StatusCommand implements Callable<Integer> {
             found.gear().forEach(g -> out.printf("gear   %-20s %s%s%s%n", g.title(), g.status(), g
                     .seconds() == null
                             ? ""
-                            : ", %d %s, last change %s ago".formatted(g.readings(), g.readings() == 1 ? "reading" : "readings", Figures.span(g.seconds()
-                                    * 1000)),
+                            : ", %d %s, last change %s ago".formatted(g.readings(),
+                                    g.readings() == 1 ? "reading" : "readings", Figures.span(g.seconds()
+                                            * 1000)),
                     g.well() || g.hint().isEmpty() ? "" : ". " + g.hint()));
             found.faults().forEach(f -> out.printf("fault  %-20s %s%n", f.name(), f.message()));
         }
