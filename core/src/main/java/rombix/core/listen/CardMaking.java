@@ -52,15 +52,25 @@ public final class CardMaking {
             lists.put(choices, wanted.choices().stream().map(c -> new Item(c, c, Map.of())).toList());
         }
         List<ReadingSpec> readings = new ArrayList<>(card.readings());
-        readings.add(new ReadingSpec(new Template(id), new Template(wanted.title()), type(wanted.kind()),
+        String family = Families.of(card, protocol, voice, readings);
+        if (family != null) {
+            id = id + "/{" + family + "}";
+        }
+        readings.add(new ReadingSpec(new Template(id), new Template(family == null
+                ? wanted.title()
+                : "{" + family + "} " + wanted.title()), type(wanted.kind()),
                 wanted.unit().isEmpty() || wanted.kind() != Kind.LEVEL ? null : wanted.unit(),
-                level(wanted) ? wanted.low() : null, level(wanted) ? wanted.high() : null, level(wanted)
+                level(wanted) ? wanted.least() : null, level(wanted) ? wanted.greatest() : null, level(wanted)
                         ? wanted.step()
                         : null,
-                choices, yes(wanted), no(wanted), false, Map.of(protocol, List.of(arrival(voice, wanted)))));
+                choices, yes(wanted), no(wanted), false, Map.of(protocol, List.of(arrival(voice, wanted, family))),
+                wanted
+                        .moment()));
         List<Command> commands = new ArrayList<>(card.commands());
         if (!wanted.toldAt().isBlank() && wanted.kind() != Kind.LIST) {
-            commands.addAll(told(card, protocol, voice, wanted, id, choices));
+            commands.addAll(family == null
+                    ? told(card, protocol, voice, wanted, id, choices)
+                    : List.of(Families.told(card, protocol, voice, wanted, id, family, choices)));
         }
         return with(card, lists, readings, commands);
     }
@@ -71,6 +81,12 @@ public final class CardMaking {
 
     static Card with(Card card, Map<String, List<Item>> lists, List<ReadingSpec> readings, List<Command> commands) {
         return card.with(c -> c.card(Card.FORMAT).lists(lists).readings(readings).commands(commands));
+    }
+
+    /** How a colour that was heard stands on the wire, in words. */
+    public static String colourWords(Voice voice) {
+        Colours parts = Colours.of(voice);
+        return parts == null ? "#RRGGBB" : parts.words();
     }
 
     /** Under another title. */
@@ -110,6 +126,7 @@ public final class CardMaking {
             case CHOICE -> ValueType.CHOICE;
             case TEXT -> ValueType.TEXT;
             case LIST -> ValueType.LIST;
+            case COLOUR -> ValueType.COLOUR;
         };
     }
 
@@ -129,23 +146,36 @@ public final class CardMaking {
         };
     }
 
-    private static Arrival arrival(Voice voice, Wanted wanted) {
+    private static Arrival arrival(Voice voice, Wanted wanted, @Nullable String family) {
         Arrival at = voice.arrival();
         WireValue value = switch (wanted.kind()) {
             case MUTE, SWITCH -> new Mapped(null, null, null, null, null, new Meaning(List.of(wanted.yes()), null,
                     null), new Meaning(List.of(wanted.no()), null, null), null, null);
             case LEVEL -> same(wanted)
                     ? null
-                    : new Mapped(null, null, List.of(wanted.low(), wanted.high()), List.of(wanted.wireLow(), wanted
-                            .wireHigh()), null, null, null, null, null);
-            case CHOICE, TEXT, LIST -> null;
+                    : !wanted.points().isEmpty()
+                            ? curve(null, wanted, null)
+                            : new Mapped(null, null, List.of(wanted.low(), wanted.high()),
+                                    List.of(wanted.wireLow(), wanted
+                                            .wireHigh()),
+                                    null, null, null, null, null);
+            case CHOICE, TEXT, LIST, COLOUR -> null;
         };
-        return new Arrival(at.from(), at.arg(), at.where(), at.at(), at.pattern(), null, null, null, null, wanted
-                .kind() == Kind.LIST ? listed(voice) : null, value);
+        Colours colour = wanted.kind() == Kind.COLOUR ? Colours.of(voice) : null;
+        return new Arrival(at.from(), at.arg(), Families.where(voice, family), colour == null ? at.at() : null, at
+                .pattern(), null, at.first(), null, null, wanted.kind() == Kind.LIST ? listed(voice) : null, value,
+                at
+                        .each(),
+                colour == null ? Map.of() : colour.parts(voice.pointer() == null ? "" : voice.pointer()));
+    }
+
+    /** A level that goes unevenly. */
+    static Mapped curve(@Nullable String of, Wanted wanted, @Nullable As as) {
+        return new Mapped(of, null, null, null, null, null, null, null, as, wanted.points(), null);
     }
 
     private static boolean same(Wanted wanted) {
-        return wanted.low() == wanted.wireLow() && wanted.high() == wanted.wireHigh();
+        return wanted.points().isEmpty() && wanted.low() == wanted.wireLow() && wanted.high() == wanted.wireHigh();
     }
 
     /** Where the ids and the names stand in a list of objects: under the names that are usual for them. */
@@ -186,18 +216,25 @@ public final class CardMaking {
                     ? null
                     : wanted
                             .unit(),
-                    wanted.low(), wanted.high(), wanted.step(), Value.of(wanted.low()), null);
+                    wanted.least(), wanted.greatest(), wanted.step(), Value.of(wanted.least()), null);
             case CHOICE -> new Param("to", wanted.title(), ValueType.CHOICE, null, null, null, null, null, choices);
+            case COLOUR ->
+                new Param("to", wanted.title(), ValueType.COLOUR, null, null, null, null, Value.of("#FFFFFF"),
+                        null);
             default -> new Param("to", wanted.title(), ValueType.TEXT, null, null, null, null, Value.of(""), null);
         };
-        WireValue carry = wanted.kind() == Kind.LEVEL && (!same(wanted) || whole(voice))
-                ? new Mapped("to", null, same(wanted) ? null : List.of(wanted.low(), wanted.high()), same(wanted)
-                        ? null
-                        : List.of(wanted.wireLow(), wanted.wireHigh()), null, null, null, null,
-                        whole(voice)
-                                ? As.INT
-                                : null)
-                : new WireValue.Filled(new Template("{to}"));
+        WireValue carry = !wanted.points().isEmpty() && level(wanted)
+                ? curve("to", wanted, whole(voice) ? As.INT : null)
+                : wanted.kind() == Kind.LEVEL && (!same(wanted) || whole(voice))
+                        ? new Mapped("to", null, same(wanted) ? null : List.of(wanted.low(), wanted.high()),
+                                same(wanted)
+                                        ? null
+                                        : List.of(wanted.wireLow(), wanted.wireHigh()),
+                                null, null, null, null,
+                                whole(voice)
+                                        ? As.INT
+                                        : null)
+                        : new WireValue.Filled(new Template("{to}"));
         return List.of(new Command(id, new Template(wanted.title() + " to {to}"), List.of(), List.of(param), Map.of(
                 protocol, List.of(packet(voice, wanted.toldAt(), carry))),
                 List.of(new Change(new Template(reading),
@@ -230,6 +267,18 @@ public final class CardMaking {
 
     /** A packet as the voice came, with something else in its place. */
     private static Packet packet(Voice voice, String to, WireValue carry) {
+        Colours colour = Colours.of(voice);
+        if (colour != null && voice.pointer() != null) {
+            ObjectNode tree = JsonNodeFactory.instance.objectNode();
+            ObjectNode at = tree;
+            for (String name : voice.pointer().isEmpty() ? new String[0] : voice.pointer().substring(1).split("/")) {
+                at = at.putObject(plain(name));
+            }
+            ObjectNode inner = at;
+            colour.carries().keySet().forEach(name -> inner.put(name, "{" + name + "}"));
+            return new Packet(new Template(to), List.of(), tree, Map.of(), new LinkedHashMap<>(colour.carries()), null,
+                    null);
+        }
         if (voice.pointer() != null && !voice.pointer().isEmpty()) {
             ObjectNode tree = JsonNodeFactory.instance.objectNode();
             ObjectNode at = tree;
@@ -268,7 +317,7 @@ public final class CardMaking {
         return new Packet(new Template(to), args, null, Map.of(), Map.of(), null, null);
     }
 
-    private static String plain(String name) {
+    static String plain(String name) {
         return name.replace("~1", "/").replace("~0", "~");
     }
 }

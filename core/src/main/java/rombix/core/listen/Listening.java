@@ -1,6 +1,7 @@
 package rombix.core.listen;
 
 import com.google.re2j.Matcher;
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
@@ -19,6 +20,12 @@ import tools.jackson.databind.JsonNode;
 public final class Listening {
     private static final int DEEPEST = 4;
     private static final int MOST = 500;
+    private static final List<String> IDS = List.of("id", "uid", "key", "name");
+    private static final List<String> NAMES = List.of("name", "title", "label");
+    private static final List<String> BYTES = List.of("bytes", "sysex");
+    /** How many bytes tell kinds of messages apart. */
+    private static final int HEAD = 2;
+    private static final int LONGEST_FRAME = 64;
     private static final TextPattern PAIR = new TextPattern("(\\S+[=:])([^=:\\s]+)");
 
     private final Map<String, Voice> voices = new LinkedHashMap<>();
@@ -30,6 +37,8 @@ public final class Listening {
     public static List<Voice> to(Collection<Packet> packets) {
         Listening all = new Listening();
         packets.stream().filter(p -> p.way() == Packet.Way.IN && !p.address().isEmpty()).forEach(all::hear);
+        all.bytes(packets.stream().filter(p -> p.way() == Packet.Way.IN && BYTES.contains(p.address()) && p.args()
+                .size() == 1).toList());
         return all.voices.values().stream().sorted(Comparator.comparing(Voice::at).reversed()).collect(Collectors
                 .toList());
     }
@@ -54,11 +63,63 @@ public final class Listening {
     private void members(Packet p, int arg, String pointer, JsonNode node, int depth) {
         if (node.isArray()) {
             heard(p, arg, pointer, null, JsonTree.value(node));
+            node.forEach(item -> item(p, arg, pointer, item));
+        } else if (Colours.in(node) != null) {
+            heard(p, arg, pointer, null, JsonTree.value(node));
         } else if (node.isValueNode() && !node.isNull()) {
             heard(p, arg, pointer, null, JsonTree.value(node));
         } else if (depth < DEEPEST) {
             node.properties().forEach(e -> members(p, arg, pointer + "/" + e.getKey().replace("~", "~0").replace("/",
                     "~1"), e.getValue(), depth + 1));
+        }
+    }
+
+    /** What an item of a list has beside its id and its name. */
+    private void item(Packet p, int arg, String list, JsonNode item) {
+        String id = IDS.stream().filter(name -> item.path(name).isValueNode() && !item.path(name).isNull()).findFirst()
+                .orElse(null);
+        if (id == null) {
+            return;
+        }
+        item.properties().stream().filter(e -> !e.getKey().equals(id) && !NAMES.contains(e.getKey()) && (e.getValue()
+                .isValueNode() && !e.getValue().isNull() || Colours.in(e.getValue()) != null)).forEach(e -> heard(p,
+                        new Voice(p.address(), arg, "/" + e.getKey().replace("~", "~0").replace("/", "~1"), null,
+                                new Voice.Items(list, id), null, List.of(JsonTree.value(e.getValue())), p.args(), 1, p
+                                        .at())));
+    }
+
+    /** Bytes: messages of one length that begin alike are of one kind, and what changes in them are voices. */
+    private void bytes(List<Packet> packets) {
+        Map<String, List<Packet>> kinds = new LinkedHashMap<>();
+        for (Packet p : packets) {
+            String digits = p.args().getFirst().toString().replace(" ", "");
+            if (digits.length() >= 2 * HEAD && digits.length() <= 2 * LONGEST_FRAME
+                    && digits.matches("([0-9a-f]{2})+")) {
+                kinds.computeIfAbsent(digits.length() + digits.substring(0, 2 * HEAD), _ -> new ArrayList<>()).add(p);
+            }
+        }
+        kinds.values().forEach(this::kind);
+    }
+
+    private void kind(List<Packet> alike) {
+        List<String> all = alike.stream().map(p -> p.args().getFirst().toString().replace(" ", "")).toList();
+        String first = all.getFirst();
+        StringBuilder like = new StringBuilder();
+        for (int i = 0; i < first.length(); i += 2) {
+            String here = first.substring(i, i + 2);
+            int at = i;
+            like.append(all.stream().allMatch(m -> m.startsWith(here, at)) ? here : "..");
+        }
+        for (int i = 0; i < first.length(); i += 2) {
+            if (like.substring(i, i + 2).equals("..")) {
+                for (int n = 0; n < all.size(); n++) {
+                    Packet p = alike.get(n);
+                    heard(p, new Voice(p.address(), 0, null, null, null, new Voice.Slice(i / 2, like.toString()),
+                            List.of(
+                                    Value.of(Integer.parseInt(all.get(n).substring(i, i + 2), 16))),
+                            p.args(), 1, p.at()));
+                }
+            }
         }
     }
 
@@ -90,8 +151,11 @@ public final class Listening {
     }
 
     private void heard(Packet p, int arg, @Nullable String pointer, @Nullable String before, Value value) {
-        Voice fresh = new Voice(p.address(), arg, pointer, before, List.of(value), p.args(), 1, p.at());
-        voices.merge(fresh.key(), fresh, (known, _) -> known.again(value, p.args(), p.at()));
+        heard(p, new Voice(p.address(), arg, pointer, before, null, null, List.of(value), p.args(), 1, p.at()));
+    }
+
+    private void heard(Packet p, Voice fresh) {
+        voices.merge(fresh.key(), fresh, (known, _) -> known.again(fresh.last(), p.args(), p.at()));
         if (voices.size() > MOST) {
             voices.remove(voices.keySet().iterator().next());
         }

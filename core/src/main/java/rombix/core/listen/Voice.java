@@ -22,12 +22,32 @@ import tools.jackson.databind.JsonNode;
  * @param arg the number of the argument that it stands in; {@link #EVENT} where the message carries nothing
  * @param pointer where it stands in the JSON of that; null where that is no JSON
  * @param before what the text begins with, before it; null where the text is not taken apart
+ * @param items the list whose items have it; null where it does not stand in a list
+ * @param slice which byte of a message in hexadecimal digits it is; null where it is none
  * @param seen what it was, each once, the last at the end
  * @param others the message's arguments when it came last
  * @param count how often it came
  */
-public record Voice(String address, int arg, @Nullable String pointer, @Nullable String before, List<Value> seen,
-        List<Value> others, long count, Instant at) {
+public record Voice(String address, int arg, @Nullable String pointer, @Nullable String before, @Nullable Items items,
+        @Nullable Slice slice, List<Value> seen, List<Value> others, long count, Instant at) {
+    /**
+     * A list of objects in JSON, each of which has a thing that changes.
+     *
+     * @param list where it stands, as a pointer
+     * @param id the member that tells its items apart
+     */
+    public record Items(String list, String id) {
+    }
+
+    /**
+     * A byte among others.
+     *
+     * @param first its number, from 0
+     * @param like what such messages look like: the bytes that are always the same, and dots for others
+     */
+    public record Slice(int first, String like) {
+    }
+
     /** In place of an argument: nothing is carried. */
     public static final int EVENT = -1;
     /** Stands before what is found among others in a line. */
@@ -36,11 +56,12 @@ public record Voice(String address, int arg, @Nullable String pointer, @Nullable
     private static final Set<String> WORDS = Set.of("on", "off", "true", "false", "yes", "no", "open", "closed",
             "mute", "muted", "unmuted", "locked", "unlocked");
     private static final int LONGEST_CHOICE = 24;
+    private static final String COLOUR = "#[0-9A-Fa-f]{6}";
 
     /** What it may be taken for. */
     public enum Kind {
         MUTE("a mute"), SWITCH("something on or off"), LEVEL("a level"), CHOICE("one of several"), TEXT(
-                "a text"), LIST("a list");
+                "a text"), LIST("a list"), COLOUR("a colour");
 
         private final String words;
 
@@ -54,8 +75,10 @@ public record Voice(String address, int arg, @Nullable String pointer, @Nullable
     }
 
     /** What tells it from others. */
-    String key() {
-        return address + "\n" + arg + "\n" + pointer + "\n" + before;
+    public String key() {
+        return address + "\n" + arg + "\n" + pointer + "\n" + before + "\n" + items + "\n" + (slice == null
+                ? ""
+                : slice.first() + " of " + slice.like().length());
     }
 
     /** It came once more. */
@@ -64,7 +87,8 @@ public record Voice(String address, int arg, @Nullable String pointer, @Nullable
         all.remove(value);
         all.add(value);
         List<Value> kept = List.copyOf(all);
-        return new Voice(address, arg, pointer, before, kept.subList(Math.max(0, kept.size() - MOST_SEEN), kept.size()),
+        return new Voice(address, arg, pointer, before, items, slice,
+                kept.subList(Math.max(0, kept.size() - MOST_SEEN), kept.size()),
                 now, count + 1, when);
     }
 
@@ -74,7 +98,10 @@ public record Voice(String address, int arg, @Nullable String pointer, @Nullable
 
     /** Where it stands, as people can read it. */
     public String where() {
-        String inside = pointer != null ? pointer : before != null ? before.strip() : "";
+        String inside = slice != null
+                ? "byte " + slice.first()
+                : pointer != null ? pointer : before != null ? before.strip() : "";
+        inside = items == null ? inside : (items.list() + " each " + inside).strip();
         return (address + " " + inside + (arg > 0 ? " (" + (arg + 1) + ")" : "")).strip();
     }
 
@@ -87,6 +114,9 @@ public record Voice(String address, int arg, @Nullable String pointer, @Nullable
     public Kind likely() {
         if (seen.stream().anyMatch(Voice::isList)) {
             return Kind.LIST;
+        }
+        if (Colours.of(this) != null || seen.stream().allMatch(v -> v.toString().matches(COLOUR))) {
+            return Kind.COLOUR;
         }
         boolean flags = seen.stream().allMatch(v -> v instanceof Value.Flag || WORDS.contains(v.toString()
                 .toLowerCase(Locale.ROOT)));
@@ -119,8 +149,10 @@ public record Voice(String address, int arg, @Nullable String pointer, @Nullable
         Arrival mine = arrival();
         return twin.land(address, others).stream().flatMap(l -> twin.reading(l.reading(), Twin.Readings.NONE).stream())
                 .filter(r -> r.spec().arrives().getOrDefault(twin.protocol(), List.of()).stream().anyMatch(a -> a
-                        .arg() == mine.arg() && Objects.equals(a.at(), mine.at()) && Objects.equals(a.pattern(), mine
-                                .pattern())))
+                        .arg() == mine.arg() && Objects.equals(a.at(), mine.at())
+                        && Objects.equals(a.each(), mine.each())
+                        && Objects.equals(a.first(), mine.first()) && (a.first() != null || Objects.equals(a.pattern(),
+                                mine.pattern()))))
                 .map(Twin.Reading::title).distinct().toList();
     }
 
@@ -128,8 +160,17 @@ public record Voice(String address, int arg, @Nullable String pointer, @Nullable
     Arrival arrival() {
         return new Arrival(new Template(address), Math.max(arg, 0), Map.of(), pointer == null || pointer.isEmpty()
                 ? null
-                : new Template(pointer), before == null ? null : new Template(pattern(before)), null, null, null, null,
-                null, null);
+                : new Template(pointer),
+                slice != null
+                        ? new Template("^" + slice.like() + "$")
+                        : before == null ? null : new Template(pattern(before)),
+                null, slice == null
+                        ? null
+                        : slice.first(),
+                null, null, null, null, items == null
+                        ? null
+                        : new Template(items.list()),
+                Map.of());
     }
 
     private static String pattern(String before) {

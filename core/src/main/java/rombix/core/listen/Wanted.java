@@ -1,5 +1,6 @@
 package rombix.core.listen;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
@@ -16,9 +17,19 @@ import rombix.core.value.Value;
  * @param low what people read at the low end, and {@code high} at the high end, in {@code unit}
  * @param choices what it may be, for one of several
  * @param toldAt the address at which the gear is told the same; empty where it is not
+ * @param points of a level that goes unevenly: pairs of what people read and what stands on the wire; empty where it
+ *            goes evenly
+ * @param moment whether it tells that something happens
  */
+@RecordBuilder
 public record Wanted(Kind kind, String title, Value yes, Value no, double wireLow, double wireHigh, double low,
-        double high, String unit, List<String> choices, String toldAt) {
+        double high, String unit, List<String> choices, String toldAt, List<List<Double>> points,
+        boolean moment) implements WantedBuilder.With {
+    public Wanted {
+        choices = List.copyOf(choices);
+        points = List.copyOf(points);
+    }
+
     private static final int MIDI_MOST = 127;
     private static final int DMX_MOST = 255;
     private static final int WORD_MOST = 65_535;
@@ -40,7 +51,7 @@ public record Wanted(Kind kind, String title, Value yes, Value no, double wireLo
         return new Wanted(kind, title, yes(voice), no(voice), range[0], range[1], share ? 0 : range[0],
                 share ? 100 : range[1], share ? "%" : "", seen.stream().map(Value::toString).distinct().sorted()
                         .toList(),
-                bothWays ? voice.address() : "");
+                bothWays ? voice.address() : "", List.of(), false);
     }
 
     /** Up to where a level goes that begins at 0, as it is usual where it stands; 0 where it is another one. */
@@ -88,32 +99,30 @@ public record Wanted(Kind kind, String title, Value yes, Value no, double wireLo
         };
     }
 
-    public Wanted withTitle(String next) {
-        return new Wanted(kind, next, yes, no, wireLow, wireHigh, low, high, unit, choices, toldAt);
-    }
-
     public Wanted withYesNo(Value nextYes, Value nextNo) {
-        return new Wanted(kind, title, nextYes, nextNo, wireLow, wireHigh, low, high, unit, choices, toldAt);
+        return with(w -> w.yes(nextYes).no(nextNo));
     }
 
     public Wanted withWire(double nextLow, double nextHigh) {
-        return new Wanted(kind, title, yes, no, nextLow, nextHigh, low, high, unit, choices, toldAt);
+        return with(w -> w.wireLow(nextLow).wireHigh(nextHigh));
     }
 
     public Wanted withRange(double nextLow, double nextHigh, String nextUnit) {
-        return new Wanted(kind, title, yes, no, wireLow, wireHigh, nextLow, nextHigh, nextUnit, choices, toldAt);
+        return with(w -> w.low(nextLow).high(nextHigh).unit(nextUnit));
     }
 
-    public Wanted withChoices(List<String> next) {
-        return new Wanted(kind, title, yes, no, wireLow, wireHigh, low, high, unit, List.copyOf(next), toldAt);
+    /** What people read at the low end: of a curve by points that of its lowest point. */
+    double least() {
+        return points.isEmpty() ? low : points.stream().mapToDouble(List::getFirst).min().orElse(low);
     }
 
-    public Wanted withToldAt(String next) {
-        return new Wanted(kind, title, yes, no, wireLow, wireHigh, low, high, unit, choices, next);
+    /** What people read at the high end. */
+    double greatest() {
+        return points.isEmpty() ? high : points.stream().mapToDouble(List::getFirst).max().orElse(high);
     }
 
     @Nullable
     Double step() {
-        return high - low >= 10 ? 1.0 : null;
+        return greatest() - least() >= 10 && points.isEmpty() ? 1.0 : null;
     }
 }

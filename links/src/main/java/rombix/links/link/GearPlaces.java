@@ -22,6 +22,9 @@ public final class GearPlaces {
     /** What is kept under such a name opens doors, so that nothing shows it. */
     private static final Pattern SECRET = Pattern.compile("(?i)token|session|secret|password|key|cookie");
 
+    /** What is shorter stands in many texts, and is no secret worth the name. */
+    private static final int SHORTEST_SECRET = 8;
+
     private final Target target;
     private final Map<String, Setting> settings = new HashMap<>();
     private final Map<String, Value> kept = new ConcurrentHashMap<>();
@@ -34,7 +37,7 @@ public final class GearPlaces {
 
     /** Keeps what the gear said, for packets to come. */
     public void keep(String name, Value value) {
-        if (SECRET.matcher(name).find()) {
+        if (SECRET.matcher(name).find() && value.toString().length() >= SHORTEST_SECRET) {
             Redactor.PROCESS.remember(name, value.toString());
         }
         kept.put(name, value);

@@ -184,6 +184,27 @@ class ConversationsTest {
         }
     }
 
+    /** A token of one digit was hidden wherever that digit stood by itself: cue 14.1 became 14.(secret). */
+    @Test
+    void aShortTokenIsNotHiddenInWhatOthersSay() throws Exception {
+        try (Far far = new Far(card(LOGIN + ", 'readings': [{'id': 'cue', 'type': 'text', 'arrives': {'line': {'from':"
+                + " 'line', 'pattern': '^CUE (.*)$'}}}]"))) {
+            far.heard();
+            far.says("TOKEN 7\n");
+            far.gear.ready();
+            far.says("CUE 14.7\n");
+            GearUnderTest.soon(() -> Value.of("14.7").equals(far.gear.now("cue")));
+        }
+        try (Far far = new Far(card(LOGIN + ", 'readings': [{'id': 'said', 'type': 'text', 'arrives': {'line': {'from':"
+                + " 'line', 'pattern': '^SAID (.*)$'}}}]"))) {
+            far.heard();
+            far.says("TOKEN owl-moss-lichen\n");
+            far.gear.ready();
+            far.says("SAID owl-moss-lichen\n");
+            GearUnderTest.soon(() -> Value.of("(secret “token”)").equals(far.gear.now("said")));
+        }
+    }
+
     @Test
     void aSessionThatTheGearEndsIsBegunAnewAndTheOrderSentOnceMore() throws Exception {
         try (Far far = new Far(

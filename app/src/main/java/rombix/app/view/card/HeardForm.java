@@ -1,8 +1,10 @@
 package rombix.app.view.card;
 
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import javafx.scene.Node;
@@ -164,8 +166,17 @@ final class HeardForm {
                             .join(", ", w.choices()),
                             t -> become(now().withChoices(Arrays.stream(t.split(",")).map(
                                     String::strip).filter(c -> !c.isEmpty()).toList())))));
+            case COLOUR -> box.getChildren().add(Fields.read("Sent as " + CardMaking.colourWords(v) + "."));
             case TEXT, LIST -> {
             }
+        }
+        if (w.kind() == Kind.LEVEL) {
+            box.getChildren().add(points(w));
+        }
+        if (w.kind() != Kind.LIST && w.kind() != Kind.COLOUR) {
+            box.getChildren()
+                    .add(Fields.check("heard-moment", "Each message counts (a key that is pressed)", w.moment(),
+                            on -> become(now().withMoment(on))));
         }
         if (w.kind() != Kind.LIST) {
             TextField at = typed("heard-told-at", w.toldAt(), t -> become(now().withToldAt(t.strip())));
@@ -174,6 +185,45 @@ final class HeardForm {
         }
         box.getChildren().addAll(makes, make, told);
         makes();
+    }
+
+    /** For a level that goes unevenly, such as a fader in dB: what it shows here, at two places or more. */
+    private Node points(Wanted w) {
+        TextField all = typed("heard-points", w.points().stream().map(p -> Value.of(p.getFirst()) + " = "
+                + Value.of(p.getLast())).collect(Collectors.joining(", ")), t -> points(t).ifPresent(
+                        p -> become(now().withPoints(p))));
+        all.setPromptText("-10 = 512, 0 = 768, 10 = 1023");
+        TextField shown = new TextField();
+        shown.setId("heard-shown");
+        shown.setPrefWidth(NUMBER_WIDTH);
+        shown.setPromptText("Shown");
+        Button add = new Button("Add point");
+        add.setId("heard-point");
+        add.setOnAction(_ -> {
+            double says = Fields.parsed(shown.getText(), Double.NaN);
+            Voice v = voice;
+            if (v != null && !Double.isNaN(says)) {
+                all.setText((all.getText().isBlank() ? "" : all.getText() + ", ") + Value.of(says) + " = "
+                        + Value.of(v.last().asNumber()));
+                shown.clear();
+            }
+        });
+        return new VBox(Space.S6, Fields.named("Calibration points (shown = raw)", all), row(shown, add, Fields.read(
+                "at the present raw value")));
+    }
+
+    private static Optional<List<List<Double>>> points(String text) {
+        List<List<Double>> points = new ArrayList<>();
+        for (String pair : text.isBlank() ? new String[0] : text.replace('−', '-').split("[,;]")) {
+            String[] sides = pair.split("=");
+            double shown = sides.length == 2 ? Fields.parsed(sides[0].strip(), Double.NaN) : Double.NaN;
+            double raw = sides.length == 2 ? Fields.parsed(sides[1].strip(), Double.NaN) : Double.NaN;
+            if (Double.isNaN(shown) || Double.isNaN(raw)) {
+                return Optional.empty();
+            }
+            points.add(List.of(shown, raw));
+        }
+        return points.size() == 1 ? Optional.empty() : Optional.of(points);
     }
 
     private Wanted now() {

@@ -78,7 +78,7 @@ final class ListenTab {
         });
         table.getSelectionModel().selectedItemProperty().addListener((_, _, voice) -> {
             if (!filling && voice != null) {
-                chosen = key(voice);
+                chosen = voice.key();
                 form.show(gear, voice);
             }
         });
@@ -116,10 +116,6 @@ final class ListenTab {
         table.refresh();
     }
 
-    private static String key(Voice v) {
-        return v.address() + v.arg() + v.pointer() + v.before();
-    }
-
     private static String was(Voice v) {
         if (v.arg() == Voice.EVENT) {
             return "it comes without a value";
@@ -145,8 +141,8 @@ final class ListenTab {
         seen = look.changes();
         List<Packet> mine = look.packets().stream().filter(p -> p.gear().equals(gear)).toList();
         Listening.to(mine).reversed().forEach(v -> {
-            if (heard.put(key(v), v) == null) {
-                order.addFirst(key(v));
+            if (heard.put(v.key(), v) == null) {
+                order.addFirst(v.key());
             }
         });
         last = heard.values().stream().map(Voice::at).max(Comparator.naturalOrder()).orElse(Instant.EPOCH);

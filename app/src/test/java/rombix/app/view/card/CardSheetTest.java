@@ -145,6 +145,62 @@ class CardSheetTest extends AtTheWindow {
         assertThat(bench().board()).isEqualTo(before);
     }
 
+    /** What was written by hand in JSON before: an array of objects, a colour in parts, and a fader's law. */
+    @Test
+    void aListOfLampsAColourAndAFaderInDecibelsAreMadeByListening() throws Exception {
+        try (DatagramSocket program = new DatagramSocket(0, InetAddress.getLoopbackAddress());
+                DatagramSocket free = new DatagramSocket(0)) {
+            int port = free.getLocalPort();
+            free.close();
+            add();
+            typed("#gear-address-new-gear", "127.0.0.1:" + program.getLocalPort());
+            typed("#card-receive", String.valueOf(port));
+            soon(() -> session.window().model().state().status("new-gear").sends());
+            String lamps = "{\"lamps\": [{\"id\": \"desk\", \"name\": \"Desk\", \"level\": %d}, {\"id\": \"dome\", \"level\": 254}]}";
+            soon(() -> { // Its port is opened anew as it is typed.
+                send(program, port, "/home", lamps.formatted(1));
+                send(program, port, "/home", lamps.formatted(127));
+                return voices().stream().anyMatch(Voice::changes);
+            });
+            select("/home /lamps each /level");
+            typing("#heard-name", "Level");
+            typing("#heard-wire-high", "254");
+            push("#heard-make");
+            soon(() -> card("new-gear").readings().size() == 2);
+            send(program, port, "/home", lamps.formatted(127));
+            soon(() -> Value.of(50).equals(now("level/desk")) && Value.of(100).equals(now("level/dome")));
+
+            send(program, port, "/bulb", "{\"colour\": {\"r\": 255, \"g\": 128, \"b\": 0}}");
+            select("/bulb /colour");
+            typing("#heard-name", "Bulb");
+            push("#heard-make");
+            soon(() -> card("new-gear").readings().size() == 3);
+            send(program, port, "/bulb", "{\"colour\": {\"r\": 0, \"g\": 128, \"b\": 255}}");
+            soon(() -> Value.of("#0080FF").equals(now("bulb")));
+
+            send(program, port, "/fader", 0.25f);
+            send(program, port, "/fader", 0.5f);
+            send(program, port, "/fader", 0.75f);
+            select("/fader");
+            soon(() -> ((TextField) find("#heard-name")).getText().equals("Fader"));
+            typing("#heard-shown", "0");
+            push("#heard-point");
+            typing("#heard-points",
+                    "-90 = 0, -10 = 0.5, " + ((TextField) find("#heard-points")).getText() + ", 10 = 1");
+            typing("#heard-unit", "dB");
+            push("#heard-make");
+            soon(() -> card("new-gear").readings().size() == 4);
+            send(program, port, "/fader", 0.5f);
+            soon(() -> Value.of(-10).equals(now("fader")));
+            send(program, port, "/fader", 0.625f);
+            soon(() -> Value.of(-5).equals(now("fader")));
+        }
+    }
+
+    private Value now(String reading) {
+        return session.window().model().state().readings("new-gear").apply(reading);
+    }
+
     @Test
     void aPlugThatSpeaksJsonOverABrokerIsReadAndTold() {
         add();
