@@ -41,7 +41,7 @@ record Colours(Map<ColourPart, String> members, Map<ColourPart, Double> most) {
             if (members.size() == way.size()) {
                 Map<ColourPart, Double> most = new EnumMap<>(ColourPart.class);
                 members.forEach((part, name) -> most.put(part, most(part, object.path(name).doubleValue())));
-                return new Colours(members, most);
+                return new Colours(members, alike(most));
             }
         }
         return null;
@@ -56,7 +56,17 @@ record Colours(Map<ColourPart, String> members, Map<ColourPart, Double> most) {
         Map<ColourPart, Double> most = new EnumMap<>(last.most());
         voice.seen().stream().map(v -> in(JsonTree.read(v.toString()))).filter(c -> c != null).forEach(c -> c.most()
                 .forEach((part, n) -> most.merge(part, n, Math::max)));
-        return new Colours(last.members(), most);
+        return new Colours(last.members(), alike(most));
+    }
+
+    /** Red, green and blue go as far as each other, and so do x and y, though one of them was never bright. */
+    private static Map<ColourPart, Double> alike(Map<ColourPart, Double> most) {
+        if (most.containsKey(ColourPart.HUE)) {
+            return most;
+        }
+        double all = most.values().stream().mapToDouble(Double::doubleValue).max().orElse(1);
+        most.replaceAll((_, _) -> all);
+        return most;
     }
 
     /** How far a part goes that was heard to be so: as is usual for it. */
@@ -116,9 +126,10 @@ record Colours(Map<ColourPart, String> members, Map<ColourPart, Double> most) {
         return Stream.of(As.values()).filter(a -> a.word().equals(part.word())).findFirst().orElse(As.PLAIN);
     }
 
-    /** In words: {@code red, green, blue from 0 to 255}. */
+    /** In words: {@code red 0–255, green 0–255, blue 0–255}. */
     String words() {
-        return String.join(", ", members.keySet().stream().map(p -> p.word() + " to " + Value.of(most.getOrDefault(p,
-                0.0))).toList());
+        return String.join(", ",
+                members.keySet().stream().map(p -> p.word() + " 0–" + Value.of(most.getOrDefault(p, 0.0)))
+                        .toList());
     }
 }

@@ -91,6 +91,15 @@ class ListeningToObjectsTest {
                         "{\"color\":{\"h\":120,\"s\":254}}"));
     }
 
+    /** A bulb that was never blue had a blue that went from 0 to 1. */
+    @Test
+    void redGreenAndBlueGoAsFarAsEachOther() throws Exception {
+        came("bulb", Value.of("{\"color\": {\"r\": 255, \"g\": 0, \"b\": 0}}"));
+        Twin twin = made("mqtt", "bulb /color", Kind.COLOUR, w -> w);
+        assertThat(brought(twin, "bulb", "{\"color\": {\"r\": 0, \"g\": 0, \"b\": 128}}")).isEqualTo(Map.of("it", Value
+                .of("#000080")));
+    }
+
     @Test
     void aColourInDigitsIsOne() throws Exception {
         came("/colour", Value.of("#FF0000"));

@@ -18,6 +18,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.event.Cause;
 import rombix.core.event.Status.Phase;
 import rombix.core.twin.Order;
+import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 import rombix.links.link.GearPlaces;
 import rombix.links.link.GearReport;
@@ -123,7 +124,10 @@ final class OscLink implements Link {
                 report.off(e);
             }
         }
-        unanswered++;
+        Twin twin = report.twin();
+        if (!twin.greeting().isEmpty() || !twin.polls().isEmpty()) {
+            unanswered++; // Who is asked nothing may be quiet.
+        }
         Thread.sleep(PATIENCE_MILLIS);
         if (!refused && (report.phase() != Phase.READY || unanswered > MISSED_BEFORE_SILENT)) {
             report.status(Phase.SILENT, Cause.HAS_NOT_ANSWERED);

@@ -41,7 +41,7 @@ final class HeardForm {
     private final VBox box = new VBox(Space.S8);
     private final Label told = Fields.read("");
     private final Label makes = Fields.read("");
-    private final Button make = new Button("Make it");
+    private final Button make = new Button("Add to card");
     private String gear = "";
     private Protocol protocol = Protocol.of("osc");
     private @Nullable Voice voice;
@@ -67,7 +67,7 @@ final class HeardForm {
         voice = null;
         wanted = null;
         box.getChildren().setAll(Fields.read(
-                "Choose what changed. Say what it is, give it a name, and it is a reading of the gear."));
+                "Choose a message. Say what it is and name it, and it becomes a reading."));
     }
 
     void card(Gear g, Twin now) {
@@ -133,25 +133,24 @@ final class HeardForm {
         if (v == null || w == null) {
             return;
         }
-        box.getChildren().setAll(Styles.label(v.where(), "gear-name"),
-                Fields.named("This is", Fields.choice("heard-kind",
-                        List.of(Kind.values()), w.kind(), Kind::words,
-                        k -> become(proposed(v, k).withTitle(now().title())))),
-                Fields.named("Called", typed("heard-name", w.title(), t -> become(now().withTitle(t)))));
+        box.getChildren().setAll(Styles.label(v.where(), "gear-name"), row(Fields.named("Type", Fields.choice(
+                "heard-kind", List.of(Kind.values()), w.kind(), Kind::words, k -> become(proposed(v, k).withTitle(now()
+                        .title())))),
+                Fields.named("Name", typed("heard-name", w.title(), t -> become(now().withTitle(t))))));
         switch (w.kind()) {
             case MUTE, SWITCH -> box.getChildren().add(row(Fields.named(w.kind() == Kind.MUTE
-                    ? "Muted is sent as"
-                    : "On is sent as",
+                    ? "Muted value"
+                    : "On value",
                     typed("heard-yes", w.yes().toString(), t -> become(now().withYesNo(value(t), now()
                             .no())))),
-                    Fields.named(w.kind() == Kind.MUTE ? "Open is sent as" : "Off is sent as", typed(
+                    Fields.named(w.kind() == Kind.MUTE ? "Open value" : "Off value", typed(
                             "heard-no", w.no().toString(), t -> become(now().withYesNo(now().yes(), value(
                                     t)))))));
-            case LEVEL -> box.getChildren().addAll(row(Fields.named("On the wire from", number("heard-wire-low", w
+            case LEVEL -> box.getChildren().addAll(row(Fields.named("Raw range from", number("heard-wire-low", w
                     .wireLow(), n -> become(now().withWire(n, now().wireHigh())))), Fields.named("to", number(
                             "heard-wire-high", w.wireHigh(), n -> become(now().withWire(now().wireLow(), n))))),
                     row(
-                            Fields.named("Read as", number("heard-low", w.low(), n -> become(now().withRange(n,
+                            Fields.named("Shown as", number("heard-low", w.low(), n -> become(now().withRange(n,
                                     now().high(), now().unit())))),
                             Fields.named("to", number("heard-high", w
                                     .high(),
@@ -162,11 +161,11 @@ final class HeardForm {
                                     t -> become(now().withRange(now().low(),
                                             now().high(), t.strip()))))));
             case CHOICE -> box.getChildren()
-                    .add(Fields.named("One of, with commas between", typed("heard-choices", String
+                    .add(Fields.named("Values, separated by commas", typed("heard-choices", String
                             .join(", ", w.choices()),
                             t -> become(now().withChoices(Arrays.stream(t.split(",")).map(
                                     String::strip).filter(c -> !c.isEmpty()).toList())))));
-            case COLOUR -> box.getChildren().add(Fields.read("Sent as " + CardMaking.colourWords(v) + "."));
+            case COLOUR -> box.getChildren().add(Fields.read("Parts: " + CardMaking.colourWords(v)));
             case TEXT, LIST -> {
             }
         }
@@ -180,8 +179,8 @@ final class HeardForm {
         }
         if (w.kind() != Kind.LIST) {
             TextField at = typed("heard-told-at", w.toldAt(), t -> become(now().withToldAt(t.strip())));
-            at.setPromptText("empty: it cannot be told");
-            box.getChildren().add(Fields.named("It is told the same at", at));
+            at.setPromptText("none: read only");
+            box.getChildren().add(Fields.named("Command address", at));
         }
         box.getChildren().addAll(makes, make, told);
         makes();
@@ -196,8 +195,8 @@ final class HeardForm {
         TextField shown = new TextField();
         shown.setId("heard-shown");
         shown.setPrefWidth(NUMBER_WIDTH);
-        shown.setPromptText("Shown");
-        Button add = new Button("Add point");
+        shown.setPromptText("shows");
+        Button add = new Button("Add point here");
         add.setId("heard-point");
         add.setOnAction(_ -> {
             double says = Fields.parsed(shown.getText(), Double.NaN);
@@ -208,8 +207,7 @@ final class HeardForm {
                 shown.clear();
             }
         });
-        return new VBox(Space.S6, Fields.named("Calibration points (shown = raw)", all), row(shown, add, Fields.read(
-                "at the present raw value")));
+        return new VBox(Space.S6, Fields.named("Calibration points (shown = raw)", all), row(shown, add));
     }
 
     private static Optional<List<List<Double>>> points(String text) {
@@ -276,7 +274,7 @@ final class HeardForm {
         make.setDisable(trouble != null || known != null);
         if (known != null) {
             Styles.set(makes, "label", "read", "quiet");
-            makes.setText("It is on the card already, as “" + known + "”.");
+            makes.setText("Already on the card as “" + known + "”.");
             return;
         }
         if (trouble != null) {
@@ -290,8 +288,8 @@ final class HeardForm {
                         c -> "“" + c.title().fill(_ -> Value.of("…")) + "”")
                 .toList();
         Styles.set(makes, "label", "read", "quiet");
-        makes.setText("Makes the reading “" + now().title() + "”" + (commands.isEmpty()
-                ? "; it is only read."
+        makes.setText("Adds the reading “" + now().title() + "”" + (commands.isEmpty()
+                ? "; read only."
                 : " and " + commands.stream().collect(Collectors.joining(", ")) + "."));
     }
 
@@ -315,8 +313,8 @@ final class HeardForm {
         Twin t = twin;
         if (v != null && t != null && trouble(t.card(), v) == null) {
             Wanted made = now();
-            edits.change("make “" + made.title() + "”", gear, card -> CardMaking.heard(card, protocol, v, made));
-            told.setText("“" + made.title() + "” is on the card now, and works. Choose the next.");
+            edits.change("add “" + made.title() + "”", gear, card -> CardMaking.heard(card, protocol, v, made));
+            told.setText("“" + made.title() + "” was added to the card.");
         }
     }
 }

@@ -60,12 +60,12 @@ final class ListenTab {
         this.form = new HeardForm(edits);
         table.setId("voices");
         table.setColumnResizePolicy(TableView.CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);
-        table.setPlaceholder(Fields.read("Nothing was heard yet. Work the gear by hand: press, turn, choose."));
-        table.getColumns().setAll(List.of(Fields.<Voice>column("what changes", 270, Voice::where),
-                Fields.<Voice>column("was", 240, ListenTab::was),
-                Fields.<Voice>column("times", 60, v -> String.valueOf(v
+        table.setPlaceholder(Fields.read("Nothing received yet. Operate the device by hand."));
+        table.getColumns().setAll(List.of(Fields.<Voice>column("Message", 270, Voice::where),
+                Fields.<Voice>column("Values", 240, ListenTab::was),
+                Fields.<Voice>column("Count", 60, v -> String.valueOf(v
                         .count())),
-                Fields.<Voice>column("on the card", 150, this::known)));
+                Fields.<Voice>column("On card", 150, this::known)));
         table.setRowFactory(_ -> new TableRow<>() {
             @Override
             protected void updateItem(@Nullable Voice voice, boolean empty) {
@@ -89,7 +89,7 @@ final class ListenTab {
         scroll.setMinWidth(FORM_WIDTH);
         scroll.setPrefWidth(FORM_WIDTH);
         VBox left = new VBox(Space.S6, Fields.read(
-                "Work the gear by hand: what it says stands here, the newest on top; what changes just now is bright."),
+                "Operate the device by hand. Everything it sends appears here, newest first."),
                 table);
         VBox.setVgrow(table, Priority.ALWAYS);
         HBox.setHgrow(left, Priority.ALWAYS);
@@ -118,7 +118,7 @@ final class ListenTab {
 
     private static String was(Voice v) {
         if (v.arg() == Voice.EVENT) {
-            return "it comes without a value";
+            return "no value";
         }
         List<Value> last = v.seen().subList(Math.max(0, v.seen().size() - SHOWN), v.seen().size());
         return last.reversed().stream().map(x -> x.toString().length() > LONGEST
