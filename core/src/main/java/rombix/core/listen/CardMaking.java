@@ -44,7 +44,7 @@ public final class CardMaking {
 
     /** The card with a reading made from a voice; where the gear can be told the same, with the commands for it. */
     public static Card heard(Card card, Protocol protocol, Voice voice, Wanted wanted) {
-        String id = Edits.freshId(wanted.title(), "reading", taken(card.readings(), r -> r.id().toString()));
+        String id = Edits.freshId(wanted.title(), "reading", Families.taken(card.readings(), r -> r.id().toString()));
         Map<String, List<Item>> lists = new LinkedHashMap<>(card.lists());
         String choices = null;
         if (wanted.kind() == Kind.CHOICE) {
@@ -75,17 +75,13 @@ public final class CardMaking {
         return with(card, lists, readings, commands);
     }
 
-    static <T> Predicate<String> taken(List<T> all, Function<T, String> id) {
-        return name -> all.stream().anyMatch(x -> id.apply(x).equals(name));
-    }
-
     static Card with(Card card, Map<String, List<Item>> lists, List<ReadingSpec> readings, List<Command> commands) {
         return card.with(c -> c.card(Card.FORMAT).lists(lists).readings(readings).commands(commands));
     }
 
     /** How a colour that was heard stands on the wire, in words. */
     public static String colourWords(Voice voice) {
-        Colours parts = Colours.of(voice);
+        Colours parts = Colours.of(voice.seen());
         return parts == null ? "#RRGGBB" : parts.words();
     }
 
@@ -154,24 +150,19 @@ public final class CardMaking {
             case LEVEL -> same(wanted)
                     ? null
                     : !wanted.points().isEmpty()
-                            ? curve(null, wanted, null)
+                            ? Families.curve(null, wanted, null)
                             : new Mapped(null, null, List.of(wanted.low(), wanted.high()),
                                     List.of(wanted.wireLow(), wanted
                                             .wireHigh()),
                                     null, null, null, null, null);
             case CHOICE, TEXT, LIST, COLOUR -> null;
         };
-        Colours colour = wanted.kind() == Kind.COLOUR ? Colours.of(voice) : null;
+        Colours colour = wanted.kind() == Kind.COLOUR ? Colours.of(voice.seen()) : null;
         return new Arrival(at.from(), at.arg(), Families.where(voice, family), colour == null ? at.at() : null, at
                 .pattern(), null, at.first(), null, null, wanted.kind() == Kind.LIST ? listed(voice) : null, value,
                 at
                         .each(),
                 colour == null ? Map.of() : colour.parts(voice.pointer() == null ? "" : voice.pointer()));
-    }
-
-    /** A level that goes unevenly. */
-    static Mapped curve(@Nullable String of, Wanted wanted, @Nullable As as) {
-        return new Mapped(of, null, null, null, null, null, null, null, as, wanted.points(), null);
     }
 
     private static boolean same(Wanted wanted) {
@@ -197,7 +188,7 @@ public final class CardMaking {
 
     private static List<Command> told(Card card, Protocol protocol, Voice voice, Wanted wanted, String reading,
             @Nullable String choices) {
-        Predicate<String> taken = taken(card.commands(), Command::id);
+        Predicate<String> taken = Families.taken(card.commands(), Command::id);
         if (wanted.kind() == Kind.MUTE || wanted.kind() == Kind.SWITCH) {
             boolean mute = wanted.kind() == Kind.MUTE;
             String on = Edits.freshId(mute ? "mute " + wanted.title() : wanted.title() + " on", "on", taken);
@@ -224,7 +215,7 @@ public final class CardMaking {
             default -> new Param("to", wanted.title(), ValueType.TEXT, null, null, null, null, Value.of(""), null);
         };
         WireValue carry = !wanted.points().isEmpty() && level(wanted)
-                ? curve("to", wanted, whole(voice) ? As.INT : null)
+                ? Families.curve("to", wanted, whole(voice) ? As.INT : null)
                 : wanted.kind() == Kind.LEVEL && (!same(wanted) || whole(voice))
                         ? new Mapped("to", null, same(wanted) ? null : List.of(wanted.low(), wanted.high()),
                                 same(wanted)
@@ -267,12 +258,12 @@ public final class CardMaking {
 
     /** A packet as the voice came, with something else in its place. */
     private static Packet packet(Voice voice, String to, WireValue carry) {
-        Colours colour = Colours.of(voice);
+        Colours colour = Colours.of(voice.seen());
         if (colour != null && voice.pointer() != null) {
             ObjectNode tree = JsonNodeFactory.instance.objectNode();
             ObjectNode at = tree;
             for (String name : voice.pointer().isEmpty() ? new String[0] : voice.pointer().substring(1).split("/")) {
-                at = at.putObject(plain(name));
+                at = at.putObject(Families.plain(name));
             }
             ObjectNode inner = at;
             colour.carries().keySet().forEach(name -> inner.put(name, "{" + name + "}"));
@@ -284,14 +275,14 @@ public final class CardMaking {
             ObjectNode at = tree;
             String[] names = voice.pointer().substring(1).split("/");
             for (int i = 0; i < names.length - 1; i++) {
-                at = at.putObject(plain(names[i]));
+                at = at.putObject(Families.plain(names[i]));
             }
             boolean place = !carry.places().isEmpty();
             Map<String, WireValue> with = new LinkedHashMap<>();
             if (place && carry instanceof Mapped) {
                 with.put("raw", carry);
             }
-            String leaf = plain(names[names.length - 1]);
+            String leaf = Families.plain(names[names.length - 1]);
             Value fixed = carry.out(_ -> null);
             switch (fixed) {
                 case null -> at.put(leaf, with.isEmpty() ? "{to}" : "{raw}");
@@ -317,7 +308,4 @@ public final class CardMaking {
         return new Packet(new Template(to), args, null, Map.of(), Map.of(), null, null);
     }
 
-    static String plain(String name) {
-        return name.replace("~1", "/").replace("~0", "~");
-    }
 }

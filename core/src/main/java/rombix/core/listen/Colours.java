@@ -47,14 +47,14 @@ record Colours(Map<ColourPart, String> members, Map<ColourPart, Double> most) {
         return null;
     }
 
-    /** The colour that a voice tells; null where it tells none in parts. */
-    static @Nullable Colours of(Voice voice) {
-        Colours last = in(JsonTree.read(voice.last().toString()));
+    /** The colour that was heard, the last at the end; null where it was none in parts. */
+    static @Nullable Colours of(List<Value> seen) {
+        Colours last = in(JsonTree.read(seen.getLast().toString()));
         if (last == null) {
             return null;
         }
         Map<ColourPart, Double> most = new EnumMap<>(last.most());
-        voice.seen().stream().map(v -> in(JsonTree.read(v.toString()))).filter(c -> c != null).forEach(c -> c.most()
+        seen.stream().map(v -> in(JsonTree.read(v.toString()))).filter(c -> c != null).forEach(c -> c.most()
                 .forEach((part, n) -> most.merge(part, n, Math::max)));
         return new Colours(last.members(), alike(most));
     }

@@ -5,6 +5,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.function.Function;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Arrival;
 import rombix.core.card.Card.Change;
@@ -31,6 +33,19 @@ final class Families {
     private Families() {
     }
 
+    static <T> Predicate<String> taken(List<T> all, Function<T, String> id) {
+        return name -> all.stream().anyMatch(x -> id.apply(x).equals(name));
+    }
+
+    /** A level that goes unevenly. */
+    static Mapped curve(@Nullable String of, Wanted wanted, @Nullable As as) {
+        return new Mapped(of, null, null, null, null, null, null, null, as, wanted.points(), null);
+    }
+
+    static String plain(String name) {
+        return name.replace("~1", "/").replace("~0", "~");
+    }
+
     /**
      * The list whose items have what a voice tells.
      *
@@ -50,7 +65,7 @@ final class Families {
             }
         }
         String name = items.list().substring(items.list().lastIndexOf('/') + 1);
-        String id = Edits.freshId(name, "items", CardMaking.taken(card.readings(), r -> r.id().toString()));
+        String id = Edits.freshId(name, "items", taken(card.readings(), r -> r.id().toString()));
         readings.add(new ReadingSpec(new Template(id), new Template(name.isEmpty()
                 ? "Items"
                 : name.substring(0, 1).toUpperCase(java.util.Locale.ROOT) + name.substring(1)), ValueType.LIST, null,
@@ -87,9 +102,9 @@ final class Families {
         };
         ObjectNode tree = JsonNodeFactory.instance.objectNode();
         tree.put(Objects.requireNonNull(voice.items()).id(), "{" + family + "}");
-        String member = CardMaking.plain(String.valueOf(voice.pointer()).substring(1));
+        String member = plain(String.valueOf(voice.pointer()).substring(1));
         Map<String, WireValue> with = new LinkedHashMap<>();
-        Colours colour = wanted.kind() == Kind.COLOUR ? Colours.of(voice) : null;
+        Colours colour = wanted.kind() == Kind.COLOUR ? Colours.of(voice.seen()) : null;
         if (colour != null) {
             ObjectNode parts = tree.putObject(member);
             colour.carries().forEach((name, carry) -> {
@@ -103,7 +118,7 @@ final class Families {
             }
             tree.put(member, carry == null ? "{to}" : "{raw}");
         }
-        return new Command(Edits.freshId(wanted.title(), "set", CardMaking.taken(card.commands(), Command::id)),
+        return new Command(Edits.freshId(wanted.title(), "set", taken(card.commands(), Command::id)),
                 new Template("{" + family + "} " + wanted.title() + " to {to}"), List.of(),
                 new ArrayList<>(List.of(item,
                         to)),
@@ -120,7 +135,7 @@ final class Families {
                 new Mapped("to", null, null, null, null, Meaning.of(wanted.yes()), Meaning.of(wanted.no()),
                         null, null);
             case LEVEL -> !wanted.points().isEmpty()
-                    ? CardMaking.curve("to", wanted, null)
+                    ? curve("to", wanted, null)
                     : wanted.low() == wanted.wireLow() && wanted.high() == wanted.wireHigh()
                             ? null
                             : new Mapped("to", null, List.of(wanted.low(), wanted.high()),

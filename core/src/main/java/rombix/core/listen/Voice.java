@@ -115,7 +115,7 @@ public record Voice(String address, int arg, @Nullable String pointer, @Nullable
         if (seen.stream().anyMatch(Voice::isList)) {
             return Kind.LIST;
         }
-        if (Colours.of(this) != null || seen.stream().allMatch(v -> v.toString().matches(COLOUR))) {
+        if (Colours.of(seen) != null || seen.stream().allMatch(v -> v.toString().matches(COLOUR))) {
             return Kind.COLOUR;
         }
         boolean flags = seen.stream().allMatch(v -> v instanceof Value.Flag || WORDS.contains(v.toString()

@@ -10,26 +10,30 @@ import rombix.core.card.value.WireValue;
 final class PacketCheck {
     private static final List<String> BYTES = List.of("bytes", "sysex");
 
+    /** @param pointer the place within the packet, as a JSON pointer */
+    record Wrong(String pointer, String message) {
+    }
+
     private PacketCheck() {
     }
 
     /** Each flaw with its place within the packet. */
-    static List<CardCheck.Flaw> of(Packet packet) {
-        List<CardCheck.Flaw> flaws = new ArrayList<>();
+    static List<Wrong> of(Packet packet) {
+        List<Wrong> flaws = new ArrayList<>();
         if (BYTES.contains(packet.to().toString())) {
             bytes(packet, flaws);
         }
         Arrival error = packet.reply() == null ? null : packet.reply().error();
         if (error != null && error.from() == null && error.where().isEmpty() && error.pattern() == null && error
                 .first() == null) {
-            flaws.add(new CardCheck.Flaw("/reply/error",
+            flaws.add(new Wrong("/reply/error",
                     "every message is an error by this: say by “where” or “pattern” which are"));
         }
         return flaws;
     }
 
     /** A text has nothing but hexadecimal digits outside of its places. */
-    private static void bytes(Packet packet, List<CardCheck.Flaw> flaws) {
+    private static void bytes(Packet packet, List<Wrong> flaws) {
         for (int i = 0; i < packet.args().size(); i++) {
             String text = switch (packet.args().get(i)) {
                 case WireValue.Fixed f -> f.value().toString();
@@ -41,7 +45,7 @@ final class PacketCheck {
                     && text.replaceAll(
                             "[\\s:-]", "").length() % 2 != 0;
             if (!other.isEmpty() || odd) {
-                flaws.add(new CardCheck.Flaw("/args/" + i, "“%s” is not bytes in hexadecimal digits: %s".formatted(text,
+                flaws.add(new Wrong("/args/" + i, "“%s” is not bytes in hexadecimal digits: %s".formatted(text,
                         other.isEmpty() ? "one digit is missing" : "“" + other.charAt(0) + "” is none")));
             }
         }

@@ -307,11 +307,6 @@ public final class Twin {
                         .toList();
     }
 
-    /** Whether a reading shows what an order set it to, in the steps that the wire can carry. */
-    public boolean shows(Order order, String reading, Value now) {
-        return WireSteps.show(this, order, reading, now);
-    }
-
     /** What it is asked again and again. */
     public List<Poll> polls() {
         return card.polls().getOrDefault(protocol, List.of());

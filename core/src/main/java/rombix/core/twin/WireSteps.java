@@ -8,12 +8,12 @@ import rombix.core.card.value.WireValue;
 import rombix.core.value.Value;
 
 /** Compares levels in the steps that a wire can carry: 50 % goes out as 128 of 255 and comes back as 50.2 %. */
-final class WireSteps {
+public final class WireSteps {
     private WireSteps() {
     }
 
     /** Whether a reading shows what an order set it to. */
-    static boolean show(Twin twin, Order order, String reading, Value now) {
+    public static boolean show(Twin twin, Order order, String reading, Value now) {
         Value set = order.changes().get(reading);
         if (set == null || set.matches(now)) {
             return true;

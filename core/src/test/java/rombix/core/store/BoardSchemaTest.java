@@ -46,9 +46,12 @@ class BoardSchemaTest {
     void cardsThatShipAreWhatTheSchemaOfCardsSays() throws IOException {
         Schema cards = SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12).getSchema(text(
                 "../docs/card.schema.json"), InputFormat.JSON);
-        try (Stream<Path> all = Files.list(Path.of("src/main/resources/rombix/cards"))) {
-            assertThat(all).isNotEmpty().allSatisfy(c -> assertThat(cards.validate(Files.readString(c),
-                    InputFormat.JSON)).isEmpty());
+        try (Stream<Path> all = Stream.concat(Files.list(Path.of("src/main/resources/rombix/cards")),
+                Files.list(Path.of(
+                        "../docs/cookbook")))) {
+            assertThat(all.toList()).hasSizeGreaterThan(30)
+                    .allSatisfy(c -> assertThat(cards.validate(Files.readString(c),
+                            InputFormat.JSON)).isEmpty());
         }
         assertThat(
                 cards.validate("{\"card\": 1, \"id\": \"x\", \"title\": \"X\", \"commands\": [{}]}", InputFormat.JSON))

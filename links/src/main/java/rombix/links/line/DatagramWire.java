@@ -10,9 +10,10 @@ import rombix.core.twin.Order;
 import rombix.links.link.HostPort;
 import rombix.links.link.Refused;
 import rombix.links.talk.Talk;
+import rombix.links.talk.Wire;
 
 /** One message a datagram. To an address that is no single one's, all that answer are heard. */
-final class DatagramWire implements Talk.Wire {
+final class DatagramWire implements Wire {
     private static final int LARGEST = 65_507;
     private static final int LOOK_MILLIS = 100;
 

@@ -7,6 +7,7 @@ import rombix.links.link.GearPlaces;
 import rombix.links.link.HostPort;
 import rombix.links.link.Target;
 import rombix.links.talk.Talk;
+import rombix.links.talk.Wire;
 
 /** Opens the way to a gear that speaks in lines, as is set for it. */
 final class LineDialer implements Talk.Dialer {
@@ -32,7 +33,7 @@ final class LineDialer implements Talk.Dialer {
     }
 
     @Override
-    public Talk.Wire dial() throws IOException {
+    public Wire dial() throws IOException {
         target.secret(); // Where it is missing nobody is bothered.
         if (!target.address().contains(":")) {
             return new SerialWire(target.address(), places, form);

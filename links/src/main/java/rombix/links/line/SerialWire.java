@@ -15,10 +15,11 @@ import rombix.core.twin.Order;
 import rombix.links.link.GearPlaces;
 import rombix.links.link.Refused;
 import rombix.links.talk.Talk;
+import rombix.links.talk.Wire;
 import rombix.wire.Malformed;
 
 /** Lines or bytes over a serial port. */
-final class SerialWire implements Talk.Wire {
+final class SerialWire implements Wire {
     private static final int LOOK_MILLIS = 100;
     private static final int CHUNK = 4096;
     private static final int MOST_CHUNKS = 256;

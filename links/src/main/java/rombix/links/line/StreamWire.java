@@ -9,10 +9,11 @@ import rombix.core.twin.MessageReader.Message;
 import rombix.core.twin.Order;
 import rombix.links.link.LineInput;
 import rombix.links.talk.Talk;
+import rombix.links.talk.Wire;
 import rombix.wire.Malformed;
 
 /** Lines or bytes over a stream. */
-final class StreamWire implements Talk.Wire {
+final class StreamWire implements Wire {
     private static final int LONGEST = 65_536;
 
     private final InputStream in;

@@ -2,6 +2,7 @@ package rombix.links.midi;
 
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
 import java.util.regex.Pattern;
@@ -168,7 +169,8 @@ final class MidiLink implements Link {
                 }
             }
             if (out == null) {
-                List<String> there = new Midi().ports();
+                List<String> there = Arrays.stream(MidiSystem.getMidiDeviceInfo()).map(MidiDevice.Info::getName)
+                        .distinct().toList();
                 throw new Refused(Cause.NO_MIDI_PORT, port, there.isEmpty()
                         ? "are none now"
                         : "are " + String.join(", ", there));

@@ -14,13 +14,14 @@ import rombix.core.twin.MessageReader.Message;
 import rombix.core.twin.Order;
 import rombix.links.link.Target;
 import rombix.links.talk.Talk;
+import rombix.links.talk.Wire;
 import rombix.wire.Malformed;
 import rombix.wire.osc.OscCodec;
 import rombix.wire.osc.OscFraming;
 import rombix.wire.osc.OscPacket;
 
 /** OSC over TCP. */
-final class OscStreamWire implements Talk.Wire {
+final class OscStreamWire implements Wire {
     private static final int CONNECT_MILLIS = 3000;
     private static final int LOOK_MILLIS = 500;
     private static final int LARGEST = 65_536;

@@ -61,7 +61,7 @@ final class Exchange {
      * @param wired takes it as it is on the wire
      * @return done when it is answered
      */
-    CompletableFuture<Void> say(Talk.Wire to, Order.Outgoing packet, boolean last, boolean question,
+    CompletableFuture<Void> say(Wire to, Order.Outgoing packet, boolean last, boolean question,
             Consumer<Order.Outgoing> wired)
             throws IOException, InterruptedException {
         Order.Outgoing made = places.made(packet);

@@ -29,13 +29,13 @@ final class Greeting {
      *
      * @param stopped whether the gear had stopped answering: then it has to answer something, if only a question
      */
-    void begin(Talk.Wire to, boolean stopped) throws IOException, InterruptedException {
+    void begin(Wire to, boolean stopped) throws IOException, InterruptedException {
         List<Order.Outgoing> greeting = report.twin().greeting();
         say(to, greeting.isEmpty() && stopped ? question() : greeting);
     }
 
     /** Greets over a connection that goes on. */
-    void again(Talk.Wire to) throws IOException, InterruptedException {
+    void again(Wire to) throws IOException, InterruptedException {
         say(to, report.twin().greeting().stream().filter(p -> !p.address().equals(Talk.WAIT)).toList());
     }
 
@@ -59,7 +59,7 @@ final class Greeting {
         return all.flatMap(p -> report.twin().packets(p, "a poll", report.told()).stream()).limit(1).toList();
     }
 
-    private void say(Talk.Wire to, List<Order.Outgoing> packets) throws IOException, InterruptedException {
+    private void say(Wire to, List<Order.Outgoing> packets) throws IOException, InterruptedException {
         for (Order.Outgoing packet : packets) {
             try {
                 exchange.say(to, packet, false, false, made -> report.said("greeting", made));

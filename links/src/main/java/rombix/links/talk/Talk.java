@@ -39,37 +39,6 @@ public final class Talk implements Link {
     private static final long LONG_MILLIS = 100;
     private static final long POLL_ANSWER_MILLIS = 2000;
 
-    /** A connection. {@code write} and {@code read} are called on one thread at a time each. */
-    public interface Wire extends AutoCloseable {
-        /**
-         * @throws IOException where the connection is of no more use
-         * @throws IllegalArgumentException in plain words, where the packet is at fault
-         */
-        void write(Order.Outgoing packet) throws IOException;
-
-        /**
-         * The next message; null where there are no more.
-         *
-         * @throws SocketTimeoutException where none came for a while; the connection is as it was
-         * @throws Malformed where one could not be read; the next one can
-         */
-        @Nullable
-        Message read() throws IOException, Malformed;
-
-        /** Whether the last message that was read is all of one: it may be the begin of a line. */
-        default boolean whole() {
-            return true;
-        }
-
-        /** The last message that was read meant something: what looked like the begin of a line was all of it. */
-        default void meant() {
-            // Where messages come as such, nothing can be in doubt.
-        }
-
-        @Override
-        void close();
-    }
-
     /** Opens a connection. Called on the link's thread. */
     public interface Dialer {
         /** @throws IOException in plain words why there is none */

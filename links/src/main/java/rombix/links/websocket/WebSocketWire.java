@@ -35,10 +35,11 @@ import rombix.links.link.Secure;
 import rombix.links.link.Target;
 import rombix.links.link.Web;
 import rombix.links.talk.Talk;
+import rombix.links.talk.Wire;
 import rombix.wire.Malformed;
 
 /** One connection over WebSocket. Where nothing comes it asks whether the other end is still there. */
-final class WebSocketWire implements Talk.Wire {
+final class WebSocketWire implements Wire {
     private static final int CONNECT_SECONDS = 4;
     private static final int SEND_SECONDS = 4;
     private static final int LOOK_SECONDS = 2;

@@ -24,6 +24,7 @@ import rombix.core.thread.OwnedBy;
 import rombix.core.twin.Order;
 import rombix.core.twin.Ramp;
 import rombix.core.twin.Twin;
+import rombix.core.twin.WireSteps;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
 
@@ -295,7 +296,8 @@ public final class Orders {
         Twin twin = context.situation.twin(order.gear());
         return order.changes().entrySet().stream().allMatch(e -> {
             Value now = context.situation.reading(order.gear(), e.getKey());
-            return now != null && (e.getValue().matches(now) || twin != null && twin.shows(order, e.getKey(), now));
+            return now != null
+                    && (e.getValue().matches(now) || twin != null && WireSteps.show(twin, order, e.getKey(), now));
         });
     }
 
