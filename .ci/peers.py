@@ -148,7 +148,7 @@ class Hub(BaseHTTPRequestHandler):
         if asked != {"user": "booth", "password": "owl-and-moss"}:
             return self.answer(403, "nobody of that name")
         token["name"] += 1
-        token["left"] = 3
+        token["left"] = 2
         print("token", token["name"], flush=True)
         self.answer(200, json.dumps({"token": f"t{token['name']}"}))
 
