@@ -18,12 +18,20 @@ import rombix.core.value.ValueType;
  * @param choices what can be chosen, where it is a choice
  * @param preset what holds where nothing is set
  * @param help in a sentence what it is for
+ * @param when what other settings have to be, by their ids, for this one to count; always where it is empty
  */
 @JsonInclude(JsonInclude.Include.NON_EMPTY)
 public record Setting(String id, @Nullable String title, ValueType type, @Nullable String unit, @Nullable Double min,
         @Nullable Double max, List<String> choices, @JsonProperty("default") @Nullable Value preset,
-        @Nullable String help) {
+        @Nullable String help, Map<String, String> when) {
+    /** One that always counts. */
+    public Setting(String id, @Nullable String title, ValueType type, @Nullable String unit, @Nullable Double min,
+            @Nullable Double max, List<String> choices, @Nullable Value preset, @Nullable String help) {
+        this(id, title, type, unit, min, max, choices, preset, help, Map.of());
+    }
+
     public Setting {
+        when = Map.copyOf(Objects.requireNonNullElse(when, Map.of()));
         Objects.requireNonNull(id, "a setting needs an \"id\"");
         type = Objects.requireNonNullElse(type, ValueType.TEXT);
         choices = List.copyOf(Objects.requireNonNullElse(choices, List.of()));
@@ -62,6 +70,22 @@ public record Setting(String id, @Nullable String title, ValueType type, @Nullab
     /** One of several; the first where nothing is set. */
     public static Setting choice(String id, String title, List<String> choices, String help) {
         return new Setting(id, title, ValueType.CHOICE, null, null, null, choices, Value.of(choices.getFirst()), help);
+    }
+
+    /** The same, which counts only where another setting has a value. */
+    public Setting when(String other, String value) {
+        return new Setting(id, title, type, unit, min, max, choices, preset, help, Map.of(other, value));
+    }
+
+    /** Whether it counts, by what is set and what holds where nothing is. */
+    public boolean counts(List<Setting> all, Map<String, Value> set) {
+        return when.entrySet().stream()
+                .allMatch(e -> all.stream().filter(s -> s.id().equals(e.getKey())).allMatch(s -> {
+                    Value now = set.getOrDefault(s.id(), s.preset());
+                    return now != null && now.toString().equals(e.getValue())
+                            && s.counts(all.stream().filter(o -> o != s).toList(),
+                                    set);
+                }));
     }
 
     /** What people call it. */

@@ -59,6 +59,18 @@ class ArmedTest {
         assertThat(t.all(Happening.Started.class).getFirst().atNanos() / 1_000_000).isEqualTo(30 * MINUTE);
     }
 
+    /** A key on a gear that said the same each time pressed its button once, and then never again. */
+    @Test
+    void aMomentPressesEachTimeThoughItsValueIsAsBefore() {
+        TestDeck t = deck(new Trigger.Becomes(TestDeck.A_ON), PING);
+        for (int i = 0; i < 3; i++) {
+            t.post(new Event.Came("gear", "on/a", Value.of(true), true));
+        }
+        assertThat(t.all(Happening.Started.class)).hasSize(3);
+        t.post(new Event.Came("gear", "on/a", Value.of(true)));
+        assertThat(t.all(Happening.Started.class)).as("how it is, once more").hasSize(3);
+    }
+
     @Test
     void nothingPressesUntilItIsArmedNorWhatPassedBefore() {
         TestDeck t = TestDeck.with(button("b", state(Chain.of(PING))).withTriggers(List.of(new Trigger.Clock(Schedule

@@ -33,7 +33,7 @@ final class Framing {
 
     /** @throws IllegalArgumentException in plain words, where what is set cannot be */
     Framing(GearPlaces places) {
-        kind = switch (places.text(Line.FRAMING)) {
+        kind = !places.text(Line.MESSAGES).equals(Line.BYTES) ? Kind.CHUNKS : switch (places.text(Line.FRAMING)) {
             case Line.TERMINATOR_FRAMING -> Kind.TERMINATOR;
             case Line.LENGTH_FRAMING -> Kind.LENGTH;
             case Line.SIZE_FRAMING -> Kind.SIZE;

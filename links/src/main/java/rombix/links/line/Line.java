@@ -110,19 +110,25 @@ public final class Line extends LinkType {
                 Setting.choice(MESSAGES, "What comes is", List.of(LINES, BYTES),
                         "Bytes are read as hexadecimal digits."),
                 Setting.choice(FRAMING, "Message ends", List.of("as it comes", TERMINATOR_FRAMING, LENGTH_FRAMING,
-                        SIZE_FRAMING, GAP_FRAMING), "How messages of bytes are told apart in a stream."),
-                Setting.text(TERMINATOR, "Terminator", "The bytes at the end of each message, in hexadecimal digits."),
+                        SIZE_FRAMING, GAP_FRAMING), "How messages of bytes are told apart in a stream.")
+                        .when(MESSAGES, BYTES),
+                Setting.text(TERMINATOR, "Terminator", "The bytes at the end of each message, in hexadecimal digits.")
+                        .when(FRAMING, TERMINATOR_FRAMING),
                 Setting.number(LENGTH_AT, "Length field offset", "bytes", 0, MOST_HEAD, 0.0,
-                        "How many bytes stand before the length."),
-                Setting.number(LENGTH_SIZE, "Length field size", "bytes", 1, 4, 1.0, "How many bytes the length has."),
+                        "How many bytes stand before the length.").when(FRAMING, LENGTH_FRAMING),
+                Setting.number(LENGTH_SIZE, "Length field size", "bytes", 1, 4, 1.0, "How many bytes the length has.")
+                        .when(FRAMING, LENGTH_FRAMING),
                 Setting.choice(LENGTH_ORDER, "Length byte order", List.of("high byte first", LOW_FIRST),
-                        "Which byte of the length comes first."),
+                        "Which byte of the length comes first.").when(FRAMING, LENGTH_FRAMING),
                 Setting.choice(LENGTH_COUNTS, "Length counts", List.of("bytes that follow", WHOLE),
-                        "What the length is the length of."),
+                        "What the length is the length of.").when(FRAMING, LENGTH_FRAMING),
                 Setting.number(UNCOUNTED, "Uncounted bytes", "bytes", -MOST_HEAD, MOST_HEAD, 0.0,
-                        "How many more bytes a message has than its length says, such as a checksum."),
-                Setting.number(SIZE, "Message size", "bytes", 1, LARGEST, 1.0, "Of messages of a fixed size."),
-                Setting.number(GAP, "Gap", "ms", 1, LONGEST_GAP, 20.0, "The least silence between two messages."),
+                        "How many more bytes a message has than its length says, such as a checksum.")
+                        .when(FRAMING, LENGTH_FRAMING),
+                Setting.number(SIZE, "Message size", "bytes", 1, LARGEST, 1.0, "Of messages of a fixed size.")
+                        .when(FRAMING, SIZE_FRAMING),
+                Setting.number(GAP, "Gap", "ms", 1, LONGEST_GAP, 20.0, "The least silence between two messages.")
+                        .when(FRAMING, GAP_FRAMING),
                 Setting.choice(KEPT, "Connection", List.of(KEPT_OPEN, EACH),
                         "Some gear takes one connection at a time, and wants it closed again."),
                 Setting.choice(CHECKSUM, "Checksum behind bytes", List.of("none", "sum", "xor", "crc-16"),

@@ -24,7 +24,7 @@ import rombix.wire.Malformed;
 /** A stream is taken apart into the same messages, however it is split or glued. */
 class FramingTest {
     private static Framing framing(Map<String, Object> settings) {
-        Map<String, Value> set = new TreeMap<>();
+        Map<String, Value> set = new TreeMap<>(Map.of(Line.MESSAGES, Value.of(Line.BYTES)));
         settings.forEach((id, v) -> set.put(id, v instanceof Number n
                 ? Value.of(n.doubleValue())
                 : Value.of(v

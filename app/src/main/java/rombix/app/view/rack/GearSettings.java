@@ -65,7 +65,7 @@ final class GearSettings {
         if (open) {
             GridPane fields = new GridPane(Space.S8, Space.S4);
             fields.getStyleClass().add("gear-security");
-            for (Setting s : settings) {
+            for (Setting s : settings.stream().filter(s -> s.counts(settings, g.link().settings())).toList()) {
                 Label name = Styles.label(s.label() + (s.unit() == null ? "" : " (" + s.unit() + ")"), "field-name");
                 name.setPrefWidth(NAME_WIDTH);
                 name.setMinWidth(NAME_WIDTH);
