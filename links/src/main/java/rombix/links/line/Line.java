@@ -103,14 +103,14 @@ public final class Line extends LinkType {
 
     @Override
     public List<Setting> settings() {
-        return Usual.and(Setting.choice(TRANSPORT, "Over", List.of(TCP, UDP),
-                "How it is spoken to at HOST:PORT; a serial port is neither."),
-                Setting.choice(ENDING, "A line ends with", List.of("CR LF", "LF", "CR", "nothing"),
-                        "Its manual says which."),
-                Setting.choice(MESSAGES, "What comes is", List.of(LINES, BYTES),
-                        "Bytes are read as hexadecimal digits."),
-                Setting.choice(FRAMING, "Message ends", List.of("as it comes", TERMINATOR_FRAMING, LENGTH_FRAMING,
-                        SIZE_FRAMING, GAP_FRAMING), "How messages of bytes are told apart in a stream.")
+        return Usual.and(Setting.choice(TRANSPORT, "Transport", List.of(TCP, UDP),
+                "For HOST:PORT; not used with a serial port."),
+                Setting.choice(ENDING, "Line ending", List.of("CR LF", "LF", "CR", "nothing"),
+                        "As its manual says."),
+                Setting.choice(MESSAGES, "Incoming data", List.of(LINES, BYTES),
+                        "Bytes appear as hexadecimal digits."),
+                Setting.choice(FRAMING, "Message framing", List.of("as it comes", TERMINATOR_FRAMING, LENGTH_FRAMING,
+                        SIZE_FRAMING, GAP_FRAMING), "Where a message of bytes ends.")
                         .when(MESSAGES, BYTES),
                 Setting.text(TERMINATOR, "Terminator", "The bytes at the end of each message, in hexadecimal digits.")
                         .when(FRAMING, TERMINATOR_FRAMING),
@@ -131,10 +131,10 @@ public final class Line extends LinkType {
                         .when(FRAMING, GAP_FRAMING),
                 Setting.choice(KEPT, "Connection", List.of(KEPT_OPEN, EACH),
                         "Some gear takes one connection at a time, and wants it closed again."),
-                Setting.choice(CHECKSUM, "Checksum behind bytes", List.of("none", "sum", "xor", "crc-16"),
+                Setting.choice(CHECKSUM, "Checksum", List.of("none", "sum", "xor", "crc-16"),
                         "Of all bytes before it: the lowest byte of their sum, all of them XORed, or CRC-16 with its"
                                 + " lower byte first."),
-                Setting.choice(LETTERS, "Letters", List.of("UTF-8", "Latin-1"), "How letters stand in bytes."),
+                Setting.choice(LETTERS, "Encoding", List.of("UTF-8", "Latin-1"), "Of the characters in a line."),
                 Setting.number(BAUD, "Serial speed", "Bd", 50, FASTEST, USUAL_BAUD, "Of a serial port."),
                 Setting.choice(FRAME, "Serial frame", List.of("8N1", "8E1", "8O1", "7E1", "7O1", "8N2"),
                         "Bits, parity and stop bits of a serial port."));
