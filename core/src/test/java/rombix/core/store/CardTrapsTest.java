@@ -31,6 +31,17 @@ class CardTrapsTest {
         assertThat(CardLibrary.check(Path.of("x.json"), CARD)).isEmpty();
     }
 
+    /** A card that was read for years would be refused for a field that nobody missed. */
+    @Test
+    void cardsOfOlderFormatsAreReadAsTheyAlwaysWere() {
+        String old = """
+                {"card": 2, "id": "x", "title": "X", "lists": {"channel": [{"id": "host"}]},
+                 "commands": [{"id": "mute", "title": "Mute {channel}", "params": [{"id": "channel", "type": "choice"}],
+                   "send": {"line": [{"to": "line", "args": ["MUTE {channel.nmber}"]}]}}]}""";
+        assertThat(CardLibrary.check(Path.of("x.json"), old)).isEmpty();
+        assertThat(CardLibrary.check(Path.of("x.json"), old.replace("\"card\": 2", "\"card\": 3"))).hasSize(1);
+    }
+
     @ParameterizedTest
     @CsvSource(delimiter = '~', value = {
             "{channel.number} ff~{channel.nmber} ff~no channel has a field “nmber”: there are [id, name, number]",
