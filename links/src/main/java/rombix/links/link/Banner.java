@@ -17,7 +17,7 @@ public final class Banner {
     private Banner() {
     }
 
-    /** What it says to whoever connects, as the end of a sentence; empty where it says nothing that can be read. */
+    /** The first line that it sends to a new connection, as the end of a sentence; empty if it sends none. */
     public static String of(InetSocketAddress at) {
         StringBuilder said = new StringBuilder();
         try (Socket socket = new Socket()) {

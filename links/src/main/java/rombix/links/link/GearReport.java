@@ -235,7 +235,7 @@ public final class GearReport {
     }
 
     /**
-     * What became of a packet.
+     * The result of reading a packet.
      *
      * @param meant whether its card knows it
      * @param listed whether the gear has listed something by it, so that there may be more to listen to

@@ -227,7 +227,7 @@ final class Replies {
         one.answered.complete(null);
     }
 
-    /** What waits is answered no more. */
+    /** Fails everything that waits for an answer. */
     void end(IOException why) {
         List<Awaited> left;
         synchronized (this) {

@@ -132,7 +132,7 @@ public final class Talk implements Link {
         IOException reason = left;
         CompletableFuture<Wire> next = new CompletableFuture<>();
         if (renewing) {
-            open = next; // Whoever is told now waits for it.
+            open = next; // Orders that fail now wait for the next connection.
             replies.end(new Replies.Expired());
             Greeting.ended(greeter);
             return;
@@ -234,7 +234,7 @@ public final class Talk implements Link {
         try {
             work(job);
         } catch (InterruptedException e) {
-            job.done().done("was closed"); // Whoever waits for it is told.
+            job.done().done("was closed"); // No order is left without an answer.
             throw e;
         }
     }

@@ -5,7 +5,7 @@ import rombix.core.event.Gears;
 import rombix.core.twin.Order;
 import rombix.links.link.GearReport;
 
-/** Answers for an order of the deck: when it went out, what it waited behind, and what became of it. */
+/** Reports on an order of the deck: when it went out, what it waited behind, and its result. */
 final class Ticket implements Waiting.Done {
     private final GearReport report;
     private final long number;

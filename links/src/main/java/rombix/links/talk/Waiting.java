@@ -70,7 +70,7 @@ final class Waiting {
         }
     }
 
-    /** Takes what became of a job. Called from any thread. */
+    /** Takes the result of a job. Called from any thread. */
     interface Done {
         /**
          * A packet is on the wire.

@@ -16,7 +16,7 @@ public interface Wire extends AutoCloseable {
     void write(Order.Outgoing packet) throws IOException;
 
     /**
-     * The next message; null where there are no more.
+     * The next message; null at the end of the connection.
      *
      * @throws SocketTimeoutException where none came for a while; the connection is as it was
      * @throws Malformed where one could not be read; the next one can
