@@ -91,7 +91,7 @@ final class Exchange {
         if (question) {
             await(CompletableFuture.anyOf(answer, queue.ordered()));
         } else if (waits && !free) {
-            await(answer);
+            await(last ? CompletableFuture.anyOf(answer, queue.urgent()) : answer); // What stops waits for no answer.
         }
         TimeUnit.MILLISECONDS.sleep(Math.max(made.pauseMillis(), last ? paceMillis : 0));
         return answer;

@@ -88,6 +88,8 @@ final class Waiting {
     private final Map<Rank, Deque<Job>> jobs = new EnumMap<>(Rank.class);
     /** Done as soon as an order waits. */
     private CompletableFuture<Void> ordered = new CompletableFuture<>();
+    /** Done as soon as an urgent order waits. */
+    private CompletableFuture<Void> urgent = new CompletableFuture<>();
 
     Waiting() {
         for (Rank rank : Rank.values()) {
@@ -126,6 +128,9 @@ final class Waiting {
         if (job.rank() != Rank.QUESTION) {
             ordered.complete(null);
         }
+        if (job.rank() == Rank.URGENT) {
+            urgent.complete(null);
+        }
         notifyAll();
     }
 
@@ -141,12 +146,20 @@ final class Waiting {
         if (of(Rank.URGENT).isEmpty() && of(Rank.ORDER).isEmpty() && ordered.isDone()) {
             ordered = new CompletableFuture<>();
         }
+        if (of(Rank.URGENT).isEmpty() && urgent.isDone()) {
+            urgent = new CompletableFuture<>();
+        }
         return java.util.Objects.requireNonNull(next);
     }
 
     /** Done as soon as an order waits; never fails. */
     synchronized CompletableFuture<Void> ordered() {
         return ordered;
+    }
+
+    /** Done as soon as an urgent order waits; never fails. */
+    synchronized CompletableFuture<Void> urgent() {
+        return urgent;
     }
 
     synchronized boolean isEmpty() {

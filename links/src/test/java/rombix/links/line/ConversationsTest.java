@@ -86,6 +86,25 @@ class ConversationsTest {
         }
     }
 
+    /** A head that answers once when it has understood and once when it is there could not be stopped on its way. */
+    @Test
+    void whatStopsGoesOutWhileAnOrderWaitsForItsLastAnswer() throws Exception {
+        try (Far far = new Far(
+                card("'commands': [{'id': 'aim', 'title': 'Aim', 'send': {'line': [{'to': 'line', 'args':"
+                        + " ['AIM'], 'reply': {'is': {'pattern': '^UNDERSTOOD'}}}, {'to': 'wait', 'reply': {'is': {'pattern':"
+                        + " '^THERE'}, 'within': 60000}}]}}, " + command("halt", ", 'urgent': true") + "]"))) {
+            far.gear.ready();
+            long aim = far.gear.send("aim");
+            assertThat(far.heard()).isEqualTo("AIM");
+            far.says("UNDERSTOOD\n");
+            long halt = far.gear.send("halt");
+            assertThat(far.heard()).isEqualTo("HALT");
+            far.says("OK\nTHERE\n");
+            assertThat(far.gear.answer(halt)).isEqualTo("sent");
+            assertThat(far.gear.answer(aim)).isEqualTo("sent");
+        }
+    }
+
     @Test
     void aRefusalIsToldInWordsThatTheCardHasForItsNumber() throws Exception {
         try (Far far = new Far(card("'commands': [" + command("left", "") + "]"))) {
