@@ -1,11 +1,17 @@
 """Small gear of the kinds that the cookbook has cards for, written from the descriptions in docs/cookbook.md alone.
 
-peers.py MODE PORT: five of them on PORT to PORT + 4: a text matrix, a pan-tilt head, a relay board, a hub and a mixer.
-MODE says how what they say stands on the wire: whole, split (byte by byte), glued (answers in one), slow (byte by byte
-with 20 ms between them).
+peers.py MODE PORT [CERTIFICATE]: a text matrix, a pan-tilt head, a relay board, a hub, a mixer and a switcher on PORT to
+PORT + 5, and the wash light of a fixture on PORT + 8. With the certificate of an MQTT broker on PORT + 6 also the bulbs
+there, and with a chat server on PORT + 7 somebody in its room. MODE says how what they say stands on the wire: whole,
+split (byte by byte), glued (answers in one), slow (byte by byte with 20 ms between them, a message in half a second at
+most).
 """
+import base64
+import hashlib
 import json
+import os
 import socket
+import ssl
 import struct
 import sys
 import threading
@@ -22,7 +28,7 @@ def say(s, *parts):
             for i in range(len(part)):
                 s.sendall(part[i:i + 1])
                 if mode == "slow":
-                    time.sleep(0.02)
+                    time.sleep(min(0.02, 0.5 / len(part)))
         else:
             s.sendall(part)
 
@@ -201,10 +207,182 @@ def mixer():
         s.sendto(text(address) + text(",f") + struct.pack(">f", faders[address]), who)
 
 
+def framed(words):
+    """A text as one WebSocket frame of a server; in the split modes as two fragments."""
+    data = words.encode()
+    parts = [data[:len(data) // 2], data[len(data) // 2:]] if mode in ("split", "slow") else [data]
+    made = b""
+    for i, part in enumerate(parts):
+        head = (0x80 if i == len(parts) - 1 else 0) | (1 if i == 0 else 0)
+        size = bytes([len(part)]) if len(part) < 126 else b"\x7e" + struct.pack(">H", len(part))
+        made += bytes([head]) + size + part
+    return made
+
+
+def exactly(s, count):
+    came = b""
+    while len(came) < count:
+        more = s.recv(count - len(came))
+        if not more:
+            raise OSError("gone")
+        came += more
+    return came
+
+
+def frames(s):
+    """The texts that a client sends."""
+    while True:
+        kind, size = exactly(s, 2)
+        size &= 127
+        if size == 126:
+            size = struct.unpack(">H", exactly(s, 2))[0]
+        mask = exactly(s, 4)
+        data = bytes(b ^ mask[i % 4] for i, b in enumerate(exactly(s, size)))
+        if kind & 15 == 8:
+            return
+        if kind & 15 == 9:
+            s.sendall(bytes([0x8A, len(data)]) + data)
+        if kind & 15 == 1:
+            yield json.loads(data)
+
+
+def hashed(words):
+    return base64.b64encode(hashlib.sha256(words.encode()).digest()).decode()
+
+
+switched = {"shown": "Wide", "sessions": 0}
+
+
+def switcher(s):
+    asked = b""
+    while b"\r\n\r\n" not in asked:
+        asked += s.recv(1000)
+    key = [line.split(b": ")[1] for line in asked.split(b"\r\n") if line.lower().startswith(b"sec-websocket-key")][0]
+    accept = base64.b64encode(hashlib.sha1(key + b"258EAFA5-E914-47DA-95CA-C5AB0DC85B11").digest()).decode()
+    s.sendall(f"HTTP/1.1 101 Switching\r\nUpgrade: websocket\r\nConnection: Upgrade\r\nSec-WebSocket-Accept: {accept}\r\n\r\n"
+              .encode())
+    salt, challenge = os.urandom(4).hex(), os.urandom(4).hex()
+    say(s, framed(json.dumps({"hello": "switcher", "salt": salt, "challenge": challenge})))
+    known = False
+    left = 3
+    for asked in frames(s):
+        if "login" in asked:
+            known = asked["login"] == hashed(hashed("owl-and-moss" + salt) + challenge)
+            say(s, framed(json.dumps({"welcome": known, "why": "" if known else "wrong"})))
+            switched["sessions"] += known
+            print("session", switched["sessions"], flush=True)
+            say(s, framed('{"event": "scenes-changed"}'))
+            continue
+        left -= asked.get("do") == "show"
+        if not known or left == 0:
+            known = False
+            say(s, framed('{"event": "session-over"}'))
+            continue
+        answer = {"id": asked["id"], "ok": True}
+        told = []
+        if asked.get("ask") == "scenes":
+            answer["reply"] = {"shown": switched["shown"], "scenes": [{"name": "Wide"}, {"name": "Close"}]}
+        elif asked.get("do") == "show" and asked["scene"] in ("Wide", "Close"):
+            switched["shown"] = asked["scene"]
+            told = [framed(json.dumps({"event": "scene-shown", "scene": asked["scene"]}))]
+        elif asked.get("do") == "show":
+            answer = {"id": asked["id"], "ok": False, "code": 3}
+        say(s, *told, framed(json.dumps(answer)))
+
+
+def short(words):
+    data = words.encode()
+    return struct.pack(">H", len(data)) + data
+
+
+def mqtt(kind, body):
+    size, made = len(body), b""
+    while True:
+        made += bytes([size % 128 | (128 if size > 127 else 0)])
+        size //= 128
+        if not size:
+            return bytes([kind]) + made + body
+
+
+def bulbs(certificate):
+    """Two bulbs at a broker, over TLS; version 3.1.1."""
+    trust = ssl.create_default_context(cafile=certificate)
+    s = trust.wrap_socket(socket.create_connection(("127.0.0.1", port + 6)), server_hostname="localhost")
+    s.sendall(mqtt(0x10, short("MQTT") + bytes([4, 2]) + struct.pack(">H", 0) + short(f"bulbs-{os.getpid()}")))
+    state = {name: {"color": {"h": 10, "s": 20}, "brightness": 100} for name in ("porch", "attic")}
+
+    def tell(name):
+        s.sendall(mqtt(0x31, short(f"bulbs/{name}/state") + json.dumps(state[name]).encode()))
+    for name in state:
+        s.sendall(mqtt(0x31, short(f"bulbs/{name}/about") + json.dumps({"name": name.title()}).encode()))
+        tell(name)
+    s.sendall(mqtt(0x82, b"\0\1" + short("bulbs/+/set") + b"\0" + short("bulbs/+/get") + b"\0"))
+    while True:
+        kind = exactly(s, 1)[0]
+        size = shift = 0
+        while True:
+            b = exactly(s, 1)[0]
+            size |= (b & 127) << shift
+            shift += 7
+            if b < 128:
+                break
+        body = exactly(s, size)
+        if kind & 0xF0 == 0x30:
+            end = 2 + struct.unpack(">H", body[:2])[0]
+            _, name, what = body[2:end].decode().split("/")
+            if what == "set":
+                state[name].update(json.loads(body[end:]))
+            tell(name)
+
+
+def visitor():
+    """Somebody in the room, who gives others the right to moderate where it is theirs, and answers who asks."""
+    nick = f"owl{os.getpid() % 10000}"
+    s = socket.create_connection(("127.0.0.1", port + 7))
+    s.sendall(f"NICK {nick}\r\nUSER owl 0 * owl\r\nJOIN #cookbook\r\n".encode())
+    for line in s.makefile("r", encoding="utf-8"):
+        words = line.split()
+        who = line[1:].split("!")[0]
+        if words[0] == "PING":
+            s.sendall(f"PONG {words[1]}\r\n".encode())
+        elif words[1] == "JOIN" and who != nick:
+            s.sendall(f"MODE #cookbook +o {who}\r\n".encode())
+        elif words[1] == "PRIVMSG" and "ask me" in line:
+            s.sendall(b"PRIVMSG #cookbook :!clip please\r\n")
+
+
+def wash():
+    """A wash light at slot 11 of universe 1, over sACN (ANSI E1.31)."""
+    s = socket.socket(socket.AF_INET, socket.SOCK_DGRAM)
+    s.bind(("127.0.0.1", port + 8))
+    last = b""
+    while True:
+        packet = s.recv(1500)
+        if packet[4:16] == b"ASC-E1.17\0\0\0" and packet[40:44] == b"\0\0\0\2" and packet[113:115] == b"\0\1":
+            levels = packet[126:][10:18]
+            if levels != last:
+                last = levels
+                print("wash", *levels, flush=True)
+
+
+def alone(guest, *given):
+    def gone():
+        try:
+            guest(*given)
+        except OSError:
+            pass
+    threading.Thread(target=gone, daemon=True).start()
+
+
 serve(0, matrix)
 serve(1, head)
 serve(2, relays)
+serve(5, switcher)
 threading.Thread(target=ThreadingHTTPServer(("127.0.0.1", port + 3), Hub).serve_forever, daemon=True).start()
-threading.Thread(target=mixer, daemon=True).start()
+alone(mixer)
+alone(wash)
+if len(sys.argv) > 3:
+    alone(bulbs, sys.argv[3])
+    alone(visitor)
 print("ready", flush=True)
 threading.Event().wait()

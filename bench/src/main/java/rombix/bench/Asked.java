@@ -1,6 +1,10 @@
 package rombix.bench;
 
 import com.sun.net.httpserver.HttpServer;
+import io.netty.channel.Channel;
+import io.netty.channel.nio.NioEventLoopGroup;
+import io.netty.handler.codec.http.websocketx.TextWebSocketFrame;
+import io.netty.util.concurrent.DefaultThreadFactory;
 import java.io.IOException;
 import java.io.InputStream;
 import java.net.InetAddress;
@@ -17,6 +21,7 @@ import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.TimeUnit;
 import java.util.function.LongConsumer;
 import rombix.bench.measure.Figure;
 import rombix.bench.measure.Measured;
@@ -52,8 +57,9 @@ final class Asked implements Measured {
     private static final String CARD = """
             {"card": 3, "id": "%s", "title": "Bench", "commands": [
               {"id": "go", "title": "Go", "send": {"line": [{"to": "line", "args": ["GO 7"]}],
-                "osc": [{"to": "/go", "args": [7]}], "http": [{"to": "PUT /go", "args": ["7"]}]}}],
-             "polls": {"line": [%s], "osc": [%s], "http": [%s]}}
+                "osc": [{"to": "/go", "args": [7]}], "http": [{"to": "PUT /go", "args": ["7"]}],
+                "websocket": [{"to": "text", "args": ["go"]}]}}],
+             "polls": {"line": [%s], "osc": [%s], "http": [%s], "websocket": [%s]}}
             """;
     private static final String LINE = """
             {"every": 100, "ask": {"to": "line", "args": ["HEAT"], "reply": {"is": {"pattern": "^NEVER$"}}}}""";
@@ -61,6 +67,9 @@ final class Asked implements Measured {
             {"every": 100, "ask": {"to": "/a", "args": [7], "reply": {"is": {"from": "/never"}}}}""";
     private static final String HTTP = """
             {"every": 100, "ask": {"to": "GET /never"}}, {"every": 100, "ask": {"to": "GET /ever"}}""";
+
+    private static final String WEBSOCKET = """
+            {"every": 100, "ask": {"to": "text", "args": ["heat"], "reply": {"is": {"pattern": "^never$"}}}}""";
 
     private volatile LongConsumer arrived = _ -> {
     };
@@ -77,6 +86,7 @@ final class Asked implements Measured {
         byte[] tick = {0, 0, 0, 12, '/', 't', 0, 0, ',', 'f', 0, 0, 0x40, (byte) 0xE0, 0, 0};
         Far osc = bytes(tick.length, '/', tick);
         compare("osc-tcp-asked", "osc", osc, Map.of("over", Value.of("tcp, length first")), new Rounds(), all);
+        compare("websocket-asked", "websocket", webSocket(), Map.of(), new Rounds(), all);
         compare("http-asked", "http", http(), Map.of(), new Rounds(1500, 10, 200), all);
         return all;
     }
@@ -113,6 +123,21 @@ final class Asked implements Measured {
         } catch (IOException e) {
             // Gone.
         }
+    }
+
+    private Far webSocket() throws InterruptedException {
+        NioEventLoopGroup loop = new NioEventLoopGroup(1, new DefaultThreadFactory("far", true));
+        Channel server = Wires.webSockets(loop, (from, text) -> {
+            if (text.equals("go")) {
+                arrived.accept(System.nanoTime());
+            } else {
+                from.writeAndFlush(new TextWebSocketFrame("tick"));
+            }
+        });
+        return new Far(((InetSocketAddress) server.localAddress()).getPort(), () -> {
+            server.close().sync();
+            loop.shutdownGracefully(0, 1, TimeUnit.SECONDS);
+        });
     }
 
     private Far http() throws IOException {
@@ -156,9 +181,10 @@ final class Asked implements Measured {
             return Rig.of(new Board(1, "Bench", gear, List.of(new Page("p", "P", 6, 4, buttons, Map.of())), Map.of()),
                     Map
                             .of("asked",
-                                    CardLibrary.read(Path.of("asked.json"), CARD.formatted("asked", LINE, OSC, HTTP)),
+                                    CardLibrary.read(Path.of("asked.json"),
+                                            CARD.formatted("asked", LINE, OSC, HTTP, WEBSOCKET)),
                                     "calm",
-                                    CardLibrary.read(Path.of("calm.json"), CARD.formatted("calm", "", "", ""))));
+                                    CardLibrary.read(Path.of("calm.json"), CARD.formatted("calm", "", "", "", ""))));
         } catch (BadFile e) {
             throw new IllegalStateException(e);
         }

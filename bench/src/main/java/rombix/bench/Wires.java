@@ -34,6 +34,7 @@ import java.util.Map;
 import java.util.SplittableRandom;
 import java.util.concurrent.Executors;
 import java.util.concurrent.LinkedBlockingQueue;
+import java.util.function.BiConsumer;
 import java.util.function.LongConsumer;
 import rombix.bench.measure.Figure;
 import rombix.bench.measure.Gear;
@@ -153,9 +154,13 @@ final class Wires implements Measured {
         }
     }
 
-    private void webSocket(List<Figure> figures) throws Exception {
-        NioEventLoopGroup loop = new NioEventLoopGroup(1, new DefaultThreadFactory("far", true));
-        Channel server = new ServerBootstrap().group(loop).channel(NioServerSocketChannel.class).childHandler(
+    /**
+     * A WebSocket server on a free port of loopback.
+     *
+     * @param heard takes each text with whom it comes from, on the loop's thread
+     */
+    static Channel webSockets(NioEventLoopGroup loop, BiConsumer<Channel, String> heard) throws InterruptedException {
+        return new ServerBootstrap().group(loop).channel(NioServerSocketChannel.class).childHandler(
                 new ChannelInitializer<>() {
                     @Override
                     protected void initChannel(Channel channel) {
@@ -164,11 +169,16 @@ final class Wires implements Measured {
                                 new SimpleChannelInboundHandler<TextWebSocketFrame>() {
                                     @Override
                                     protected void channelRead0(ChannelHandlerContext of, TextWebSocketFrame frame) {
-                                        told();
+                                        heard.accept(of.channel(), frame.text());
                                     }
                                 });
                     }
                 }).bind(InetAddress.getLoopbackAddress(), 0).sync().channel();
+    }
+
+    private void webSocket(List<Figure> figures) throws Exception {
+        NioEventLoopGroup loop = new NioEventLoopGroup(1, new DefaultThreadFactory("far", true));
+        Channel server = webSockets(loop, (_, _) -> told());
         int port = ((InetSocketAddress) server.localAddress()).getPort();
         try (HttpClient client = HttpClient.newHttpClient()) {
             WebSocket bare = client.newWebSocketBuilder().buildAsync(URI.create("ws://127.0.0.1:" + port + "/"),

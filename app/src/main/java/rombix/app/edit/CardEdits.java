@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
@@ -120,6 +121,15 @@ public final class CardEdits {
             return changed.rig();
         });
         return lost;
+    }
+
+    /** What is wrong with a gear's card after a change, in words; empty where nothing is. */
+    public Optional<String> wrong(String gear, UnaryOperator<Card> change) {
+        try {
+            return Optional.ofNullable(wrong(CardLibrary.format(change.apply(card(bench.rig(), gear)))));
+        } catch (IllegalArgumentException e) {
+            return Optional.of(String.valueOf(e.getMessage()));
+        }
     }
 
     /** What a change of a gear's card would take away, each in words. */

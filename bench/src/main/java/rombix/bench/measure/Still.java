@@ -1,5 +1,7 @@
 package rombix.bench.measure;
 
+import java.time.ZoneId;
+import java.time.ZonedDateTime;
 import java.util.Map;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
@@ -64,6 +66,16 @@ public final class Still implements Player {
 
     @Override
     public void mode(Mode mode, boolean starts) {
+    }
+
+    @Override
+    public ZonedDateTime wall() {
+        return ZonedDateTime.now(ZoneId.systemDefault());
+    }
+
+    @Override
+    public void arm(boolean on) {
+        // Nothing presses.
     }
 
     @Override

@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.function.Function;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Arrival;
@@ -77,6 +76,17 @@ public final class CardMaking {
 
     static Card with(Card card, Map<String, List<Item>> lists, List<ReadingSpec> readings, List<Command> commands) {
         return card.with(c -> c.card(Card.FORMAT).lists(lists).readings(readings).commands(commands));
+    }
+
+    /** The card with other messages that are exchanged when gear is connected over a protocol; none for no login. */
+    public static Card greeting(Card card, Protocol protocol, List<Packet> messages) {
+        Map<Protocol, List<Packet>> all = new LinkedHashMap<>(card.greeting());
+        if (messages.isEmpty()) {
+            all.remove(protocol);
+        } else {
+            all.put(protocol, List.copyOf(messages));
+        }
+        return card.with(c -> c.card(Card.FORMAT).greeting(all));
     }
 
     /** How a colour that was heard stands on the wire, in words. */

@@ -179,7 +179,7 @@ public record Voice(String address, int arg, @Nullable String pointer, @Nullable
     }
 
     /** As it stands, in a pattern. */
-    private static String literal(String text) {
+    static String literal(String text) {
         return text.replaceAll("[\\\\^$.|?*+()\\[\\]{}]", "\\\\$0");
     }
 }

@@ -38,6 +38,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.api.parallel.ResourceLock;
 import rombix.core.board.Board;
 import rombix.core.board.Gear;
 import rombix.core.board.Rig;
@@ -70,6 +71,7 @@ import rombix.wire.osc.OscPacket;
 
 /** The cards of the cookbook that speak in messages, each with a small gear of its kind. */
 @Timeout(300)
+@ResourceLock("MIDI ports")
 class CookbookTest {
     private static GearUnderTest gear(LinkType type, String name, String address) throws Exception {
         return StandInGear.of(type, card(name), address, link -> link.withUser("booth").withSecret(Door.SECRET));

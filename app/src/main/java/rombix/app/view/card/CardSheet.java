@@ -65,6 +65,7 @@ public final class CardSheet {
     private final StackPane middle = new StackPane();
     private final ListenTab listen;
     private final TryTab attempt;
+    private final LoginTab login;
     private final RowsTab rows;
     private final ToggleGroup tabs = new ToggleGroup();
     private final Timeline timer = new Timeline(new KeyFrame(Duration.millis(250), _ -> tick()));
@@ -83,6 +84,7 @@ public final class CardSheet {
         this.edits = new CardEdits(desk.bench());
         this.listen = new ListenTab(player::traffic, edits);
         this.attempt = new TryTab(player, edits);
+        this.login = new LoginTab(player, edits);
         this.rows = new RowsTab(desk, edits);
         head.setAlignment(Pos.BOTTOM_LEFT);
         timer.setCycleCount(Timeline.INDEFINITE);
@@ -112,9 +114,11 @@ public final class CardSheet {
         player.overhear(gear, true);
         listen.begin(gear);
         attempt.begin(gear);
+        login.begin(gear);
         ToggleButton first = tab("Listen", "work the gear by hand, and say what changes", listen.node());
         ToggleButton second = tab("Try", "send it something, and see what comes back", attempt.node());
-        ToggleButton third = tab("The card", "all that it has by now", rows.node());
+        ToggleButton third = tab("Login", "the messages exchanged after connecting", login.node());
+        ToggleButton fourth = tab("The card", "all that it has by now", rows.node());
         tabs.selectToggle(first);
         middle.getChildren().setAll(listen.node());
         Region space = new Region();
@@ -125,7 +129,8 @@ public final class CardSheet {
         Button close = Fields.plain("Close", "Esc");
         close.setId("card-close");
         close.setOnAction(_ -> desk.overlay().close());
-        HBox choice = new HBox(Space.S6, first, second, third, space, Fields.read("Card"), others, packets, close);
+        HBox choice = new HBox(Space.S6, first, second, third, fourth, space, Fields.read("Card"), others, packets,
+                close);
         choice.setAlignment(Pos.CENTER_LEFT);
         VBox.setVgrow(middle, Priority.ALWAYS);
         VBox box = new VBox(Space.S10, head, choice, middle);
@@ -190,6 +195,7 @@ public final class CardSheet {
         Styles.set(status, "label", "read", now.well() ? "quiet" : "trouble");
         listen.look();
         attempt.look();
+        login.look();
     }
 
     /** Shows the gear and its card as they are now. */
@@ -227,6 +233,7 @@ public final class CardSheet {
         others.getChildren().setAll(others(g, twin.card()));
         listen.card(g, twin);
         attempt.card(g, twin);
+        login.card(g, twin);
         rows.card(g, twin);
         tick();
     }

@@ -232,7 +232,7 @@ final class HeardForm {
         return w;
     }
 
-    private static TextField typed(String id, String value, Consumer<String> changed) {
+    static TextField typed(String id, String value, Consumer<String> changed) {
         TextField field = new TextField(value);
         field.setId(id);
         field.textProperty().addListener((_, _, text) -> changed.accept(text));

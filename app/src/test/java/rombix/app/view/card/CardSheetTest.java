@@ -13,6 +13,7 @@ import java.util.Map;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
+import javafx.scene.control.MenuButton;
 import javafx.scene.control.TableView;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
@@ -21,12 +22,15 @@ import org.junit.jupiter.api.Test;
 import rombix.app.view.window.AtTheWindow;
 import rombix.core.board.Board;
 import rombix.core.card.Card;
+import rombix.core.card.Protocol;
 import rombix.core.chain.GearStep;
+import rombix.core.edit.GearEdits;
 import rombix.core.event.Mode;
 import rombix.core.listen.Voice;
 import rombix.core.store.BoardFile;
 import rombix.core.store.CardRows;
 import rombix.core.value.Value;
+import rombix.standins.Door;
 import rombix.standins.RelayBox;
 import rombix.wire.osc.OscCodec;
 import rombix.wire.osc.OscPacket;
@@ -248,6 +252,69 @@ class CardSheetTest extends AtTheWindow {
             soon(() -> box.on(3));
             assertThat(actions).as("what a person had to do").isLessThan(MOST_ACTIONS);
         }
+    }
+
+    private void says(String id, String text) {
+        actions += 2;
+        robot.interact(() -> {
+            switch (find(id)) {
+                case ComboBox<?> b -> b.getEditor().setText(text);
+                case TextField t -> t.setText(text);
+                case null, default -> throw new AssertionError("no field " + id);
+            }
+        });
+    }
+
+    private void inserted(String menu, String item) {
+        actions += 2;
+        robot.interact(() -> {
+            MenuButton insert = (MenuButton) find(menu);
+            insert.show();
+            insert.getItems().stream().filter(i -> i.getText().equals(item)).findFirst().orElseThrow().fire();
+            insert.hide();
+        });
+    }
+
+    @Test
+    void aLoginWithAChallengeIsMadeWithoutWritingJson() {
+        int music = gear.music().port();
+        add();
+        chosen("#card-protocol", "WebSocket");
+        typed("#gear-address-new-gear", "127.0.0.1:" + music);
+        robot.interact(() -> bench().edit("log in", b -> GearEdits.change(b, "new-gear", g -> g.withLink(g.link()
+                .withSetting("path", Value.of("/player")).withSecret(Door.SECRET)))));
+        soon(() -> voices().stream().anyMatch(v -> v.where().equals("text /challenge")));
+        push("#card-login");
+        push("#login-add");
+        says("#login-accepted", "/hello = music");
+        push("#login-keep");
+        assertThat(((ComboBox<?>) find("#login-keep-0")).getItems().stream().map(Object::toString)).as(
+                "what was heard is there to choose").contains("/challenge");
+        says("#login-keep-0", "/challenge");
+        assertThat(label("#login-trouble")).isEqualTo("Name each part that is kept.");
+        says("#login-keep-name-0", "challenge");
+        assertThat(label("#login-trouble")).isEmpty();
+        push("#login-add");
+        says("#login-to", "text");
+        push("#login-compute");
+        chosen("#login-way-0", "HMAC-SHA-256");
+        inserted("#login-over-insert-0", "challenge");
+        chosen("#login-form-0", "Base64");
+        says("#login-text", "{\"proof\": \"\"}");
+        robot.interact(() -> ((TextField) find("#login-text")).positionCaret(11));
+        inserted("#login-text-insert", "proof (computed)");
+        says("#login-accepted", "/welcome = true");
+        says("#login-refused", "/welcome = false");
+        says("#login-reason", "/why");
+        push("#login-apply");
+        push("#card-listen");
+        select("text /welcome");
+        soon(() -> session.window().model().state().status("new-gear").well());
+        Protocol websocket = Protocol.of("websocket");
+        assertThat(card("new-gear").greeting().get(websocket)).as("as the card that ships says it").isEqualTo(card(
+                "music").greeting().get(websocket).subList(0, 2));
+        robot.interact(() -> bench().undo());
+        assertThat(card("new-gear").greeting()).isEmpty();
     }
 
     @Test

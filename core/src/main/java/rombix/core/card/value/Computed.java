@@ -51,7 +51,7 @@ public record Computed(Way compute, WireValue over, @Nullable WireValue key,
         CRC_16;
 
         /** Whether it is computed over bytes in hexadecimal digits. */
-        private boolean checks() {
+        public boolean checks() {
             return compareTo(SUM) >= 0;
         }
 
@@ -75,7 +75,8 @@ public record Computed(Way compute, WireValue over, @Nullable WireValue key,
             return all;
         }
 
-        private boolean keyed() {
+        /** Whether it takes a key, as an HMAC does. */
+        public boolean keyed() {
             return this == HMAC_SHA_1 || this == HMAC_SHA_256;
         }
 
