@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.api.parallel.ResourceLock;
 import rombix.core.event.Event;
 import rombix.core.event.Status.Phase;
 import rombix.core.store.BoardFile;
@@ -19,6 +20,7 @@ import rombix.standins.set.StandIns;
 
 /** Whatever is on its way when the links close is answered, sent or not: nobody waits for ever. */
 @Timeout(300)
+@ResourceLock("MIDI ports")
 class ClosingTest {
     private static final Map<String, String[]> ORDERS = Map.of("studio", new String[]{"keep-clip"}, "desk",
             new String[]{"mute", "channel", "host"}, "lamps", new String[]{"level", "lamp", "desk-key"}, "house",

@@ -237,6 +237,24 @@ class DeckTest {
         assertThat(t.all(Happening.Ended.class).getFirst().end()).isEqualTo(Happening.End.DONE);
     }
 
+    /** Else a microphone that is held open stays open when its button is edited on air. */
+    @Test
+    void aHoldEndsAsItBeganThoughItsButtonIsEditedMeanwhile() {
+        Button talk = button("b", state("on", null, Chain.of(on("a")), Chain.of(off("a"))));
+        for (Button edited : List.of(button("b", state(Chain.of(on("b")))), button("b", state("on", null, Chain.of(on(
+                "b")), Chain.of(off("b")))))) {
+            TestDeck t = TestDeck.with(talk);
+            t.press("b");
+            t.post(new Event.Load(TestDeck.rig(edited)));
+            t.post(new Event.Load(TestDeck.rig(edited.withName("edited twice"))));
+            t.release("b");
+            assertThat(t.lines()).containsExactly("A on @0", "A off @0");
+            t.press("b");
+            t.release("b");
+            assertThat(t.lines()).as("the next hold is as edited").startsWith("A on @0", "A off @0", "B on @0");
+        }
+    }
+
     @Test
     void oneRunCanBeStoppedAlone() {
         TestDeck t = TestDeck.with(button("b", state(Chain.of(pause(100), on("a")))),

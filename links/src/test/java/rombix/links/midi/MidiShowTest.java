@@ -15,6 +15,7 @@ import java.util.concurrent.CompletableFuture;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.parallel.ResourceLock;
 import rombix.core.card.Card;
 import rombix.core.store.BadFile;
 import rombix.core.store.CardLibrary;
@@ -24,6 +25,7 @@ import rombix.links.link.StandInGear;
 import rombix.standins.midi.CableProvider;
 
 /** What is more than notes and controls, through a port of the platform, as bytes at its far end. */
+@ResourceLock("MIDI ports")
 class MidiShowTest {
     private static final String CARD = """
             {"card": 2, "id": "show", "title": "Show",

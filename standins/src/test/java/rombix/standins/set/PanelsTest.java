@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.api.parallel.ResourceLock;
 import rombix.standins.Came;
 import rombix.standins.set.Panel.Choice;
 import rombix.standins.set.Panel.Control;
@@ -12,6 +13,7 @@ import rombix.standins.set.Panel.Level;
 import rombix.standins.set.Panel.Switch;
 
 @Timeout(300)
+@ResourceLock("MIDI ports")
 class PanelsTest {
     private static Control control(Panel panel, String id) {
         return panel.controls().stream().filter(c -> c.id().equals(id)).findFirst().orElseThrow();

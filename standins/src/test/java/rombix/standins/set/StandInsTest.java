@@ -3,8 +3,10 @@ package rombix.standins.set;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.parallel.ResourceLock;
 import rombix.standins.Door;
 
+@ResourceLock("MIDI ports")
 class StandInsTest {
     /** Any board could name the secret of the stand-ins, and a password that everybody knows was sent to its gear. */
     @Test

@@ -14,6 +14,7 @@ import java.util.concurrent.Callable;
 import javafx.geometry.Bounds;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
+import javafx.scene.Parent;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.TableView;
@@ -120,10 +121,25 @@ public abstract class AtTheWindow {
         await().atMost(Duration.ofSeconds(60)).pollInterval(Duration.ofMillis(10)).until(what);
     }
 
+    /** The node with an id, such as {@code #tile-gate}; null where there is none now. */
     public Node find(String id) {
-        return WaitForAsyncUtils.waitForAsyncFx(60_000,
-                () -> stage.getScene().getRoot().lookupAll("*").stream()
-                        .filter(n -> ("#" + n.getId()).equals(id)).findFirst().orElse(null));
+        return WaitForAsyncUtils.waitForAsyncFx(60_000, () -> under(stage.getScene().getRoot(), id.substring(1)));
+    }
+
+    /** A selector would take signs of an id for its own. */
+    private static Node under(Node node, String id) {
+        if (id.equals(node.getId())) {
+            return node;
+        }
+        if (node instanceof Parent parent) {
+            for (Node child : parent.getChildrenUnmodifiable()) {
+                Node found = under(child, id);
+                if (found != null) {
+                    return found;
+                }
+            }
+        }
+        return null;
     }
 
     /** The first node that a selector finds; null where it finds none. The scene belongs to the interface's thread. */
