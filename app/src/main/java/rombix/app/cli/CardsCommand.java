@@ -23,12 +23,13 @@ import rombix.core.store.BoardFile;
 import rombix.core.store.CardLibrary;
 import rombix.core.store.CardRows.Row;
 import rombix.core.store.CardRows;
+import rombix.core.store.StepExample;
 import tools.jackson.databind.json.JsonMapper;
 
 /** What can be done with cards. */
 @Command(name = "cards", mixinStandardHelpOptions = true, description = {
         "Begins, shows and checks cards. check FILE…: one finding per line, with its place and what was expected.",
-        "show CARD: what a card that ships, or one in a file, reports and is told. new FILE: a card that says nothing yet;"
+        "show CARD: the readings and commands of a card that ships, or of one in a file; each command also as a step of a board has it. new FILE: a card that says nothing yet;"
                 + " in the window, gear of your own makes its card by listening (Alt+B).",
         "Exit code: 0 done or no findings, 1 findings, 2 a bad call."})
 final class CardsCommand implements Callable<Integer> {
@@ -96,7 +97,8 @@ final class CardsCommand implements Callable<Integer> {
                 throw new BadCall("“" + named + "” is neither a card that ships nor a file that can be read");
             }
         }
-        for (Protocol protocol : card.protocols()) {
+        Card shown = card;
+        for (Protocol protocol : shown.protocols()) {
             if (!json) {
                 out.println(card.title() + ", " + protocol.title());
             }
@@ -109,9 +111,15 @@ final class CardsCommand implements Callable<Integer> {
                     all.put("id", row.id());
                     all.put("title", row.title());
                     all.put("wire", row.wire());
+                    shown.command(row.id()).filter(_ -> row.command()).ifPresent(c -> all.put("step", StepExample.of(
+                            shown, c, "GEAR")));
                     out.println(line(all));
                 } else {
-                    out.printf("  %-8s %-34s %s%n", row.command() ? "is told" : "reports", row.title(), row.wire());
+                    out.printf("  %-8s %-34s %s%n", row.command() ? "command" : "reading", row.title(), row.wire());
+                    shown.command(row.id()).filter(_ -> row.command()).ifPresentOrElse(c -> out.printf(
+                            "           %s%n", StepExample.of(shown, c, "GEAR")),
+                            () -> out.printf("           %s%n",
+                                    row.id()));
                 }
             }
         }

@@ -65,6 +65,7 @@ public final class RombixCommand implements Callable<Integer> {
             new Entry(OppositeCommand.class, OppositeCommand::new),
             new Entry(CheckCommand.class, CheckCommand::new),
             new Entry(CardsCommand.class, _ -> new CardsCommand()),
+            new Entry(NamesCommand.class, _ -> new NamesCommand()),
             new Entry(FoundCommand.class, _ -> new FoundCommand()),
             new Entry(StandInsCommand.class, _ -> new StandInsCommand()),
             new Entry(SecretsCommand.class, _ -> new SecretsCommand()),

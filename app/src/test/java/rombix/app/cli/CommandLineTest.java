@@ -262,12 +262,23 @@ class CommandLineTest {
         assertThat(run("cards", "new", card.toString(), "--title", "Fog box").code()).isZero();
         assertThat(run("cards", "check", card.toString()).code()).isZero();
         assertThat(run("cards", "new", card.toString()).code()).as("it is there already").isEqualTo(2);
-        assertThat(run("cards", "show", "relay-box").out()).contains("Relay box, text line", "is told",
+        assertThat(run("cards", "show", "relay-box").out()).contains("Relay box, text line", "command",
                 "SET {relay} ON");
+        assertThat(run("cards", "show", "sound-desk").out()).contains(
+                "{\"step\":\"do\",\"gear\":\"GEAR\",\"command\":\"mute\",\"with\":{\"channel\":");
         assertThat(run("cards", "show", "relay-box", "--json").out().lines())
                 .allSatisfy(l -> assertThat(new JsonMapper()
                         .readTree(l).get("kind").asString()).isIn("command", "reading"));
         assertThat(run("cards", "show", "nobody").code()).isEqualTo(2);
+    }
+
+    @Test
+    void namesToWriteInABoardAreListedAndFoundByWords() {
+        assertThat(run("names", "keys", "numpad").out()).contains("Keypad", "Numpad Enter").doesNotContain("F5");
+        assertThat(run("names", "icons", "microphone", "off").out()).contains("mdi2m-microphone-off");
+        assertThat(run("names", "places", "corner").out()).contains("window notes from lower-right at 20 12");
+        assertThat(run("names", "icons", "nosuchthing").code()).isEqualTo(1);
+        assertThat(run("names", "colours").code()).isEqualTo(2);
     }
 
     /** Nobody has to have the board open to see why a gear cannot be worked, or what it says. */

@@ -1,6 +1,7 @@
 package rombix.core.computer;
 
 import java.util.Arrays;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.regex.Matcher;
@@ -169,6 +170,25 @@ public sealed interface Place {
     }
 
     Place HERE = new Here();
+
+    /**
+     * A way to write a place.
+     *
+     * @param example one that can be parsed
+     */
+    record Form(String example, String meaning) {
+    }
+
+    /** Each way to write a place, by an example. */
+    List<Form> FORMS = List.of(new Form("pointer", "Where the pointer is."),
+            new Form("screen 1 at 120 340", "Pixels from the upper left corner of that screen."),
+            new Form("screen 1 at 120 340 seen ID",
+                    "With a picture of the board that shows what was there; so with windows."),
+            new Form("window notes from lower-right at 20 12",
+                    "Pixels inwards from a corner of an application's foremost window: upper-left, upper-right, lower-left or lower-right."),
+            new Form("region 1 100 200 300 150", "Part of screen 1: left, top, width, height."),
+            new Form("picture ID in everywhere alike 90 take sole at middle wait 2000",
+                    "Where a picture of the board is found, at least 90 % alike, within 2000 ms. In: everywhere, screen 1, window notes, or a region. Take: sole, closest, first or each. At: middle, or pixels from its upper left corner, such as 12 8."));
     Pattern PICTURE = Pattern.compile(
             "picture (\\S+) in (.+) alike (\\d{1,3}) take (sole|closest|first|each) at (?:middle|(\\d{1,6}) (\\d{1,6})) wait"
                     + " (\\d{1,7})");

@@ -1,12 +1,14 @@
 package rombix.running.state;
 
 import io.soabase.recordbuilder.core.RecordBuilder;
+import java.time.ZonedDateTime;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.BiFunction;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.pcollections.HashTreePMap;
 import org.pcollections.PMap;
@@ -268,9 +270,17 @@ public record DeckState(Mode mode, PMap<String, PMap<String, Reading>> readings,
         return !runs.isEmpty() || !guarded.isEmpty();
     }
 
-    /** A text of a button with what stands in its braces filled in: readings, values, and formulas of both. */
-    public String filled(String text, String button, BiFunction<String, String, String> spoken) {
+    /**
+     * A text of a button with what stands in its braces filled in: readings, values, and formulas of both.
+     *
+     * @param wall the time of day, for formulas that change as it passes
+     */
+    public String filled(String text, String button, BiFunction<String, String, String> spoken,
+            Supplier<ZonedDateTime> wall) {
         return text.indexOf('{') < 0 ? text : Formula.fill(text, name -> {
+            if (name.equals(Formula.CLOCK)) {
+                return Formula.clock(wall.get());
+            }
             int colon = name.indexOf(':');
             return colon > 0 ? reading(name.substring(0, colon), name.substring(colon + 1)) : value(button, name);
         }, name -> {

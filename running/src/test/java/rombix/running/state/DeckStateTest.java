@@ -3,6 +3,7 @@ package rombix.running.state;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Path;
+import java.time.ZonedDateTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -109,10 +110,11 @@ class DeckStateTest {
     void textsAreFilledWithReadingsValuesAndFormulasTheButtonsOwnFirst() {
         take(new Happening.Came("studio", "clips", Value.of(3)), new Happening.ValueSet(null, "n", Value.of(4)),
                 new Happening.ValueSet("gate", "n", Value.of(5)));
-        assertThat(deck.filled("{studio:clips} clips", "gate", (_, _) -> "three")).isEqualTo("three clips");
-        assertThat(deck.filled("{n} of {= 2 * {n}}", "gate", (_, _) -> "")).isEqualTo("5 of 10");
-        assertThat(deck.filled("{n}", "urn", (_, _) -> "")).isEqualTo("4");
-        assertThat(deck.filled("plain", "urn", (_, _) -> "")).isEqualTo("plain");
+        assertThat(deck.filled("{studio:clips} clips", "gate", (_, _) -> "three", ZonedDateTime::now))
+                .isEqualTo("three clips");
+        assertThat(deck.filled("{n} of {= 2 * {n}}", "gate", (_, _) -> "", ZonedDateTime::now)).isEqualTo("5 of 10");
+        assertThat(deck.filled("{n}", "urn", (_, _) -> "", ZonedDateTime::now)).isEqualTo("4");
+        assertThat(deck.filled("plain", "urn", (_, _) -> "", ZonedDateTime::now)).isEqualTo("plain");
     }
 
     @Test

@@ -2,11 +2,14 @@ package rombix.app.cli.play;
 
 import java.io.PrintWriter;
 import java.nio.file.Path;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.Callable;
+import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
 import org.pcollections.HashTreePMap;
 import picocli.CommandLine.Command;
@@ -15,11 +18,14 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import rombix.app.cli.option.BadCall;
+import rombix.core.event.Happening;
 import rombix.core.event.Status;
+import rombix.core.thread.Bounded;
 import rombix.core.twin.Figures;
 import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 import rombix.running.RunningDeck;
+import rombix.running.shell.Caller;
 import rombix.running.state.DeckState;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -28,14 +34,21 @@ import tools.jackson.databind.json.JsonMapper;
         "Says what the gear reports in the Rombix that has the board open: each reading, its value, and for how long it has been so.",
         "Exit code: 0 done, 1 what was asked for is not known yet, 2 a bad call or nobody has the board open."})
 public final class ReadCommand implements Callable<Integer> {
+    private static final int MOST_WAITING = 10_000;
+    private static final long PACE_MILLIS = 200;
+    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm:ss", Locale.ROOT);
+
     @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
     private Path board = Path.of("");
 
-    @Parameters(index = "1", paramLabel = "GEAR[:READING]", arity = "0..1", description = {
+    @Parameters(index = "1..*", paramLabel = "GEAR[:READING]", arity = "0..*", description = {
             "Which gear, or which of its readings, by their ids; all of them if left out."})
-    private @Nullable String what;
+    private List<String> what = List.of();
 
-    @Option(names = "--json", description = "One JSON list.")
+    @Option(names = Caller.FOLLOW, description = "Go on with each change, a line each, until Ctrl+C.")
+    private boolean follow;
+
+    @Option(names = "--json", description = "One JSON list; with --follow one object in each line.")
     private boolean json;
 
     @Spec
@@ -60,33 +73,83 @@ public final class ReadCommand implements Callable<Integer> {
     @Override
     public Integer call() throws Exception {
         RunningDeck open = OpenDeck.of(stage, board);
-        DeckState deck = open.feed().state();
-        String wanted = what == null ? "" : what;
-        int colon = wanted.indexOf(':');
-        String gear = colon < 0 ? wanted : wanted.substring(0, colon);
-        String reading = colon < 0 ? "" : wanted.substring(colon + 1);
-        List<Twin> twins = open.rig().twins().values().stream().filter(t -> gear.isEmpty() || t.gear().equals(gear))
-                .toList();
-        if (twins.isEmpty()) {
-            throw new BadCall(
-                    "No gear “%s” on this board; it has %s.".formatted(gear, String.join(", ", open.rig().twins()
-                            .keySet())));
+        Bounded<Happening.Came> changes = new Bounded<>(MOST_WAITING, Bounded.Full.DROP_OLDEST);
+        try (RunningDeck.Watching _ = open.watch(h -> { // Before: nothing is missed in between.
+            if (follow && h instanceof Happening.Came came) {
+                changes.offer(came);
+            }
+        })) {
+            int code = now(open);
+            if (follow) {
+                follow(open, changes);
+            }
+            return code;
         }
+    }
+
+    /** Says how all that is asked for is now. */
+    private int now(RunningDeck open) throws BadCall {
+        DeckState deck = open.feed().state();
+        Map<String, Twin> twins = new LinkedHashMap<>();
         List<Line> lines = new ArrayList<>();
-        twins.forEach(
-                t -> of(t, deck, open.nanos()).filter(l -> reading.isEmpty() || l.reading().equals(reading)).forEach(
-                        lines::add));
-        if (lines.isEmpty() && !reading.isEmpty()) {
-            throw new BadCall("“%s” has no reading “%s”.".formatted(twins.getFirst().title(), reading));
+        for (String wanted : what.isEmpty() ? open.rig().twins().keySet() : what) {
+            String gear = gear(wanted);
+            String reading = reading(wanted);
+            Twin twin = open.rig().twins().get(gear);
+            if (twin == null) {
+                throw new BadCall("No gear “%s” on this board; it has %s.".formatted(gear, String.join(", ", open.rig()
+                        .twins().keySet())));
+            }
+            List<Line> its = of(twin, deck, open.nanos()).filter(l -> reading.isEmpty() || l.reading().equals(reading))
+                    .toList();
+            if (its.isEmpty() && !reading.isEmpty()) {
+                throw new BadCall("“%s” has no reading “%s”.".formatted(twin.title(), reading));
+            }
+            twins.put(gear, twin);
+            lines.addAll(its);
         }
         PrintWriter out = spec.commandLine().getOut();
-        if (json) {
-            out.println(
-                    JsonMapper.builder().build().writeValueAsString(lines.stream().map(ReadCommand::object).toList()));
+        if (!json) {
+            twins.values().forEach(t -> print(t, deck, lines, out));
+        } else if (follow) {
+            lines.forEach(l -> out.println(JsonMapper.builder().build().writeValueAsString(object(l))));
         } else {
-            twins.forEach(t -> print(t, deck, lines, out));
+            out.println(JsonMapper.builder().build().writeValueAsString(lines.stream().map(ReadCommand::object)
+                    .toList()));
         }
-        return !reading.isEmpty() && lines.getFirst().value() == null ? 1 : 0;
+        out.flush();
+        return lines.stream().anyMatch(l -> l.value() == null && what.contains(l.gear() + ":" + l.reading())) ? 1 : 0;
+    }
+
+    private static String gear(String wanted) {
+        int colon = wanted.indexOf(':');
+        return colon < 0 ? wanted : wanted.substring(0, colon);
+    }
+
+    private static String reading(String wanted) {
+        int colon = wanted.indexOf(':');
+        return colon < 0 ? "" : wanted.substring(colon + 1);
+    }
+
+    /** Says each change, until nobody reads on. */
+    private void follow(RunningDeck open, Bounded<Happening.Came> changes) throws InterruptedException {
+        PrintWriter out = spec.commandLine().getOut();
+        while (!out.checkError()) {
+            Happening.Came came = changes.poll(PACE_MILLIS, TimeUnit.MILLISECONDS);
+            Twin twin = came == null ? null : open.rig().twins().get(came.gear());
+            if (came == null || twin == null || !what.isEmpty() && !what.contains(came.gear())
+                    && !what.contains(came.gear() + ":" + came.reading())) {
+                continue;
+            }
+            DeckState deck = open.feed().state();
+            twin.reading(came.reading(), deck.readings(came.gear())).ifPresent(r -> {
+                String value = words(twin, r, came.value(), deck);
+                out.println(json
+                        ? JsonMapper.builder().build().writeValueAsString(object(new Line(came.gear(), r.id(), r
+                                .title(), value, 0.0, twin.reports(r.id()))))
+                        : "%s  %s %s: %s".formatted(TIME.format(open.wall()), twin.title(), r.title(), value));
+            });
+        }
     }
 
     private static java.util.stream.Stream<Line> of(Twin twin, DeckState deck, long now) {
@@ -96,14 +159,18 @@ public final class ReadCommand implements Callable<Integer> {
             Value value = is == null ? null : is.value();
             return new Line(twin.gear(), r.id(), r.title(), value == null
                     ? null
-                    : value instanceof Value.Choices c
-                            ? c.choices().size() + (c.choices().size() == 1 ? " item" : " items")
-                            : twin.spoken(r, value, deck.readings(twin.gear())),
+                    : words(twin, r, value, deck),
                     is == null
                             ? null
                             : (now - is.sinceNanos()) / 1e9,
                     twin.reports(r.id()));
         });
+    }
+
+    private static String words(Twin twin, Twin.Reading reading, Value value, DeckState deck) {
+        return value instanceof Value.Choices c
+                ? c.choices().size() + (c.choices().size() == 1 ? " item" : " items")
+                : twin.spoken(reading, value, deck.readings(twin.gear()));
     }
 
     private static Map<String, @Nullable Object> object(Line line) {

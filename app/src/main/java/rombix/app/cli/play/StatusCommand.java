@@ -1,5 +1,6 @@
 package rombix.app.cli.play;
 
+import com.fasterxml.jackson.annotation.JsonIgnore;
 import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -10,6 +11,8 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.OptionalLong;
 import java.util.concurrent.Callable;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.pcollections.HashTreePMap;
 import picocli.CommandLine.Command;
@@ -18,16 +21,19 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import rombix.core.board.Button;
+import rombix.core.board.Page;
 import rombix.core.board.Rig;
 import rombix.core.event.Status;
 import rombix.core.twin.Figures;
 import rombix.running.RunningDeck;
+import rombix.running.face.FaceNow;
+import rombix.running.face.FaceWords;
 import rombix.running.state.DeckState;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Says what the Rombix that has a board open is doing. */
 @Command(name = "status", mixinStandardHelpOptions = true, description = {
-        "Says what the Rombix that has the board open is doing: its mode and page, what runs, the gear, what went wrong.",
+        "Says what the Rombix that has the board open is doing: its mode and page, what the page's buttons show, what runs, the gear, what went wrong.",
         "Exit code: 0 all is well, 1 something went wrong or gear is off, 2 a bad call or nobody has the board open."})
 public final class StatusCommand implements Callable<Integer> {
     @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
@@ -54,8 +60,18 @@ public final class StatusCommand implements Callable<Integer> {
     private record Fault(String button, String name, String message) {
     }
 
-    private record Found(String board, String mode, String page, List<Running> running, List<Gear> gear,
-            List<Fault> faults) {
+    /**
+     * What a button shows.
+     *
+     * @param state the name of its state; empty where it has only one
+     * @param words all that its face says beside its name
+     */
+    private record Shown(String button, String name, String page, String state, String label, String second,
+            String tally, List<String> levels, boolean held, @JsonIgnore String words) {
+    }
+
+    private record Found(String board, String mode, String page, List<Shown> faces, List<Running> running,
+            List<Gear> gear, List<Fault> faults) {
         boolean well() {
             return faults.isEmpty() && gear.stream().allMatch(Gear::well);
         }
@@ -70,6 +86,7 @@ public final class StatusCommand implements Callable<Integer> {
             all.put("board", found.board());
             all.put("mode", found.mode());
             all.put("page", found.page());
+            all.put("faces", found.faces());
             all.put("running", found.running());
             all.put("gear", found.gear());
             all.put("faults", found.faults());
@@ -77,6 +94,8 @@ public final class StatusCommand implements Callable<Integer> {
         } else {
             out.printf("%s, %s, page %s%n", found.board(),
                     found.mode().substring(0, 1).toUpperCase(Locale.ROOT) + found.mode().substring(1), found.page());
+            found.faces().stream().filter(f -> f.page().equals(found.page()) && !f.words().isEmpty()).forEach(f -> out
+                    .printf("face   %-20s %s%n", f.name(), f.words()));
             found.running().forEach(r -> out.printf("runs   %-20s %s%s%n", r.name(), r.what(), r.secondsLeft() == null
                     ? ""
                     : ", " + Figures.left(r.secondsLeft()) + " left"));
@@ -112,10 +131,25 @@ public final class StatusCommand implements Callable<Integer> {
                     ? null
                     : (now - last.getAsLong()) / 1e9, s.well());
         }).toList();
+        FaceWords words = new FaceWords(() -> rig, () -> deck, open::wall);
+        List<Shown> faces = rig.board().pages().stream().flatMap(p -> p.buttons().stream().map(b -> shown(p, b, FaceNow
+                .of(b, deck, words)))).toList();
         return new Found(rig.board().name(), deck.mode().name().toLowerCase(Locale.ROOT), rig.page(String
                 .valueOf(deck.page())).orElse(rig.board().pages().getFirst()).name(),
-                running, gear, deck.troubles().stream().map(f -> new Fault(f.button(), name(rig, f.button()), f
+                faces, running, gear, deck.troubles().stream().map(f -> new Fault(f.button(), name(rig, f.button()), f
                         .message())).toList());
+    }
+
+    private static Shown shown(Page page, Button button, FaceNow face) {
+        String state = face.states() > 1 ? face.stateName() : "";
+        String tally = face.tally() == null ? "" : face.tally().word();
+        List<String> levels = face.levels().stream().map(FaceNow.Level::words).toList();
+        String label = face.label().replace('\n', ' ');
+        String words = Stream.of(Stream.of(label.equals(button.name()) ? "" : label, face.second(), state, tally, face
+                .held() ? "held" : ""), levels.stream()).flatMap(s -> s).filter(s -> !s.isEmpty()).collect(Collectors
+                        .joining(", "));
+        return new Shown(button.id(), button.name(), page.name(), state, label, face.second(), tally, levels, face
+                .held(), words);
     }
 
     private static String name(Rig rig, String button) {

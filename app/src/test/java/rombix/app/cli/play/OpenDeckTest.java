@@ -3,12 +3,17 @@ package rombix.app.cli.play;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 
+import java.io.FilterWriter;
+import java.io.IOException;
 import java.io.PrintWriter;
 import java.io.StringWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.concurrent.FutureTask;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
@@ -19,6 +24,7 @@ import rombix.app.cli.RombixCommand;
 import rombix.core.board.Rig;
 import rombix.core.event.Mode;
 import rombix.core.store.BoardFile;
+import rombix.core.value.Value;
 import rombix.running.RunningDeck;
 import rombix.running.input.Inputs;
 import rombix.running.log.LogStore;
@@ -55,6 +61,8 @@ class OpenDeckTest {
             Result status = run("status");
             assertThat(status.code()).as(status.out() + status.err()).isZero();
             assertThat(status.out()).contains(", Live,");
+            assertThat(status.out()).as("what the page's buttons show").containsPattern("face +Gate +locked, LOCKED");
+            assertThat(run("status", "--json").out()).contains("\"button\":\"gate\"", "\"tally\":\"LOCKED\"");
         });
     }
 
@@ -225,5 +233,39 @@ class OpenDeckTest {
         Result gate = run("forecast", "gate", "--live");
         assertThat(gate.out()).as("what the gate is now is known").doesNotContain(": — →");
         assertThat(run("opposite", "gate", "--live").code()).isZero();
+    }
+
+    /** Ends when nobody reads on, as a pipe does. */
+    private static final class Pipe extends StringWriter {
+        private final AtomicBoolean broken = new AtomicBoolean();
+
+        PrintWriter out() {
+            return new PrintWriter(new FilterWriter(this) {
+                @Override
+                public void flush() throws IOException {
+                    if (broken.get()) {
+                        throw new IOException("nobody reads on");
+                    }
+                }
+            });
+        }
+    }
+
+    @Test
+    void readingsAreFollowedAsTheyChange() throws Exception {
+        Pipe pipe = new Pipe();
+        String[] args = {"read", board.toString(), "desk:muted/host", "house:locked/gate", "--follow"};
+        FutureTask<Integer> reading = new FutureTask<>(() -> RombixCommand.line(stage, args).setOut(pipe.out())
+                .execute(args));
+        Thread.ofPlatform().start(reading);
+        await().until(() -> pipe.toString().contains("Sound desk: ready"));
+        boolean muted = Value.of(true).equals(deck.feed().state().reading("desk", "muted/host"));
+        deck.tell("desk", muted ? "unmute" : "mute", Map.of("channel", Value.of("host")));
+        deck.tell("desk", muted ? "unmute" : "mute", Map.of("channel", Value.of("dome")));
+        await().until(() -> pipe.toString().contains(muted ? "Sound desk Host: OPEN" : "Sound desk Host: MUTED"));
+        assertThat(pipe.toString()).as("only what is asked for").doesNotContain("Dome");
+        deck.tell("desk", muted ? "mute" : "unmute", Map.of("channel", Value.of("host")));
+        pipe.broken.set(true);
+        assertThat(reading.get(30, TimeUnit.SECONDS)).isZero();
     }
 }
