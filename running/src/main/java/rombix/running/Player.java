@@ -1,5 +1,6 @@
 package rombix.running;
 
+import java.time.ZonedDateTime;
 import java.util.Map;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
@@ -50,11 +51,17 @@ public interface Player {
      */
     void mode(Mode mode, boolean starts);
 
+    /** Whether triggers press, until the mode changes: in Build they do not unless they are armed. */
+    void arm(boolean on);
+
     /** How many times as fast as the wall's clock a rehearsal goes, from now on. */
     void pace(double factor);
 
     /** The moment on the clock of what plays now, in nanoseconds. */
     long nanos();
+
+    /** The time of day on that clock. From any thread. */
+    ZonedDateTime wall();
 
     /** Runs a chain on twins while the gear goes on as it does; null ends that, and shows the gear again. */
     void tryOnTwins(Event.@Nullable Try tried);

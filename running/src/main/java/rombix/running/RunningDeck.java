@@ -1,5 +1,6 @@
 package rombix.running;
 
+import java.time.ZonedDateTime;
 import java.util.List;
 import java.util.Map;
 import java.util.SplittableRandom;
@@ -277,6 +278,11 @@ public final class RunningDeck implements Player, AutoCloseable {
     }
 
     @Override
+    public void arm(boolean on) {
+        post(new Event.Arm(on));
+    }
+
+    @Override
     public void pace(double factor) {
         pace = factor;
         Rehearsal now = rehearsal;
@@ -289,6 +295,12 @@ public final class RunningDeck implements Player, AutoCloseable {
     public long nanos() {
         Rehearsal now = rehearsal;
         return now == null ? CLOCK.nanos() : now.clock().nanos();
+    }
+
+    @Override
+    public ZonedDateTime wall() {
+        Rehearsal now = rehearsal;
+        return now == null ? CLOCK.wall() : now.clock().wall();
     }
 
     @Override

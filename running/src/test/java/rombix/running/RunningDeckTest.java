@@ -21,6 +21,7 @@ import java.util.function.Consumer;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.parallel.Isolated;
 import org.junit.jupiter.api.Timeout;
 import rombix.core.board.Board;
 import rombix.core.board.Rig;
@@ -38,6 +39,7 @@ import rombix.standins.set.StandIns;
 
 /** A deck that runs without a window. */
 @Timeout(300)
+@Isolated("it measures the heap")
 class RunningDeckTest {
     private StandIns gear;
     private Rig rig;

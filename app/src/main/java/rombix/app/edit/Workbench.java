@@ -266,6 +266,15 @@ public final class Workbench {
         }
     }
 
+    /** Takes the board of another workbench as it is now. Neither knows of the other's edits. */
+    void takeOver(Workbench other) {
+        rig = other.rig;
+        rule = other.rule;
+        history.clear();
+        selection.anew();
+        changed();
+    }
+
     /** Has something done to the board after every edit, as part of it. */
     public void follow(UnaryOperator<Rig> next) {
         rule = next;

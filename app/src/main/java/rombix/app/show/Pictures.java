@@ -37,15 +37,16 @@ import rombix.standins.set.StandIns;
 /** Pictures of the window in a given state. */
 public final class Pictures {
     /** What can be pictured. */
-    public static final List<String> VIEWS = List.of("build", "live", "rehearse", "face", "search", "step", "rules",
+    public static final List<String> VIEWS = List.of("build", "live", "on-air", "rehearse", "face", "search", "step",
+            "rules",
             "list", "check",
             "commands", "find", "menu", "boards", "parts", "log", "triggers", "report", "small", "gear", "traffic",
             "card", "why", "found", "patch", "welcome");
     /** Those that fill by and by. */
-    private static final Set<String> SLOW = Set.of("report", "traffic", "card", "why");
+    private static final Set<String> SLOW = Set.of("report", "traffic", "card", "why", "on-air");
 
     /** Those that are shown before anything is pressed. */
-    private static final Set<String> LIVELY = Set.of("live", "small", "rehearse", "report");
+    private static final Set<String> LIVELY = Set.of("live", "small", "rehearse", "report", "on-air");
 
     /** The largest width and height, in pixels. */
     public static final int MAX_SIDE = 4096;
@@ -175,6 +176,16 @@ public final class Pictures {
         }
         if (wanted.view().equals("live") || wanted.view().equals("small")) {
             bench.mode(Mode.LIVE);
+            return;
+        }
+        if (wanted.view().equals("on-air")) {
+            bench.mode(Mode.LIVE);
+            Platform.runLater(() -> {
+                if (window.scene().lookup("#tile-" + wanted.button()) instanceof Node tile) {
+                    tile.requestFocus();
+                }
+                press(KeyCode.E, true);
+            });
             return;
         }
         if (wanted.view().equals("rehearse")) {

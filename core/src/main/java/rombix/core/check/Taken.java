@@ -14,7 +14,7 @@ import rombix.core.value.Value;
 /** What keys and controls are for already, so that a trigger on one of them would do two things at once. */
 public final class Taken {
     /** Keys of Rombix's own that work in Live. */
-    public static final Set<String> OWN = Set.of("F1", "CTRL+K", "CTRL+PAGE UP",
+    public static final Set<String> OWN = Set.of("F1", "CTRL+E", "CTRL+K", "CTRL+PAGE UP",
             "CTRL+PAGE DOWN", "F5", "F6", "F7", "SHIFT+F6", "CTRL+S", "F11", "CTRL+L", "CTRL+T", "CTRL+SHIFT+T",
             "CTRL+P", "CTRL+SHIFT+P",
             "CTRL+PERIOD",

@@ -27,6 +27,7 @@ import rombix.core.event.Status;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
 import rombix.core.time.Agenda;
+import rombix.core.value.Formula;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
 
@@ -254,11 +255,12 @@ public final class Armed {
             look.cancel();
             look = null;
         }
-        if (!armed || timed.isEmpty()) {
+        boolean ticks = following.containsKey(Formula.CLOCK);
+        if (!armed || timed.isEmpty() && !ticks) {
             return;
         }
         ZonedDateTime now = deck.clock.wall();
-        long wait = Duration.ofSeconds(LOOK_SECONDS).toNanos();
+        long wait = Duration.ofSeconds(ticks ? 1 : LOOK_SECONDS).toNanos();
         for (Timed t : timed.values()) {
             ZonedDateTime due = t.clock.at().after(t.last).orElse(null);
             if (due != null) {
@@ -273,6 +275,7 @@ public final class Armed {
     }
 
     private void look(long due) {
+        changed(Formula.CLOCK);
         ZonedDateTime now = deck.clock.wall();
         for (Timed t : List.copyOf(timed.values())) {
             if (t.clock.at() instanceof Schedule.Every && now.isBefore(t.last.minusSeconds(LOOK_SECONDS))) {

@@ -177,6 +177,7 @@ public final class Hands {
             case DOWN, BETWEEN -> {
                 cancel(b);
                 b.phase = Phase.IDLE;
+                b.ending(b.heldIn);
                 b.heldIn = -1;
                 deck.telling.shows(b);
             }
@@ -195,7 +196,7 @@ public final class Hands {
             deck.telling.tell(new Happening.PageShown(b.showsPage, DeckStep.Show.Way.BACK, ""));
             b.showsPage = null;
         }
-        Op.Seq chain = b.chain(state, Gesture.RELEASE);
+        Op.Seq chain = b.ending(state);
         if (chain != null) {
             b.queued.clear();
             if (stopsPress) {

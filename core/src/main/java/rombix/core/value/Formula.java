@@ -21,6 +21,7 @@ import com.ezylang.evalex.functions.string.StringUpperFunction;
 import com.ezylang.evalex.parser.ParseException;
 import com.ezylang.evalex.parser.Token;
 import java.math.MathContext;
+import java.time.ZonedDateTime;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -54,12 +55,17 @@ public final class Formula {
                     Map.entry("CEILING", new CeilingFunction()), Map.entry("IF", new IfFunction()),
                     Map.entry("NOT", new NotFunction()), Map.entry("UPPER", new StringUpperFunction()),
                     Map.entry("LOWER", new StringLowerFunction()), Map.entry("CONTAINS", new StringContains()),
-                    Map.entry("TEXT", new NumberText.Text())))
+                    Map.entry("TEXT", new NumberText.Text()), Map.entry("NOW", new TimeFunctions.Now()),
+                    Map.entry("TIME_TO", new TimeFunctions.TimeTo()),
+                    Map.entry("FORMAT_TIME", new TimeFunctions.FormatTime())))
             .build();
 
     static {
         SAFE.getOperatorDictionary().addOperator("+", new NumberText.Plus());
     }
+
+    /** The name under which a formula that {@link #ticks} asks for the time of day, as {@link #clock} has it. */
+    public static final String CLOCK = "NOW()";
 
     private final String source;
     private final Expression expression;
@@ -111,6 +117,30 @@ public final class Formula {
         return List.copyOf(variables.keySet());
     }
 
+    /** What its value depends on: the names, and {@link #CLOCK} where it changes as time passes. */
+    public List<String> watched() {
+        List<String> all = new ArrayList<>(variables.keySet());
+        if (ticks()) {
+            all.add(CLOCK);
+        }
+        return all;
+    }
+
+    /** Whether it changes as time passes. */
+    public boolean ticks() {
+        return ticks(source);
+    }
+
+    /** Whether a formula, or a text with formulas in it, changes as time passes. */
+    public static boolean ticks(String text) {
+        return TimeFunctions.USED.matcher(text).find();
+    }
+
+    /** The time of day as formulas have it: whole seconds since midnight. */
+    public static Value clock(ZonedDateTime wall) {
+        return Value.of(wall.toLocalTime().toSecondOfDay());
+    }
+
     /** The name that is all of it; null where it computes something. */
     private @Nullable String sole() {
         String text = source.strip();
@@ -153,6 +183,9 @@ public final class Formula {
                     case Value.Text t -> t.text();
                     case Value.Choices c -> c.toString();
                 });
+            }
+            if (ticks() && now.apply(CLOCK) instanceof Value.Num(double seconds)) {
+                fresh.with(TimeFunctions.NOW, seconds);
             }
             EvaluationValue result = fresh.evaluate();
             return result.isBooleanValue()

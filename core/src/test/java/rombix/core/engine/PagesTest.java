@@ -10,6 +10,7 @@ import rombix.core.board.Button;
 import rombix.core.board.Page;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Condition.Computed;
+import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep.Show.Way;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
@@ -48,6 +49,19 @@ class PagesTest {
         TestDeck t = TestDeck.running(DeckStep.Show.back());
         t.press("b");
         assertThat(t.all(PageShown.class)).containsExactly(new PageShown(null, Way.BACK, "test"));
+    }
+
+    @Test
+    void aPageFollowsTheTimeOfDay() {
+        long now = new TestDeck().clock.wall().toLocalTime().toSecondOfDay();
+        TestDeck t = following(new Condition.Computed("NOW() >= " + (now + 5) + " && NOW() < " + (now + 10)));
+        t.post(new Event.Arm(true));
+        t.pass(3000);
+        assertThat(t.all(PageFollows.class)).isEmpty();
+        t.pass(3000);
+        assertThat(t.all(PageFollows.class)).containsExactly(new PageFollows("q", true));
+        t.pass(6000);
+        assertThat(t.all(PageFollows.class)).endsWith(new PageFollows("q", false)).hasSize(2);
     }
 
     private static TestDeck following(rombix.core.chain.Condition what) {

@@ -25,6 +25,19 @@ import rombix.core.value.Value;
 
 /** Waits: until a clock time, a random time, until a reading is so. */
 class WaitsTest {
+    /** Nothing says so when a second has passed. */
+    @Test
+    void aWaitForATimeOfDayIsOverWhenItHasCome() {
+        long now = new TestDeck().clock.wall().toLocalTime().toSecondOfDay();
+        TestDeck t = TestDeck.running(new Step.Wait(0, null, null, new Condition.Computed("NOW() >= " + (now + 5)),
+                null, PLAIN, Map.of()), on("a"));
+        t.click("b");
+        t.pass(3000);
+        assertThat(t.lines()).isEmpty();
+        t.pass(3000);
+        assertThat(t.lines()).hasSize(1);
+    }
+
     private static final StepOptions PLAIN = StepOptions.PLAIN;
 
     @ParameterizedTest

@@ -93,8 +93,9 @@ public record FaceNow(String label, String second, Face face, @Nullable String i
             lit = new Face.Tally(lit.when(), lastKnown(lit.word()), Tone.QUIET, lit.extra());
         }
         return new FaceNow(
-                deck.filled(face.label() == null ? button.name() : face.label(), button.id(), words::spoken),
-                face.second() == null ? "" : deck.filled(face.second(), button.id(), words::spoken), face,
+                deck.filled(face.label() == null ? button.name() : face.label(), button.id(), words::spoken,
+                        words.wall()),
+                face.second() == null ? "" : deck.filled(face.second(), button.id(), words::spoken, words.wall()), face,
                 tint == null ? null : face.ink() == null ? Contrast.inkOn(tint) : face.ink(), lit,
                 button.states().size(), index, state.name(), coming, held, fault, levels(button.control(), deck,
                         words));

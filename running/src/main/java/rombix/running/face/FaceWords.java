@@ -1,5 +1,6 @@
 package rombix.running.face;
 
+import java.time.ZonedDateTime;
 import java.util.Optional;
 import java.util.function.Supplier;
 import rombix.core.board.Control;
@@ -9,8 +10,12 @@ import rombix.core.twin.Scale;
 import rombix.core.value.Value;
 import rombix.running.state.DeckState;
 
-/** Readings and levels in the words of the gear's cards. */
-public record FaceWords(Supplier<Rig> rig, Supplier<DeckState> deck) {
+/**
+ * Readings and levels in the words of the gear's cards.
+ *
+ * @param wall the time of day on the clock of what plays
+ */
+public record FaceWords(Supplier<Rig> rig, Supplier<DeckState> deck, Supplier<ZonedDateTime> wall) {
     /** A reading's present value in words; a dash where none has come. */
     public String spoken(String gear, String reading) {
         Value value = deck.get().reading(gear, reading);

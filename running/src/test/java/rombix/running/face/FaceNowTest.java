@@ -3,6 +3,8 @@ package rombix.running.face;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Path;
+import java.time.ZoneOffset;
+import java.time.ZonedDateTime;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import rombix.core.board.Button;
@@ -20,12 +22,23 @@ class FaceNowTest {
     private final long[] now = {0};
     private Rig rig;
     private FaceWords words;
+    private ZonedDateTime wall = ZonedDateTime.of(2026, 3, 14, 19, 58, 30, 0, ZoneOffset.UTC);
 
     @BeforeEach
     void open() throws Exception {
         rig = BoardFile.read(Path.of("../demo/star-night.json"));
-        words = new FaceWords(() -> rig, () -> deck);
+        words = new FaceWords(() -> rig, () -> deck, () -> wall);
         tell(new Happening.Loaded(rig));
+    }
+
+    @Test
+    void aCountdownToATimeOfDayIsOnTheFace() {
+        Button doors = button("gate");
+        Button counting = doors.withStates(doors.states().stream().map(s -> s.withFace(s.face().withSecond(
+                "in {=FORMAT_TIME(TIME_TO(\"20:00\"), \"m:ss\")}"))).toList());
+        assertThat(FaceNow.of(counting, deck, words).second()).isEqualTo("in 1:30");
+        wall = wall.plusSeconds(100);
+        assertThat(FaceNow.of(counting, deck, words).second()).isEqualTo("in -0:10");
     }
 
     private void tell(Happening... happenings) {

@@ -8,6 +8,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Space;
 import rombix.app.view.form.Fields;
@@ -23,10 +24,10 @@ import rombix.core.edit.Edits;
 /** The rules of a button: a press while it runs, its guard, what follows its states, its key, its tag. */
 public final class RulesPopover {
     private final Desk desk;
-    private final Runnable triggers;
+    private final @Nullable Runnable triggers;
 
-    /** @param triggers opens the triggers of the selected button */
-    public RulesPopover(Desk desk, Runnable triggers) {
+    /** @param triggers opens the triggers of the selected button; null where they can't be opened */
+    public RulesPopover(Desk desk, @Nullable Runnable triggers) {
         this.desk = desk;
         this.triggers = triggers;
     }
@@ -171,7 +172,13 @@ public final class RulesPopover {
                 ? "Keys everywhere, controllers, clocks…"
                 : "Other triggers: " + others + "…", "Ctrl+T");
         open.setId("rule-triggers");
-        open.setOnAction(_ -> triggers.run());
+        open.setVisible(triggers != null);
+        open.setManaged(triggers != null);
+        open.setOnAction(_ -> {
+            if (triggers != null) {
+                triggers.run();
+            }
+        });
         return open;
     }
 

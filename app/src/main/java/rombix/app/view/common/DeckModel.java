@@ -125,6 +125,14 @@ public final class DeckModel implements AutoCloseable {
         }
     }
 
+    /** Shows buttons anew whose faces change as time passes. */
+    public void tick(Set<String> buttons) {
+        if (!buttons.isEmpty()) {
+            Changes passed = new Changes(Set.of(), Set.of(), Set.of(), buttons, false, false, List.of());
+            watchers.forEach(w -> w.accept(passed));
+        }
+    }
+
     private Changes changes(Seen seen, DeckState before) {
         Set<String> gear = new HashSet<>();
         Set<String> whole = new HashSet<>();

@@ -74,7 +74,7 @@ public final class Desk {
 
     /** Readings and levels in words. */
     public FaceWords words() {
-        return new FaceWords(bench::rig, model::state);
+        return new FaceWords(bench::rig, model::state, player::wall);
     }
 
     /** A reading's present value in words. */

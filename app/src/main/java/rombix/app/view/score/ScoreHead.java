@@ -40,8 +40,7 @@ public final class ScoreHead extends HBox {
     private final Desk desk;
     private final ForecastStrip forecast;
     private final Runnable editFace;
-    private Runnable triggers = () -> {
-    };
+    private @Nullable Runnable triggers;
     private final Label title = Styles.label("", "score-title");
     private @Nullable Shown shown;
 
@@ -62,7 +61,7 @@ public final class ScoreHead extends HBox {
         heading();
     }
 
-    /** What opens the triggers of the selected button. */
+    /** What opens the triggers of the selected button; they can't be opened from here where nothing does. */
     public void whenTriggers(Runnable open) {
         triggers = open;
     }

@@ -41,6 +41,7 @@ public final class ScoreView extends VBox {
     private final HBox foot;
     private Consumer<Event.Try> onTwins = _ -> {
     };
+    private final Button attempt;
 
     public ScoreView(Desk desk, StepEdits edits, Supplier<Known> known, Runnable editFace) {
         this.desk = desk;
@@ -58,10 +59,11 @@ public final class ScoreView extends VBox {
         asList = ScoreHead.tab("list", false, () -> showList(list));
         asList.setId("as-list");
         asList.setTooltip(new Tooltip("Read the steps as a list · F4"));
+        attempt = action("try", "Try…", "Alt+T", "Run this step, from here, or all, on twins or on the gear",
+                this::tryOut);
         foot = new HBox(Space.S8, finder, asList, wraps(), action("make-opposite", "Opposite", "Alt+O",
                 "Make the other state with the chain that undoes this one", this::opposite),
-                action("try", "Try…",
-                        "Alt+T", "Run this step, from here, or all, on twins or on the gear", this::tryOut),
+                attempt,
                 action(
                         "add-always", "+ always", "Alt+E", "Add steps that always run at the end",
                         this::always));
@@ -88,6 +90,12 @@ public final class ScoreView extends VBox {
     /** What runs a chain on twins, to try it. */
     public void whenTried(Consumer<Event.Try> run) {
         onTwins = run;
+    }
+
+    /** Has nothing run from here. */
+    public void withoutTrial() {
+        attempt.setVisible(false);
+        attempt.setManaged(false);
     }
 
     /** What is done where the search is left and nothing was typed. */

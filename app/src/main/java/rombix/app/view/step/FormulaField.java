@@ -13,6 +13,7 @@ import rombix.app.view.form.Fields;
 import rombix.core.board.StepWords;
 import rombix.core.value.Formula;
 import rombix.core.value.FormulaFault;
+import rombix.core.value.FormulaFunction;
 
 /** A formula: readings and values are picked from a list into it, and below it stands what it means and gives now. */
 final class FormulaField extends VBox {
@@ -41,14 +42,25 @@ final class FormulaField extends VBox {
                 changed.accept(field.getText());
             }
         });
-        getChildren().addAll(field, names, meaning);
+        ComboBox<FormulaFunction> functions = Fields.choice(id + "-function", FormulaFunction.ALL, null,
+                f -> f.call() + ": " + f.meaning(), f -> {
+                });
+        functions.setPromptText("Insert a function");
+        functions.setAccessibleText("Insert a function into the formula");
+        functions.setOnAction(_ -> {
+            if (functions.getValue() != null) {
+                field.insertText(field.getCaretPosition(), functions.getValue().call());
+                changed.accept(field.getText());
+            }
+        });
+        getChildren().addAll(field, names, functions, meaning);
         explain();
     }
 
     private void explain() {
         String text = field.getText();
         if (text.isBlank()) {
-            meaning.setText("Numbers, + − * /, comparisons, and MIN, MAX, ROUND, ABS, IF.");
+            meaning.setText("Numbers, + − * /, comparisons, texts in quotes, and functions.");
             return;
         }
         try {
@@ -56,6 +68,9 @@ final class FormulaField extends VBox {
             String now;
             try {
                 now = formula.value(n -> {
+                    if (n.equals(Formula.CLOCK)) {
+                        return Formula.clock(desk.words().wall().get());
+                    }
                     int colon = n.indexOf(':');
                     return colon < 0
                             ? desk.bench().board().values().stream().filter(v -> v.id().equals(n)).findFirst()

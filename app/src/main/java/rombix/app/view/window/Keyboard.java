@@ -3,6 +3,7 @@ package rombix.app.view.window;
 import java.util.EnumMap;
 import java.util.Map;
 import java.util.function.BooleanSupplier;
+import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
@@ -27,13 +28,15 @@ final class Keyboard {
     private final Touches touches;
     private final SmallKey smallKey;
     private final BooleanSupplier escape;
+    private final EditOnAir onAir;
     private final Map<KeyCode, DeckPort> held = new EnumMap<>(KeyCode.class);
     /** Whether the key that was pressed last was a command. */
     private boolean commanded;
 
     /** @param escape what Escape ends where no popover is open; whether there was anything */
     Keyboard(Desk desk, Scene scene, Commands commands, PageView page, Touches touches, SmallKey smallKey,
-            BooleanSupplier escape) {
+            EditOnAir onAir, BooleanSupplier escape) {
+        this.onAir = onAir;
         this.desk = desk;
         this.scene = scene;
         this.commands = commands;
@@ -53,8 +56,9 @@ final class Keyboard {
     private void pressed(KeyEvent e) {
         boolean typing = scene.getFocusOwner() instanceof TextInputControl;
         boolean ended = e.getCode() == KeyCode.ESCAPE && !desk.overlay().showing() && escape.getAsBoolean();
-        commanded = ended || smallKey.pressed(e) || commands.run(e, scene.getFocusOwner())
-                || !desk.building() && !typing && presses(e);
+        Node focus = scene.getFocusOwner();
+        commanded = ended || smallKey.pressed(e) || onAir.run(e, focus) || commands.run(e, focus)
+                || !desk.building() && !typing && !onAir.has(focus) && presses(e);
         if (commanded) {
             e.consume();
         }

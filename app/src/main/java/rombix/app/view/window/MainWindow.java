@@ -1,5 +1,7 @@
 package rombix.app.view.window;
 
+import java.util.Set;
+import java.util.stream.Collectors;
 import javafx.application.Platform;
 import javafx.scene.Node;
 import javafx.scene.Scene;
@@ -38,9 +40,11 @@ import rombix.app.view.sheet.TriggersView;
 import rombix.app.view.sheet.VersionsPopover;
 import rombix.app.view.sheet.WhyPopover;
 import rombix.app.view.window.Stagework.Theme;
+import rombix.core.board.Button;
 import rombix.core.board.Rig;
 import rombix.core.edit.Proposals;
 import rombix.core.traffic.Traffic;
+import rombix.core.value.Formula;
 import rombix.running.Player;
 import rombix.running.input.Touches;
 import rombix.running.log.LogStore;
@@ -73,6 +77,9 @@ public final class MainWindow {
     private final Keyboard keyboard;
     private final Beat beat;
     private Rig loaded;
+    /** The buttons whose faces change as time passes, of the board that was looked through last. */
+    private Set<String> ticking = Set.of();
+    private @Nullable Rig ticksOf;
 
     /**
      * @param player plays the board; told of it after every edit
@@ -126,11 +133,12 @@ public final class MainWindow {
                         new VersionsPopover(desk, guests::before)::show, player::known, practice::demoBoard),
                 player::known, trail, commands);
         RehearsalBand rehearsal = new RehearsalBand(desk, player);
+        EditOnAir onAir = new EditOnAir(desk, player, page, notices::show);
         modes = new Modes(desk, player, guests, layout, new Modes.Parts(masthead, notices, rack, page, score, rehearsal,
-                strips, ask, hints));
+                strips, ask, hints, onAir));
         WindowCommands.fill(commands, desk, new WindowCommands.Parts(stagework, modes, files, masthead, rack, page,
-                score, strips, trail, logView, traffic, triggers, gear, found, cardSheet, overview, layout), steps,
-                buttons);
+                score, strips, trail, logView, traffic, triggers, gear, found, cardSheet, overview, onAir, layout),
+                steps, buttons);
         files.whenBare(this::beginWithGear);
         guests.whenTrusted(() -> Wants.tell(bench.rig(), secrets, notices, g -> gear.showSecret(rack, g),
                 bench::select));
@@ -140,7 +148,8 @@ public final class MainWindow {
         Scene scene = stagework.scene();
         new PageTurns(desk, page, trail, scene, stagework::small);
         scene.addEventFilter(MouseEvent.MOUSE_RELEASED, e -> page.hand().handOff(Desk.MOUSE, e.getTarget()));
-        keyboard = new Keyboard(desk, scene, commands, page, touches, smallKey, modes::endTrial);
+        keyboard = new Keyboard(desk, scene, commands, page, touches, smallKey, onAir,
+                () -> onAir.escape() || modes.endTrial());
         bench.watch(this::load);
         bench.watch(() -> player.showing(bench.page().id()));
         beat = new Beat(this::pulse, this::second);
@@ -209,6 +218,12 @@ public final class MainWindow {
     }
 
     private void second() {
+        if (ticksOf != desk.bench().rig()) {
+            ticksOf = desk.bench().rig();
+            ticking = ticksOf.board().buttons().filter(b -> b.states().stream().anyMatch(s -> Formula.ticks(s.face()
+                    .label() + " " + s.face().second()))).map(Button::id).collect(Collectors.toSet());
+        }
+        model.tick(ticking);
         masthead.tick();
         strips.tick();
         files.autosave();

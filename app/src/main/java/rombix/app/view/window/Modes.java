@@ -5,22 +5,27 @@ import java.util.List;
 import java.util.Map;
 import javafx.application.Platform;
 import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
 import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Hints.Hint;
 import rombix.app.edit.Workbench;
 import rombix.app.view.common.Checking;
 import rombix.app.view.common.Desk;
+import rombix.app.view.common.Styles;
 import rombix.app.view.form.Chooser;
+import rombix.app.view.form.Fields;
 import rombix.app.view.live.AskPopover;
 import rombix.app.view.live.LiveStrips;
 import rombix.app.view.live.RehearsalBand;
 import rombix.app.view.page.PageView;
 import rombix.app.view.rack.RackView;
 import rombix.app.view.score.ScoreView;
-import rombix.core.board.Button;
 import rombix.core.board.Rig;
 import rombix.core.board.Trigger;
 import rombix.core.check.Check;
@@ -44,7 +49,7 @@ final class Modes {
 
     /** What is arranged. */
     record Parts(Masthead masthead, Notices notices, RackView rack, PageView page, ScoreView score,
-            RehearsalBand rehearsal, LiveStrips strips, AskPopover ask, HintLines hints) {
+            RehearsalBand rehearsal, LiveStrips strips, AskPopover ask, HintLines hints, EditOnAir onAir) {
     }
 
     private final Desk desk;
@@ -58,6 +63,8 @@ final class Modes {
     private boolean starts;
     /** Whether it was answered for this board whether they do. */
     private boolean answered;
+    /** Whether triggers press in Build, as they did in Live. */
+    private boolean armed;
     private boolean trial;
     private int trialQuiet;
 
@@ -98,11 +105,39 @@ final class Modes {
             bench.mode(next);
             return;
         }
-        Chooser.open(desk, layout, "Leave Live? " + whatStops(next),
-                List.of(new Chooser.Item("stay-live", "Stay in Live", "Esc", () -> {
-                }), new Chooser.Item("leave-live", next == Mode.BUILD
-                        ? "Leave: edit the board"
-                        : "Leave: press on twins", "Ctrl+Enter", () -> bench.mode(next))));
+        List<Chooser.Item> items = new ArrayList<>();
+        items.add(new Chooser.Item("stay-live", "Stay in Live", "Esc", () -> {
+        }));
+        items.add(new Chooser.Item("leave-live", next == Mode.BUILD
+                ? "Leave: edit the board"
+                : "Leave: press on twins", "Ctrl+Enter", () -> leave(next, false)));
+        if (next == Mode.BUILD && triggers() > 0) {
+            items.add(new Chooser.Item("leave-armed", "Leave, with triggers armed", "", () -> leave(next, true)));
+        }
+        if (next == Mode.BUILD && !desk.model().state().running().isEmpty()) {
+            items.add(new Chooser.Item("leave-stopped", "Leave, and stop everything", "", () -> {
+                desk.port().stopAll();
+                leave(next, false);
+            }));
+        }
+        Chooser.open(desk, layout, "Leave Live? " + whatStops(next), items);
+    }
+
+    /** @param keeps whether triggers still press in Build */
+    private void leave(Mode next, boolean keeps) {
+        armed = keeps;
+        bench.mode(next);
+    }
+
+    private long triggers() {
+        return bench.board().buttons().mapToLong(b -> b.triggers().size()).sum();
+    }
+
+    /** Has triggers no longer press in Build. */
+    private void disarm() {
+        armed = false;
+        player.arm(false);
+        arrange();
     }
 
     private void live(boolean anew) {
@@ -126,16 +161,19 @@ final class Modes {
     /** What stops as Live is left, in a sentence or two. */
     private String whatStops(Mode next) {
         List<String> running = desk.model().state().running().stream()
-                .map(r -> "“" + bench.rig().button(r.button()).map(Button::name)
+                .map(r -> "“" + bench.rig().button(r.button()).map(b -> b.name())
                         .orElse(r.button()) + "”")
                 .distinct().toList();
-        long triggers = bench.board().buttons().mapToLong(b -> b.triggers().size()).sum();
         List<String> words = new ArrayList<>();
-        if (triggers > 0) {
+        if (triggers() > 0) {
             words.add(next == Mode.BUILD ? "Triggers no longer press." : "Triggers press on twins only.");
         }
         if (!running.isEmpty()) {
             words.add((next == Mode.BUILD ? "Goes on: " : "Stops: ") + String.join(", ", running) + ".");
+        }
+        String unapplied = parts.onAir().unapplied();
+        if (!unapplied.isEmpty()) {
+            words.add(unapplied);
         }
         return words.isEmpty() ? "Nothing is running." : String.join(" ", words);
     }
@@ -155,6 +193,10 @@ final class Modes {
             player.tryOnTwins(null);
         }
         player.mode(shown, shown != Mode.LIVE || starts || bench.lives() == 1);
+        armed &= shown == Mode.BUILD;
+        if (armed) {
+            player.arm(true);
+        }
         if (shown == Mode.LIVE) {
             wentLive();
         }
@@ -180,11 +222,12 @@ final class Modes {
         }
         if (!build) {
             top.add(parts.strips().airStrip());
+        } else if (armed) {
+            top.add(armedBand());
         }
         top.add(parts.notices());
         top.add(parts.hints().of(Hint.PRESS));
-        VBox middle = new VBox(parts.page());
-        VBox.setVgrow(parts.page(), Priority.ALWAYS);
+        VBox middle = new VBox(parts.onAir().node());
         if (build) {
             middle.getChildren().addAll(parts.hints().of(Hint.BUTTON), parts.score());
         }
@@ -197,6 +240,24 @@ final class Modes {
             layout.getStyleClass().add("rehearsing");
         }
         Platform.runLater(parts.ask()::open);
+    }
+
+    private Node armedBand() {
+        Label word = Styles.label("TRIGGERS ARMED", "rehearsal-word");
+        word.setMinWidth(Region.USE_PREF_SIZE);
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        Button disarm = Fields.plain("Disarm", "");
+        disarm.setId("disarm");
+        disarm.setMinWidth(Region.USE_PREF_SIZE);
+        disarm.setOnAction(_ -> disarm());
+        HBox band = new HBox(word,
+                Styles.label("Keys everywhere, controllers, clocks and readings still press buttons.",
+                        "read"),
+                space, disarm);
+        band.setId("armed");
+        band.getStyleClass().add("edit-band");
+        return band;
     }
 
     /** Runs a chain on twins; the window shows them until it has ended. */

@@ -12,7 +12,6 @@ import rombix.app.view.page.PageView;
 import rombix.app.view.rack.FoundHere;
 import rombix.app.view.rack.GearPopover;
 import rombix.app.view.rack.RackView;
-import rombix.app.view.score.ScoreDrawing;
 import rombix.app.view.score.ScoreView;
 import rombix.app.view.sheet.LogView;
 import rombix.app.view.sheet.TrafficView;
@@ -26,7 +25,7 @@ final class WindowCommands {
     record Parts(Stagework stage, Modes modes, BoardFiles files, Masthead masthead, RackView rack, PageView page,
             ScoreView score, LiveStrips strips, PageTrail trail, LogView log, TrafficView traffic,
             TriggersView triggers, GearPopover gear, FoundHere found, CardSheet card,
-            Overview overview, Node middle) {
+            Overview overview, EditOnAir onAir, Node middle) {
     }
 
     private final Desk desk;
@@ -46,7 +45,7 @@ final class WindowCommands {
         all.board();
         all.buttons(buttons);
         all.chain();
-        all.steps(steps);
+        ScoreCommands.steps(commands, window.score(), steps);
     }
 
     private void add(Where where, String words, Runnable run, String... keys) {
@@ -66,6 +65,7 @@ final class WindowCommands {
         add(Where.ALWAYS, "Full screen, or a window again", window.stage()::fullScreen, "F11");
         add(Where.ALWAYS, "Next page", () -> page(1), "Ctrl+Page Down");
         add(Where.ALWAYS, "Previous page", () -> page(-1), "Ctrl+Page Up");
+        add(Where.LIVE, "Edit a button on air", window.onAir()::begin, "Ctrl+E");
         add(Where.LIVE, "Run the start chains of the board", window.modes()::startAnew, "Shift+F6");
         add(Where.LIVE, "Dismiss the fault in the message line", window.strips()::putAway, "Alt+M");
         add(Where.LIVE, "Back to the last page shown", window.trail()::back, "Alt+Left");
@@ -110,7 +110,6 @@ final class WindowCommands {
 
     private void buttons(ButtonEdits buttons) {
         add(Where.BUILD, "Edit the face of the button", window.page()::editFace, "F2");
-        add(Where.BUILD, "Edit the rules of the button", window.score().head()::editRules, "Shift+F2");
         add(Where.PAGE, "Menu of the button", window.page()::menuOfSelected, "Shift+F10", "Context Menu");
         add(Where.PAGE, "Copy the selected buttons", buttons::copy, "Ctrl+C");
         add(Where.PAGE, "Cut the selected buttons", () -> {
@@ -136,38 +135,10 @@ final class WindowCommands {
     }
 
     private void chain() {
-        ScoreView score = window.score();
-        add(Where.BUILD, "Add a step by typing", score::focusFinder, "Slash", "Shift+7", "Divide", "Insert");
-        add(Where.BUILD, "Add a step that always runs at the end", score::always, "Alt+E");
-        add(Where.BUILD, "Next state of the button", () -> score.head().stateBy(1), "Alt+Page Down");
-        add(Where.BUILD, "Previous state of the button", () -> score.head().stateBy(-1), "Alt+Page Up");
-        add(Where.BUILD, "Add a state", score.head()::addState, "Alt+Insert");
-        add(Where.BUILD, "Delete the state", score.head()::removeState, "Alt+Delete");
-        add(Where.BUILD, "Choose which gesture's chain is shown", score.head()::chooseGesture, "Alt+G");
-        add(Where.BUILD, "Make the opposite", score::opposite, "Alt+O");
-        add(Where.BUILD, "Try this step, from here, or all", score::tryOut, "Alt+T");
+        ScoreCommands.chain(commands, window.score());
+        add(Where.BUILD, "Try this step, from here, or all", window.score()::tryOut, "Alt+T");
         add(Where.BUILD, "Snapshot: add the gear's present readings as steps", window.rack()::takeSnapshot, "Alt+N");
         add(Where.BUILD, "Shadow me: turn what I do by hand into steps, or stop", window.rack()::shadow, "Alt+S");
-        add(Where.BUILD, "Show the steps as a list, or as the score", score::toggleList, "F4");
-    }
-
-    private void steps(StepEdits steps) {
-        ScoreDrawing drawing = window.score().drawing();
-        add(Where.STEPS, "Copy the selected steps", steps::copy, "Ctrl+C");
-        add(Where.STEPS, "Cut the selected steps", steps::cut, "Ctrl+X");
-        add(Where.STEPS, "Paste steps after this one", steps::paste, "Ctrl+V");
-        add(Where.STEPS, "Duplicate the selected steps", steps::duplicate, "Ctrl+D");
-        add(Where.STEPS, "Select all steps", drawing::selectAll, "Ctrl+A");
-        add(Where.STEPS, "Delete the selected steps", steps::delete, "Delete", "Backspace");
-        add(Where.STEPS, "Switch the selected steps off or on", steps::switchOff, "O");
-        add(Where.STEPS, "Wrap the selected steps", window.score()::wrap, "Alt+W");
-        add(Where.STEPS, "Move the step earlier", () -> steps.moveBy(-1), "Alt+Left");
-        add(Where.STEPS, "Move the step later", () -> steps.moveBy(1), "Alt+Right");
-        add(Where.STEPS, "Move the step into the next one", steps::moveIn, "Alt+Down");
-        add(Where.STEPS, "Move the step out one level", steps::moveOut, "Alt+Up");
-        add(Where.STEPS, "Zoom in", () -> drawing.zoomBy(1), "Ctrl+Equals", "Ctrl+Plus");
-        add(Where.STEPS, "Zoom out", () -> drawing.zoomBy(-1), "Ctrl+Minus");
-        add(Where.STEPS, "See the whole chain", () -> drawing.zoomBy(0), "Ctrl+0");
     }
 
     private void page(int by) {

@@ -121,7 +121,7 @@ public sealed interface Op {
         public List<String> names() {
             return condition != null
                     ? List.of(condition.gear() + ":" + condition.reading())
-                    : formula == null ? List.of() : formula.names();
+                    : formula == null ? List.of() : formula.watched();
         }
     }
 

@@ -15,13 +15,16 @@ import rombix.core.event.Known;
 import rombix.core.event.Status;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.time.Clock;
 import rombix.core.twin.Twin;
+import rombix.core.value.Formula;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
 
 /** What is known now: the readings of the gear, whether it can be reached, and the board's values. One thread's. */
 @OwnedBy(Owner.CONDUCTOR)
 public final class Situation {
+    private final Clock clock;
     private final Map<String, Map<String, Value>> readings = new HashMap<>();
     private final Map<String, Status> statuses = new HashMap<>();
     private final Map<String, Long> listings = new HashMap<>();
@@ -30,6 +33,11 @@ public final class Situation {
 
     /** A value by its owner, a button's id, or empty for the board; and its id. */
     public record Owned(String owner, String id) {
+    }
+
+    /** @param clock what formulas have the time of day from */
+    public Situation(Clock clock) {
+        this.clock = clock;
     }
 
     public void load(Rig next) {
@@ -115,6 +123,9 @@ public final class Situation {
     /** What a name in a formula means: {@code gear:reading}, a name of the scope, or a value of the board. */
     @Nullable
     public Value named(String name, Scope scope) {
+        if (name.equals(Formula.CLOCK)) {
+            return Formula.clock(clock.wall());
+        }
         int colon = name.indexOf(':');
         if (colon > 0) {
             return reading(name.substring(0, colon), name.substring(colon + 1));

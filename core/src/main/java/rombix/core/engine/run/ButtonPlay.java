@@ -53,6 +53,8 @@ public final class ButtonPlay {
     public long wayRun;
     public long wayNanos;
     public int heldIn = -1;
+    /** What ends the present hold, where the button was changed since that began. */
+    private Op.@Nullable Seq ending;
     public Phase phase = Phase.IDLE;
     public boolean faulted;
     /** The page that is shown for as long as it is held. */
@@ -77,13 +79,24 @@ public final class ButtonPlay {
         forget();
     }
 
-    /** Plays another description of its button from now on; what runs goes on. */
+    /** Plays another description of its button from now on; what runs goes on, and a hold ends as it began. */
     public void become(Button next, Compiler with) {
+        if (heldIn >= 0 && ending == null) {
+            Op.Seq was = chain(heldIn, Gesture.RELEASE);
+            ending = was == null ? Op.Seq.NOTHING : was;
+        }
         button = next;
         compiler = with;
         shown = Math.min(shown, next.states().size() - 1);
         onItsWay = onItsWay < next.states().size() ? onItsWay : -1;
         forget();
+    }
+
+    /** The chain that ends a hold in a state, as it was when the hold began; null where there is none. Once. */
+    public Op.@Nullable Seq ending(int state) {
+        Op.Seq was = ending;
+        ending = null;
+        return was == null ? chain(state, Gesture.RELEASE) : was == Op.Seq.NOTHING ? null : was;
     }
 
     private void forget() {

@@ -33,7 +33,7 @@ public abstract class RunContext {
     public final RandomGenerator chance;
     public final Trace trace;
     public final Telling telling;
-    public final Situation situation = new Situation();
+    public final Situation situation;
     public final Orders orders;
     public final Runs runs = new Runs(this);
     final Picker picker;
@@ -46,6 +46,7 @@ public abstract class RunContext {
      */
     protected RunContext(Clock clock, RandomGenerator chance, Gears gears, Consumer<Happening> watcher, Trace trace) {
         this.clock = clock;
+        this.situation = new Situation(clock);
         this.chance = chance;
         this.trace = trace;
         this.telling = new Telling(this, watcher);

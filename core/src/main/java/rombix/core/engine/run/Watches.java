@@ -14,6 +14,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
 import rombix.core.time.Agenda;
+import rombix.core.value.Formula;
 
 /**
  * Steps that wait until something is so. Each is looked at again only when one of the names that it depends on has
@@ -21,6 +22,8 @@ import rombix.core.time.Agenda;
  */
 @OwnedBy(Owner.CONDUCTOR)
 public final class Watches {
+    private static final long SECOND = 1_000_000_000L;
+
     private final RunContext context;
     private final Map<String, Set<Watch>> byName = new HashMap<>();
     private final Deque<Watch> touched = new ArrayDeque<>();
@@ -31,6 +34,7 @@ public final class Watches {
         private final BooleanSupplier holds;
         private final Runnable met;
         private Agenda.@Nullable Entry timer;
+        private Agenda.@Nullable Entry second;
         private boolean over;
 
         Watch(SeqFrame frame, Collection<String> names, BooleanSupplier holds, Runnable met) {
@@ -45,6 +49,9 @@ public final class Watches {
             over = true;
             if (timer != null) {
                 timer.cancel();
+            }
+            if (second != null) {
+                second.cancel();
             }
             for (String name : names) {
                 Set<Watch> of = byName.get(name);
@@ -84,7 +91,20 @@ public final class Watches {
                 late.accept(at);
             });
         }
+        if (names.contains(Formula.CLOCK)) {
+            tick(watch, due);
+        }
         frame.doing(watch);
+    }
+
+    /** Looks again each second, as what it depends on changes with the time. */
+    private void tick(Watch watch, long due) {
+        watch.second = context.agenda.at(due + SECOND, at -> {
+            touched.add(watch);
+            if (!watch.over) {
+                tick(watch, at);
+            }
+        });
     }
 
     /** A reading, {@code gear:reading}, or a value has changed. */
