@@ -16,6 +16,7 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board.BoardValue;
 import rombix.core.chain.Chain;
+import rombix.core.chain.Condition;
 import rombix.core.value.Extra;
 import rombix.core.value.Ids;
 import rombix.core.value.Visible;
@@ -144,9 +145,7 @@ public record Button(String id, String name, @JsonInclude(JsonInclude.Include.AL
     public Set<String> gear() {
         Set<String> all = new LinkedHashSet<>();
         for (State s : states) {
-            if (s.when() != null) {
-                all.add(s.when().gear());
-            }
+            Condition.readings(s.when()).forEach(r -> all.add(r.gear()));
             s.on().values().forEach(c -> c.gear(all));
         }
         onStart.gear(all);

@@ -107,7 +107,7 @@ public record Face(@Nullable String label, @Nullable String second, @Nullable St
 
     /** A word and a frame while a condition holds. */
     @JsonInclude(JsonInclude.Include.NON_EMPTY)
-    public record Tally(Condition.OnReading when, String word, Tone tone,
+    public record Tally(Condition when, String word, Tone tone,
             @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) {
         public Tally {
             Objects.requireNonNull(when, "a tally needs a \"when\"");

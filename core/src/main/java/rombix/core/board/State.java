@@ -27,7 +27,7 @@ import rombix.core.value.Visible;
 @RecordBuilder
 @JsonInclude(JsonInclude.Include.NON_EMPTY)
 public record State(String id, String name, Face face, String then, @Nullable FallBack fallBack,
-        Condition.@Nullable OnReading when, Map<Gesture, Chain> on,
+        @Nullable Condition when, Map<Gesture, Chain> on,
         @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements StateBuilder.With {
     public static final String NEXT = "next";
     public static final String STAY = "stay";
@@ -48,7 +48,7 @@ public record State(String id, String name, Face face, String then, @Nullable Fa
 
     }
 
-    public State(String id, String name, Face face, String then, Condition.@Nullable OnReading when,
+    public State(String id, String name, Face face, String then, @Nullable Condition when,
             Map<Gesture, Chain> on,
             Map<String, Object> extra) {
         this(id, name, face, then, null, when, on, extra);

@@ -1,20 +1,23 @@
 package rombix.core.board;
 
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Param;
 import rombix.core.chain.Arg;
+import rombix.core.chain.Comparison;
 import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 import rombix.core.computer.Place;
 import rombix.core.twin.Figures;
-import rombix.core.twin.Twin.Readings;
 import rombix.core.twin.Twin;
+import rombix.core.twin.Twin.Readings;
 import rombix.core.value.Value;
 import rombix.core.value.ValueType;
 
@@ -84,28 +87,55 @@ public final class StepWords {
         };
     }
 
-    /** What a test asks: {@code Stream is ON AIR}, {@code level above −10 dB}, or its formula. */
+    /** What a test asks: {@code Stream is ON AIR}, {@code level above −10 dB and it is before 22:00}, or its formula. */
     public String of(Condition test) {
-        if (test instanceof Condition.Computed c) {
-            return formula(c.formula());
-        }
-        Condition.OnReading c = (Condition.OnReading) test;
+        return switch (test) {
+            case Condition.Computed c -> formula(c.formula());
+            case Condition.OnReading c -> reading(c);
+            case Condition.OnValue v -> valueName(v.value()) + compared(v.that(), Value::toString, null);
+            case Condition.Daytime d -> d.from() == null
+                    ? "it is before " + d.until()
+                    : d.until() == null ? "it is " + d.from() + " or later" : "it is from %s to %s".formatted(d.from(),
+                            d.until());
+            case Condition.All a -> joined(a.parts(), " and ");
+            case Condition.Any a -> joined(a.parts(), " or ");
+            case Condition.Not n -> "not (" + of(n.part()) + ")";
+            case Condition.Otherwise _ -> "otherwise";
+        };
+    }
+
+    private String joined(List<Condition> parts, String by) {
+        return parts.stream().map(p -> p.within().size() > 1 ? "(" + of(p) + ")" : of(p)).collect(Collectors.joining(by));
+    }
+
+    private String reading(Condition.OnReading c) {
         Twin twin = rig.twins().get(c.gear());
         Twin.Reading known = twin == null ? null : twin.reading(c.reading(), readings.apply(c.gear())).orElse(null);
         if (twin == null || known == null) {
             return c.reading();
         }
-        StringBuilder words = new StringBuilder(known.title());
-        Value is = c.is();
-        if (is != null || c.above() == null && c.below() == null) {
-            words.append(" is ").append(twin.spoken(known, is == null ? Value.of(true) : is, readings.apply(c.gear())));
+        return known.title() + compared(c.that(), v -> twin.spoken(known, v, readings.apply(c.gear())), known.spec()
+                .unit());
+    }
+
+    private static String compared(Comparison that, Function<Value, String> spoken, @Nullable String unit) {
+        StringBuilder words = new StringBuilder();
+        Value is = that.is();
+        if (is != null || that.equals(Comparison.YES)) {
+            words.append(" is ").append(spoken.apply(is == null ? Value.of(true) : is));
         }
-        if (c.above() != null) {
-            words.append(" is above ").append(Figures.withUnit(c.above(), known.spec().unit()));
+        if (that.above() != null) {
+            words.append(" is above ").append(Figures.withUnit(that.above(), unit));
         }
-        if (c.below() != null) {
-            words.append(c.above() == null ? " is below " : " and below ").append(
-                    Figures.withUnit(c.below(), known.spec().unit()));
+        if (that.below() != null) {
+            words.append(that.above() == null ? " is below " : " and below ").append(Figures.withUnit(that.below(),
+                    unit));
+        }
+        if (that.contains() != null) {
+            words.append(" contains “").append(that.contains()).append('”');
+        }
+        if (that.pattern() != null) {
+            words.append(" is like “").append(that.pattern()).append('”');
         }
         return words.toString();
     }

@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import rombix.core.chain.Condition;
 import rombix.core.value.Extra;
@@ -275,29 +276,34 @@ public sealed interface Trigger {
         }
     }
 
-    /** A reading that becomes so; that it was so already does not count. */
+    /**
+     * A condition that becomes so; that it was so already does not count.
+     *
+     * @param each whether it counts each time that what it asks for arrives, though it was so before
+     */
     @RecordBuilder
     @JsonTypeName("becomes")
-    record Becomes(Condition.OnReading condition,
+    @JsonInclude(JsonInclude.Include.NON_DEFAULT)
+    record Becomes(Condition condition, boolean each,
             @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Trigger, TriggerBecomesBuilder.With {
         public Becomes {
-            Objects.requireNonNull(condition, "a trigger by a reading needs its \"condition\"");
+            Objects.requireNonNull(condition, "a trigger by a condition needs its \"condition\"");
             extra = Extra.kept(extra);
         }
 
-        public Becomes(Condition.OnReading condition) {
-            this(condition, Map.of());
+        public Becomes(Condition condition) {
+            this(condition, false, Map.of());
         }
 
         @Override
         public Becomes normal() {
-            return new Becomes(new Condition.OnReading(condition.gear(), condition.reading(), condition.is(), condition
-                    .above(), condition.below(), Map.of()));
+            return new Becomes(condition, each, Map.of());
         }
 
         @Override
         public String words() {
-            return condition.gear() + ": " + condition.reading();
+            return Condition.readings(condition).stream().map(r -> r.gear() + ": " + r.reading()).distinct().collect(
+                    Collectors.joining(", "));
         }
     }
 

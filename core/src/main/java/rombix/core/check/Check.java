@@ -15,11 +15,11 @@ import rombix.core.board.Control;
 import rombix.core.board.Face;
 import rombix.core.board.Gear;
 import rombix.core.board.Page;
+import rombix.core.board.Question;
 import rombix.core.board.Rig;
 import rombix.core.board.State;
 import rombix.core.board.Trigger;
 import rombix.core.board.Walk;
-import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
 import rombix.core.check.Finding.Kind;
@@ -27,6 +27,7 @@ import rombix.core.find.Nearest;
 import rombix.core.patch.Fixture;
 import rombix.core.patch.Universes;
 import rombix.core.twin.Twin;
+import rombix.core.value.Value;
 
 /** Finds what is wrong with a board, or likely to be, without pressing anything. */
 public final class Check {
@@ -207,14 +208,9 @@ public final class Check {
     }
 
     private static Look look(State state) {
-        Condition.OnReading when = state.when();
-        String lit = when == null || when.is() == null
-                ? null
-                : state.face().tally().stream()
-                        .filter(t -> t.when().gear().equals(when.gear()) && t.when().reading().equals(when.reading())
-                                && t.when().holds(when.is()))
-                        .map(Face.Tally::word).findFirst().orElse(null);
-        return new Look(state.face(), lit);
+        Map<String, Value> then = state.when() == null ? Map.of() : state.when().meeting();
+        return new Look(state.face(), state.face().tally().stream().filter(t -> Question.of(t.when()).filter(q -> q
+                .holds(then::get)).isPresent()).map(Face.Tally::word).findFirst().orElse(null));
     }
 
     private void holds(Button button, String at) {

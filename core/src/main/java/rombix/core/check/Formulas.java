@@ -3,8 +3,11 @@ package rombix.core.check;
 import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import rombix.core.board.Button;
 import rombix.core.board.Page;
 import rombix.core.board.Rig;
+import rombix.core.board.State;
+import rombix.core.board.Trigger;
 import rombix.core.board.Walk;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Condition;
@@ -27,7 +30,7 @@ final class Formulas {
     static List<Finding> of(Rig rig, Names names) {
         Formulas formulas = new Formulas(rig, names);
         Walk.steps(rig.board(), formulas::formulas);
-        formulas.follows();
+        formulas.conditions();
         return formulas.findings;
     }
 
@@ -56,27 +59,62 @@ final class Formulas {
         }
     }
 
-    /** The conditions that pages follow. */
-    private void follows() {
+    /** The conditions of pages, states, lamps and triggers. */
+    private void conditions() {
         for (int p = 0; p < rig.board().pages().size(); p++) {
             Page page = rig.board().pages().get(p);
-            if (page.follows() instanceof Condition.Computed c) {
-                String at = "/pages/" + p + "/follows";
-                try {
-                    for (String name : new Formula(c.formula()).names()) {
-                        String wrong = names.wrong(name, null, false);
-                        if (wrong != null) {
-                            findings.add(new Finding(Kind.DEAD_REFERENCE, at, "page “" + page.name() + "”",
-                                    "what it follows names “%s”, which %s".formatted(name, wrong), ""));
-                        }
-                    }
-                } catch (FormulaFault e) {
-                    findings.add(
-                            new Finding(Kind.FORMULA, at, "page “" + page.name() + "”", "the formula “%s” is wrong: %s"
-                                    .formatted(c.formula(), e.getMessage()), ""));
-                }
+            String at = "/pages/" + p;
+            condition(page.follows(), at + "/follows", null, "page “" + page.name() + "”");
+            for (int b = 0; b < page.buttons().size(); b++) {
+                button(page.buttons().get(b), at + "/buttons/" + b);
             }
         }
+    }
+
+    private void button(Button button, String at) {
+        String where = "“" + button.name() + "”";
+        for (int i = 0; i < button.states().size(); i++) {
+            State state = button.states().get(i);
+            condition(state.when(), at + "/states/" + i + "/when", button, where);
+            for (int t = 0; t < state.face().tally().size(); t++) {
+                condition(state.face().tally().get(t).when(), at + "/states/" + i + "/face/tally/" + t + "/when",
+                        button, where);
+            }
+        }
+        for (int t = 0; t < button.triggers().size(); t++) {
+            if (button.triggers().get(t) instanceof Trigger.Becomes b) {
+                condition(b.condition(), at + "/triggers/" + t + "/condition", button, where);
+            }
+        }
+    }
+
+    private void condition(@Nullable Condition condition, String at, @Nullable Button of, String where) {
+        if (condition == null) {
+            return;
+        }
+        condition.each(at, (pointer, part) -> {
+            try {
+                for (String name : named(part)) {
+                    String wrong = names.wrong(name, of, false);
+                    if (wrong != null) {
+                        findings.add(new Finding(Kind.DEAD_REFERENCE, pointer, where,
+                                "a condition names “%s”, which %s".formatted(name, wrong), ""));
+                    }
+                }
+            } catch (FormulaFault e) {
+                findings.add(new Finding(Kind.FORMULA, pointer, where, "the formula “%s” is wrong: %s"
+                        .formatted(part instanceof Condition.Computed c ? c.formula() : "", e.getMessage()), ""));
+            }
+        });
+    }
+
+    /** What a condition names beside readings, whose references are looked at elsewhere. */
+    private static List<String> named(Condition part) throws FormulaFault {
+        return switch (part) {
+            case Condition.Computed c -> new Formula(c.formula()).names();
+            case Condition.OnValue v -> List.of(v.value());
+            default -> List.of();
+        };
     }
 
     private static List<String> formulas(Step step) {
@@ -88,8 +126,14 @@ final class Formulas {
     }
 
     private static void test(@Nullable Condition test, List<String> to) {
-        if (test instanceof Condition.Computed c) {
-            to.add(c.formula());
+        if (test != null) {
+            test.each("", (_, part) -> {
+                if (part instanceof Condition.Computed c) {
+                    to.add(c.formula());
+                } else if (part instanceof Condition.OnValue v) {
+                    to.add("{" + v.value() + "}");
+                }
+            });
         }
     }
 

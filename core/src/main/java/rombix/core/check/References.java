@@ -9,8 +9,8 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Control;
-import rombix.core.board.Face.Tally;
 import rombix.core.board.Face;
+import rombix.core.board.Face.Tally;
 import rombix.core.board.Gear;
 import rombix.core.board.Page;
 import rombix.core.board.Rig;
@@ -25,8 +25,8 @@ import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 import rombix.core.twin.Scale;
-import rombix.core.twin.Twin.Readings;
 import rombix.core.twin.Twin;
+import rombix.core.twin.Twin.Readings;
 import rombix.core.value.Value;
 import rombix.core.value.ValueType;
 
@@ -79,7 +79,7 @@ public final class References {
         for (int p = 0; p < board.pages().size(); p++) {
             Page page = board.pages().get(p);
             unique(pageIds, page.id(), "page", "/pages/" + p + "/id");
-            test(page.follows(), "/pages/" + p + "/follows");
+            test(page.follows(), "/pages/" + p + "/follows", false);
             for (int b = 0; b < page.buttons().size(); b++) {
                 String at = "/pages/%d/buttons/%d".formatted(p, b);
                 unique(buttonIds, page.buttons().get(b).id(), "button", at + "/id");
@@ -125,7 +125,7 @@ public final class References {
 
     private void trigger(Trigger trigger, String at) {
         switch (trigger) {
-            case Trigger.Becomes b -> condition(b.condition(), at + "/condition");
+            case Trigger.Becomes b -> test(b.condition(), at + "/condition", false);
             case Trigger.When w when w.gear() != null && rig.twin(w.gear()).isEmpty() ->
                 flaw(at + "/gear", "no gear “%s” on this board".formatted(w.gear()));
             case Trigger.When _,Trigger.Key _,Trigger.Midi _,Trigger.Gamepad _,Trigger.Osc _,Trigger.Clock _ -> {
@@ -150,9 +150,7 @@ public final class References {
         if (state.fallBack() != null && !ids.contains(state.fallBack().to())) {
             flaw(at + "/fallBack/to", "no state “%s” on this button; it has %s".formatted(state.fallBack().to(), ids));
         }
-        if (state.when() != null) {
-            condition(state.when(), at + "/when");
-        }
+        test(state.when(), at + "/when", true);
         Face.Image image = state.face().image();
         if (image != null && board.picture(image.picture()).isEmpty()) {
             flaw(at + "/face/image/picture", "no picture “%s” on this board; it has %s".formatted(image.picture(),
@@ -160,7 +158,7 @@ public final class References {
         }
         for (int t = 0; t < state.face().tally().size(); t++) {
             Tally tally = state.face().tally().get(t);
-            condition(tally.when(), at + "/face/tally/" + t + "/when");
+            test(tally.when(), at + "/face/tally/" + t + "/when", true);
         }
     }
 
@@ -172,10 +170,18 @@ public final class References {
         }
     }
 
-    private void test(@Nullable Condition test, String at) {
-        if (test instanceof Condition.OnReading c) {
-            condition(c, at);
+    /** @param oneOf whether it is one of several, of which one may be for otherwise */
+    private void test(@Nullable Condition test, String at, boolean oneOf) {
+        if (test == null || oneOf && test instanceof Condition.Otherwise) {
+            return;
         }
+        test.each(at, (where, part) -> {
+            if (part instanceof Condition.OnReading c) {
+                condition(c, where);
+            } else if (part instanceof Condition.Otherwise) {
+                flaw(where, "“otherwise” is the whole condition of a state or a lamp, and of nothing else");
+            }
+        });
     }
 
     private void step(Walk.Spot spot) {
@@ -188,8 +194,8 @@ public final class References {
     }
 
     private void step(Walk.Spot spot, String at) {
-        test(spot.step().how().condition(), at + "/how/condition");
-        test(spot.step().condition(), at + (spot.step() instanceof Step.Repeat ? "/while" : "/condition"));
+        test(spot.step().how().condition(), at + "/how/condition", false);
+        test(spot.step().condition(), at + (spot.step() instanceof Step.Repeat ? "/while" : "/condition"), false);
         switch (spot.step()) {
             case GearStep.Do d -> command(d.gear(), d.command(), d.args(), null, at);
             case GearStep.Fade f -> command(f.gear(), f.command(), f.args(), f.param(), at);

@@ -16,10 +16,11 @@ import rombix.core.board.Button;
 import rombix.core.board.Rig;
 import rombix.core.board.Trigger;
 import rombix.core.board.Walk;
+import rombix.core.card.Card;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Param;
-import rombix.core.card.Card;
 import rombix.core.chain.Arg;
+import rombix.core.chain.Condition;
 import rombix.core.chain.GearStep;
 import rombix.core.check.Finding.Kind;
 import rombix.core.computer.Place;
@@ -131,8 +132,8 @@ final class Sent {
         Map<String, Set<String>> awaited = new HashMap<>();
         rig.board().buttons().forEach(b -> b.triggers().forEach(t -> {
             if (t instanceof Trigger.Becomes becomes) {
-                awaited.computeIfAbsent(b.id(), _ -> new HashSet<>()).add(becomes.condition().gear() + ":" + becomes
-                        .condition().reading());
+                Set<String> of = awaited.computeIfAbsent(b.id(), _ -> new HashSet<>());
+                Condition.readings(becomes.condition()).forEach(r -> of.add(r.name()));
             }
         }));
         awaited.keySet().forEach(from -> {

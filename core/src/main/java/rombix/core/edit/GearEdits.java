@@ -19,8 +19,8 @@ import rombix.core.board.Page;
 import rombix.core.board.State;
 import rombix.core.board.Trigger;
 import rombix.core.board.Walk;
-import rombix.core.card.Card.Item;
 import rombix.core.card.Card;
+import rombix.core.card.Card.Item;
 import rombix.core.card.Protocol;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Condition;
@@ -143,7 +143,7 @@ public final class GearEdits {
         }
 
         boolean in(@Nullable Condition test) {
-            return test instanceof Condition.OnReading c && read(c.gear(), c.reading());
+            return Condition.readings(test).stream().anyMatch(r -> read(r.gear(), r.reading()));
         }
 
         boolean in(Trigger trigger) {

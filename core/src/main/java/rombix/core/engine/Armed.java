@@ -12,23 +12,22 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Button;
 import rombix.core.board.Page;
+import rombix.core.board.Question;
 import rombix.core.board.Schedule;
-import rombix.core.board.Trigger.When.What;
 import rombix.core.board.Trigger;
+import rombix.core.board.Trigger.When.What;
 import rombix.core.chain.Condition;
 import rombix.core.chain.Gesture;
-import rombix.core.engine.op.Compiler;
-import rombix.core.engine.op.Op;
 import rombix.core.engine.op.Scope;
 import rombix.core.engine.run.ButtonPlay;
 import rombix.core.event.Event;
 import rombix.core.event.Happening;
 import rombix.core.event.Status;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.time.Agenda;
+import rombix.core.twin.Twin;
 import rombix.core.value.Formula;
-import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
 
 /**
@@ -60,26 +59,29 @@ public final class Armed {
 
     private static final class Becoming {
         private final String button;
-        private final Condition.OnReading condition;
+        private final Question question;
+        /** The readings whose arrival counts each time, though it was so before; where there are any, no other does. */
+        private final Set<String> each;
         private @Nullable Boolean was;
         private long pressedNanos;
         private boolean pressed;
 
-        Becoming(String button, Condition.OnReading condition) {
+        Becoming(String button, Question question, Set<String> each) {
             this.button = button;
-            this.condition = condition;
+            this.question = question;
+            this.each = each;
         }
     }
 
     /** A page and what it follows. */
     private static final class Following {
         private final String page;
-        private final Op.Check check;
+        private final Question question;
         private boolean so;
 
-        Following(String page, Op.Check check) {
+        Following(String page, Question question) {
             this.page = page;
-            this.check = check;
+            this.question = question;
         }
     }
 
@@ -113,11 +115,7 @@ public final class Armed {
             Button button = b.button;
             for (Trigger t : button.triggers()) {
                 switch (t) {
-                    case Trigger.Becomes r -> {
-                        Becoming made = new Becoming(button.id(), r.condition());
-                        made.was = known(r.condition());
-                        becoming.computeIfAbsent(name(r.condition()), _ -> new ArrayList<>()).add(made);
-                    }
+                    case Trigger.Becomes r -> becoming(button, r);
                     case Trigger.When w -> happens.add(new Happens(button.id(), w));
                     case Trigger.Clock c -> {
                         Timed old = before.get(button.id() + c.at().text());
@@ -138,23 +136,17 @@ public final class Armed {
         for (Page p : deck.board().pages()) {
             Condition test = p.follows();
             if (test != null) {
-                try {
-                    Following made = new Following(p.id(), Compiler.check(test));
+                Question.of(test).ifPresent(q -> {
+                    Following made = new Following(p.id(), q);
                     made.so = armed && holds(made);
-                    made.check.names().forEach(n -> following.computeIfAbsent(n, _ -> new ArrayList<>()).add(made));
-                } catch (FormulaFault e) {
-                    // The check of the board tells of it; the page follows nothing.
-                }
+                    q.names().forEach(n -> following.computeIfAbsent(n, _ -> new ArrayList<>()).add(made));
+                });
             }
         }
     }
 
     private boolean holds(Following f) {
-        try {
-            return deck.situation.holds(f.check, Scope.of(""));
-        } catch (FormulaFault e) {
-            return false; // What it names is not known yet.
-        }
+        return deck.situation.now(f.question, Scope.of(""));
     }
 
     /** A reading, {@code gear:reading}, or a value has changed. */
@@ -168,12 +160,28 @@ public final class Armed {
         }
     }
 
-    private static String name(Condition.OnReading c) {
-        return c.gear() + ":" + c.reading();
+    private void becoming(Button button, Trigger.Becomes trigger) {
+        Set<String> each = new HashSet<>();
+        for (Condition.OnReading r : Condition.readings(trigger.condition())) {
+            Twin twin = deck.situation.twin(r.gear());
+            if (trigger.each() || twin != null && twin.moment(r.reading())) {
+                each.add(r.name());
+            }
+        }
+        Question.of(trigger.condition()).ifPresent(q -> {
+            Becoming made = new Becoming(button.id(), q, each);
+            made.was = known(made);
+            q.names().forEach(n -> becoming.computeIfAbsent(n, _ -> new ArrayList<>()).add(made));
+        });
     }
 
-    private @Nullable Boolean known(Condition.OnReading c) {
-        return deck.situation.reading(c.gear(), c.reading()) == null ? null : deck.situation.holds(c);
+    private @Nullable Boolean known(Becoming b) {
+        return deck.situation.known(b.question, Scope.of(b.button));
+    }
+
+    /** Whether each arrival of a reading counts, though it says what it said before. */
+    boolean each(String name) {
+        return armed && becoming.getOrDefault(name, List.of()).stream().anyMatch(b -> b.each.contains(name));
     }
 
     void arm(boolean on) {
@@ -196,35 +204,40 @@ public final class Armed {
 
     /** Presses when what is being taken is done with. */
     private void press(String button, String source, long at) {
-        deck.take(new Event.Perform(button, Gesture.PRESS, source), at);
+        press(button, source, Map.of(), at);
+    }
+
+    private void press(String button, String source, Map<String, Value> said, long at) {
+        deck.take(new Event.Perform(button, Gesture.PRESS, source, -1, said), at);
     }
 
     /**
-     * A reading has a new value.
+     * A reading, {@code gear:reading}, or a value has come to what it is.
      *
      * @param moment whether it tells that something happens: then it counts each time, whatever was before
      */
-    void came(String gear, String reading, long at, boolean moment) {
-        if (!following.isEmpty()) {
-            changed(gear + ":" + reading);
-        }
-        List<Becoming> all = becoming.get(gear + ":" + reading);
-        if (all == null) {
-            return;
-        }
-        for (Becoming b : all) {
-            boolean now = deck.situation.holds(b.condition);
-            boolean became = now && (moment || Boolean.FALSE.equals(b.was));
+    void came(String name, Value value, long at, boolean moment) {
+        for (Becoming b : becoming.getOrDefault(name, List.of())) {
+            boolean each = moment || b.each.contains(name);
+            Boolean now = known(b);
+            boolean became = Boolean.TRUE.equals(now) && (each || b.each.isEmpty() && Boolean.FALSE.equals(b.was));
             b.was = now;
-            if (became && armed && !moment && b.pressed && at - b.pressedNanos < SELF_NANOS) {
+            if (became && armed && !each && b.pressed && at - b.pressedNanos < SELF_NANOS) {
                 deck.troubled(b.button, "it makes its own trigger true again, so it was not pressed again");
             } else if (became && armed) {
                 b.pressed = true;
                 b.pressedNanos = at;
-                Value value = deck.situation.reading(gear, reading);
-                press(b.button, "reading %s:%s is %s".formatted(gear, reading, value), at);
+                press(b.button, name.equals(Formula.CLOCK)
+                        ? "clock"
+                        : "%s %s is %s".formatted(name.indexOf(':') < 0 ? "value" : "reading", name, value),
+                        said(b, name, value), at);
             }
         }
+    }
+
+    private static Map<String, Value> said(Becoming b, String name, Value value) {
+        return Condition.readings(b.question.condition()).stream().filter(r -> r.name().equals(name)).findFirst()
+                .map(r -> r.that().parts(value)).orElse(Map.of());
     }
 
     void linked(String gear, Status.Phase before, Status.Phase now, long at) {
@@ -255,7 +268,7 @@ public final class Armed {
             look.cancel();
             look = null;
         }
-        boolean ticks = following.containsKey(Formula.CLOCK);
+        boolean ticks = following.containsKey(Formula.CLOCK) || becoming.containsKey(Formula.CLOCK);
         if (!armed || timed.isEmpty() && !ticks) {
             return;
         }
@@ -276,6 +289,7 @@ public final class Armed {
 
     private void look(long due) {
         changed(Formula.CLOCK);
+        came(Formula.CLOCK, Formula.clock(deck.clock.wall()), due, false);
         ZonedDateTime now = deck.clock.wall();
         for (Timed t : List.copyOf(timed.values())) {
             if (t.clock.at() instanceof Schedule.Every && now.isBefore(t.last.minusSeconds(LOOK_SECONDS))) {

@@ -32,8 +32,8 @@ import rombix.core.event.Known;
 import rombix.core.event.Status;
 import rombix.core.event.Trace;
 import rombix.core.thread.OneThread;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.time.Agenda;
 import rombix.core.time.Clock;
 import rombix.core.twin.Twin;
@@ -331,8 +331,8 @@ public final class Deck extends RunContext {
             throw new FormulaFault(0, "there is no value “" + value + "” on this board");
         }
         telling.value(new Situation.Owned(owner, value), to);
-        armed.changed(value);
-        watches.changed(value);
+        changed(value);
+        armed.came(value, to, moment, false);
     }
 
     @Override
@@ -367,20 +367,24 @@ public final class Deck extends RunContext {
     @Override
     protected void came(String gear, String reading, Value value, boolean moment) {
         orders.came(new Orders.Key(gear, reading), value);
-        if (!situation.came(gear, reading, value) && !moment) {
+        String name = gear + ":" + reading;
+        if (!situation.came(gear, reading, value) && !moment && !armed.each(name)) {
             return;
         }
         telling.tell(new Happening.Came(gear, reading, value));
-        follows.came(gear, reading);
-        armed.came(gear, reading, this.moment, moment);
-        if (watches.any()) {
-            watches.changed(gear + ":" + reading);
-        }
+        changed(name);
+        armed.came(name, value, this.moment, moment);
+    }
+
+    private void changed(String name) {
+        follows.changed(name);
+        armed.changed(name);
+        watches.changed(name);
     }
 
     @Override
     protected void awaitedEnded(ButtonPlay b, Happening.End end, long due) {
-        hands.awaitedEnded(b, end, due);
+        follows.awaitedEnded(b, end, due);
     }
 
     @Override
@@ -390,7 +394,7 @@ public final class Deck extends RunContext {
 
     @Override
     protected void failed(ButtonPlay b, @Nullable String gear) {
-        hands.gearFailed(b, gear);
+        follows.failed(b, gear);
     }
 
     @Override

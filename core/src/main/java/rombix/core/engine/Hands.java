@@ -5,20 +5,17 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.board.Button.Guard;
 import rombix.core.board.Control;
 import rombix.core.board.State;
-import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.Gesture;
 import rombix.core.engine.op.Op;
-import rombix.core.engine.op.Scope;
-import rombix.core.engine.run.ButtonPlay.Phase;
 import rombix.core.engine.run.ButtonPlay;
+import rombix.core.engine.run.ButtonPlay.Phase;
 import rombix.core.engine.run.Orders;
-import rombix.core.engine.run.Run;
 import rombix.core.engine.run.Runs;
 import rombix.core.event.Event;
 import rombix.core.event.Happening;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.time.Agenda;
 import rombix.core.value.Value;
 
@@ -45,6 +42,7 @@ public final class Hands {
             release(b, at, source);
         }
         deck.telling.clearFault(b);
+        b.said = Map.of();
         Guard guard = b.button.guard();
         switch (b.phase) {
             case BETWEEN -> {
@@ -116,7 +114,7 @@ public final class Hands {
         b.repeatTimer = deck.agenda.at(from + b.button.repeatMillis() * MILLIS, due -> {
             Op.Seq chain = b.chain(b.heldIn, Gesture.HELD);
             if (chain != null && b.running.stream().noneMatch(r -> r.chain == chain)) {
-                deck.runs.start(b, Gesture.HELD.id(), chain, Scope.of(b.button.id()), due, source);
+                deck.runs.start(b, Gesture.HELD.id(), chain, b.scope(), due, source);
             }
             long beat = b.button.repeatMillis() * MILLIS;
             repeat(b, due + deck.missedBeats(due, beat) * beat, source);
@@ -203,7 +201,7 @@ public final class Hands {
                 deck.runs.stopAll(b);
             }
             move(b, state, b.chain(state, Gesture.PRESS), chain);
-            awaitFollow(b, deck.runs.start(b, Gesture.RELEASE.id(), chain, Scope.of(b.button.id()), at, source), at);
+            deck.follows.await(b, deck.runs.start(b, Gesture.RELEASE.id(), chain, b.scope(), at, source), at);
         }
     }
 
@@ -212,6 +210,7 @@ public final class Hands {
         Gesture gesture = what.gesture();
         String source = what.source();
         deck.telling.clearFault(b);
+        b.said = what.said();
         if (gesture == Gesture.PRESS && (what.holdMillis() >= 0 || b.answers(Gesture.RELEASE))) {
             letGo(b, at, source);
             down(b, at, source);
@@ -224,7 +223,7 @@ public final class Hands {
             case TURN, TURN_FINE -> {
                 if (!turn(b, 1, gesture == Gesture.TURN_FINE, at, source)) {
                     // Whoever asked is told that it is over.
-                    deck.runs.start(b, gesture.id(), Op.Seq.NOTHING, Scope.of(b.button.id()), at, source);
+                    deck.runs.start(b, gesture.id(), Op.Seq.NOTHING, b.scope(), at, source);
                 }
             }
         }
@@ -238,7 +237,7 @@ public final class Hands {
         if (turned != null) {
             deck.telling.clearFault(b);
             deck.runs.start(b, (chain == null ? Gesture.TURN : Gesture.TURN_FINE).id(), turned,
-                    Scope.of(b.button.id()).with("turn", Value.of(detents)), at, source);
+                    b.scope().with("turn", Value.of(detents)), at, source);
         }
         if (turned == null && b.button.control() instanceof Control.Row) {
             deck.rows.turn(b, detents, at, source);
@@ -258,7 +257,7 @@ public final class Hands {
             case RESTART, OVERLAP -> started(b, gesture, b.chain(gesture), at, source);
             case QUEUE -> {
                 if (b.queued.size() < MOST_QUEUED) {
-                    b.queued.add(new ButtonPlay.Queued(gesture, source));
+                    b.queued.add(new ButtonPlay.Queued(gesture, source, b.said));
                 } else {
                     deck.telling.fault(b, null, "more than " + MOST_QUEUED + " presses wait; this one does nothing");
                 }
@@ -273,6 +272,7 @@ public final class Hands {
     void rested(ButtonPlay b, long due) {
         ButtonPlay.Queued next = b.queued.poll();
         if (next != null) {
+            b.said = next.said();
             started(b, next.gesture(), b.chain(next.gesture()), due, next.source());
             deck.telling.shows(b);
         }
@@ -289,7 +289,7 @@ public final class Hands {
         if (moves && !b.answers(Gesture.RELEASE)) {
             move(b, state, chain);
         }
-        awaitFollow(b, deck.runs.start(b, gesture.id(), chain, Scope.of(b.button.id()), at, source, inherited), at);
+        deck.follows.await(b, deck.runs.start(b, gesture.id(), chain, b.scope(), at, source, inherited), at);
     }
 
     /**
@@ -325,60 +325,6 @@ public final class Hands {
                 show(b, b.state(fall.to()));
                 deck.telling.shows(b);
             });
-        }
-    }
-
-    /** What the button follows is awaited from the end of a run on. */
-    void awaitFollow(ButtonPlay b, Run run, long at) {
-        if (b.onItsWay < 0) {
-            return;
-        }
-        b.wayRun = run.id;
-        b.wayNanos = at;
-        Agenda.cancel(b.followBy);
-        b.followBy = null;
-        if (run.over) {
-            followBy(b, at);
-        } else {
-            b.awaited = run;
-        }
-    }
-
-    /** The run whose effect is awaited is over. */
-    void awaitedEnded(ButtonPlay b, Happening.End end, long due) {
-        if (end == Happening.End.STOPPED) {
-            giveUp(b);
-        } else {
-            followBy(b, due);
-        }
-    }
-
-    private void followBy(ButtonPlay b, long from) {
-        b.awaited = null;
-        b.followBy = deck.agenda.at(from + Deck.FOLLOW_NANOS, _ -> {
-            if (b.onItsWay >= 0) {
-                deck.telling.fault(b, null, "did not follow within 2 s: " + deck.follows.instead(b));
-                giveUp(b);
-            }
-        });
-    }
-
-    /** What was on its way will not come. */
-    void giveUp(ButtonPlay b) {
-        b.onItsWay = -1;
-        b.awaited = null;
-        Agenda.cancel(b.followBy);
-        b.followBy = null;
-        deck.telling.shows(b);
-    }
-
-    /** A gear that is awaited has failed. */
-    void gearFailed(ButtonPlay b, @Nullable String gear) {
-        if (b.onItsWay >= 0) {
-            Condition.OnReading when = b.button.states().get(b.onItsWay).when();
-            if (when != null && when.gear().equals(gear)) {
-                giveUp(b);
-            }
         }
     }
 

@@ -5,8 +5,8 @@ import rombix.core.chain.Gesture;
 import rombix.core.engine.op.Op;
 import rombix.core.engine.op.Scope;
 import rombix.core.engine.run.ButtonPlay;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 
 /** Buttons whose states lie side by side, of which one is chosen. Owned by the conductor's thread. */
 @OwnedBy(Owner.CONDUCTOR)
@@ -36,7 +36,7 @@ final class Rows {
             b.onItsWay = state;
         }
         Op.Seq chain = b.chain(state, Gesture.PRESS);
-        deck.hands.awaitFollow(b,
+        deck.follows.await(b,
                 deck.runs.start(b, Gesture.PRESS.id(), chain == null ? Op.Seq.NOTHING : chain, Scope.of(b.button
                         .id()), at, source),
                 at);

@@ -52,8 +52,15 @@ public sealed interface Event {
      * do at the release, too, is followed by that, so that nothing stays held. Guards do not count.
      *
      * @param holdMillis for how long a press holds, like a hand that may make a long press of it; -1 where it does not
+     * @param said what was said by what presses it, by the names that the chain has it under
      */
-    record Perform(String button, Gesture gesture, String source, long holdMillis) implements Event {
+    record Perform(String button, Gesture gesture, String source, long holdMillis, Map<String, Value> said)
+            implements
+                Event {
+        public Perform(String button, Gesture gesture, String source, long holdMillis) {
+            this(button, gesture, source, holdMillis, Map.of());
+        }
+
         public Perform(String button, Gesture gesture, String source) {
             this(button, gesture, source, -1);
         }

@@ -2,12 +2,12 @@ package rombix.core.event;
 
 import java.util.HashMap;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import rombix.core.value.Value;
 
 /**
  * What is known at a moment: each gear's readings and whether it can be reached, the board's values, and the states of its
- * buttons. Gear whose
- * status is not known is taken for reachable. Immutable; a forecast starts from it.
+ * buttons. Gear whose status is not known is taken for reachable. Immutable; a forecast starts from it.
  */
 public record Known(Map<String, Map<String, Value>> readings, Map<String, Status> statuses,
         Map<String, Value> values, Map<String, Integer> states) {
@@ -26,5 +26,13 @@ public record Known(Map<String, Map<String, Value>> readings, Map<String, Status
         statuses = Map.copyOf(statuses);
         values = Map.copyOf(values);
         states = Map.copyOf(states);
+    }
+
+    /** What a name in a formula stands for: a reading, {@code gear:reading}, or a value of the board. */
+    public @Nullable Value named(String name) {
+        int colon = name.indexOf(':');
+        return colon < 0
+                ? values.get(name)
+                : readings.getOrDefault(name.substring(0, colon), Map.of()).get(name.substring(colon + 1));
     }
 }

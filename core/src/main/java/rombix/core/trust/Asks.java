@@ -28,6 +28,7 @@ import rombix.core.card.Card;
 import rombix.core.card.Protocol.Reach;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
+import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
@@ -244,8 +245,9 @@ public final class Asks {
 
     private String when(Trigger trigger) {
         return switch (trigger) {
-            case Trigger.Becomes b -> "when %s says so (%s)".formatted(board.gear(b.condition().gear()).map(Gear::name)
-                    .orElse(b.condition().gear()), b.condition().reading());
+            case Trigger.Becomes b -> "when " + Condition.readings(b.condition()).stream().map(r -> "%s says so (%s)"
+                    .formatted(board.gear(r.gear()).map(Gear::name).orElse(r.gear()), r.reading())).collect(Collectors
+                            .joining(", "));
             case Trigger.When w when w.gear() != null -> "when " + board.gear(w.gear()).map(Gear::name).orElse(w.gear())
                     + (w.what() == Trigger.When.What.GEAR_LOST ? " is lost" : " is back");
             case Trigger.When w -> "when " + w.what().words();

@@ -1,5 +1,6 @@
 package rombix.core.value;
 
+import com.fasterxml.jackson.annotation.JsonValue;
 import com.google.re2j.Matcher;
 import com.google.re2j.Pattern;
 import com.google.re2j.PatternSyntaxException;
@@ -14,10 +15,12 @@ import java.util.Map;
 public final class TextPattern {
     private static final long TOO_MUCH = 1L << 40;
 
+    private final String source;
     private final Pattern pattern;
 
     /** @throws IllegalArgumentException in plain words, where it is none or needs what can't be had */
     public TextPattern(String regex) {
+        source = regex;
         Pattern read;
         large(size(regex)); // Compiling it would write all repeats out.
         try {
@@ -107,5 +110,22 @@ public final class TextPattern {
     /** The numbers of the groups that have names. */
     public Map<String, Integer> groups() {
         return pattern.namedGroups();
+    }
+
+    /** As it was written. */
+    @JsonValue
+    @Override
+    public String toString() {
+        return source;
+    }
+
+    @Override
+    public boolean equals(Object other) {
+        return other instanceof TextPattern t && t.source.equals(source);
+    }
+
+    @Override
+    public int hashCode() {
+        return source.hashCode();
     }
 }

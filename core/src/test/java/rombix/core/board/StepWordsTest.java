@@ -12,6 +12,7 @@ import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
+import rombix.core.chain.Comparison;
 import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
@@ -47,7 +48,7 @@ class StepWordsTest {
                 Arguments.of(wait(muted,
                         5000L), "Wait until Host is MUTED, at most 5 s"),
                 Arguments.of(wait(new Condition.OnReading("desk",
-                        "level/host", null, -20.0, -3.0, Map.of()), null),
+                        "level/host", new Comparison(null, -20.0, -3.0, null, null)), null),
                         "Wait until Host level is above −20 dB and below −3 dB"),
                 Arguments.of(
                         new Step.If(new Condition.Computed("{desk:level/host} > {ring}"),

@@ -15,8 +15,8 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
-import rombix.core.board.Board.BoardValue;
 import rombix.core.board.Board;
+import rombix.core.board.Board.BoardValue;
 import rombix.core.board.Button;
 import rombix.core.board.Contrast;
 import rombix.core.board.Face;
@@ -231,7 +231,7 @@ class CheckTest {
         }
         Rig page = rig(b -> b.withValues(List.of(round)).withPages(List.of(b.pages().getFirst().withFollows(misspelt))),
                 button("b", plain("x")));
-        assertThat(dead(page)).singleElement().asString().contains("what it follows names “ruond”", "round");
+        assertThat(dead(page)).singleElement().asString().contains("a condition names “ruond”", "round");
         Face face = Face.PLAIN.withLabel("{= {ruond} + 1}");
         assertThat(dead(rig(b -> b.withValues(List.of(round)), button("b", plain("x").withFace(face))))).singleElement()
                 .asString().contains("{ruond}", "round");

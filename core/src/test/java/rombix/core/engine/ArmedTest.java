@@ -9,12 +9,17 @@ import static rombix.core.engine.TestDeck.state;
 
 import java.time.Duration;
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 import rombix.core.board.Schedule;
-import rombix.core.board.Trigger.When.What;
 import rombix.core.board.Trigger;
+import rombix.core.board.Trigger.When.What;
 import rombix.core.chain.Chain;
+import rombix.core.chain.Comparison;
+import rombix.core.chain.Condition;
+import rombix.core.chain.DeckStep;
 import rombix.core.chain.Step;
+import rombix.core.chain.StepOptions;
 import rombix.core.event.Cause;
 import rombix.core.event.Event;
 import rombix.core.event.Happening;
@@ -69,6 +74,50 @@ class ArmedTest {
         assertThat(t.all(Happening.Started.class)).hasSize(3);
         t.post(new Event.Came("gear", "on/a", Value.of(true)));
         assertThat(t.all(Happening.Started.class)).as("how it is, once more").hasSize(3);
+    }
+
+    /** A chat that voted “yes” four times in a row counted one vote. */
+    @Test
+    void eachArrivalCountsWhereATriggerIsForEachTime() {
+        TestDeck t = deck(new Trigger.Becomes(TestDeck.A_ON, true, Map.of()), PING);
+        for (int i = 0; i < 4; i++) {
+            t.post(new Event.Came("gear", "on/a", Value.of(true)));
+        }
+        t.post(new Event.Came("gear", "on/a", Value.of(false)));
+        assertThat(t.all(Happening.Started.class)).hasSize(4);
+    }
+
+    @Test
+    void whatWasSaidAndItsPartsAreKnownToTheChain() {
+        Trigger vote = new Trigger.Becomes(new Condition.OnReading("gear", "says", Comparison.pattern(
+                "^!(vote) (?<name>\\w+)")), true, Map.of());
+        TestDeck t = deck(vote, new DeckStep.Say("{says}, {part1}: {name}",
+                StepOptions.PLAIN, Map.of()));
+        t.post(new Event.Came("gear", "says", Value.of("!vote gulls")));
+        t.post(new Event.Came("gear", "says", Value.of("hello")));
+        t.post(new Event.Came("gear", "says", Value.of("!vote gulls")));
+        t.post(new Event.Came("gear", "says", Value.of("!vote herons")));
+        assertThat(t.all(Happening.Said.class)).extracting(Happening.Said::text).containsExactly(
+                "!vote gulls, vote: gulls", "!vote gulls, vote: gulls", "!vote herons, vote: herons");
+    }
+
+    @Test
+    void aTriggerOverSeveralPressesWhenTheLastOfThemBecomesSo() {
+        Condition both = new Condition.All(List.of(TestDeck.A_ON, new Condition.OnReading("gear", "level", Comparison
+                .above(50))));
+        TestDeck t = deck(new Trigger.Becomes(both), PING);
+        t.post(new Event.Came("gear", "level", Value.of(10)));
+        t.post(new Event.Came("gear", "on/a", Value.of(true)));
+        assertThat(t.all(Happening.Started.class)).isEmpty();
+        t.post(new Event.Came("gear", "level", Value.of(60)));
+        t.post(new Event.Came("gear", "level", Value.of(70)));
+        assertThat(t.all(Happening.Started.class)).hasSize(1);
+    }
+
+    @Test
+    void aTimeOfDayPressesAsItBegins() {
+        TestDeck t = passed(deck(new Trigger.Becomes(new Condition.Daytime("00:10", "00:20")), PING), 40);
+        assertThat(minutes(t)).containsExactly(10L);
     }
 
     @Test
@@ -135,8 +184,7 @@ class ArmedTest {
     @Test
     void aReadingThatIsFirstHeardDoesNotPress() {
         TestDeck t = deck(
-                new Trigger.Becomes(new rombix.core.chain.Condition.OnReading("gear", "level", null, 50.0, null,
-                        java.util.Map.of())),
+                new Trigger.Becomes(new Condition.OnReading("gear", "level", Comparison.above(50))),
                 PING);
         t.post(new Event.Came("gear", "level", Value.of(80)));
         assertThat(minutes(t)).isEmpty();

@@ -14,6 +14,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
+import rombix.core.chain.Comparison;
 import rombix.core.chain.Condition;
 import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions;
@@ -72,8 +73,7 @@ class WaitsTest {
     @Test
     void aWaitForANumberAsksAReading() {
         TestDeck t = TestDeck
-                .running(new Step.Wait(0, null, null, new Condition.OnReading("gear", "level", null, 50.0, null, Map
-                        .of()), null, PLAIN, Map.of()), on("b"));
+                .running(new Step.Wait(0, null, null, new Condition.OnReading("gear", "level", new Comparison(null, 50.0, null, null, null)), null, PLAIN, Map.of()), on("b"));
         t.press("b");
         t.post(new Event.Came("gear", "level", Value.of(50)));
         t.pass(100);

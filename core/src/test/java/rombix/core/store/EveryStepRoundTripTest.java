@@ -18,11 +18,11 @@ import net.jqwik.api.Combinators;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.Provide;
+import rombix.core.board.Board;
 import rombix.core.board.Board.BoardValue;
 import rombix.core.board.Board.NamedChain;
-import rombix.core.board.Board;
-import rombix.core.board.Button.Guard;
 import rombix.core.board.Button;
+import rombix.core.board.Button.Guard;
 import rombix.core.board.Control;
 import rombix.core.board.Face;
 import rombix.core.board.Gear;
@@ -33,6 +33,7 @@ import rombix.core.board.Trigger;
 import rombix.core.card.Protocol;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
+import rombix.core.chain.Comparison;
 import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
@@ -69,7 +70,7 @@ class EveryStepRoundTripTest {
             new Trigger.Osc("/go/1"), new Trigger.Clock(Schedule.of("Fri,Sat 21:30"), true), new Trigger.Clock(Schedule
                     .of("every 15 min"), false),
             new Trigger.Clock(Schedule.of("2026-12-24T21:30"), false),
-            new Trigger.Becomes(Condition.OnReading.is("desk", "muted/host", Value.of(true))), new Trigger.When(
+            new Trigger.Becomes(Condition.OnReading.is("desk", "muted/host", Value.of(true)), true, Map.of()), new Trigger.When(
                     Trigger.When.What.GEAR_LOST, "desk"),
             new Trigger.When(Trigger.When.What.BOARD_OPENED, null));
 
@@ -122,7 +123,7 @@ class EveryStepRoundTripTest {
                 new StepOptions(true, "a note", null, StepOptions.Fail.GO_ON, 0, 0, null),
                 new StepOptions(false, null, new Condition.Computed("{n} > 1"), StepOptions.Fail.STOP, 0, 0, null),
                 new StepOptions(false,
-                        null, new Condition.OnReading("desk", "level/host", null, -20.0, 3.5, Map.of()),
+                        null, new Condition.OnReading("desk", "level/host", new Comparison(null, -20.0, 3.5, null, null)),
                         StepOptions.Fail.RETRY, 4,
                         250, null));
         return depth == 0
@@ -135,10 +136,14 @@ class EveryStepRoundTripTest {
     private static Arbitrary<Step> step(int depth) {
         Map<String, Arg> host = Map.of("channel", Arg.of("host"));
         Arbitrary<Arg> args = Arbitraries.of(Arg.of(-12), Arg.of(2.5), new Arg.Computed("{n} * 2"));
-        Arbitrary<Condition> tests = Arbitraries.of(new Condition.Computed("{n} == 4"),
+        Arbitrary<Condition> tests = Arbitraries.of(new Condition.Computed("{n} == 4"), new Condition.All(List.of(
+                new Condition.Not(new Condition.OnValue("n", Comparison.is(Value.of(4)))), new Condition.Any(List.of(
+                        new Condition.Daytime("21:30", null), new Condition.Daytime(null, "7:00"),
+                        new Condition.OnReading("desk", "muted/host", Comparison.pattern("^(yes|no)$")))),
+                new Condition.OnReading("desk", "muted/host", Comparison.contains("y")))),
                 Condition.OnReading.is("desk", "muted/guest", Value
                         .of(false)),
-                new Condition.OnReading("desk", "level/host", null, -10.0, null, Map.of()));
+                new Condition.OnReading("desk", "level/host", new Comparison(null, -10.0, null, null, null)));
         Arbitrary<Step> plain = Arbitraries.oneOf(Combinators.combine(args, Arbitraries.of(0L, 1L)).as((level,
                 answer) -> new GearStep.Do("desk", "level", Map.of("channel", Arg.of("host"), "level", level),
                         answer == 0

@@ -5,11 +5,11 @@ import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import rombix.core.computer.Place;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
+import rombix.links.desktop.machine.Machine;
 import rombix.links.desktop.machine.Machine.Point;
 import rombix.links.desktop.machine.Machine.Window;
-import rombix.links.desktop.machine.Machine;
 import rombix.links.desktop.machine.Stopped;
 import rombix.links.desktop.machine.Unable;
 
@@ -30,6 +30,9 @@ final class Aim {
     private final Machine machine;
     private final Eyes eyes;
 
+    /** The window that keys are meant for; null where they are for whatever is in front. */
+    private @Nullable Window only;
+
     Aim(Machine machine, Eyes eyes) {
         this.machine = machine;
         this.eyes = eyes;
@@ -43,10 +46,22 @@ final class Aim {
         }
     }
 
-    /** Sends keys, unless Rombix would get them; nothing can come to the front between the check and the keys. */
+    /** Has keys go to a window and to no other from now on; to whatever is in front where it is null. */
+    void only(@Nullable Window window) {
+        only = window;
+    }
+
+    /**
+     * Sends keys, unless Rombix would get them, or another program than they are for; nothing can come to the front
+     * between the check and the keys.
+     */
     void keys(Machine.Deed keys) throws Unable, Stopped {
         machine.still(() -> {
             keyboard();
+            if (only != null && !machine.keyboard(only)) {
+                throw new Unable("another window took the keyboard from “%s”, so the rest was not typed".formatted(only
+                        .application()));
+            }
             keys.now();
         });
     }

@@ -12,10 +12,10 @@ import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rombix.core.computer.Keys;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
-import rombix.links.desktop.machine.Machine.Window;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.links.desktop.machine.Machine;
+import rombix.links.desktop.machine.Machine.Window;
 import rombix.links.desktop.machine.Stopped;
 import rombix.links.desktop.machine.Unable;
 import rombix.links.link.Keyring;
@@ -278,18 +278,25 @@ public final class Hands implements PointerHand.Grip {
     /** Brings a window to the front and waits until it is there. Gives back what was there before. */
     Optional<Window> bring(Window window) throws Unable, Stopped {
         Optional<Window> before = machine.front();
-        if (before.isEmpty() || before.get().id() != window.id()) {
+        if (!inFront(window) || !machine.keyboard(window)) {
             machine.bring(window);
-            long until = System.nanoTime() + FRONT_MILLIS * 1_000_000L;
-            while (machine.front().filter(w -> w.id() == window.id()).isEmpty() || machine.own() != machine.own(
-                    window)) {
-                if (System.nanoTime() - until > 0) {
+            long began = System.nanoTime();
+            while (!inFront(window) || !machine.keyboard(window)) {
+                long millis = (System.nanoTime() - began) / 1_000_000L;
+                if (inFront(window) && millis > FRONT_MILLIS / 2) {
+                    break; // Some programs take their keys at a window that isn't the one to be seen.
+                }
+                if (millis > FRONT_MILLIS) {
                     throw new Unable("“" + window.title() + "” did not come to the front");
                 }
                 pause(FRAME_MILLIS);
             }
         }
         return before;
+    }
+
+    private boolean inFront(Window window) {
+        return machine.front().filter(w -> w.id() == window.id()).isPresent() && machine.own() == machine.own(window);
     }
 
     /** Does something in front of an application, or of whatever is in front where that is blank. */
@@ -301,8 +308,10 @@ public final class Hands implements PointerHand.Grip {
         Window window = eyes.window(application, "");
         Optional<Window> before = bring(window);
         try {
+            aim.only(machine.keyboard(window) ? window : null);
             what.now();
         } finally {
+            aim.only(null);
             if (back && before.isPresent() && before.get().id() != window.id()) {
                 machine.bring(before.get());
             }

@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Button;
 import rombix.core.board.Contrast;
@@ -58,7 +59,7 @@ public record FaceNow(String label, String second, Face face, @Nullable String i
         DeckState.Play play = deck.play(button.id());
         int state = Math.min(play.state(), button.states().size() - 1);
         DeckState.Fault wrong = deck.fault(button.id());
-        return of(button, state, deck::reading, deck, words, play.onItsWay(), play.held(), wrong == null
+        return of(button, state, name -> deck.named(name, button.id(), words::wall), deck, words, play.onItsWay(), play.held(), wrong == null
                 ? null
                 : wrong.message(), true);
     }
@@ -66,9 +67,9 @@ public record FaceNow(String label, String second, Face face, @Nullable String i
     /** How a button will look in a state: its tally is that of the readings which the state follows. */
     public static FaceNow preview(Button button, int state, DeckState deck, FaceWords words) {
         Map<String, Value> then = following(button, state);
-        return of(button, state, (gear, reading) -> {
-            Value assumed = then.get(gear + ":" + reading);
-            return assumed == null ? deck.reading(gear, reading) : assumed;
+        return of(button, state, name -> {
+            Value assumed = then.get(name);
+            return assumed == null ? deck.named(name, button.id(), words::wall) : assumed;
         }, deck, words, -1, false, null, false);
     }
 
@@ -77,25 +78,19 @@ public record FaceNow(String label, String second, Face face, @Nullable String i
         return word + "?";
     }
 
-    private interface Readings {
-        @Nullable
-        Value of(String gear, String reading);
-    }
-
-    private static FaceNow of(Button button, int index, Readings readings, DeckState deck, FaceWords words, int coming,
+    private static FaceNow of(Button button, int index, Function<String, @Nullable Value> named, DeckState deck, FaceWords words, int coming,
             boolean held, @Nullable String fault, boolean present) {
         State state = button.states().get(index);
         Face face = state.face();
         String tint = face.tint();
-        Face.Tally lit = face.tally().stream().filter(t -> t.when().holds(readings.of(t.when().gear(), t.when()
-                .reading()))).findFirst().orElse(null);
-        if (lit != null && present && deck.lastKnown(lit.when().gear())) {
+        Face.Tally lit = words.lit(face, named);
+        if (lit != null && present && Condition.readings(lit.when()).stream().anyMatch(r -> deck.lastKnown(r.gear()))) {
             lit = new Face.Tally(lit.when(), lastKnown(lit.word()), Tone.QUIET, lit.extra());
         }
         return new FaceNow(
                 deck.filled(face.label() == null ? button.name() : face.label(), button.id(), words::spoken,
-                        words.wall()),
-                face.second() == null ? "" : deck.filled(face.second(), button.id(), words::spoken, words.wall()), face,
+                        words::wall),
+                face.second() == null ? "" : deck.filled(face.second(), button.id(), words::spoken, words::wall), face,
                 tint == null ? null : face.ink() == null ? Contrast.inkOn(tint) : face.ink(), lit,
                 button.states().size(), index, state.name(), coming, held, fault, levels(button.control(), deck,
                         words));
@@ -113,30 +108,14 @@ public record FaceNow(String label, String second, Face face, @Nullable String i
 
     /** The readings that make a state the one that is shown: as it says itself, and not as the others say. */
     private static Map<String, Value> following(Button button, int state) {
-        Map<String, Value> then = new HashMap<>();
-        Condition.OnReading own = button.states().get(state).when();
-        if (own != null) {
-            then.put(own.gear() + ":" + own.reading(), meeting(own));
-        }
+        Condition own = button.states().get(state).when();
+        Map<String, Value> then = new HashMap<>(own == null ? Map.of() : own.meeting());
         for (State other : button.states()) {
-            Condition.OnReading c = other.when();
-            if (c != null && c != own && (c.is() == null || c.is() instanceof Value.Flag) && c.above() == null
-                    && c.below() == null) {
-                then.putIfAbsent(c.gear() + ":" + c.reading(), Value.of(c.is() != null && !c.is().asFlag()));
+            if (other.when() != null && other.when() != own) {
+                new Condition.Not(other.when()).meeting().forEach(then::putIfAbsent);
             }
         }
         return then;
-    }
-
-    private static Value meeting(Condition.OnReading c) {
-        Double above = c.above();
-        Double below = c.below();
-        if (c.is() != null) {
-            return c.is();
-        }
-        return above != null && below != null
-                ? Value.of((above + below) / 2)
-                : above != null ? Value.of(above + 1) : below != null ? Value.of(below - 1) : Value.of(true);
     }
 
     /** How far the chain of a button is at a moment on the deck's clock; it changes with time alone. */

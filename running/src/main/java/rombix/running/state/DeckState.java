@@ -277,18 +277,21 @@ public record DeckState(Mode mode, PMap<String, PMap<String, Reading>> readings,
      */
     public String filled(String text, String button, BiFunction<String, String, String> spoken,
             Supplier<ZonedDateTime> wall) {
-        return text.indexOf('{') < 0 ? text : Formula.fill(text, name -> {
-            if (name.equals(Formula.CLOCK)) {
-                return Formula.clock(wall.get());
-            }
-            int colon = name.indexOf(':');
-            return colon > 0 ? reading(name.substring(0, colon), name.substring(colon + 1)) : value(button, name);
-        }, name -> {
+        return text.indexOf('{') < 0 ? text : Formula.fill(text, name -> named(name, button, wall), name -> {
             int colon = name.indexOf(':');
             return colon > 0
                     ? spoken.apply(name.substring(0, colon), name.substring(colon + 1))
                     : String.valueOf(value(button, name));
         });
+    }
+
+    /** What a name in a formula of a button stands for: a reading, a value, or the time of day; null where not known. */
+    public @Nullable Value named(String name, String button, Supplier<ZonedDateTime> wall) {
+        if (name.equals(Formula.CLOCK)) {
+            return Formula.clock(wall.get());
+        }
+        int colon = name.indexOf(':');
+        return colon > 0 ? reading(name.substring(0, colon), name.substring(colon + 1)) : value(button, name);
     }
 
     /** A value of a button, or of the board where the button has none of that name. */

@@ -9,6 +9,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import rombix.core.board.Button;
 import rombix.core.board.Control;
+import rombix.core.board.Question;
 import rombix.core.board.Rig;
 import rombix.core.edit.Edits;
 import rombix.core.event.Happening;
@@ -71,7 +72,7 @@ class FaceNowTest {
         tell(new Happening.Came("house", "locked/gate", Value.of(true)));
         Button gate = button("gate");
         for (int i = 0; i < 2; i++) {
-            boolean locked = gate.states().get(i).when().holds(Value.of(true));
+            boolean locked = Question.of(gate.states().get(i).when()).orElseThrow().holds(_ -> Value.of(true));
             FaceNow preview = FaceNow.preview(gate, i, deck, words);
             assertThat(preview.tally() == null ? "" : preview.tally().word()).as(preview.stateName())
                     .isEqualTo(locked ? "LOCKED" : "OPEN");

@@ -1,7 +1,9 @@
 package rombix.app.cli.look;
 
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Mixin;
@@ -13,6 +15,7 @@ import rombix.app.cli.option.GearAccess;
 import rombix.app.cli.option.GestureName;
 import rombix.app.cli.play.Playing;
 import rombix.core.board.Button;
+import rombix.core.board.Question;
 import rombix.core.board.Rig;
 import rombix.core.board.State;
 import rombix.core.chain.Chain;
@@ -79,18 +82,20 @@ final class ChainArgs {
     }
 
     private State state(Button of, Known known) throws BadCall {
-        for (State s : of.states()) {
-            if (state == null
-                    ? s.when() != null && s.when().holds(known.readings().getOrDefault(s.when().gear(), Map.of()).get(s
-                            .when().reading()))
-                    : s.id().equals(state)) {
-                return s;
-            }
-        }
         if (state != null) {
+            for (State s : of.states()) {
+                if (s.id().equals(state)) {
+                    return s;
+                }
+            }
             throw new BadCall("“%s” has no state “%s”; it has %s".formatted(of.name(), state, of.states().stream().map(
                     State::id).toList()));
         }
-        return of.states().get(Math.min(known.states().getOrDefault(of.id(), 0), of.states().size() - 1));
+        List<@Nullable Question> follows = new ArrayList<>();
+        of.states().forEach(s -> follows.add(s.when() == null ? null : Question.of(s.when()).orElse(null)));
+        int followed = Question.first(follows, q -> q.known(known::named));
+        return of.states().get(followed >= 0
+                ? followed
+                : Math.min(known.states().getOrDefault(of.id(), 0), of.states().size() - 1));
     }
 }

@@ -18,10 +18,10 @@ import rombix.app.view.form.ColourField;
 import rombix.app.view.form.Fields;
 import rombix.core.board.Button.Proposed;
 import rombix.core.board.Contrast;
-import rombix.core.board.Face.Fill;
 import rombix.core.board.Face;
-import rombix.core.board.Palette.Colour;
+import rombix.core.board.Face.Fill;
 import rombix.core.board.Palette;
+import rombix.core.board.Palette.Colour;
 
 /** The colours of a face: a tint, and on a tint of one's own an ink and an accent, with what contrast they have. */
 final class FaceColours {

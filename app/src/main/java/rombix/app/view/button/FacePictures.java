@@ -23,11 +23,11 @@ import rombix.app.view.common.Shapes;
 import rombix.app.view.common.Space;
 import rombix.app.view.form.ColourField;
 import rombix.app.view.form.Fields;
-import rombix.core.board.Board.Picture;
 import rombix.core.board.Board;
+import rombix.core.board.Board.Picture;
 import rombix.core.board.Button.Proposed;
-import rombix.core.board.Face.Image;
 import rombix.core.board.Face;
+import rombix.core.board.Face.Image;
 import rombix.core.board.Palette;
 import rombix.core.edit.Edits;
 

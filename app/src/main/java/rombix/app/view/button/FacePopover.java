@@ -25,11 +25,11 @@ import rombix.app.view.common.Shapes;
 import rombix.app.view.common.Space;
 import rombix.app.view.form.Confirm;
 import rombix.app.view.form.Fields;
+import rombix.app.view.step.ConditionField;
 import rombix.app.view.tile.Tile;
 import rombix.core.board.Button.Proposed;
 import rombix.core.board.Face.Mark;
 import rombix.core.board.State;
-import rombix.core.board.StepWords;
 import rombix.core.chain.Condition;
 import rombix.core.edit.Copies;
 import rombix.core.edit.Edits;
@@ -51,10 +51,6 @@ public final class FacePopover {
         this.desk = desk;
         this.edits = edits;
         this.trouble = trouble;
-    }
-
-    /** A condition to choose, in words; none where {@code condition} is null. */
-    private record When(String words, Condition.@Nullable OnReading condition) {
     }
 
     public void open(Node by) {
@@ -191,7 +187,7 @@ public final class FacePopover {
                             given))))));
         }
         words.getChildren().addAll(Fields.named("Show this state while", when(button.id(), subject.state(), state)),
-                Fields.named("Mark", marks(subject)));
+                new LampsForm(desk, subject), Fields.named("Mark", marks(subject)));
         return words;
     }
 
@@ -302,29 +298,9 @@ public final class FacePopover {
     }
 
     private Node when(String id, int index, State state) {
-        List<When> all = new ArrayList<>(conditions());
-        When now = all.stream().filter(w -> java.util.Objects.equals(w.condition(), state.when())).findFirst()
-                .orElseGet(() -> new When(words(state.when()), state.when()));
-        if (!all.contains(now)) {
-            all.add(1, now);
-        }
-        return Fields.choice("state-when", all, now, When::words, w -> desk.bench().edit("follow a reading",
-                b -> Edits.state(b, id, index, s -> s.withWhen(w.condition()))));
-    }
-
-    private String words(Condition.@Nullable OnReading c) {
-        return c == null ? "" : new StepWords(desk.bench().rig(), g -> desk.model().state().readings(g)).of(c);
-    }
-
-    /** What can be followed: each flag's two words, and each choice. */
-    private List<When> conditions() {
-        List<When> all = new ArrayList<>();
-        all.add(new When("pressed (follows no reading)", null));
-        for (Conditions.Offered o : Conditions.all(desk.bench().rig(), g -> desk.model().state().readings(g))) {
-            if (o.test() instanceof Condition.OnReading c && c.is() != null) {
-                all.add(new When(o.words(), c));
-            }
-        }
-        return all;
+        return new ConditionField(desk, "state-when", state.when(), List.of(ConditionField.none(
+                "pressed (follows nothing)"), new Conditions.Offered("none of the other states' conditions is true",
+                        new Condition.Otherwise())), c -> desk.bench().edit("follow a condition", b -> Edits.state(b, id,
+                                index, s -> s.withWhen(c))));
     }
 }

@@ -26,12 +26,11 @@ import rombix.app.view.form.KeyField;
 import rombix.app.view.step.ConditionField;
 import rombix.core.board.Schedule;
 import rombix.core.board.State;
+import rombix.core.board.Trigger;
 import rombix.core.board.Trigger.Midi.Led;
 import rombix.core.board.Trigger.Midi.Message;
 import rombix.core.board.Trigger.Midi.Turns;
 import rombix.core.board.Trigger.When.What;
-import rombix.core.board.Trigger;
-import rombix.core.chain.Condition;
 import rombix.core.touch.GamepadParts;
 import rombix.core.twin.Twin;
 import rombix.running.input.Touches;
@@ -75,14 +74,26 @@ public final class TriggerForm {
             case Trigger.Gamepad g -> gamepad(g);
             case Trigger.Osc o -> osc(o);
             case Trigger.Clock c -> clock(c);
-            case Trigger.Becomes b -> List.of(Fields.named("Press when this becomes true", new ConditionField(desk,
-                    "trigger-becomes", b.condition(), false, t -> {
-                        if (t instanceof Condition.OnReading x) {
-                            changed.accept(b.withCondition(x));
-                        }
-                    })));
+            case Trigger.Becomes b -> becomes(b);
             case Trigger.When w -> when(w);
         };
+    }
+
+    private List<Node> becomes(Trigger.Becomes b) {
+        Trigger.Becomes[] now = {b};
+        return List.of(Fields.named("Press when this becomes true", new ConditionField(desk, "trigger-becomes", b
+                .condition(), (String) null, t -> {
+                    if (t != null) {
+                        now[0] = now[0].withCondition(t);
+                        changed.accept(now[0]);
+                    }
+                })),
+                Fields.check("trigger-each", "Press each time it says so, even if it said the same before", b.each(),
+                        on -> {
+                            now[0] = now[0].withEach(on);
+                            changed.accept(now[0]);
+                        }),
+                Fields.read("The chain can use what was said as {says}, and the groups of a pattern as {part1}, {part2}…"));
     }
 
     private List<Node> osc(Trigger.Osc o) {

@@ -3,17 +3,19 @@ package rombix.app.view.common;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Objects;
 import java.util.Set;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.BiConsumer;
+import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
 import java.util.function.LongSupplier;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import rombix.core.event.Happening;
 import rombix.core.thread.OneThread;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.value.Value;
 import rombix.running.state.DeckFeed;
 import rombix.running.state.DeckState;
@@ -93,6 +95,19 @@ public final class DeckModel implements AutoCloseable {
         watchers.add(watcher);
     }
 
+    /** Has a watcher told for as long as something holds. */
+    public void watchWhile(Consumer<Changes> watcher, BooleanSupplier holds) {
+        AtomicReference<@Nullable Consumer<Changes>> self = new AtomicReference<>();
+        self.set(changes -> {
+            if (holds.getAsBoolean()) {
+                watcher.accept(changes);
+            } else {
+                watchers.remove(self.get());
+            }
+        });
+        watchers.add(Objects.requireNonNull(self.get()));
+    }
+
     /** Takes in what has changed since the last pulse, and tells the watchers once. */
     public void pulse() {
         assert thread.entered() : thread;
@@ -121,7 +136,7 @@ public final class DeckModel implements AutoCloseable {
     private void tell(Changes changes) {
         moved = state.moves();
         if (changes.any()) {
-            watchers.forEach(w -> w.accept(changes));
+            List.copyOf(watchers).forEach(w -> w.accept(changes));
         }
     }
 
@@ -129,7 +144,7 @@ public final class DeckModel implements AutoCloseable {
     public void tick(Set<String> buttons) {
         if (!buttons.isEmpty()) {
             Changes passed = new Changes(Set.of(), Set.of(), Set.of(), buttons, false, false, List.of());
-            watchers.forEach(w -> w.accept(passed));
+            List.copyOf(watchers).forEach(w -> w.accept(passed));
         }
     }
 

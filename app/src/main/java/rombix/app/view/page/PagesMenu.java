@@ -127,7 +127,7 @@ public final class PagesMenu {
                         + "” is shown in Live and in Rehearse; then the previous page comes back. “Always” turns this off.");
         what.setWrapText(true);
         box.getChildren().addAll(what,
-                new ConditionField(desk, "page-follows", page.follows(), true, t -> desk.bench().edit(
+                new ConditionField(desk, "page-follows", page.follows(), "always", t -> desk.bench().edit(
                         "change what “" + page.name() + "” follows",
                         b -> Edits.page(b, page.id(), p -> p.withFollows(t)))));
         desk.overlay().show(box, by, () -> {

@@ -23,8 +23,8 @@ import javafx.scene.layout.VBox;
 import javafx.util.Duration;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Conditions;
-import rombix.app.edit.TriggerEdits.Row;
 import rombix.app.edit.TriggerEdits;
+import rombix.app.edit.TriggerEdits.Row;
 import rombix.app.view.button.TriggerForm;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Space;
@@ -32,7 +32,6 @@ import rombix.app.view.common.Styles;
 import rombix.app.view.form.Fields;
 import rombix.core.board.Schedule;
 import rombix.core.board.Trigger;
-import rombix.core.chain.Condition;
 import rombix.core.touch.Learning;
 import rombix.core.touch.Switchboard;
 import rombix.core.touch.Touch;
@@ -317,12 +316,8 @@ public final class TriggersView {
                         "21:30"), false)),
                 new Made("going live", new Trigger.When(Trigger.When.What.WENT_LIVE, null)),
                 new Made("gear is lost", new Trigger.When(Trigger.When.What.GEAR_LOST, null))));
-        Conditions.all(desk.bench().rig(), g -> desk.model().state().readings(g)).stream().map(Conditions.Offered::test)
-                .filter(
-                        Condition.OnReading.class::isInstance)
-                .map(Condition.OnReading.class::cast).findFirst()
-                .ifPresent(c -> kinds.add(3,
-                        new Made("a reading", new Trigger.Becomes(c))));
+        kinds.add(3, new Made("a condition", new Trigger.Becomes(Conditions.first(desk.bench().rig(), g -> desk.model()
+                .state().readings(g)))));
         touches.sources().ports().stream().findFirst().ifPresent(p -> kinds.add(1, new Made("a controller",
                 new Trigger.Midi(p, Trigger.Midi.Message.NOTE, 1, 60, null, java.util.Map.of(), false))));
         touches.sources().gamepads().stream().findFirst().ifPresent(d -> kinds.add(1, new Made("a gamepad",

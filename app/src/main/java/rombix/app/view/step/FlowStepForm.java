@@ -29,7 +29,7 @@ final class FlowStepForm extends StepFields {
             case Step.Wait w -> waiting(w);
             case Step.Together t -> together(t);
             case Step.Pick p -> pick(p);
-            case Step.If i -> add("Condition", new ConditionField(desk, "if-test", i.condition(), false, test -> {
+            case Step.If i -> add("Condition", new ConditionField(desk, "if-test", i.condition(), (String) null, test -> {
                 if (test != null) {
                     edit(Step.If.class, s -> s.withCondition(test));
                 }
@@ -63,8 +63,8 @@ final class FlowStepForm extends StepFields {
                 case TIME -> new Step.Wait(ms, null, null, null, null, was.how(), was.extra());
                 case RANDOM -> new Step.Wait(ms, ms * 2, null, null, null, was.how(), was.extra());
                 case CLOCK -> new Step.Wait(0, null, "21:00", null, null, was.how(), was.extra());
-                case UNTIL -> new Step.Wait(0, null, null, rombix.app.edit.Conditions.all(desk.bench().rig(), g -> desk
-                        .model().state().readings(g)).getFirst().test(), null, was.how(), was.extra());
+                case UNTIL -> new Step.Wait(0, null, null, rombix.app.edit.Conditions.first(desk.bench().rig(), g -> desk
+                        .model().state().readings(g)), null, was.how(), was.extra());
             };
         }
     }
@@ -90,7 +90,7 @@ final class FlowStepForm extends StepFields {
                         }
                     }));
             case UNTIL -> {
-                add("Until", new ConditionField(desk, "wait-test", w.condition(), false, test -> {
+                add("Until", new ConditionField(desk, "wait-test", w.condition(), (String) null, test -> {
                     if (test != null) {
                         edit(Step.Wait.class, s -> new Step.Wait(0, null, null, test, s.timeout(), s.how(), s.extra()));
                     }
@@ -181,7 +181,7 @@ final class FlowStepForm extends StepFields {
             times.getChildren().add(field);
         }
         nodes.add(times);
-        add("While", new ConditionField(desk, "repeat-test", r.condition(), true, test -> edit(Step.Repeat.class,
+        add("While", new ConditionField(desk, "repeat-test", r.condition(), "always", test -> edit(Step.Repeat.class,
                 s -> s.withCondition(test))));
         optionalSpan("Start every", "arg-every", r.every(), 1000, ms -> edit(Step.Repeat.class,
                 s -> s.withEvery(ms)));

@@ -69,7 +69,7 @@ final class FormulaField extends VBox {
             try {
                 now = formula.value(n -> {
                     if (n.equals(Formula.CLOCK)) {
-                        return Formula.clock(desk.words().wall().get());
+                        return Formula.clock(desk.words().wall());
                     }
                     int colon = n.indexOf(':');
                     return colon < 0

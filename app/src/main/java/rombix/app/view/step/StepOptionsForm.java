@@ -12,8 +12,8 @@ import rombix.app.view.common.Space;
 import rombix.app.view.form.Fields;
 import rombix.core.board.Paths;
 import rombix.core.chain.Chain;
-import rombix.core.chain.StepOptions.Fail;
 import rombix.core.chain.StepOptions;
+import rombix.core.chain.StepOptions.Fail;
 
 /** How a step is run: whether it is on, when, what happens if it fails, and a note. */
 public final class StepOptionsForm {
@@ -53,7 +53,7 @@ public final class StepOptionsForm {
 
     List<Node> of(StepOptions how) {
         List<Node> nodes = new ArrayList<>();
-        nodes.add(Fields.named("Only if", new ConditionField(desk, "manner-test", how.condition(), true,
+        nodes.add(Fields.named("Only if", new ConditionField(desk, "manner-test", how.condition(), "always",
                 test -> edit(m -> m.withCondition(test)))));
         nodes.add(Fields.named("If it fails", Fields.choice("manner-fail", List.of(Fail.values()), how.fail(),
                 f -> switch (f) {

@@ -17,8 +17,10 @@ import rombix.app.view.common.Shapes;
 import rombix.app.view.common.Styles;
 import rombix.core.board.Button;
 import rombix.core.board.Control;
-import rombix.core.board.Face.Image.Fit;
 import rombix.core.board.Face;
+import rombix.core.board.Face.Image.Fit;
+import rombix.core.board.Face.Tally;
+import rombix.core.board.Question;
 import rombix.core.board.State;
 import rombix.core.card.Card.Tone;
 import rombix.running.face.FaceNow;
@@ -72,7 +74,12 @@ public final class Tile extends Region {
         Set<String> all = new HashSet<>();
         worded = false;
         for (State s : shown.states()) {
-            s.face().tally().forEach(t -> all.add(t.when().gear() + ":" + t.when().reading()));
+            for (Tally t : s.face().tally()) {
+                for (String name : Question.of(t.when()).map(Question::names).orElse(Set.of())) {
+                    all.add(name);
+                    worded |= name.indexOf(':') < 0; // A value, or the time of day.
+                }
+            }
             worded |= (s.face().label() + s.face().second()).indexOf('{') >= 0;
         }
         if (shown.control() != null) {

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board;
+import rombix.core.board.Question;
 import rombix.core.board.Rig;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Param;
@@ -64,7 +65,7 @@ public final class Compiler {
         try {
             Condition condition = step.how().condition();
             Chain instead = step.how().instead();
-            return new Op.Item(here, op(step, here), condition == null ? null : check(condition), step.how(),
+            return new Op.Item(here, op(step, here), condition == null ? null : new Question(condition), step.how(),
                     instead == null ? null : seq(instead, here + "/instead"));
         } catch (FormulaFault e) {
             return new Op.Item(here, new Op.Broken("its formula is wrong at character %d: %s".formatted(e.position(),
@@ -80,10 +81,10 @@ public final class Compiler {
                 new Op.Together(seqs(t.chains(), here), t.ends() == Step.Together.Ends.FIRST);
             case Step.Pick p -> new Op.Pick(p.way(), seqs(step.inner(), here),
                     p.choices().stream().mapToDouble(Step.Choice::weight).toArray(), labels(p.choices()));
-            case Step.If i -> new Op.If(check(i.condition()), seq(i.then(), here + "/0"), seq(i.otherwise(),
+            case Step.If i -> new Op.If(new Question(i.condition()), seq(i.then(), here + "/0"), seq(i.otherwise(),
                     here + "/1"));
             case Step.Repeat r -> new Op.Repeat(r.times() == null ? null : input(r.times()),
-                    r.condition() == null ? null : check(r.condition()), r.every() == null ? -1 : r.every() * NANOS,
+                    r.condition() == null ? null : new Question(r.condition()), r.every() == null ? -1 : r.every() * NANOS,
                     r.count(), seq(r.chain(), here + "/0"));
             case GearStep.Fade f -> faded(f);
             case Step.ForAWhile w -> new Op.ForAWhile(seq(w.chain(), here + "/0"), w.ms() * NANOS);
@@ -130,7 +131,7 @@ public final class Compiler {
             return new Op.WaitClock(LocalTime.parse(clock));
         }
         if (w.condition() != null) {
-            return new Op.WaitUntil(check(w.condition()), w.timeout() == null ? -1 : w.timeout() * NANOS);
+            return new Op.WaitUntil(new Question(w.condition()), w.timeout() == null ? -1 : w.timeout() * NANOS);
         }
         return new Op.Wait(w.ms() * NANOS, (w.max() == null ? w.ms() : w.max()) * NANOS);
     }
@@ -163,14 +164,6 @@ public final class Compiler {
         return switch (arg) {
             case Arg.Constant c -> new Op.Input(c.value(), null);
             case Arg.Computed c -> new Op.Input(null, new Formula(c.formula()));
-        };
-    }
-
-    /** A test, ready to be asked. */
-    public static Op.Check check(Condition test) throws FormulaFault {
-        return switch (test) {
-            case Condition.OnReading c -> new Op.Check(c, null);
-            case Condition.Computed c -> new Op.Check(null, new Formula(c.formula()));
         };
     }
 

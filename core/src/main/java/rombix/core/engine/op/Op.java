@@ -5,17 +5,17 @@ import java.util.Map;
 import java.util.function.Consumer;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
+import rombix.core.board.Question;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Param;
-import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions;
 import rombix.core.engine.Hands;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.twin.Order;
 import rombix.core.twin.Twin;
 import rombix.core.value.Formula;
@@ -108,21 +108,11 @@ public sealed interface Op {
      *
      * @param place where it stands, for the as-run log
      */
-    record Item(String place, Op op, @Nullable Check condition, StepOptions how, @Nullable Seq instead) {
+    record Item(String place, Op op, @Nullable Question condition, StepOptions how, @Nullable Seq instead) {
     }
 
     /** An argument: one of the two is there, or {@code fault} says why the formula cannot be read. */
     record Input(@Nullable Value constant, @Nullable Formula formula) {
-    }
-
-    /** A test: one of the two is there. */
-    record Check(Condition.@Nullable OnReading condition, @Nullable Formula formula) {
-        /** The names of what it depends on, as formulas write them. */
-        public List<String> names() {
-            return condition != null
-                    ? List.of(condition.gear() + ":" + condition.reading())
-                    : formula == null ? List.of() : formula.watched();
-        }
     }
 
     /** A command; its order is made out when first needed and again when what the gear lists has changed. */
@@ -168,7 +158,7 @@ public sealed interface Op {
     record WaitClock(java.time.LocalTime time) implements Op {
     }
 
-    record WaitUntil(Check check, long timeoutNanos) implements Op {
+    record WaitUntil(Question check, long timeoutNanos) implements Op {
     }
 
     record Together(Seq[] chains, boolean endsWithFirst) implements Op {
@@ -191,10 +181,10 @@ public sealed interface Op {
         }
     }
 
-    record If(Check check, Seq then, Seq otherwise) implements Op {
+    record If(Question check, Seq then, Seq otherwise) implements Op {
     }
 
-    record Repeat(@Nullable Input times, @Nullable Check check, long everyNanos, String count, Seq chain)
+    record Repeat(@Nullable Input times, @Nullable Question check, long everyNanos, String count, Seq chain)
             implements
                 Op {
     }

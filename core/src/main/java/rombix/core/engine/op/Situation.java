@@ -7,14 +7,15 @@ import java.util.Map;
 import java.util.function.BiConsumer;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board.BoardValue;
+import rombix.core.board.Question;
 import rombix.core.board.Rig;
 import rombix.core.chain.Condition;
 import rombix.core.engine.Hands;
 import rombix.core.event.Happening;
 import rombix.core.event.Known;
 import rombix.core.event.Status;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.time.Clock;
 import rombix.core.twin.Twin;
 import rombix.core.value.Formula;
@@ -161,16 +162,35 @@ public final class Situation {
                         null);
     }
 
-    public boolean holds(Condition.OnReading c) {
-        return c.holds(reading(c.gear(), c.reading()));
+    /** Whether a condition is so; null where that isn't known. */
+    public @Nullable Boolean answer(Question question, Scope scope) throws FormulaFault {
+        return question.condition() instanceof Condition.OnReading r // Most are; its name need not be taken apart.
+                ? known(r)
+                : question.answer(n -> named(n, scope));
     }
 
-    /** Whether a test holds. A formula without its values does not. */
-    public boolean holds(Op.Check check, Scope scope) throws FormulaFault {
-        if (check.condition() != null) {
-            return holds(check.condition());
+    private @Nullable Boolean known(Condition.OnReading r) {
+        Value now = reading(r.gear(), r.reading());
+        return now == null ? null : (Boolean) r.that().holds(now);
+    }
+
+    /** Whether a condition is so. What isn't known makes it not so; a formula without its values is a fault. */
+    public boolean holds(Question question, Scope scope) throws FormulaFault {
+        return Boolean.TRUE.equals(answer(question, scope));
+    }
+
+    /** Whether a condition is so; null where that isn't known, as where a formula names what has no value. */
+    public @Nullable Boolean known(Question question, Scope scope) {
+        try {
+            return answer(question, scope);
+        } catch (FormulaFault e) {
+            return null;
         }
-        return check.formula() != null && check.formula().value(n -> named(n, scope)).asFlag();
+    }
+
+    /** Whether a condition is so; what isn't known makes nothing true. */
+    public boolean now(Question question, Scope scope) {
+        return Boolean.TRUE.equals(known(question, scope));
     }
 
     /** The value of an argument. */

@@ -12,9 +12,11 @@ import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
 import rombix.core.engine.op.Compiler;
 import rombix.core.engine.op.Op;
-import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.engine.op.Scope;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.time.Agenda;
+import rombix.core.value.Value;
 
 /**
  * A button in play. Owned by the conductor's thread. {@code shown} is a valid state; {@code onItsWay} is -1 or the
@@ -40,13 +42,15 @@ public final class ButtonPlay {
     }
 
     /** A chain that waits for the one that runs. */
-    public record Queued(Gesture gesture, String source) {
+    public record Queued(Gesture gesture, String source, Map<String, Value> said) {
     }
 
     public Button button;
     private Compiler compiler;
     private final List<Map<Gesture, Op.Seq>> chains = new ArrayList<>();
     private Op.@Nullable Seq onStart;
+    /** What was said by what pressed it, by the names that its chains have it under. */
+    public Map<String, Value> said = Map.of();
     public int shown;
     public int onItsWay = -1;
     /** The run that set it on its way, and since when. */
@@ -126,6 +130,11 @@ public final class ButtonPlay {
             onStart = compiler.seq(button.onStart(), "on-start");
         }
         return onStart;
+    }
+
+    /** What its chains know. */
+    public Scope scope() {
+        return said.isEmpty() ? Scope.of(button.id()) : Scope.of(button.id()).with(said);
     }
 
     public boolean held() {

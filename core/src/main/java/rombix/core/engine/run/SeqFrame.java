@@ -3,13 +3,14 @@ package rombix.core.engine.run;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import rombix.core.board.Question;
 import rombix.core.chain.StepOptions;
 import rombix.core.engine.op.Op;
 import rombix.core.engine.op.Scope;
 import rombix.core.event.Happening;
 import rombix.core.event.Trouble;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.time.Agenda;
 import rombix.core.value.FormulaFault;
 
@@ -121,7 +122,7 @@ final class SeqFrame {
     }
 
     private void begin(Op.Item item) {
-        Op.Check condition = item.condition();
+        Question condition = item.condition();
         run.context.trace.began(run.id, place(), dueNanos);
         try {
             if (condition != null && !run.context.situation.holds(condition, scope)) {

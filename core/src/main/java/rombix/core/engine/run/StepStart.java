@@ -28,7 +28,7 @@ public final class StepStart {
                 }
                 case Op.WaitClock w -> until(frame, due + untilClock(context.clock.wall(), w));
                 case Op.WaitUntil w -> context.watches.watch(frame, w.check().names(), w.timeoutNanos(), due,
-                        () -> holds(context, w.check(), frame.scope),
+                        () -> context.situation.now(w.check(), frame.scope),
                         late -> frame.done(late, frame.faulted("what it waited for did not happen in time")),
                         () -> {
                         });
@@ -90,14 +90,6 @@ public final class StepStart {
 
     private static String at(FormulaFault e) {
         return e.position() > 0 ? "formula, character " + e.position() + ": " : "";
-    }
-
-    private static boolean holds(RunContext context, Op.Check check, Scope scope) {
-        try {
-            return context.situation.holds(check, scope);
-        } catch (FormulaFault e) {
-            return false; // What it needs is not known yet.
-        }
     }
 
     /** How long until the clock next shows a time; a time that a change to summer time leaves out comes an hour later. */

@@ -6,8 +6,8 @@ import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rombix.core.sight.Pixels;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 
 /**
  * What a computer lets a program do with it. Keys have the names of {@link rombix.core.computer.Keys}; points are pixels
@@ -98,6 +98,11 @@ public interface Machine extends AutoCloseable {
     /** Whether keys would go to a window of Rombix now: of this process, or of another one. */
     default boolean own() {
         return front().filter(this::own).isPresent();
+    }
+
+    /** Whether keys would go to a window now, or to one within it. */
+    default boolean keyboard(Window window) {
+        return front().filter(w -> w.id() == window.id()).isPresent();
     }
 
     /** Whether a window is one of Rombix: of this process, or of another one. */

@@ -9,8 +9,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.links.desktop.machine.Machine.Window;
 
 /** Which window of an X server gets the keys, and which a click at a point. One thread's. */
@@ -64,6 +64,17 @@ public final class XFront {
         server.x.XQueryPointer(server.display, server.root, new X11.WindowByReference(), under, unused, unused, unused,
                 unused, unused);
         return under.getValue();
+    }
+
+    /** Whether a window is another one, or lies in it. */
+    boolean within(X11.@Nullable Window inner, Window outer) {
+        for (int i = 0; i < DEEP && inner != null && inner.longValue() > 1; i++) {
+            if (inner.longValue() == outer.id()) {
+                return true;
+            }
+            inner = server.parent(inner);
+        }
+        return false;
     }
 
     /** The outermost window at a point, its frame included; null where there is none. */

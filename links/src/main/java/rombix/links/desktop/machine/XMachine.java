@@ -16,8 +16,8 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rombix.core.computer.Keys;
 import rombix.core.sight.Pixels;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 
 /** A computer whose desktop is an X server: keys and pointer by its XTEST extension. One thread's. */
 @OwnedBy(Owner.LINK)
@@ -295,6 +295,11 @@ public final class XMachine extends RealMachine {
     @Override
     public boolean own(Window window) {
         return top.own(window);
+    }
+
+    @Override
+    public boolean keyboard(Window window) {
+        return top.within(top.keyboard(), window);
     }
 
     @Override
