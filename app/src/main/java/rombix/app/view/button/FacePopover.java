@@ -99,7 +99,8 @@ public final class FacePopover {
         right.setMinWidth(COLUMN);
         left.setMaxWidth(COLUMN);
         right.setMaxWidth(COLUMN);
-        VBox all = new VBox(Space.S8, new HBox(Space.S16, left, right));
+        VBox all = new VBox(Space.S8, new HBox(Space.S16, left, right), Fields.named("Show this state while", when(id, index,
+                button.states().get(index))), new LampsForm(desk, subject));
         if (button.states().size() > 1) { // One alone is seen on the page itself, beside this.
             all.getChildren().addFirst(strip(button, index, size));
         }
@@ -186,8 +187,7 @@ public final class FacePopover {
                     .bench().edit("name the state", b -> Edits.state(b, button.id(), subject.state(), s -> s.withName(
                             given))))));
         }
-        words.getChildren().addAll(Fields.named("Show this state while", when(button.id(), subject.state(), state)),
-                new LampsForm(desk, subject), Fields.named("Mark", marks(subject)));
+        words.getChildren().add(Fields.named("Mark", marks(subject)));
         return words;
     }
 
