@@ -110,7 +110,7 @@ class ArchitectureTest {
                     "rombix.core.card.value.(Mapped|Computed)"),
             List.of("rombix.core.twin.Twin", "rombix.core.twin.Filling"),
             List.of("rombix.core.engine.Deck",
-                    "rombix.core.engine.(Hands|Rows|Strokes|Taps|Ways|Levels|Armed|Follows|Buttons|Ending)"),
+                    "rombix.core.engine.(Hands|Rows|Shows|Strokes|Taps|Ways|Levels|Armed|Follows|Buttons|Ending)"),
             List.of("rombix.core.engine.run.RunContext",
                     "rombix.core.engine.run.(Run|Runs|Orders|Picker|Watches|Telling|StepStart|ButtonPlay|Echoes)",
                     "rombix.core.engine.run.\\w+Frame"));

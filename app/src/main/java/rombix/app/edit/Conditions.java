@@ -136,6 +136,8 @@ public final class Conditions {
         List<Name> all = new ArrayList<>();
         more.forEach(n -> all.add(new Name(n, n)));
         rig.board().values().forEach(v -> all.add(new Name(v.id(), "Value: " + v.name())));
+        rig.board().runDowns().forEach(r -> r.names().forEach(n -> all.add(new Name(n, "Run-down: " + r.name() + " " + part(
+                n.substring(r.id().length()))))));
         for (Twin twin : rig.twins().values()) {
             for (Twin.Reading known : twin.readings(readings.apply(twin.gear()))) {
                 if (known.spec().type() != ValueType.LIST) {
@@ -144,6 +146,17 @@ public final class Conditions {
             }
         }
         return all;
+    }
+
+    private static String part(String of) {
+        return switch (of) {
+            case ".item" -> "item that is on";
+            case ".text" -> "text of the item that is on";
+            case ".next" -> "next item";
+            case ".count" -> "number of items";
+            case ".ends" -> "time when the item ends, for TIME_TO";
+            default -> "number of the item that is on";
+        };
     }
 
     /** A name in formulas, and what people call it. */

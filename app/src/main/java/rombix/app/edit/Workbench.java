@@ -27,8 +27,8 @@ import rombix.core.edit.Edits;
 import rombix.core.event.Mode;
 import rombix.core.store.BoardFile.Stamp;
 import rombix.core.thread.OneThread;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.running.owner.OpenedBoard;
 
 /**
@@ -121,6 +121,19 @@ public final class Workbench {
     public void showPage(String id) {
         selection.page(id);
         changed();
+    }
+
+    /** The pages in the tabs: all of them in Build, else those that aren't hidden, and the one that is shown. */
+    public List<Page> inTabs() {
+        return board().pages().stream().filter(p -> mode() == Mode.BUILD || !p.hidden() || p.id().equals(page().id()))
+                .toList();
+    }
+
+    /** The page so many tabs further; behind the last comes the first. */
+    public Page beside(int by) {
+        List<Page> tabs = inTabs();
+        int at = tabs.indexOf(page());
+        return tabs.get(Math.floorMod(at + by, tabs.size()));
     }
 
     public Optional<Button> button() {

@@ -24,6 +24,7 @@ import rombix.core.value.Visible;
  * @param values what chains can set and formulas can read
  * @param chains chains with a name, for steps that use them
  * @param pictures pictures of the person's own, for faces
+ * @param runDowns what shows go through, item by item
  * @param longPress how long a press must last to be a long one, in milliseconds; 500 when absent
  * @param doublePress how soon a second press makes a double one, in milliseconds; 300 when absent
  * @param afterCrash what is done about what was held or ran when Rombix was killed; asked when absent
@@ -34,6 +35,7 @@ public record Board(@JsonProperty("rombix") int format, String name, List<Gear> 
         @JsonInclude(JsonInclude.Include.NON_EMPTY) List<BoardValue> values,
         @JsonInclude(JsonInclude.Include.NON_EMPTY) List<NamedChain> chains,
         @JsonInclude(JsonInclude.Include.NON_EMPTY) List<Picture> pictures,
+        @JsonInclude(JsonInclude.Include.NON_EMPTY) List<RunDown> runDowns,
         @JsonInclude(JsonInclude.Include.NON_DEFAULT) long longPress,
         @JsonInclude(JsonInclude.Include.NON_DEFAULT) long doublePress,
         @JsonInclude(JsonInclude.Include.NON_DEFAULT) int oscPort,
@@ -60,11 +62,12 @@ public record Board(@JsonProperty("rombix") int format, String name, List<Gear> 
         values = List.copyOf(Objects.requireNonNullElse(values, List.of()));
         chains = List.copyOf(Objects.requireNonNullElse(chains, List.of()));
         pictures = List.copyOf(Objects.requireNonNullElse(pictures, List.of()));
+        runDowns = List.copyOf(Objects.requireNonNullElse(runDowns, List.of()));
         extra = Extra.kept(extra);
     }
 
     public Board(int format, String name, List<Gear> gear, List<Page> pages, Map<String, Object> extra) {
-        this(format, name, gear, pages, List.of(), List.of(), List.of(), 0, 0, 0, null, extra);
+        this(format, name, gear, pages, List.of(), List.of(), List.of(), List.of(), 0, 0, 0, null, extra);
     }
 
     /** A value of the board or of a button, with what it is at the start. */
@@ -144,6 +147,11 @@ public record Board(@JsonProperty("rombix") int format, String name, List<Gear> 
     /** The chain with this id. */
     public Optional<NamedChain> chain(String chainId) {
         return chains.stream().filter(c -> c.id().equals(chainId)).findFirst();
+    }
+
+    /** The run-down with this id. */
+    public Optional<RunDown> runDown(String runDownId) {
+        return runDowns.stream().filter(r -> r.id().equals(runDownId)).findFirst();
     }
 
     /** A board with one empty page. */

@@ -274,4 +274,29 @@ public sealed interface Control {
             return false;
         }
     }
+
+    /** The items of a run-down, one below the other: they scroll, and the one that is chosen is on. */
+    @RecordBuilder
+    @JsonTypeName("list")
+    record Items(String list,
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Control, ControlItemsBuilder.With {
+        public Items {
+            Objects.requireNonNull(list, "a list needs its \"list\", a run-down's id");
+            extra = Extra.kept(extra);
+        }
+
+        public Items(String list) {
+            this(list, Map.of());
+        }
+
+        @Override
+        public List<Axis> axes() {
+            return List.of();
+        }
+
+        @Override
+        public boolean pressed() {
+            return false;
+        }
+    }
 }

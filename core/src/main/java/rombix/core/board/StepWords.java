@@ -71,7 +71,12 @@ public final class StepWords {
                     : "“" + buttonName(u.button()) + "”"
                             + (u.gesture() == rombix.core.chain.Gesture.PRESS ? "" : ", " + u.gesture().words()));
             case DeckStep.Set s -> "Set " + valueName(s.value()) + " to " + shown(s.to());
-            case DeckStep.Show s when s.way() == DeckStep.Show.Way.BACK -> "Go back a page";
+            case DeckStep.Go g -> "Go to “" + shown(g.to()) + "” in " + rig.board().runDown(g.list()).map(RunDown::name).orElse(g.list());
+            case DeckStep.Show s when s.way().alone() -> switch (s.way()) {
+                case NEXT -> "Show the next page";
+                case PREVIOUS -> "Show the previous page";
+                default -> "Go back a page";
+            };
             case DeckStep.Show s -> s.page() != null
                     ? (s.way() == DeckStep.Show.Way.POP_UP ? "Pop up page " : "Show page ") + "“"
                             + rig.page(s.page()).map(Page::name).orElse(s.page()) + "”"

@@ -3,8 +3,11 @@ package rombix.core.chain;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.google.re2j.Matcher;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rombix.core.value.TextPattern;
 import rombix.core.value.Value;
@@ -67,6 +70,18 @@ public record Comparison(@Nullable Value is, @Nullable Double above, @Nullable D
         return above != null && below != null
                 ? Value.of((above + below) / 2)
                 : above != null ? Value.of(above + 1) : below != null ? Value.of(below - 1) : Value.of(true);
+    }
+
+    /** The names of {@link #parts}. */
+    public Set<String> names() {
+        Set<String> names = new LinkedHashSet<>(List.of("says"));
+        if (pattern != null) {
+            for (int i = 1; i <= pattern.in("").groupCount(); i++) {
+                names.add("part" + i);
+            }
+            names.addAll(pattern.groups().keySet());
+        }
+        return names;
     }
 
     /**

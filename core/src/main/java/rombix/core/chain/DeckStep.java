@@ -133,6 +133,35 @@ public sealed interface DeckStep extends Step {
         }
     }
 
+    /**
+     * Goes to an item of a run-down.
+     *
+     * @param to {@code next}, {@code back}, {@code first}, {@code last}, a number from 1, or an item's name; 0 is before
+     *            the first
+     */
+    @RecordBuilder
+    @JsonTypeName("go")
+    record Go(String list, Arg to,
+            @JsonInclude(value = JsonInclude.Include.CUSTOM, valueFilter = Step.PlainOptions.class) StepOptions how,
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements DeckStep, DeckStepGoBuilder.With {
+        @Override
+        public List<Arg> inputs() {
+            return List.of(to);
+        }
+
+        @Override
+        public Go withHow(StepOptions other) {
+            return DeckStepGoBuilder.With.super.withHow(other);
+        }
+
+        public Go {
+            Objects.requireNonNull(list, "a go step needs a \"list\", a run-down's id");
+            to = Objects.requireNonNullElse(to, Arg.of(Value.of("next")));
+            how = StepOptions.orPlain(how);
+            extra = Extra.kept(extra);
+        }
+    }
+
     /** Shows a page, goes back to the one before, or shows another state of a button. */
     @RecordBuilder
     @JsonTypeName("show")
@@ -153,7 +182,18 @@ public sealed interface DeckStep extends Step {
             WHILE_HELD,
             /** The one that was shown before. */
             @JsonProperty("back")
-            BACK
+            BACK,
+            /** The one behind the present one, of those in the tabs; behind the last comes the first. */
+            @JsonProperty("next")
+            NEXT,
+            /** The one before the present one. */
+            @JsonProperty("previous")
+            PREVIOUS;
+
+            /** Whether it says by itself which page is shown. */
+            public boolean alone() {
+                return this == BACK || this == NEXT || this == PREVIOUS;
+            }
         }
 
         /** A page, shown some way. */
@@ -161,9 +201,9 @@ public sealed interface DeckStep extends Step {
             return new Show(page, way, null, null, StepOptions.PLAIN, Map.of());
         }
 
-        /** The page that was shown before. */
-        public static Show back() {
-            return new Show(null, Way.BACK, null, null, StepOptions.PLAIN, Map.of());
+        /** A page that the way says by itself. */
+        public static Show by(Way way) {
+            return new Show(null, way, null, null, StepOptions.PLAIN, Map.of());
         }
 
         /** Another state of a button. */
@@ -189,10 +229,10 @@ public sealed interface DeckStep extends Step {
                 extra.remove("popUp");
             }
             way = Objects.requireNonNullElse(way, Way.TURN);
-            if (way == Way.BACK
+            if (way.alone()
                     ? page != null || button != null
                     : (page == null) == (button == null || state == null)) {
-                throw new IllegalArgumentException("a show step needs a \"page\", a \"way\" that is back, or a"
+                throw new IllegalArgumentException("a show step needs a \"page\", a \"way\" that is back, next or previous, or a"
                         + " \"button\" and a \"state\"");
             }
             how = StepOptions.orPlain(how);

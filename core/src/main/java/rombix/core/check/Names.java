@@ -11,7 +11,9 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board.BoardValue;
 import rombix.core.board.Button;
 import rombix.core.board.Rig;
+import rombix.core.board.Trigger;
 import rombix.core.board.Walk;
+import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.Step;
 import rombix.core.find.Nearest;
@@ -20,7 +22,7 @@ import rombix.core.twin.Twin;
 /** What names in braces may stand for on a board, in formulas and in texts: readings, values, and what chains know. */
 final class Names {
     /** What chains know without anybody having said so. */
-    private static final Set<String> ALWAYS = Set.of("turn", "across", "up", "answer", "value");
+    private static final Set<String> ALWAYS = Set.of("turn", "across", "up", "answer", "value", "says");
 
     private final Rig rig;
     private final Function<String, Twin.Readings> now;
@@ -34,7 +36,9 @@ final class Names {
         this.rig = rig;
         this.now = now;
         rig.board().values().forEach(v -> values.add(v.id()));
+        rig.board().runDowns().forEach(r -> values.addAll(r.names()));
         rig.board().chains().forEach(c -> chains.addAll(c.params()));
+        rig.board().buttons().flatMap(b -> b.triggers().stream()).forEach(this::said);
         Walk.steps(rig.board(), spot -> {
             switch (spot.step()) {
                 case Step.Repeat r -> chains.add(String.valueOf(r.count()));
@@ -45,6 +49,13 @@ final class Names {
                 }
             }
         });
+    }
+
+    /** What the chain of a trigger knows of a text that was said. */
+    private void said(Trigger trigger) {
+        if (trigger instanceof Trigger.Becomes b) {
+            Condition.readings(b.condition()).forEach(r -> chains.addAll(r.that().names()));
+        }
     }
 
     /**

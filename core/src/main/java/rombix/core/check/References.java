@@ -14,6 +14,7 @@ import rombix.core.board.Face.Tally;
 import rombix.core.board.Gear;
 import rombix.core.board.Page;
 import rombix.core.board.Rig;
+import rombix.core.board.RunDown;
 import rombix.core.board.State;
 import rombix.core.board.Trigger;
 import rombix.core.board.Walk;
@@ -32,6 +33,8 @@ import rombix.core.value.ValueType;
 
 /** Checks that what a board names exists. */
 public final class References {
+    private static final String NO_RUN_DOWN = "no run-down “%s” on this board; it has %s";
+
     /** Something named that is not there: where in the file, and what is wrong. */
     public record Flaw(String pointer, String message) {
     }
@@ -118,6 +121,10 @@ public final class References {
         for (int t = 0; t < button.triggers().size(); t++) {
             trigger(button.triggers().get(t), at + "/triggers/" + t);
         }
+        if (button.control() instanceof Control.Items i && board.runDown(i.list()).isEmpty()) {
+            flaw(at + "/control/list", NO_RUN_DOWN.formatted(i.list(), board.runDowns().stream().map(RunDown::id)
+                    .toList()));
+        }
         if (button.control() != null) {
             button.control().axes().forEach(a -> level(a, at + "/control"));
         }
@@ -202,6 +209,8 @@ public final class References {
             case GearStep.Nudge n -> command(n.gear(), n.command(), n.args(), n.param(), at);
             case DeckStep.Ask a -> value(spot, a.into(), at + "/into");
             case DeckStep.Set s -> value(spot, s.value(), at + "/value");
+            case DeckStep.Go g when board.runDown(g.list()).isEmpty() -> flaw(at + "/list", NO_RUN_DOWN.formatted(g
+                    .list(), board.runDowns().stream().map(RunDown::id).toList()));
             case DeckStep.Use u -> {
                 button(u.button(), u.state(), at);
                 if (u.chain() != null && board.chain(u.chain()).isEmpty()) {

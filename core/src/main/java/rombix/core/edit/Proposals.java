@@ -5,10 +5,10 @@ import java.util.List;
 import java.util.Set;
 import java.util.function.Function;
 import rombix.core.board.Board;
-import rombix.core.board.Button.Proposed;
 import rombix.core.board.Button;
-import rombix.core.board.Face.Fill;
+import rombix.core.board.Button.Proposed;
 import rombix.core.board.Face;
+import rombix.core.board.Face.Fill;
 import rombix.core.board.Gear;
 import rombix.core.board.Page;
 import rombix.core.board.Rig;
@@ -20,8 +20,8 @@ import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
-import rombix.core.twin.Twin.Readings;
 import rombix.core.twin.Twin;
+import rombix.core.twin.Twin.Readings;
 
 /** What a new button proposes of itself from its first step: a name, an icon, a tint. */
 public final class Proposals {
@@ -123,6 +123,7 @@ public final class Proposals {
             case DeckStep.Show _ -> "mdi2f-file-outline";
             case DeckStep.Stop _ -> "mdi2s-stop";
             case DeckStep.Set _ -> "mdi2c-counter";
+            case DeckStep.Go _ -> "mdi2f-format-list-numbered";
             default -> "mdi2p-play-outline";
         });
     }

@@ -13,6 +13,7 @@ import org.slf4j.LoggerFactory;
 import rombix.core.board.Board;
 import rombix.core.board.Control;
 import rombix.core.board.Rig;
+import rombix.core.board.RunDown;
 import rombix.core.board.StepPlaces;
 import rombix.core.board.StepWords;
 import rombix.core.board.Trigger.When;
@@ -60,6 +61,7 @@ public final class Deck extends RunContext {
     final Levels levels = new Levels(this);
     final Hands hands = new Hands(this);
     final Rows rows = new Rows(this);
+    private final Shows shows = new Shows(this);
     final Strokes strokes = new Strokes(this);
     final Ways ways = new Ways(this);
     final Follows follows = new Follows(this, hands);
@@ -336,21 +338,13 @@ public final class Deck extends RunContext {
     }
 
     @Override
+    protected void go(RunDown list, Value to) throws FormulaFault {
+        rows.go(list, to);
+    }
+
+    @Override
     protected void show(Run run, DeckStep.Show step) throws FormulaFault {
-        if (step.way() == DeckStep.Show.Way.WHILE_HELD) {
-            if (run.button == null || !run.button.held()) {
-                throw new FormulaFault(0, "the page is shown while the button is held, and it is not held");
-            }
-            run.button.showsPage = step.page();
-        }
-        if (step.page() != null || step.way() == DeckStep.Show.Way.BACK) {
-            telling.tell(new Happening.PageShown(step.page(), step.way(), run.source));
-        } else if (step.button() != null) {
-            on(step.button(), b -> {
-                hands.show(b, b.state(step.state()));
-                telling.shows(b);
-            });
-        }
+        shows.show(run, step);
     }
 
     @Override

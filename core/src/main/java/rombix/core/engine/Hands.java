@@ -239,7 +239,8 @@ public final class Hands {
             deck.runs.start(b, (chain == null ? Gesture.TURN : Gesture.TURN_FINE).id(), turned,
                     b.scope().with("turn", Value.of(detents)), at, source);
         }
-        if (turned == null && b.button.control() instanceof Control.Row) {
+        if (turned == null && (b.button.control() instanceof Control.Row || b.button
+                .control() instanceof Control.Items)) {
             deck.rows.turn(b, detents, at, source);
         } else if (turned == null) {
             deck.levels.turn(b, detents, fine, at, source);

@@ -1,12 +1,19 @@
 package rombix.core.engine;
 
+import java.util.Map;
 import rombix.core.board.Button;
+import rombix.core.board.Control;
+import rombix.core.board.RunDown;
 import rombix.core.chain.Gesture;
 import rombix.core.engine.op.Op;
 import rombix.core.engine.op.Scope;
 import rombix.core.engine.run.ButtonPlay;
+import rombix.core.event.Event;
 import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.value.Formula;
+import rombix.core.value.FormulaFault;
+import rombix.core.value.Value;
 
 /** Buttons whose states lie side by side, of which one is chosen. Owned by the conductor's thread. */
 @OwnedBy(Owner.CONDUCTOR)
@@ -19,6 +26,10 @@ final class Rows {
 
     /** A state of a row is chosen: its press chain runs, and it is shown, or awaited where the button follows the gear. */
     void choose(ButtonPlay b, int state, long at, String source) {
+        if (b.button.control() instanceof Control.Items items) {
+            item(b, items, state + 1, at, source);
+            return;
+        }
         if (state < 0 || state >= b.button.states().size()) {
             return;
         }
@@ -43,8 +54,43 @@ final class Rows {
         deck.telling.shows(b);
     }
 
+    /** An item of a run-down is chosen, counted from 1: it is on, and then the press chain runs. */
+    private void item(ButtonPlay b, Control.Items items, int number, long at, String source) {
+        deck.telling.clearFault(b);
+        try {
+            RunDown list = deck.board().runDown(items.list()).orElseThrow(() -> new IllegalArgumentException(
+                    "there is no run-down “" + items.list() + "” on this board"));
+            go(list, Value.of(number));
+            deck.hands.perform(b, new Event.Perform(b.button.id(), Gesture.PRESS, source), at);
+        } catch (IllegalArgumentException | FormulaFault e) {
+            deck.troubled(b.button.id(), String.valueOf(e.getMessage()));
+        }
+    }
+
+    /** Goes to an item of a run-down. Throws IllegalArgumentException in plain words, where there is none. */
+    void go(RunDown list, Value to) throws FormulaFault {
+        int before = at(list);
+        int number = list.number(to, before);
+        double now = Formula.clock(deck.clock.wall()).asNumber();
+        if (number != before) {
+            for (Map.Entry<String, Value> value : list.values(number, now).entrySet()) {
+                deck.set(Scope.of(""), value.getKey(), value.getValue());
+            }
+        }
+    }
+
+    private int at(RunDown list) {
+        Value at = deck.situation.named(list.id(), Scope.of(""));
+        return at == null ? 0 : (int) at.asNumber();
+    }
+
     /** A row is turned: so many states further, and no further than the last one. */
     void turn(ButtonPlay b, int detents, long at, String source) {
+        if (b.button.control() instanceof Control.Items items) {
+            deck.board().runDown(items.list()).ifPresent(list -> item(b, items, Math.clamp(at(list) + (long) detents, 0,
+                    list.items().size()), at, source));
+            return;
+        }
         int from = b.onItsWay < 0 ? b.shown : b.onItsWay;
         int to = Math.clamp(from + (long) detents, 0, b.button.states().size() - 1);
         if (to != from) {

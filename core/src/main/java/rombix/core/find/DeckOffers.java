@@ -10,11 +10,12 @@ import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Page;
 import rombix.core.board.Rig;
+import rombix.core.board.RunDown;
 import rombix.core.board.State;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
-import rombix.core.chain.DeckStep.Show.Way;
 import rombix.core.chain.DeckStep;
+import rombix.core.chain.DeckStep.Show.Way;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions;
@@ -149,6 +150,13 @@ final class DeckOffers {
                     _ -> new DeckStep.Use(null, null, Gesture.PRESS, c.id(), Map.of(),
                             StepOptions.PLAIN, Map.of()));
         }
+        for (RunDown list : board.runDowns()) {
+            for (String to : List.of("next", "back", "first")) {
+                add("run-downs", to + " in run-down " + list.name(), 0, _ -> go(list, to));
+            }
+            list.items().forEach(item -> add("run-downs", "go to " + item.name() + " in " + list.name(), -0.2, _ -> go(
+                    list, item.name())));
+        }
         for (Page page : board.pages()) {
             add("pages", "show go page " + page.name(), 0, _ -> DeckStep.Show.page(page.id(), Way.TURN));
             add("pages", "pop up page " + page.name(), -0.05, _ -> DeckStep.Show.page(page.id(), Way.POP_UP));
@@ -156,7 +164,9 @@ final class DeckOffers {
                     _ -> DeckStep.Show.page(page.id(), Way.WHILE_HELD));
             page.buttons().forEach(b -> button(page, b));
         }
-        add("pages", "go back a page", 0, _ -> DeckStep.Show.back());
+        add("pages", "go back a page", 0, _ -> DeckStep.Show.by(Way.BACK));
+        add("pages", "next page", 0, _ -> DeckStep.Show.by(Way.NEXT));
+        add("pages", "previous page", 0, _ -> DeckStep.Show.by(Way.PREVIOUS));
         add(DECK, "stop all panic everything", 0.1, _ -> stop(DeckStep.Stop.What.ALL, null, null));
         add(DECK, "stop this chain end", 0, _ -> stop(DeckStep.Stop.What.THIS, null, null));
         board.buttons().map(Button::tag).filter(t -> t != null && !t.isBlank()).distinct()
@@ -173,6 +183,10 @@ final class DeckOffers {
                         _ -> DeckStep.Show.state(b.id(), s.id()));
             }
         }
+    }
+
+    private static Step go(RunDown list, String to) {
+        return new DeckStep.Go(list.id(), Arg.of(Value.of(to)), StepOptions.PLAIN, Map.of());
     }
 
     private static Step stop(DeckStep.Stop.What what, @org.jspecify.annotations.Nullable String button,

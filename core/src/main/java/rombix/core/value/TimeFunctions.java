@@ -41,7 +41,7 @@ final class TimeFunctions {
         }
     }
 
-    /** {@code TIME_TO("21:30")}: seconds until that time of day; below zero for twelve hours after it. */
+    /** {@code TIME_TO("21:30")}: seconds until that time of day, or one in seconds; below zero for twelve hours after it. */
     @FunctionParameter(name = "time")
     static final class TimeTo extends AbstractFunction {
         @Override
@@ -49,7 +49,9 @@ final class TimeFunctions {
                 throws EvaluationException {
             String time = given[0].getStringValue().strip();
             try {
-                double to = LocalTime.parse(time.indexOf(':') == 1 ? "0" + time : time).toSecondOfDay();
+                double to = given[0].isNumberValue()
+                        ? given[0].getNumberValue().doubleValue()
+                        : LocalTime.parse(time.indexOf(':') == 1 ? "0" + time : time).toSecondOfDay();
                 double rest = (to - now(of, token)) % DAY;
                 return of.convertDoubleValue(rest > DAY / 2.0 ? rest - DAY : rest <= -DAY / 2.0 ? rest + DAY : rest);
             } catch (DateTimeParseException e) {

@@ -9,10 +9,10 @@ import org.junit.jupiter.api.Test;
 import rombix.core.board.Button;
 import rombix.core.board.Page;
 import rombix.core.chain.Chain;
-import rombix.core.chain.Condition.Computed;
 import rombix.core.chain.Condition;
-import rombix.core.chain.DeckStep.Show.Way;
+import rombix.core.chain.Condition.Computed;
 import rombix.core.chain.DeckStep;
+import rombix.core.chain.DeckStep.Show.Way;
 import rombix.core.chain.Gesture;
 import rombix.core.event.Event;
 import rombix.core.event.Happening.PageFollows;
@@ -46,7 +46,7 @@ class PagesTest {
 
     @Test
     void aChainGoesBackAPage() {
-        TestDeck t = TestDeck.running(DeckStep.Show.back());
+        TestDeck t = TestDeck.running(DeckStep.Show.by(DeckStep.Show.Way.BACK));
         t.press("b");
         assertThat(t.all(PageShown.class)).containsExactly(new PageShown(null, Way.BACK, "test"));
     }

@@ -27,6 +27,7 @@ import rombix.core.board.Control;
 import rombix.core.board.Face;
 import rombix.core.board.Gear;
 import rombix.core.board.Page;
+import rombix.core.board.RunDown;
 import rombix.core.board.Schedule;
 import rombix.core.board.State;
 import rombix.core.board.Trigger;
@@ -103,11 +104,12 @@ class EveryStepRoundTripTest {
             return new Board(1, "Random",
                     List.of(new Gear("desk", "Desk", "sound-desk", new Gear.Link(Protocol.of("midi"),
                             "Desk", Map.of()), Map.of(), Map.of())),
-                    List.of(new Page("p", "P", 3, 2, List.of(b, fader, dial, plain), new Condition.Computed("{n} > 2"),
+                    List.of(new Page("p", "P", 3, 2, List.of(b, fader, dial, plain), new Condition.Computed("{n} > 2"), true,
                             Map.of())),
                     List.of(new BoardValue("n", "N", Value.of(4))), List.of(new NamedChain("c", "C", List.of("to"),
                             named)),
-                    List.of(new Board.Picture("dot", "dot.svg", "PHN2Zy8+")),
+                    List.of(new Board.Picture("dot", "dot.svg", "PHN2Zy8+")), List.of(new RunDown("night", "Night",
+                            RunDown.items("Welcome | Good evening | 2:00\nTea"))),
                     700, 0, 9777, Board.AfterCrash.ALWAYS, Map.of());
         });
     }
@@ -188,7 +190,9 @@ class EveryStepRoundTripTest {
                                 Map.of()),
                         DeckStep.Show.page("p", DeckStep.Show.Way.WHILE_HELD),
                         DeckStep.Show.page("p", DeckStep.Show.Way.POP_UP),
-                        DeckStep.Show.back(),
+                        DeckStep.Show.by(DeckStep.Show.Way.BACK),
+                        DeckStep.Show.by(DeckStep.Show.Way.NEXT), new DeckStep.Go("night", Arg.of(Value.of("next")),
+                                StepOptions.PLAIN, Map.of()),
                         DeckStep.Show.state("b", "one"),
                         new DeckStep.Stop(
                                 DeckStep.Stop.What.TAG,

@@ -31,7 +31,7 @@ final class ControlForm {
 
     private enum Sort {
         PUSH("push button"), DIAL("dial"), FADER("fader"), PAD("two-axis pad"), ROW(
-                "row: slide along, choose a state"), POINTER(
+                "row: slide along, choose a state"), LIST("run-down: a list that scrolls"), POINTER(
                         "pointer field"), STRIP("wheel strip"), KEYS("key pad field");
 
         private final String words;
@@ -51,6 +51,7 @@ final class ControlForm {
                 case Control.Fader _ -> FADER;
                 case Control.Pad _ -> PAD;
                 case Control.Row _ -> ROW;
+                case Control.Items _ -> LIST;
                 case Control.PointerField _ -> POINTER;
                 case Control.WheelStrip _ -> STRIP;
                 case Control.KeyPad _ -> KEYS;
@@ -84,6 +85,7 @@ final class ControlForm {
             }
             case Control.Row _ -> content.getChildren().add(Fields.read(
                     "Each state is a choice, with its own press chain. Make the button wide, or tall."));
+            case Control.Items i -> content.getChildren().add(new RunDownForm(desk, i.list(), id -> set(i.withList(id))));
             case Control.PointerField p -> content.getChildren().addAll(
                     Fields.named("Pace: pixels for each of the hand", Fields.number("control-pace", p.pace(), null,
                             x -> set(p.withPace(x)))),
@@ -124,13 +126,14 @@ final class ControlForm {
     }
 
     /** A control of this sort; what the one before moved, it moves too. */
-    private static @Nullable Control made(Sort sort, @Nullable Control before, List<Level> levels) {
+    private @Nullable Control made(Sort sort, @Nullable Control before, List<Level> levels) {
         List<Axis> had = before == null ? List.of() : before.axes();
         Axis first = !had.isEmpty() ? had.getFirst() : levels.isEmpty() ? null : levels.getFirst().axis();
         Axis second = had.size() > 1 ? had.get(1) : levels.size() > 1 ? levels.get(1).axis() : first;
         return switch (sort) {
             case PUSH -> null;
             case ROW -> new Control.Row();
+            case LIST -> new Control.Items(RunDownForm.any(desk));
             case POINTER -> new Control.PointerField(0, false);
             case STRIP -> new Control.WheelStrip(false);
             case KEYS -> new Control.KeyPad(false);

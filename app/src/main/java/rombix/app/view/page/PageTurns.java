@@ -50,8 +50,10 @@ public final class PageTurns {
             }
         } else if (shown instanceof Happening.PageShown p) {
             String id = p.page();
-            if (id == null) {
+            if (id == null && p.way() == Way.BACK) {
                 trail.back();
+            } else if (id == null) {
+                desk.bench().showPage(desk.bench().beside(p.way() == Way.NEXT ? 1 : -1).id());
             } else if (p.way() == Way.BACK) {
                 page.hand().through(() -> trail.backFrom(id));
             } else if (p.way() == Way.WHILE_HELD) {

@@ -3,6 +3,7 @@ package rombix.app.view.page;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.Supplier;
+import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.Label;
 import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
@@ -47,6 +48,11 @@ public final class PagesMenu {
         MenuItem twice = item("page-duplicate", "Duplicate " + now, () -> desk.bench().edit("duplicate the page " + now,
                 b -> Edits.duplicatePage(b, page.id())));
         MenuItem follow = item("page-follow", "Show " + now + " automatically…", () -> follow(menu));
+        CheckMenuItem tab = new CheckMenuItem("Show " + now + " in the tabs in Live");
+        tab.setId("page-tab");
+        tab.setSelected(!page.hidden());
+        tab.setOnAction(_ -> desk.bench().edit("change the tabs", b -> Edits.page(b, page.id(), p -> p.withHidden(!p
+                .hidden()))));
         MenuItem left = item("page-left", "Move it to the left", () -> desk.bench().edit("move the page " + now,
                 b -> Edits.movePage(b, page.id(), -1)));
         MenuItem right = item("page-right", "Move it to the right", () -> desk.bench().edit("move the page " + now,
@@ -54,7 +60,7 @@ public final class PagesMenu {
         MenuItem delete = item("page-delete", "Delete " + now + (page.buttons().isEmpty() ? "" : "…"), () -> delete(
                 page, menu));
         delete.setDisable(desk.bench().board().pages().size() < 2);
-        menu.getItems().setAll(add, starters(), name, follow, twice, left, right, new SeparatorMenuItem(), delete);
+        menu.getItems().setAll(add, starters(), name, follow, tab, twice, left, right, new SeparatorMenuItem(), delete);
     }
 
     /** Pages made from the gear that the board has. */

@@ -11,12 +11,13 @@ import rombix.app.view.common.Desk;
 import rombix.app.view.form.Fields;
 import rombix.core.board.Board;
 import rombix.core.board.Page;
+import rombix.core.board.RunDown;
 import rombix.core.board.State;
 import rombix.core.card.Card.Param;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
-import rombix.core.chain.DeckStep.Show.Way;
 import rombix.core.chain.DeckStep;
+import rombix.core.chain.DeckStep.Show.Way;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.value.Value;
@@ -32,6 +33,7 @@ final class BoardStepForm extends StepFields {
         switch (step) {
             case DeckStep.Use u -> use(u);
             case DeckStep.Set s -> set(s);
+            case DeckStep.Go g -> go(g);
             case DeckStep.Show s -> show(s);
             case DeckStep.Written w -> written(w);
             case DeckStep.Stop s -> stop(s);
@@ -98,6 +100,31 @@ final class BoardStepForm extends StepFields {
                         a -> edit(DeckStep.Set.class, s -> s.withTo(a))));
     }
 
+    /** Where a step goes in a run-down, in words. */
+    private record Where(String words, Arg to) {
+    }
+
+    private void go(DeckStep.Go go) {
+        List<RunDown> all = desk.bench().board().runDowns();
+        RunDown list = desk.bench().board().runDown(go.list()).orElse(null);
+        add("Run-down", Fields.choice("arg-list", all, list, RunDown::name, r -> editAnew(DeckStep.Go.class,
+                s -> s.withList(r.id()))));
+        List<Where> places = new ArrayList<>(List.of(new Where("the next item", Arg.of(Value.of("next"))), new Where(
+                "the item before", Arg.of(Value.of("back"))), new Where("the first item", Arg.of(Value.of("first"))),
+                new Where("the last item", Arg.of(Value.of("last"))), new Where("before the first", Arg.of(0)), new Where(
+                        "a formula…", new Arg.Computed("{" + go.list() + "} + 1"))));
+        if (list != null) {
+            list.items().forEach(i -> places.add(new Where(i.name(), Arg.of(Value.of(i.name())))));
+        }
+        add("Go to", Fields.choice("arg-where", places, places.stream().filter(p -> p.to().equals(go.to()) || p
+                .to() instanceof Arg.Computed && go.to() instanceof Arg.Computed).findFirst().orElse(null), Where::words,
+                w -> editAnew(DeckStep.Go.class, s -> s.withTo(w.to()))));
+        if (go.to() instanceof Arg.Computed c) {
+            nodes.add(new FormulaField(desk, "arg-where-formula", c.formula(), inner(), f -> edit(DeckStep.Go.class,
+                    s -> s.withTo(new Arg.Computed(f)))));
+        }
+    }
+
     private void show(DeckStep.Show show) {
         List<Page> pages = desk.bench().board().pages();
         if (show.page() != null) {
@@ -107,14 +134,19 @@ final class BoardStepForm extends StepFields {
                             s -> new DeckStep.Show(p.id(), s.way(), null, null, s.how(), s.extra()))));
             add("How", Fields.choice("arg-way", List.of(Way.TURN, Way.POP_UP, Way.WHILE_HELD), show.way(),
                     w -> switch (w) {
-                        case TURN, BACK -> "turn to it";
+                        case TURN, BACK, NEXT, PREVIOUS -> "turn to it";
                         case POP_UP -> "pop it up for one press";
                         case WHILE_HELD -> "while the button is held";
                     }, w -> edit(DeckStep.Show.class,
                             s -> new DeckStep.Show(s.page(), w, null, null, s.how(), s.extra()))));
             return;
         }
-        if (show.way() == Way.BACK) {
+        if (show.way().alone()) {
+            add("Which page", Fields.choice("arg-way", List.of(Way.NEXT, Way.PREVIOUS, Way.BACK), show.way(), w -> switch (w) {
+                case NEXT -> "the next in the tabs";
+                case PREVIOUS -> "the previous in the tabs";
+                default -> "the one that was shown before";
+            }, w -> edit(DeckStep.Show.class, s -> s.withWay(w))));
             return;
         }
         List<State> states = desk.bench().rig().button(String.valueOf(show.button())).map(b -> b.states()).orElse(

@@ -12,8 +12,8 @@ import javafx.scene.input.TouchEvent;
 import javafx.scene.input.TouchPoint;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
-import rombix.core.board.Control.Axis;
 import rombix.core.board.Control;
+import rombix.core.board.Control.Axis;
 import rombix.core.twin.Scale;
 import rombix.core.value.Value;
 
@@ -28,6 +28,8 @@ public final class ControlHand {
     private static final double PIXELS_A_NOTCH = 18;
     private static final double KEY_PIXELS = 10;
     private static final double CLICK = 4;
+    private static final int ROWS_A_NOTCH = 3;
+    private static final double PIXELS_A_ROW = 30;
 
     private final Desk desk;
     private final Tile tile;
@@ -111,6 +113,7 @@ public final class ControlHand {
         held = Set.of();
         switch (control) {
             case Control.Row _ -> tile.chosen(x, y);
+            case Control.Items _ -> tile.chosen(x, y);
             case Control.KeyPad _ -> hold(tile.chosen(x, y));
             case Control.PointerField p when p.holds() -> {
                 holds.accept(tile.button().id(), true);
@@ -182,6 +185,7 @@ public final class ControlHand {
                     : dy / span.getY() * rate, 0);
             case Control.Pad p -> move(p.axes(), dx / span.getX() * rate, dy / span.getY() * rate);
             case Control.Row _ -> tile.chosen(x, y);
+            case Control.Items _ -> scroll(dy);
             case Control.KeyPad _ -> hold(tile.chosen(x, y));
             case Control.PointerField _ -> stroke(dx * rate, dy * rate);
             case Control.WheelStrip s -> roll(s, dx, dy, fine);
@@ -200,6 +204,17 @@ public final class ControlHand {
             stroke(across, up);
         } else {
             turn(across + up, fine);
+        }
+    }
+
+    /** A hand that slides over a list takes it along. */
+    private void scroll(double up) {
+        owed += up / PIXELS_A_ROW;
+        int rows = (int) owed;
+        owed -= rows;
+        if (rows != 0) {
+            tile.under(Set.of());
+            tile.scroll(rows);
         }
     }
 
@@ -231,6 +246,12 @@ public final class ControlHand {
                 tile.chosen(x, y).forEach(state -> desk.port().choose(tile.button().id(), state));
                 tile.under(Set.of());
             }
+            case Control.Items _ -> {
+                if (travelled < CLICK) { // A hand that slid only looked.
+                    tile.chosen(x, y).forEach(item -> desk.port().choose(tile.button().id(), item));
+                }
+                tile.under(Set.of());
+            }
             case Control.KeyPad _ -> hold(Set.of());
             case Control.PointerField p when p.holds() -> {
                 desk.port().release(tile.button().id());
@@ -251,6 +272,11 @@ public final class ControlHand {
         Control control = control();
         double notches = e.getDeltaY() + e.getDeltaX(); // With Shift, some systems scroll along.
         if (control != null && notches != 0 && !(control instanceof Control.KeyPad)) {
+            if (control instanceof Control.Items) { // The wheel looks; it goes to none.
+                tile.scroll(notches > 0 ? -ROWS_A_NOTCH : ROWS_A_NOTCH);
+                e.consume();
+                return;
+            }
             boolean upright = control instanceof Control.WheelStrip || control instanceof Control.PointerField;
             step(control, upright ? 1 : 0, notches > 0 ? 1 : -1, e.isShiftDown());
             e.consume();
@@ -261,6 +287,7 @@ public final class ControlHand {
         switch (control) {
             case Control.Dial _ -> turn(by, fine);
             case Control.Row _ -> turn(axis == 1 ? -by : by, fine);
+            case Control.Items _ -> turn(axis == 1 ? -by : by, fine);
             case Control.WheelStrip s when s.both() -> stroke(axis == 0 ? by : 0, axis == 1 ? by : 0);
             case Control.WheelStrip _ -> turn(by, fine);
             case Control.PointerField _ -> stroke(axis == 0 ? by * (fine ? 1 : KEY_PIXELS) : 0, axis == 1

@@ -51,7 +51,7 @@ final class ControlLook extends Region {
             case Control.Pad _ -> List.of(field, ticks, grip);
             case Control.PointerField _ -> List.of(field, ticks);
             case Control.WheelStrip _ -> List.of(field, ticks);
-            case Control.Row _,Control.KeyPad _ -> List.of();
+            case Control.Row _,Control.KeyPad _,Control.Items _ -> List.of();
         });
     }
 
@@ -92,7 +92,7 @@ final class ControlLook extends Region {
             case Control.Pad _ -> pad();
             case Control.PointerField _ -> surface();
             case Control.WheelStrip s -> strip(s.both());
-            case Control.Row _,Control.KeyPad _ -> {
+            case Control.Row _,Control.KeyPad _,Control.Items _ -> {
             }
         }
     }

@@ -4,8 +4,8 @@ import java.util.HashSet;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 
 /**
  * What a hand holds at tiles: one button at most, and the controls that it moves. Whatever ends the hold releases it,

@@ -43,14 +43,24 @@ abstract class StatesLook extends Region {
         for (int i = 0; i < cells.size(); i++) {
             Label cell = cells.get(i);
             Styles.text(cell, name(button.states().get(i), i));
-            cell.pseudoClassStateChanged(NOW, i == now);
-            cell.pseudoClassStateChanged(COMING, i != now && i == coming);
-            cell.pseudoClassStateChanged(UNDER, under.contains(i));
+            mark(cell, i, i == now, i != now && i == coming);
         }
         if (!getChildren().containsAll(cells)) {
             getChildren().setAll(cells);
         }
         requestLayout();
+    }
+
+    /** Marks a cell as the present one, or as the one that comes. */
+    void mark(Label cell, int index, boolean now, boolean coming) {
+        cell.pseudoClassStateChanged(NOW, now);
+        cell.pseudoClassStateChanged(COMING, coming);
+        cell.pseudoClassStateChanged(UNDER, under.contains(index));
+    }
+
+    /** Shows other cells, so many further on, where not all can be seen. */
+    void scroll(int by) {
+        // All can be seen.
     }
 
     String name(State state, int index) {

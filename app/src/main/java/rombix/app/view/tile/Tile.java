@@ -82,6 +82,7 @@ public final class Tile extends Region {
             }
             worded |= (s.face().label() + s.face().second()).indexOf('{') >= 0;
         }
+        worded |= shown.control() instanceof Control.Items; // Where it is, values say.
         if (shown.control() != null) {
             shown.control().axes().forEach(a -> all.add(a.gear() + ":" + a.reading()));
         }
@@ -149,6 +150,7 @@ public final class Tile extends Region {
     private @Nullable StatesLook states(Button shown) {
         return switch (shown.control()) {
             case Control.Row _ -> parts.row instanceof RowLook r ? r : new RowLook();
+            case Control.Items _ -> parts.row instanceof RunDownLook r ? r : new RunDownLook(desk);
             case Control.KeyPad p -> {
                 KeyPadLook look = parts.row instanceof KeyPadLook k ? k : new KeyPadLook();
                 look.pad(p);
@@ -190,6 +192,13 @@ public final class Tile extends Region {
         Set<Integer> at = states == null ? Set.of() : states.at(x, y);
         under(at);
         return at;
+    }
+
+    /** Shows other items of a list, so many further down. */
+    void scroll(int by) {
+        if (parts.row != null) {
+            parts.row.scroll(by);
+        }
     }
 
     /** Has some of the states stand out. */

@@ -7,8 +7,8 @@ import java.util.function.Function;
 import javafx.scene.control.Label;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Styles;
-import rombix.core.board.Control.Axis;
 import rombix.core.board.Control;
+import rombix.core.board.Control.Axis;
 import rombix.core.twin.Scale;
 import rombix.running.face.FaceNow;
 
@@ -43,7 +43,8 @@ final class TileLevels {
 
     /** Shows where the levels of a control are now; where the hand holds one, there. */
     void show(@Nullable Control control, List<FaceNow.Level> levels) {
-        if (control == null || control instanceof Control.Row || control instanceof Control.KeyPad) {
+        if (control == null || control instanceof Control.Row || control instanceof Control.KeyPad
+                || control instanceof Control.Items) {
             look = null;
             Styles.text(label, "");
             return;

@@ -41,6 +41,7 @@ import rombix.app.view.sheet.VersionsPopover;
 import rombix.app.view.sheet.WhyPopover;
 import rombix.app.view.window.Stagework.Theme;
 import rombix.core.board.Button;
+import rombix.core.board.Control;
 import rombix.core.board.Rig;
 import rombix.core.edit.Proposals;
 import rombix.core.traffic.Traffic;
@@ -220,7 +221,7 @@ public final class MainWindow {
     private void second() {
         if (ticksOf != desk.bench().rig()) {
             ticksOf = desk.bench().rig();
-            ticking = ticksOf.board().buttons().filter(b -> b.states().stream().anyMatch(s -> Formula.ticks(s.face()
+            ticking = ticksOf.board().buttons().filter(b -> b.control() instanceof Control.Items || b.states().stream().anyMatch(s -> Formula.ticks(s.face()
                     .label() + " " + s.face().second()))).map(Button::id).collect(Collectors.toSet());
         }
         model.tick(ticking);

@@ -151,7 +151,7 @@ final class Masthead extends HBox {
         name.setText(desk.bench().board().name() + (desk.bench().unsaved() ? " •" : ""));
         name.setAccessibleText("Board " + desk.bench().board().name()
                 + (desk.bench().unsaved() ? ", has changes that are not saved" : "") + ". Boards");
-        pages.show(desk.bench().board().pages(), desk.bench().page().id(), !desk.building());
+        pages.show(desk.bench().inTabs(), desk.bench().page().id(), !desk.building());
         for (Node n : modes.getChildren()) {
             ((ToggleButton) n).setSelected(n.getUserData() == desk.bench().mode());
         }

@@ -142,8 +142,7 @@ final class WindowCommands {
     }
 
     private void page(int by) {
-        var pages = desk.bench().board().pages();
-        desk.bench().showPage(pages.get(Math.floorMod(pages.indexOf(desk.bench().page()) + by, pages.size())).id());
+        desk.bench().showPage(desk.bench().beside(by).id());
         window.page().focusSelected();
     }
 

@@ -11,6 +11,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board;
 import rombix.core.board.Question;
 import rombix.core.board.Rig;
+import rombix.core.board.RunDown;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Param;
 import rombix.core.chain.Arg;
@@ -97,6 +98,7 @@ public final class Compiler {
             case DeckStep.Ask a -> new Op.Ask(a, List.of(labels(a.choices())), seqs(step.inner(), here));
             case DeckStep.Use u -> new Op.Use(u.button(), u.state(), u.gesture(), u.chain(), inputs(u.args()));
             case DeckStep.Set s -> new Op.Set(s.value(), input(s.to()));
+            case DeckStep.Go g -> go(g);
             case DeckStep.Show s -> new Op.Show(s);
             case DeckStep.Written w -> new Op.Written(w);
             case DeckStep.Stop s -> new Op.Stop(s);
@@ -123,6 +125,13 @@ public final class Compiler {
             return new Op.Broken("there is no “%s” on %s".formatted(id, gear));
         }
         return new Op.Do(twin, command, inputs(with), answer == null ? -1 : answer * NANOS);
+    }
+
+    private Op go(DeckStep.Go g) throws FormulaFault {
+        RunDown list = rig.board().runDown(g.list()).orElse(null);
+        return list == null
+                ? new Op.Broken("there is no run-down “" + g.list() + "” on this board")
+                : new Op.Go(list, input(g.to()));
     }
 
     private static Op wait(Step.Wait w) throws FormulaFault {

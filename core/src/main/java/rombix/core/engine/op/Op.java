@@ -6,6 +6,7 @@ import java.util.function.Consumer;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Question;
+import rombix.core.board.RunDown;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Param;
 import rombix.core.chain.DeckStep;
@@ -39,7 +40,7 @@ public sealed interface Op {
             case Repeat r -> new Seq[]{r.chain()};
             case ForAWhile w -> new Seq[]{w.chain};
             case Ask a -> a.chains();
-            case Wait _,WaitClock _,WaitUntil _,Fade _,Nudge _,Use _,Set _,Show _,Written _,Stop _,Broken _ ->
+            case Wait _,WaitClock _,WaitUntil _,Fade _,Nudge _,Use _,Set _,Go _,Show _,Written _,Stop _,Broken _ ->
                 new Seq[0];
         };
         for (Seq seq : inner) {
@@ -60,7 +61,7 @@ public sealed interface Op {
             case Repeat r -> any(gear, reading, r.chain());
             case ForAWhile w -> any(gear, reading, w.chain);
             case Ask a -> any(gear, reading, a.chains());
-            case Wait _,WaitClock _,WaitUntil _,Set _,Show _,Written _,Stop _,Broken _ -> false;
+            case Wait _,WaitClock _,WaitUntil _,Set _,Go _,Show _,Written _,Stop _,Broken _ -> false;
         };
     }
 
@@ -216,6 +217,9 @@ public sealed interface Op {
     }
 
     record Set(String value, Input to) implements Op {
+    }
+
+    record Go(RunDown list, Input to) implements Op {
     }
 
     record Show(DeckStep.Show step) implements Op {

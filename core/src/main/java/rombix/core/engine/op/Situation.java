@@ -9,6 +9,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board.BoardValue;
 import rombix.core.board.Question;
 import rombix.core.board.Rig;
+import rombix.core.board.RunDown;
 import rombix.core.chain.Condition;
 import rombix.core.engine.Hands;
 import rombix.core.event.Happening;
@@ -46,7 +47,16 @@ public final class Situation {
         Map<Owned, Value> kept = new HashMap<>(values);
         values.clear();
         next.board().values().forEach(v -> own(kept, "", v));
+        next.board().runDowns().forEach(r -> runDown(kept, r));
         next.valued().forEach(b -> b.values().forEach(v -> own(kept, b.id(), v)));
+    }
+
+    /** Where a run-down is stays as it was, whatever its items are now. */
+    private void runDown(Map<Owned, Value> kept, RunDown list) {
+        Value at = kept.getOrDefault(new Owned("", list.id()), Value.of(0));
+        Value ends = kept.get(new Owned("", list.id() + ".ends"));
+        list.values(Math.min((int) at.asNumber(), list.items().size()), 0).forEach((name, value) -> values.put(
+                new Owned("", name), name.endsWith(".ends") && ends != null ? ends : value));
     }
 
     private void own(Map<Owned, Value> kept, String owner, BoardValue v) {

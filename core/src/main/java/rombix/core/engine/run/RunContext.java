@@ -4,6 +4,7 @@ import java.util.function.Consumer;
 import java.util.random.RandomGenerator;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board;
+import rombix.core.board.RunDown;
 import rombix.core.chain.DeckStep;
 import rombix.core.engine.op.Compiler;
 import rombix.core.engine.op.Scope;
@@ -12,8 +13,8 @@ import rombix.core.event.Event;
 import rombix.core.event.Gears;
 import rombix.core.event.Happening;
 import rombix.core.event.Trace;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.time.Agenda;
 import rombix.core.time.Clock;
 import rombix.core.value.Formula;
@@ -74,6 +75,9 @@ public abstract class RunContext {
 
     /** Sets a value of the scope's button, or of the board. */
     protected abstract void set(Scope scope, String value, Value to) throws FormulaFault;
+
+    /** Goes to an item of a run-down. Throws IllegalArgumentException in plain words, where there is none. */
+    protected abstract void go(RunDown list, Value to) throws FormulaFault;
 
     protected abstract void show(Run run, DeckStep.Show step) throws FormulaFault;
 

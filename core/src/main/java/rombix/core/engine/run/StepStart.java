@@ -62,6 +62,10 @@ public final class StepStart {
                     context.set(frame.scope, s.value(), context.situation.value(s.to(), frame.scope));
                     frame.done(due, null);
                 }
+                case Op.Go g -> {
+                    context.go(g.list(), context.situation.value(g.to(), frame.scope));
+                    frame.done(due, null);
+                }
                 case Op.Show s -> {
                     context.show(frame.run, s.step());
                     frame.done(due, null);
