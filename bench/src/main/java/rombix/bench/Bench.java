@@ -36,6 +36,7 @@ public final class Bench {
         all.put("lateness", new Lateness());
         all.put("waiting", new Waiting());
         all.put("swapped", new Swapped());
+        all.put("moments", new Moments());
         all.put("burst", new Burst());
         all.put("forecast", new Forecasts());
         all.put("fades", new Fades());

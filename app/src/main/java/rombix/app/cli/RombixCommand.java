@@ -7,12 +7,12 @@ import java.util.Objects;
 import java.util.concurrent.Callable;
 import java.util.function.Function;
 import org.slf4j.LoggerFactory;
+import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Help;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.ParseResult;
 import picocli.CommandLine.Spec;
-import picocli.CommandLine;
 import rombix.app.cli.look.CheckCommand;
 import rombix.app.cli.look.ForecastCommand;
 import rombix.app.cli.look.OppositeCommand;
@@ -27,6 +27,7 @@ import rombix.app.cli.play.Playing;
 import rombix.app.cli.play.PressCommand;
 import rombix.app.cli.play.ReadCommand;
 import rombix.app.cli.play.ReleaseCommand;
+import rombix.app.cli.play.SetCommand;
 import rombix.app.cli.play.ShowCommand;
 import rombix.app.cli.play.StatusCommand;
 import rombix.app.cli.play.StopCommand;
@@ -60,7 +61,7 @@ public final class RombixCommand implements Callable<Integer> {
             new Entry(TurnCommand.class, TurnCommand::new), new Entry(StatusCommand.class, StatusCommand::new),
             new Entry(ReadCommand.class, ReadCommand::new),
             new Entry(TrafficCommand.class, TrafficCommand::new), new Entry(WhyCommand.class, WhyCommand::new),
-            new Entry(StopCommand.class, StopCommand::new), new Entry(ShowCommand.class, ShowCommand::new),
+            new Entry(SetCommand.class, SetCommand::new), new Entry(StopCommand.class, StopCommand::new), new Entry(ShowCommand.class, ShowCommand::new),
             new Entry(ForecastCommand.class, ForecastCommand::new),
             new Entry(OppositeCommand.class, OppositeCommand::new),
             new Entry(CheckCommand.class, CheckCommand::new),

@@ -59,11 +59,11 @@ public final class StepWords {
             case Step.If i -> "If " + of(i.condition());
             case Step.Repeat r -> "Repeat" + (r.times() == null ? "" : " " + number(r.times()) + " times")
                     + (r.condition() == null ? "" : " while " + of(r.condition()))
-                    + (r.every() == null ? "" : " every " + Figures.span(r.every()))
+                    + (r.every() == null && !computed(r, "every") ? "" : " every " + span(r, "every", r.every() == null ? 0 : r.every()))
                     + (r.times() == null && r.condition() == null ? " until stopped" : "");
             case GearStep.Fade f -> moving(f.gear(), f.command(), f.args(), f.param(), f.to(),
-                    f.from()) + " in " + Figures.span(f.ms());
-            case Step.ForAWhile f -> "For " + Figures.span(f.ms());
+                    f.from()) + " in " + span(f, "ms", f.ms());
+            case Step.ForAWhile f -> "For " + span(f, "ms", f.ms());
             case GearStep.Nudge n -> nudge(n);
             case DeckStep.Ask a -> "Ask “" + a.question() + "”";
             case DeckStep.Use u -> "Use " + (u.chain() != null
@@ -163,6 +163,16 @@ public final class StepWords {
         return twin == null || known == null ? value.toString() : twin.spoken(known, value, readings.apply(gear));
     }
 
+    private static boolean computed(Step step, String time) {
+        return step.how().times().containsKey(time);
+    }
+
+    /** How long, or the formula that says so. */
+    private String span(Step step, String time, long millis) {
+        String formula = step.how().times().get(time);
+        return formula == null ? Figures.span(millis) : formula(formula) + " s";
+    }
+
     private String formula(String formula) {
         return java.util.regex.Pattern.compile("\\{([^{}]+)}").matcher(formula)
                 .replaceAll(m -> java.util.regex.Matcher.quoteReplacement(reading(m.group(1))));
@@ -171,13 +181,13 @@ public final class StepWords {
     private String wait(Step.Wait w) {
         Condition condition = w.condition();
         if (w.clock() != null) {
-            return "Wait until " + w.clock();
+            return "Wait until " + (computed(w, "clock") ? formula(w.how().times().get("clock")) : w.clock());
         }
         if (condition != null) {
             return "Wait until " + of(condition)
-                    + (w.timeout() == null ? "" : ", at most " + Figures.span(w.timeout()));
+                    + (w.timeout() == null && !computed(w, "timeout") ? "" : ", at most " + span(w, "timeout", w.timeout() == null ? 0 : w.timeout()));
         }
-        return "Wait " + Figures.span(w.ms()) + (w.max() == null ? "" : " to " + Figures.span(w.max()));
+        return "Wait " + span(w, "ms", w.ms()) + (w.max() == null ? "" : " to " + span(w, "most", w.max()));
     }
 
     private String nudge(GearStep.Nudge n) {

@@ -121,6 +121,7 @@ final class Formulas {
         List<String> all = new ArrayList<>();
         test(step.how().condition(), all);
         test(step.condition(), all);
+        all.addAll(step.how().times().values());
         step.inputs().forEach(a -> arg(a, all));
         return all;
     }

@@ -10,8 +10,8 @@ import java.util.Set;
 import rombix.core.board.Button;
 import rombix.core.board.Rig;
 import rombix.core.board.State;
-import rombix.core.board.Walk.Owner;
 import rombix.core.board.Walk;
+import rombix.core.board.Walk.Owner;
 import rombix.core.chain.Arg;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Condition;
@@ -130,7 +130,7 @@ final class Loops {
                 }
                 yield none;
             }
-            case Step.Repeat r -> r.every() == null | timeless(r.chain(), used);
+            case Step.Repeat r -> r.every() == null && !r.how().times().containsKey("every") | timeless(r.chain(), used);
             default -> !takesTime(step);
         };
     }
@@ -152,7 +152,7 @@ final class Loops {
     }
 
     private static boolean endless(Step.Repeat r) {
-        if (r.times() instanceof Arg.Constant || r.every() != null && r.every() > 0 || takesTime(r.chain())
+        if (r.times() instanceof Arg.Constant || r.every() != null && r.every() > 0 || r.how().times().containsKey("every") || takesTime(r.chain())
                 || stops(r.chain())) {
             return false;
         }

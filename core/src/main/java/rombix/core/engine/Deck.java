@@ -219,6 +219,7 @@ public final class Deck extends RunContext {
             case Event.Pressed p -> on(p.button(), b -> hands.press(b, at, p.source()));
             case Event.Released r -> on(r.button(), b -> hands.release(b, at, r.source()));
             case Event.Turned t -> on(t.button(), b -> hands.turn(b, t.detents(), t.fine(), at, t.source()));
+            case Event.Given g -> rows.given(g);
             case Event.Chosen c -> on(c.button(), b -> rows.choose(b, c.state(), at, c.source()));
             case Event.Stroked s -> on(s.button(), b -> strokes.stroke(b, s.across(), s.up(), at, s.source()));
             case Event.Held h -> on(h.button(), b -> ways.hold(b, h.ways(), at, h.source()));

@@ -1,6 +1,8 @@
 package rombix.core.engine;
 
 import java.util.Map;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import rombix.core.board.Button;
 import rombix.core.board.Control;
 import rombix.core.board.RunDown;
@@ -18,6 +20,8 @@ import rombix.core.value.Value;
 /** Buttons whose states lie side by side, of which one is chosen. Owned by the conductor's thread. */
 @OwnedBy(Owner.CONDUCTOR)
 final class Rows {
+    private static final Logger LOG = LoggerFactory.getLogger(Rows.class);
+
     private final Deck deck;
 
     Rows(Deck deck) {
@@ -64,6 +68,20 @@ final class Rows {
             deck.hands.perform(b, new Event.Perform(b.button.id(), Gesture.PRESS, source), at);
         } catch (IllegalArgumentException | FormulaFault e) {
             deck.troubled(b.button.id(), String.valueOf(e.getMessage()));
+        }
+    }
+
+    /** A value, or where a run-down is, is given by hand. What doesn't fit has been told to that hand. */
+    void given(Event.Given g) {
+        try {
+            RunDown list = g.button().isEmpty() ? deck.board().runDown(g.value()).orElse(null) : null;
+            if (list != null) {
+                go(list, g.to());
+            } else {
+                deck.set(Scope.of(g.button()), g.value(), g.to());
+            }
+        } catch (IllegalArgumentException | FormulaFault e) {
+            LOG.info("{} was not set: {}", g.value(), e.getMessage());
         }
     }
 

@@ -36,6 +36,10 @@ public sealed interface Event {
     record Stroked(String button, double across, double up, String source) implements Event {
     }
 
+    /** A value is given by hand: one of a button's, or of the board where that is empty; of a run-down where it is. */
+    record Given(String button, String value, Value to) implements Event {
+    }
+
     /** These ways of a key pad are held from now on, counted from 0, and no others. */
     record Held(String button, Set<Integer> ways, String source) implements Event {
         public Held {

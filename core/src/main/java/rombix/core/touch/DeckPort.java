@@ -100,6 +100,11 @@ public final class DeckPort implements AutoCloseable {
         post(new Event.Perform(button, gesture, source, holdMillis));
     }
 
+    /** Sets a value of a button, or of the board where that is empty; for a run-down's id it goes to that item. */
+    public void set(String button, String value, Value to) {
+        post(new Event.Given(button, value, to));
+    }
+
     /** Chooses one of the states of a row, counted from 0. */
     public void choose(String button, int state) {
         post(new Event.Chosen(button, state, source));

@@ -35,8 +35,8 @@ final class FlowStepForm extends StepFields {
                 }
             }));
             case Step.Repeat r -> repeat(r);
-            case Step.ForAWhile f -> add("Put it back after", Fields.span("arg-ms", f.ms(), ms -> edit(
-                    Step.ForAWhile.class, s -> s.withMs(ms))));
+            case Step.ForAWhile f -> time("Put it back after", "arg-ms", "ms", f.ms(), ms -> edit(
+                    Step.ForAWhile.class, s -> s.withMs(ms)));
             case DeckStep.Ask a -> ask(a);
             default -> throw new IllegalArgumentException("no step of the flow: " + step);
         }
@@ -73,8 +73,8 @@ final class FlowStepForm extends StepFields {
         add("Wait", Fields.choice("arg-wait", List.of(Waits.values()), Waits.of(w), x -> x.words,
                 kind -> editAnew(Step.Wait.class, s -> kind.step(s, desk))));
         switch (Waits.of(w)) {
-            case TIME -> add("Time: 700 ms, 1.5 s, 2 min", Fields.span("arg-ms", w.ms(), ms -> edit(
-                    Step.Wait.class, s -> new Step.Wait(ms, null, null, null, null, s.how(), s.extra()))));
+            case TIME -> time("Time: 700 ms, 1.5 s, 2 min", "arg-ms", "ms", w.ms(), ms -> edit(
+                    Step.Wait.class, s -> new Step.Wait(ms, null, null, null, null, s.how(), s.extra())));
             case RANDOM -> {
                 add("At least", Fields.span("arg-ms", w.ms(), ms -> editAnew(Step.Wait.class, s -> new Step.Wait(ms,
                         Math.max(ms, s.max() == null ? ms : s.max()), null, null, null, s.how(), s.extra()))));
@@ -82,8 +82,8 @@ final class FlowStepForm extends StepFields {
                         Step.Wait.class, s -> new Step.Wait(Math.min(ms, s.ms()), ms, null, null, null, s.how(), s
                                 .extra()))));
             }
-            case CLOCK -> add("Time of day: 21:30 or 21:30:15", Fields.text("arg-clock", String.valueOf(w.clock()),
-                    text -> {
+            case CLOCK -> computable("Time of day: 21:30 or 21:30:15", "arg-clock", "clock", "\"" + w.clock() + "\"",
+                    "From a formula, such as {a value}", Fields.text("arg-clock", String.valueOf(w.clock()), text -> {
                         if (text.strip().matches(Step.Wait.CLOCK_FORM)) {
                             edit(Step.Wait.class, s -> new Step.Wait(0, null, text.strip(), null, null, s.how(), s
                                     .extra()));
@@ -95,7 +95,7 @@ final class FlowStepForm extends StepFields {
                         edit(Step.Wait.class, s -> new Step.Wait(0, null, null, test, s.timeout(), s.how(), s.extra()));
                     }
                 }));
-                optionalSpan("Fail after", "arg-timeout", w.timeout(), 10_000, ms -> edit(
+                optionalSpan("Fail after", "arg-timeout", "timeout", w.timeout(), 10_000, ms -> edit(
                         Step.Wait.class, s -> new Step.Wait(0, null, null, s.condition(), ms, s.how(), s.extra())));
             }
         }
@@ -183,7 +183,7 @@ final class FlowStepForm extends StepFields {
         nodes.add(times);
         add("While", new ConditionField(desk, "repeat-test", r.condition(), "always", test -> edit(Step.Repeat.class,
                 s -> s.withCondition(test))));
-        optionalSpan("Start every", "arg-every", r.every(), 1000, ms -> edit(Step.Repeat.class,
+        optionalSpan("Start every", "arg-every", "every", r.every(), 1000, ms -> edit(Step.Repeat.class,
                 s -> s.withEvery(ms)));
         nodes.add(chainRow("What is repeated", 0, r.chain(), null, null));
     }
@@ -210,7 +210,7 @@ final class FlowStepForm extends StepFields {
                     .equals(a.into())).findFirst().orElse(null), Board.BoardValue::name, v -> edit(DeckStep.Ask.class,
                             s -> s.withInto(v.id()))));
         }
-        optionalSpan("If there is no answer within", "arg-timeout", a.timeout(), 10_000, ms -> edit(DeckStep.Ask.class,
+        optionalSpan("If there is no answer within", "arg-timeout", "timeout", a.timeout(), 10_000, ms -> edit(DeckStep.Ask.class,
                 s -> s.withTimeout(ms)));
         if (a.timeout() != null && a.kind() == DeckStep.Ask.AnswerType.CHOICE) {
             List<Integer> all = new ArrayList<>();

@@ -129,8 +129,7 @@ final class GearStepForm extends StepFields {
         }
         add("To", new ArgField(desk, "arg-to", twin(f.gear()), p, f.to(), inner(), a -> edit(GearStep.Fade.class,
                 s -> s.withTo(a))));
-        add("Over: 700 ms, 1.5 s, 2 min",
-                Fields.span("arg-ms", f.ms(), ms -> edit(GearStep.Fade.class, s -> s.withMs(ms))));
+        time("Over: 700 ms, 1.5 s, 2 min", "arg-ms", "ms", f.ms(), ms -> edit(GearStep.Fade.class, s -> s.withMs(ms)));
         add("Curve", Fields.choice("arg-curve", List.of(GearStep.Fade.Curve.values()), f.curve(), c -> switch (c) {
             case LINEAR -> "linear";
             case S_CURVE -> "S-curve: slow at both ends";

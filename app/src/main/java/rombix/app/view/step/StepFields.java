@@ -10,6 +10,7 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Space;
@@ -87,17 +88,50 @@ abstract class StepFields {
         return names;
     }
 
-    void optionalSpan(String name, String id, @Nullable Long now, long preset,
+    /** A time of the step, written or from a formula that gives it in seconds when the step is due. */
+    void time(String name, String id, String time, long now, java.util.function.Consumer<Long> changed) {
+        computable(name, id, time, String.valueOf(now / 1000.0), "From a formula, in seconds", Fields.span(id, now,
+                changed::accept));
+    }
+
+    /** Something that is written, or that a formula gives when the step is due. */
+    void computable(String name, String id, String time, String preset, String words, Node written) {
+        String formula = Paths.step(desk.bench().chain(), path).map(s -> s.how().times().get(time)).orElse(null);
+        VBox box = new VBox(Space.S4, formula == null ? written : new FormulaField(desk, id + "-formula", formula, inner(),
+                f -> computed(time, f)), Fields.check(id + "-computed", words, formula != null, on -> {
+                    computed(time, on ? preset : null);
+                    anew.run();
+                }));
+        if (name.isEmpty()) {
+            nodes.add(box);
+        } else {
+            add(name, box);
+        }
+    }
+
+    private void computed(String time, @Nullable String formula) {
+        edit(Step.class, s -> {
+            Map<String, String> all = new LinkedHashMap<>(s.how().times());
+            if (formula == null) {
+                all.remove(time);
+            } else {
+                all.put(time, formula);
+            }
+            return s.withHow(s.how().withTimes(all));
+        });
+    }
+
+    void optionalSpan(String name, String id, String time, @Nullable Long now, long preset,
             java.util.function.Consumer<@Nullable Long> changed) {
         HBox row = new HBox(Space.S8, Fields.check(id + "-on", name, now != null, on -> {
             changed.accept(on ? (Long) preset : null);
             anew.run();
         }));
         row.setAlignment(Pos.CENTER_LEFT);
-        if (now != null) {
-            row.getChildren().add(Fields.span(id, now, changed::accept));
-        }
         nodes.add(row);
+        if (now != null) {
+            time("", id, time, now, changed::accept);
+        }
     }
 
     Button button(String text, Runnable action) {

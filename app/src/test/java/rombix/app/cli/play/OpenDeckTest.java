@@ -145,6 +145,21 @@ class OpenDeckTest {
     }
 
     @Test
+    void aValueIsSetAndARunDownGoesOn() {
+        assertThat(run("set", "visitors", "7").out()).contains("Visitors let in: 7");
+        await().until(() -> Value.of(7).equals(deck.feed().state().known().named("visitors")));
+        assertThat(run("set", "night", "next").out()).contains("The night: 1, Sky tonight");
+        await().until(() -> Value.of("The Moon").equals(deck.feed().state().known().named("night.next")));
+        assertThat(run("set", "night", "Tea").out()).contains("8, Tea");
+        assertThat(run("set", "visitors", "many")).satisfies(r -> {
+            assertThat(r.code()).isEqualTo(2);
+            assertThat(r.err()).contains("is a number");
+        });
+        assertThat(run("set", "visitor", "1").err()).contains("no value “visitor”", "visitors");
+        assertThat(run("set", "night", "Coffee").err()).contains("has no item “Coffee”");
+    }
+
+    @Test
     void anUnknownButtonIsToldOf() {
         Result r = run("press", "gatee");
         assertThat(r.code()).isEqualTo(2);

@@ -67,10 +67,10 @@ public final class Compiler {
             Condition condition = step.how().condition();
             Chain instead = step.how().instead();
             return new Op.Item(here, op(step, here), condition == null ? null : new Question(condition), step.how(),
-                    instead == null ? null : seq(instead, here + "/instead"));
+                    instead == null ? null : seq(instead, here + "/instead"), Times.read(step));
         } catch (FormulaFault e) {
             return new Op.Item(here, new Op.Broken("its formula is wrong at character %d: %s".formatted(e.position(),
-                    e.getMessage())), null, step.how(), null);
+                    e.getMessage())), null, step.how(), null, Map.of());
         }
     }
 

@@ -108,8 +108,10 @@ public sealed interface Op {
      * A step with its manner.
      *
      * @param place where it stands, for the as-run log
+     * @param times what gives its times when it is due
      */
-    record Item(String place, Op op, @Nullable Question condition, StepOptions how, @Nullable Seq instead) {
+    record Item(String place, Op op, @Nullable Question condition, StepOptions how, @Nullable Seq instead,
+            Map<String, Formula> times) {
     }
 
     /** An argument: one of the two is there, or {@code fault} says why the formula cannot be read. */
@@ -198,7 +200,8 @@ public sealed interface Op {
     /** Compared by identity: each is one place in one chain. */
     final class ForAWhile implements Op {
         public final Seq chain;
-        public final long nanos;
+        /** As it was reckoned last. */
+        public long nanos;
 
         ForAWhile(Seq chain, long nanos) {
             this.chain = chain;

@@ -7,6 +7,7 @@ import java.util.Map;
 import rombix.core.chain.DeckStep;
 import rombix.core.engine.op.Op;
 import rombix.core.engine.op.Scope;
+import rombix.core.engine.op.Times;
 import rombix.core.event.Happening;
 import rombix.core.time.Agenda;
 import rombix.core.value.FormulaFault;
@@ -20,13 +21,18 @@ public final class StepStart {
     static void start(SeqFrame frame, Op.Item item, long due) {
         RunContext context = frame.run.context;
         try {
-            switch (item.op()) {
+            switch (Times.now(item, f -> context.situation.value(new Op.Input(null, f), frame.scope))) {
                 case Op.Do d -> context.orders.perform(frame, d, due);
                 case Op.Wait w -> {
                     long more = w.mostNanos() > w.nanos() ? context.chance.nextLong(w.mostNanos() - w.nanos() + 1) : 0;
                     until(frame, due + w.nanos() + more);
+                    lasts(frame, item, due, w.nanos() + more);
                 }
-                case Op.WaitClock w -> until(frame, due + untilClock(context.clock.wall(), w));
+                case Op.WaitClock w -> {
+                    long nanos = untilClock(context.clock.wall(), w);
+                    until(frame, due + nanos);
+                    context.telling.tell(new Happening.Lasts(frame.run.id, frame.run.buttonId(), due, nanos));
+                }
                 case Op.WaitUntil w -> context.watches.watch(frame, w.check().names(), w.timeoutNanos(), due,
                         () -> context.situation.now(w.check(), frame.scope),
                         late -> frame.done(late, frame.faulted("what it waited for did not happen in time")),
@@ -103,6 +109,13 @@ public final class StepStart {
             next = now.toLocalDate().plusDays(1).atTime(wait.time()).atZone(now.getZone());
         }
         return Duration.between(now, next).toNanos();
+    }
+
+    /** Tells how long a wait is that was not known beforehand. */
+    private static void lasts(SeqFrame frame, Op.Item item, long due, long nanos) {
+        if (!item.times().isEmpty()) {
+            frame.run.context.telling.tell(new Happening.Lasts(frame.run.id, frame.run.buttonId(), due, nanos));
+        }
     }
 
     private static void until(SeqFrame frame, long end) {
