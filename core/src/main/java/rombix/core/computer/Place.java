@@ -105,7 +105,7 @@ public sealed interface Place {
 
     /** Which of several places where a picture is found. */
     enum Which {
-        SOLE("the only one"), CLOSEST("the one most alike"), FIRST("the first from above"), EACH("every one in turn");
+        SOLE("the only one"), CLOSEST("the one nearest to the pointer"), BEST("the one most alike"), FIRST("the first from above"), EACH("every one in turn");
 
         private final String words;
 
@@ -188,9 +188,9 @@ public sealed interface Place {
                     "Pixels inwards from a corner of an application's foremost window: upper-left, upper-right, lower-left or lower-right."),
             new Form("region 1 100 200 300 150", "Part of screen 1: left, top, width, height."),
             new Form("picture ID in everywhere alike 90 take sole at middle wait 2000",
-                    "Where a picture of the board is found, at least 90 % alike, within 2000 ms. In: everywhere, screen 1, window notes, or a region. Take: sole, closest, first or each. At: middle, or pixels from its upper left corner, such as 12 8."));
+                    "Where a picture of the board is found, at least 90 % alike, within 2000 ms. In: everywhere, screen 1, window notes, or a region. Take: sole, closest (to the pointer), best (the most alike), first or each. At: middle, or pixels from its upper left corner, such as 12 8."));
     Pattern PICTURE = Pattern.compile(
-            "picture (\\S+) in (.+) alike (\\d{1,3}) take (sole|closest|first|each) at (?:middle|(\\d{1,6}) (\\d{1,6})) wait"
+            "picture (\\S+) in (.+) alike (\\d{1,3}) take (sole|closest|best|first|each) at (?:middle|(\\d{1,6}) (\\d{1,6})) wait"
                     + " (\\d{1,7})");
     Pattern REGION = Pattern.compile("region (\\d{1,2}) (-?\\d{1,6}) (-?\\d{1,6}) (\\d{1,6}) (\\d{1,6})");
     Pattern SCREEN = Pattern.compile("screen (\\d{1,2}) at (-?\\d{1,6}) (-?\\d{1,6})(?: seen (\\S+))?");

@@ -130,7 +130,7 @@ final class DesktopLink implements Link {
         held(machine);
         LocalDateTime clock = LocalDateTime.now(ZoneId.systemDefault());
         tell("time", "%02d:%02d".formatted(clock.getHour(), clock.getMinute()));
-        tell("time-seconds", "%02d:%02d:%02d".formatted(clock.getHour(), clock.getMinute(), clock.getSecond()));
+        tell("seconds", "%02d:%02d:%02d".formatted(clock.getHour(), clock.getMinute(), clock.getSecond()));
         tell("date", clock.toLocalDate().toString());
         new TreeMap<>(machine.system()).forEach(this::tell);
     }

@@ -9,9 +9,9 @@ import rombix.core.computer.Keys;
 import rombix.core.computer.Place;
 import rombix.core.computer.Power;
 import rombix.core.sight.Match;
+import rombix.links.desktop.machine.Machine;
 import rombix.links.desktop.machine.Machine.Box;
 import rombix.links.desktop.machine.Machine.Window;
-import rombix.links.desktop.machine.Machine;
 import rombix.links.desktop.machine.PngPixels;
 import rombix.links.desktop.machine.Stopped;
 import rombix.links.desktop.machine.Unable;
@@ -101,7 +101,7 @@ final class Doings {
                 (int) a.number(1), a.number(2))));
         ALL.put("keys type", (a, _, h, _) -> h.before(a.text(2), a.flag(3), () -> h.type(a.text(0), a.number(1))));
         ALL.put("keys secret", (a, _, h, _) -> h.before(a.text(2), a.flag(3), () -> h.secret(a.text(0), a.number(1))));
-        ALL.put("keys down", (a, _, h, _) -> h.hold(Keys.chord(a.text(0))));
+        ALL.put("keys down", (a, _, h, _) -> h.before(a.text(1), false, () -> h.hold(Keys.chord(a.text(0)))));
         ALL.put("keys up", (a, _, h, _) -> h.release(Keys.chord(a.text(0))));
         ALL.put("keys stick", (a, _, h, _) -> h.stick(Hands.modifier(a.text(0)), a.text(1).equals("next"), a.text(1)
                 .equals("time") ? a.number(2) : 0));
@@ -110,7 +110,7 @@ final class Doings {
 
     private static void pointer() {
         ALL.put("pointer click",
-                (a, _, h, _) -> h.pointer().click(a.text(0), (int) a.number(1), a.place(2), a.flag(3), a.flag(4)));
+                (a, _, h, _) -> h.pointer().click(a.text(0), (int) a.number(1), a.place(2), a.flag(3), a.flag(4), a.number(5)));
         ALL.put("pointer down", (a, _, h, _) -> h.pointer().hold(a.text(0), a.place(1), a.flag(2)));
         ALL.put("pointer up", (a, _, h, _) -> h.pointer().release(a.text(0), a.place(1)));
         ALL.put("pointer move", (a, _, h, _) -> h.pointer().move(a.place(0)));

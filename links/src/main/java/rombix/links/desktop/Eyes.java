@@ -11,12 +11,12 @@ import rombix.core.sight.Match;
 import rombix.core.sight.Pixels;
 import rombix.core.sight.Search;
 import rombix.core.sight.Sights;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
+import rombix.links.desktop.machine.Machine;
 import rombix.links.desktop.machine.Machine.Box;
 import rombix.links.desktop.machine.Machine.Point;
 import rombix.links.desktop.machine.Machine.Window;
-import rombix.links.desktop.machine.Machine;
 import rombix.links.desktop.machine.PngPixels;
 import rombix.links.desktop.machine.Stopped;
 import rombix.links.desktop.machine.Unable;
@@ -203,7 +203,12 @@ final class Eyes {
                 }
                 yield found;
             }
-            case CLOSEST -> List.of(found.stream().max(Comparator.comparingDouble(Match::alike)).orElseThrow());
+            case BEST -> List.of(found.stream().max(Comparator.comparingDouble(Match::alike)).orElseThrow());
+            case CLOSEST -> {
+                Point pointer = machine.pointer();
+                yield List.of(found.stream().min(Comparator.comparingDouble(m -> Math.hypot(m.middleX() - pointer.x(), m
+                        .middleY() - pointer.y()))).orElseThrow());
+            }
             case FIRST -> List.of(found.getFirst());
             case EACH -> found;
         };

@@ -1,11 +1,12 @@
 package rombix.links.desktop;
 
+import java.util.List;
 import rombix.core.computer.Place;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.links.desktop.Aim.Spot;
-import rombix.links.desktop.machine.Machine.Point;
 import rombix.links.desktop.machine.Machine;
+import rombix.links.desktop.machine.Machine.Point;
 import rombix.links.desktop.machine.Stopped;
 import rombix.links.desktop.machine.Unable;
 
@@ -44,11 +45,18 @@ final class PointerHand {
         this.aim = aim;
     }
 
-    /** @param raise whether the window of the place may be brought to the front */
-    void click(String button, int times, Place place, boolean back, boolean raise) throws Unable, Stopped {
+    /**
+     * @param raise whether the window of the place may be brought to the front
+     * @param pace milliseconds between one place and the next, where there are several
+     */
+    void click(String button, int times, Place place, boolean back, boolean raise, long pace) throws Unable, Stopped {
         Point before = machine.pointer();
-        for (Spot spot : aim.spots(place, raise, hands::pause)) {
-            click(button, times, place, spot);
+        List<Spot> spots = aim.spots(place, raise, hands::pause);
+        for (int i = 0; i < spots.size(); i++) {
+            if (i > 0) {
+                hands.pause(pace);
+            }
+            click(button, times, place, spots.get(i));
         }
         hands.done();
         if (back) {

@@ -76,6 +76,21 @@ class AimTest {
         assertThat(machine.done).isNotEmpty();
     }
 
+    /** A text that was meant for one application went on into another one that came to the front. */
+    @Test
+    void aTextForOneApplicationIsNotTypedIntoAnother() {
+        FakeMachine machine = new FakeMachine(TERMINAL, NOTES, DECK);
+        machine.afterKeys = n -> {
+            if (n == 3) {
+                machine.bring(TERMINAL);
+            }
+        };
+        Hands hands = hands(machine);
+        assertThatThrownBy(() -> hands.before("notes", false, () -> hands.type("abcdef", 0))).hasMessageContaining(
+                "took the keyboard from “notes”");
+        assertThat(machine.done).filteredOn(d -> d.length() == 1).containsExactly("a", "b", "c");
+    }
+
     @Test
     void aWindowOfRombixThatComesToTheFrontEndsATextAtOnce() {
         FakeMachine machine = new FakeMachine(NOTES, DECK);
@@ -114,7 +129,7 @@ class AimTest {
         Map<String, Place> places = Map.of("the pointer", Place.HERE, "a screen", at("screen 1 at 150 150"),
                 "a region", at("region 1 140 140 20 20"), "its own window", at("window Rombix from upper-left at 9 9"));
         return places.entrySet().stream().flatMap(p -> Stream.of(
-                deed("click at " + p.getKey(), h -> h.pointer().click("left", 1, p.getValue(), false, true)),
+                deed("click at " + p.getKey(), h -> h.pointer().click("left", 1, p.getValue(), false, true, 100)),
                 deed("hold at " + p.getKey(), h -> h.pointer().hold("left", p.getValue(), true)),
                 deed("wheel at " + p.getKey(), h -> h.pointer().wheel("up", 2, p.getValue(), true)),
                 deed("drag from " + p.getKey(), h -> h.pointer().drag(p.getValue(), at("screen 1 at 450 350"), "left",
@@ -137,7 +152,7 @@ class AimTest {
     @Test
     void aWindowThatIsCoveredIsRaisedBeforeItIsClicked() throws Exception {
         FakeMachine machine = new FakeMachine(DECK, TERMINAL, NOTES);
-        hands(machine).pointer().click("left", 2, SHARED, false, true);
+        hands(machine).pointer().click("left", 2, SHARED, false, true, 100);
         hands(machine).pointer().wheel("down", 1, SHARED, true);
         assertThat(machine.done).containsExactly("left at notes", "left at notes", "down at notes");
     }
@@ -145,12 +160,12 @@ class AimTest {
     @Test
     void aWindowThatMayNotBeRaisedOrDoesNotComeIsNotClicked() {
         FakeMachine machine = new FakeMachine(DECK, TERMINAL, NOTES);
-        assertThatThrownBy(() -> hands(machine).pointer().click("left", 1, SHARED, false, false)).hasMessage(
+        assertThatThrownBy(() -> hands(machine).pointer().click("left", 1, SHARED, false, false, 100)).hasMessage(
                 "“notes” is covered by “Terminal”");
-        assertThatThrownBy(() -> hands(machine).pointer().click("left", 1, IN_NOTES, false, false)).hasMessage(
+        assertThatThrownBy(() -> hands(machine).pointer().click("left", 1, IN_NOTES, false, false, 100)).hasMessage(
                 "“notes” is covered by Rombix");
         machine.raises = false;
-        assertThatThrownBy(() -> hands(machine).pointer().click("left", 1, SHARED, false, true)).hasMessage(
+        assertThatThrownBy(() -> hands(machine).pointer().click("left", 1, SHARED, false, true, 100)).hasMessage(
                 "“notes” is covered by “Terminal”");
         assertThat(machine.done).isEmpty();
     }
@@ -160,7 +175,7 @@ class AimTest {
         FakeMachine machine = new FakeMachine(NOTES);
         for (String place : List.of("screen 1 at 1280 10", "screen 1 at -1 10",
                 "window notes from upper-left at 2000 10")) {
-            assertThatThrownBy(() -> hands(machine).pointer().click("left", 1, at(place), false, true))
+            assertThatThrownBy(() -> hands(machine).pointer().click("left", 1, at(place), false, true, 100))
                     .hasMessageContaining("off the screen");
             assertThatThrownBy(() -> hands(machine).pointer().move(at(place))).hasMessageContaining("off the screen");
         }
@@ -172,7 +187,7 @@ class AimTest {
     void aClickWaitsUntilTheHandHasLetGoOfTheMouse() {
         FakeMachine machine = new FakeMachine(NOTES);
         machine.button = true;
-        assertThatThrownBy(() -> hands(machine).pointer().click("left", 1, IN_NOTES, false, true))
+        assertThatThrownBy(() -> hands(machine).pointer().click("left", 1, IN_NOTES, false, true, 100))
                 .hasMessageContaining("mouse button is held down");
         assertThat(machine.done).isEmpty();
     }

@@ -6,6 +6,7 @@ import static org.awaitility.Awaitility.await;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Base64;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
@@ -46,6 +47,15 @@ class ComputerSightsTest extends ComputerUnderTest {
                 "Booth: “Hole” is there \\d+ times: choose in the step which of them is meant");
         assertThat(done("click", with("place", how.formatted("each")))).isEqualTo("sent");
         assertThat(booth.look().clips()).isGreaterThan(2);
+        for (String which : List.of("each", "first")) {
+            done("click", with("place", how.formatted(which)));
+            double x = booth.look().pointerX();
+            double y = booth.look().pointerY();
+            done("click", with("place", how.formatted("closest")));
+            assertThat(List.of(booth.look().pointerX(), booth.look().pointerY())).as("nearest to the pointer, after %s",
+                    which).extracting(Number::doubleValue).containsExactly(x, y);
+        }
+        assertThat(done("click", with("place", how.formatted("best")))).isEqualTo("sent");
     }
 
     @Test
