@@ -70,8 +70,9 @@ final class Moments implements Measured {
     private static Rig counting() {
         Rig rig = Gear.osc(List.of("127.0.0.1:9"), new Chain(List.of(new DeckStep.Set("n", new Arg.Computed("{n} + 1"),
                 StepOptions.PLAIN, Map.of()))));
-        Trigger yes = new Trigger.Becomes(new Condition.OnReading("g0", "said", Comparison.pattern("^!yes\\b")), true, Map
-                .of());
+        Trigger yes = new Trigger.Becomes(new Condition.OnReading("g0", "said", Comparison.pattern("^!yes\\b")), true,
+                Map
+                        .of());
         return rig.with(Edits.button(rig.board().withValues(List.of(new BoardValue("n", "N", Value.of(0)))), "b",
                 b -> b.withTriggers(List.of(yes))));
     }

@@ -59,8 +59,9 @@ public final class Conditions {
     private static void of(Twin twin, Readings now, List<Offered> all) {
         for (Twin.Reading known : twin.readings(now)) {
             String start = twin.title() + ": " + known.title();
-            BiConsumer<String, Comparison> add = (words, that) -> all.add(new Offered(words, new Condition.OnReading(twin
-                    .gear(), known.id(), that)));
+            BiConsumer<String, Comparison> add = (words, that) -> all
+                    .add(new Offered(words, new Condition.OnReading(twin
+                            .gear(), known.id(), that)));
             switch (known.spec().type()) {
                 case FLAG -> {
                     for (boolean on : new boolean[]{true, false}) {
@@ -69,8 +70,9 @@ public final class Conditions {
                 }
                 case CHOICE -> {
                     String list = known.spec().choices() == null ? known.id() : known.spec().choices();
-                    twin.items(list, now).forEach(item -> add.accept(start + " is " + item.name(), Comparison.is(Value.of(
-                            item.id()))));
+                    twin.items(list, now)
+                            .forEach(item -> add.accept(start + " is " + item.name(), Comparison.is(Value.of(
+                                    item.id()))));
                 }
                 case NUMBER -> {
                     double middle = known.spec().min() == null || known.spec().max() == null
@@ -136,8 +138,9 @@ public final class Conditions {
         List<Name> all = new ArrayList<>();
         more.forEach(n -> all.add(new Name(n, n)));
         rig.board().values().forEach(v -> all.add(new Name(v.id(), "Value: " + v.name())));
-        rig.board().runDowns().forEach(r -> r.names().forEach(n -> all.add(new Name(n, "Run-down: " + r.name() + " " + part(
-                n.substring(r.id().length()))))));
+        rig.board().runDowns()
+                .forEach(r -> r.names().forEach(n -> all.add(new Name(n, "Run-down: " + r.name() + " " + part(
+                        n.substring(r.id().length()))))));
         for (Twin twin : rig.twins().values()) {
             for (Twin.Reading known : twin.readings(readings.apply(twin.gear()))) {
                 if (known.spec().type() != ValueType.LIST) {

@@ -59,7 +59,9 @@ public final class StepWords {
             case Step.If i -> "If " + of(i.condition());
             case Step.Repeat r -> "Repeat" + (r.times() == null ? "" : " " + number(r.times()) + " times")
                     + (r.condition() == null ? "" : " while " + of(r.condition()))
-                    + (r.every() == null && !computed(r, "every") ? "" : " every " + span(r, "every", r.every() == null ? 0 : r.every()))
+                    + (r.every() == null && !computed(r, "every")
+                            ? ""
+                            : " every " + span(r, "every", r.every() == null ? 0 : r.every()))
                     + (r.times() == null && r.condition() == null ? " until stopped" : "");
             case GearStep.Fade f -> moving(f.gear(), f.command(), f.args(), f.param(), f.to(),
                     f.from()) + " in " + span(f, "ms", f.ms());
@@ -71,7 +73,8 @@ public final class StepWords {
                     : "“" + buttonName(u.button()) + "”"
                             + (u.gesture() == rombix.core.chain.Gesture.PRESS ? "" : ", " + u.gesture().words()));
             case DeckStep.Set s -> "Set " + valueName(s.value()) + " to " + shown(s.to());
-            case DeckStep.Go g -> "Go to “" + shown(g.to()) + "” in " + rig.board().runDown(g.list()).map(RunDown::name).orElse(g.list());
+            case DeckStep.Go g ->
+                "Go to “" + shown(g.to()) + "” in " + rig.board().runDown(g.list()).map(RunDown::name).orElse(g.list());
             case DeckStep.Show s when s.way().alone() -> switch (s.way()) {
                 case NEXT -> "Show the next page";
                 case PREVIOUS -> "Show the previous page";
@@ -100,8 +103,10 @@ public final class StepWords {
             case Condition.OnValue v -> valueName(v.value()) + compared(v.that(), Value::toString, null);
             case Condition.Daytime d -> d.from() == null
                     ? "it is before " + d.until()
-                    : d.until() == null ? "it is " + d.from() + " or later" : "it is from %s to %s".formatted(d.from(),
-                            d.until());
+                    : d.until() == null
+                            ? "it is " + d.from() + " or later"
+                            : "it is from %s to %s".formatted(d.from(),
+                                    d.until());
             case Condition.All a -> joined(a.parts(), " and ");
             case Condition.Any a -> joined(a.parts(), " or ");
             case Condition.Not n -> "not (" + of(n.part()) + ")";
@@ -110,7 +115,8 @@ public final class StepWords {
     }
 
     private String joined(List<Condition> parts, String by) {
-        return parts.stream().map(p -> p.within().size() > 1 ? "(" + of(p) + ")" : of(p)).collect(Collectors.joining(by));
+        return parts.stream().map(p -> p.within().size() > 1 ? "(" + of(p) + ")" : of(p))
+                .collect(Collectors.joining(by));
     }
 
     private String reading(Condition.OnReading c) {
@@ -185,7 +191,9 @@ public final class StepWords {
         }
         if (condition != null) {
             return "Wait until " + of(condition)
-                    + (w.timeout() == null && !computed(w, "timeout") ? "" : ", at most " + span(w, "timeout", w.timeout() == null ? 0 : w.timeout()));
+                    + (w.timeout() == null && !computed(w, "timeout")
+                            ? ""
+                            : ", at most " + span(w, "timeout", w.timeout() == null ? 0 : w.timeout()));
         }
         return "Wait " + span(w, "ms", w.ms()) + (w.max() == null ? "" : " to " + span(w, "most", w.max()));
     }

@@ -232,8 +232,9 @@ public sealed interface DeckStep extends Step {
             if (way.alone()
                     ? page != null || button != null
                     : (page == null) == (button == null || state == null)) {
-                throw new IllegalArgumentException("a show step needs a \"page\", a \"way\" that is back, next or previous, or a"
-                        + " \"button\" and a \"state\"");
+                throw new IllegalArgumentException(
+                        "a show step needs a \"page\", a \"way\" that is back, next or previous, or a"
+                                + " \"button\" and a \"state\"");
             }
             how = StepOptions.orPlain(how);
             extra = Extra.kept(extra);

@@ -130,7 +130,8 @@ final class Loops {
                 }
                 yield none;
             }
-            case Step.Repeat r -> r.every() == null && !r.how().times().containsKey("every") | timeless(r.chain(), used);
+            case Step.Repeat r ->
+                r.every() == null && !r.how().times().containsKey("every") | timeless(r.chain(), used);
             default -> !takesTime(step);
         };
     }
@@ -152,7 +153,8 @@ final class Loops {
     }
 
     private static boolean endless(Step.Repeat r) {
-        if (r.times() instanceof Arg.Constant || r.every() != null && r.every() > 0 || r.how().times().containsKey("every") || takesTime(r.chain())
+        if (r.times() instanceof Arg.Constant || r.every() != null && r.every() > 0
+                || r.how().times().containsKey("every") || takesTime(r.chain())
                 || stops(r.chain())) {
             return false;
         }

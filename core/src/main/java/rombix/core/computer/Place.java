@@ -105,7 +105,8 @@ public sealed interface Place {
 
     /** Which of several places where a picture is found. */
     enum Which {
-        SOLE("the only one"), CLOSEST("the one nearest to the pointer"), BEST("the one most alike"), FIRST("the first from above"), EACH("every one in turn");
+        SOLE("the only one"), CLOSEST("the one nearest to the pointer"), BEST("the one most alike"), FIRST(
+                "the first from above"), EACH("every one in turn");
 
         private final String words;
 

@@ -114,7 +114,8 @@ final class Follows {
     private void arrived(ButtonPlay b, int state) {
         State now = b.button.states().get(state);
         String gear = awaited(b).map(OnReading::gear).findFirst().orElse("");
-        deck.telling.tell(new Happening.Answered(b.wayRun, b.button.id(), "", gear, now.name(), b.wayNanos, deck.now()));
+        deck.telling
+                .tell(new Happening.Answered(b.wayRun, b.button.id(), "", gear, now.name(), b.wayNanos, deck.now()));
         giveUp(b);
     }
 

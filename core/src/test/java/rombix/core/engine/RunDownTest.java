@@ -47,7 +47,8 @@ class RunDownTest {
     @Test
     void linesOfATextOrATableBecomeItems() {
         assertThat(NIGHT.items()).containsExactly(new RunDown.Item("Welcome", "Good evening", 120), new RunDown.Item(
-                "The Moon", "", 480), new RunDown.Item("Tea", "Warm room", 3900), new RunDown.Item("Good night", "", 0));
+                "The Moon", "", 480), new RunDown.Item("Tea", "Warm room", 3900),
+                new RunDown.Item("Good night", "", 0));
         assertThat(RunDown.items(NIGHT.lines())).isEqualTo(NIGHT.items());
     }
 
@@ -88,8 +89,10 @@ class RunDownTest {
         TestDeck t = deck(NIGHT, going("next", Arg.of(Value.of("next"))));
         t.pass(30_000);
         t.press("next");
-        assertThat(t.all(Happening.ValueSet.class).stream().filter(v -> v.value().equals("night.ends")).toList().getLast()
-                .to()).isEqualTo(Value.of(150));
+        assertThat(
+                t.all(Happening.ValueSet.class).stream().filter(v -> v.value().equals("night.ends")).toList().getLast()
+                        .to())
+                .isEqualTo(Value.of(150));
         assertThat(RunDown.time(RunDown.left(150, 60))).isEqualTo("1:30");
         assertThat(RunDown.time(RunDown.left(10, 86_390))).as("over midnight").isEqualTo("0:20");
         assertThat(RunDown.time(RunDown.left(150, 165))).isEqualTo("-0:15");

@@ -73,7 +73,9 @@ class WaitsTest {
     @Test
     void aWaitForANumberAsksAReading() {
         TestDeck t = TestDeck
-                .running(new Step.Wait(0, null, null, new Condition.OnReading("gear", "level", new Comparison(null, 50.0, null, null, null)), null, PLAIN, Map.of()), on("b"));
+                .running(new Step.Wait(0, null, null,
+                        new Condition.OnReading("gear", "level", new Comparison(null, 50.0, null, null, null)), null,
+                        PLAIN, Map.of()), on("b"));
         t.press("b");
         t.post(new Event.Came("gear", "level", Value.of(50)));
         t.pass(100);

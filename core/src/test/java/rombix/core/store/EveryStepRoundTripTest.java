@@ -71,7 +71,8 @@ class EveryStepRoundTripTest {
             new Trigger.Osc("/go/1"), new Trigger.Clock(Schedule.of("Fri,Sat 21:30"), true), new Trigger.Clock(Schedule
                     .of("every 15 min"), false),
             new Trigger.Clock(Schedule.of("2026-12-24T21:30"), false),
-            new Trigger.Becomes(Condition.OnReading.is("desk", "muted/host", Value.of(true)), true, Map.of()), new Trigger.When(
+            new Trigger.Becomes(Condition.OnReading.is("desk", "muted/host", Value.of(true)), true, Map.of()),
+            new Trigger.When(
                     Trigger.When.What.GEAR_LOST, "desk"),
             new Trigger.When(Trigger.When.What.BOARD_OPENED, null));
 
@@ -104,7 +105,8 @@ class EveryStepRoundTripTest {
             return new Board(1, "Random",
                     List.of(new Gear("desk", "Desk", "sound-desk", new Gear.Link(Protocol.of("midi"),
                             "Desk", Map.of()), Map.of(), Map.of())),
-                    List.of(new Page("p", "P", 3, 2, List.of(b, fader, dial, plain), new Condition.Computed("{n} > 2"), true,
+                    List.of(new Page("p", "P", 3, 2, List.of(b, fader, dial, plain), new Condition.Computed("{n} > 2"),
+                            true,
                             Map.of())),
                     List.of(new BoardValue("n", "N", Value.of(4))), List.of(new NamedChain("c", "C", List.of("to"),
                             named)),
@@ -125,7 +127,8 @@ class EveryStepRoundTripTest {
                 new StepOptions(true, "a note", null, StepOptions.Fail.GO_ON, 0, 0, null),
                 new StepOptions(false, null, new Condition.Computed("{n} > 1"), StepOptions.Fail.STOP, 0, 0, null),
                 new StepOptions(false,
-                        null, new Condition.OnReading("desk", "level/host", new Comparison(null, -20.0, 3.5, null, null)),
+                        null,
+                        new Condition.OnReading("desk", "level/host", new Comparison(null, -20.0, 3.5, null, null)),
                         StepOptions.Fail.RETRY, 4,
                         250, null));
         return depth == 0

@@ -110,7 +110,8 @@ final class Doings {
 
     private static void pointer() {
         ALL.put("pointer click",
-                (a, _, h, _) -> h.pointer().click(a.text(0), (int) a.number(1), a.place(2), a.flag(3), a.flag(4), a.number(5)));
+                (a, _, h, _) -> h.pointer().click(a.text(0), (int) a.number(1), a.place(2), a.flag(3), a.flag(4),
+                        a.number(5)));
         ALL.put("pointer down", (a, _, h, _) -> h.pointer().hold(a.text(0), a.place(1), a.flag(2)));
         ALL.put("pointer up", (a, _, h, _) -> h.pointer().release(a.text(0), a.place(1)));
         ALL.put("pointer move", (a, _, h, _) -> h.pointer().move(a.place(0)));

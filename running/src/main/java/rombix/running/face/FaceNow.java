@@ -59,9 +59,11 @@ public record FaceNow(String label, String second, Face face, @Nullable String i
         DeckState.Play play = deck.play(button.id());
         int state = Math.min(play.state(), button.states().size() - 1);
         DeckState.Fault wrong = deck.fault(button.id());
-        return of(button, state, name -> deck.named(name, button.id(), words::wall), deck, words, play.onItsWay(), play.held(), wrong == null
-                ? null
-                : wrong.message(), true);
+        return of(button, state, name -> deck.named(name, button.id(), words::wall), deck, words, play.onItsWay(),
+                play.held(), wrong == null
+                        ? null
+                        : wrong.message(),
+                true);
     }
 
     /** How a button will look in a state: its tally is that of the readings which the state follows. */
@@ -78,7 +80,8 @@ public record FaceNow(String label, String second, Face face, @Nullable String i
         return word + "?";
     }
 
-    private static FaceNow of(Button button, int index, Function<String, @Nullable Value> named, DeckState deck, FaceWords words, int coming,
+    private static FaceNow of(Button button, int index, Function<String, @Nullable Value> named, DeckState deck,
+            FaceWords words, int coming,
             boolean held, @Nullable String fault, boolean present) {
         State state = button.states().get(index);
         Face face = state.face();

@@ -18,7 +18,8 @@ import java.util.Set;
 
 /** Hands a command to the Rombix that has its board open. Needs as little as it can: it is most of what a press costs. */
 public final class Caller {
-    private static final Set<String> COMMANDS = Set.of("press", "release", "turn", "status", "read", "set", "stop", "show",
+    private static final Set<String> COMMANDS = Set.of("press", "release", "turn", "status", "read", "set", "stop",
+            "show",
             "traffic",
             "why", "check");
 

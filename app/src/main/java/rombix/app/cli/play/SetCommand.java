@@ -80,8 +80,10 @@ public final class SetCommand implements Callable<Integer> {
     }
 
     private BoardValue value(Board open, String owner, String id) throws BadCall {
-        List<BoardValue> all = owner.isEmpty() ? open.values() : open.button(owner).map(Button::values).orElseThrow(
-                () -> new BadCall("There is no button “" + owner + "” on this board."));
+        List<BoardValue> all = owner.isEmpty()
+                ? open.values()
+                : open.button(owner).map(Button::values).orElseThrow(
+                        () -> new BadCall("There is no button “" + owner + "” on this board."));
         List<String> names = new ArrayList<>(all.stream().map(BoardValue::id).toList());
         if (owner.isEmpty()) {
             open.runDowns().forEach(r -> names.add(r.id()));

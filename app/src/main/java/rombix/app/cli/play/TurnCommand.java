@@ -41,7 +41,8 @@ public final class TurnCommand implements Callable<Integer> {
 
     private static boolean turns(Button button) {
         Control control = button.control();
-        return control instanceof Control.Row || control instanceof Control.Items || control != null && !control.axes().isEmpty()
+        return control instanceof Control.Row || control instanceof Control.Items
+                || control != null && !control.axes().isEmpty()
                 || button.states().stream()
                         .anyMatch(s -> !s.chain(Gesture.TURN).isEmpty() || !s.chain(Gesture.TURN_FINE).isEmpty());
     }

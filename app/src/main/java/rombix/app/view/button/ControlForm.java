@@ -85,7 +85,8 @@ final class ControlForm {
             }
             case Control.Row _ -> content.getChildren().add(Fields.read(
                     "Each state is a choice, with its own press chain. Make the button wide, or tall."));
-            case Control.Items i -> content.getChildren().add(new RunDownForm(desk, i.list(), id -> set(i.withList(id))));
+            case Control.Items i ->
+                content.getChildren().add(new RunDownForm(desk, i.list(), id -> set(i.withList(id))));
             case Control.PointerField p -> content.getChildren().addAll(
                     Fields.named("Pace: pixels for each of the hand", Fields.number("control-pace", p.pace(), null,
                             x -> set(p.withPace(x)))),

@@ -99,8 +99,10 @@ public final class FacePopover {
         right.setMinWidth(COLUMN);
         left.setMaxWidth(COLUMN);
         right.setMaxWidth(COLUMN);
-        VBox all = new VBox(Space.S8, new HBox(Space.S16, left, right), Fields.named("Show this state while", when(id, index,
-                button.states().get(index))), new LampsForm(desk, subject));
+        VBox all = new VBox(Space.S8, new HBox(Space.S16, left, right),
+                Fields.named("Show this state while", when(id, index,
+                        button.states().get(index))),
+                new LampsForm(desk, subject));
         if (button.states().size() > 1) { // One alone is seen on the page itself, beside this.
             all.getChildren().addFirst(strip(button, index, size));
         }
@@ -299,8 +301,10 @@ public final class FacePopover {
 
     private Node when(String id, int index, State state) {
         return new ConditionField(desk, "state-when", state.when(), List.of(ConditionField.none(
-                "pressed (follows nothing)"), new Conditions.Offered("none of the other states' conditions is true",
-                        new Condition.Otherwise())), c -> desk.bench().edit("follow a condition", b -> Edits.state(b, id,
-                                index, s -> s.withWhen(c))));
+                "pressed (follows nothing)"),
+                new Conditions.Offered("none of the other states' conditions is true",
+                        new Condition.Otherwise())),
+                c -> desk.bench().edit("follow a condition", b -> Edits.state(b, id,
+                        index, s -> s.withWhen(c))));
     }
 }

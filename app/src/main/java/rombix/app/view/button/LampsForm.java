@@ -74,7 +74,8 @@ final class LampsForm extends VBox {
         HBox row = new HBox(Space.S6, word, tone, remove);
         row.setAlignment(Pos.CENTER_LEFT);
         return new VBox(Space.S4, row, new ConditionField(desk, id + "-when", lamp.when(), List.of(
-                new Conditions.Offered("none of the other lamps' conditions is true", new Condition.Otherwise())), c -> {
+                new Conditions.Offered("none of the other lamps' conditions is true", new Condition.Otherwise())),
+                c -> {
                     if (c != null) {
                         edit(at, t -> new Tally(c, t.word(), t.tone(), t.extra()));
                     }

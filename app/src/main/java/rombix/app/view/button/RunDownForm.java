@@ -34,8 +34,9 @@ final class RunDownForm extends VBox {
         List<RunDown> all = new ArrayList<>(desk.bench().board().runDowns());
         RunDown now = desk.bench().board().runDown(id).orElse(null);
         all.add(ANOTHER);
-        getChildren().add(Fields.named("Run-down", Fields.choice("run-down", all, now, RunDown::name, r -> chosen.accept(
-                r == ANOTHER ? made(desk) : r.id()))));
+        getChildren()
+                .add(Fields.named("Run-down", Fields.choice("run-down", all, now, RunDown::name, r -> chosen.accept(
+                        r == ANOTHER ? made(desk) : r.id()))));
         if (now != null) {
             edit(now);
         }

@@ -93,7 +93,8 @@ public final class TriggerForm {
                             now[0] = now[0].withEach(on);
                             changed.accept(now[0]);
                         }),
-                Fields.read("The chain can use what was said as {says}, and the groups of a pattern as {part1}, {part2}…"));
+                Fields.read(
+                        "The chain can use what was said as {says}, and the groups of a pattern as {part1}, {part2}…"));
     }
 
     private List<Node> osc(Trigger.Osc o) {

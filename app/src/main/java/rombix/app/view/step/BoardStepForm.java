@@ -111,13 +111,15 @@ final class BoardStepForm extends StepFields {
                 s -> s.withList(r.id()))));
         List<Where> places = new ArrayList<>(List.of(new Where("the next item", Arg.of(Value.of("next"))), new Where(
                 "the item before", Arg.of(Value.of("back"))), new Where("the first item", Arg.of(Value.of("first"))),
-                new Where("the last item", Arg.of(Value.of("last"))), new Where("before the first", Arg.of(0)), new Where(
+                new Where("the last item", Arg.of(Value.of("last"))), new Where("before the first", Arg.of(0)),
+                new Where(
                         "a formula…", new Arg.Computed("{" + go.list() + "} + 1"))));
         if (list != null) {
             list.items().forEach(i -> places.add(new Where(i.name(), Arg.of(Value.of(i.name())))));
         }
         add("Go to", Fields.choice("arg-where", places, places.stream().filter(p -> p.to().equals(go.to()) || p
-                .to() instanceof Arg.Computed && go.to() instanceof Arg.Computed).findFirst().orElse(null), Where::words,
+                .to() instanceof Arg.Computed && go.to() instanceof Arg.Computed).findFirst().orElse(null),
+                Where::words,
                 w -> editAnew(DeckStep.Go.class, s -> s.withTo(w.to()))));
         if (go.to() instanceof Arg.Computed c) {
             nodes.add(new FormulaField(desk, "arg-where-formula", c.formula(), inner(), f -> edit(DeckStep.Go.class,
@@ -142,11 +144,12 @@ final class BoardStepForm extends StepFields {
             return;
         }
         if (show.way().alone()) {
-            add("Which page", Fields.choice("arg-way", List.of(Way.NEXT, Way.PREVIOUS, Way.BACK), show.way(), w -> switch (w) {
-                case NEXT -> "the next in the tabs";
-                case PREVIOUS -> "the previous in the tabs";
-                default -> "the one that was shown before";
-            }, w -> edit(DeckStep.Show.class, s -> s.withWay(w))));
+            add("Which page",
+                    Fields.choice("arg-way", List.of(Way.NEXT, Way.PREVIOUS, Way.BACK), show.way(), w -> switch (w) {
+                        case NEXT -> "the next in the tabs";
+                        case PREVIOUS -> "the previous in the tabs";
+                        default -> "the one that was shown before";
+                    }, w -> edit(DeckStep.Show.class, s -> s.withWay(w))));
             return;
         }
         List<State> states = desk.bench().rig().button(String.valueOf(show.button())).map(b -> b.states()).orElse(

@@ -95,9 +95,12 @@ public final class ConditionField extends VBox {
         }
         for (int i = 0; i < parts.size(); i++) {
             int at = i;
-            ConditionPart part = new ConditionPart(desk, (id, group, told) -> new ConditionField(desk, id, group, List.of(),
-                    told), i == 0 ? name : name + "-" + (i + 1), parts.get(i), parts
-                    .size() == 1 ? more : List.of(), c -> {
+            ConditionPart part = new ConditionPart(desk,
+                    (id, group, told) -> new ConditionField(desk, id, group, List.of(),
+                            told),
+                    i == 0 ? name : name + "-" + (i + 1), parts.get(i), parts
+                            .size() == 1 ? more : List.of(),
+                    c -> {
                         parts.set(at, c);
                         tell();
                     }, parts.size() == 1 ? null : () -> {

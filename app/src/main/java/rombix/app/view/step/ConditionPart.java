@@ -136,10 +136,12 @@ final class ConditionPart extends VBox {
                     List.of(), f -> tell(new Condition.Computed(f))));
             case Condition.OnReading r -> compared(r.that(), desk.bench().rig().twin(r.gear()).flatMap(t -> t.reading(r
                     .reading(), desk.model().state().readings(r.gear()))).map(Twin.Reading::spec).map(s -> s.unit())
-                    .orElse(null), free(r), that -> tell(new Condition.OnReading(r.gear(), r.reading(), that, r
+                    .orElse(null), free(r),
+                    that -> tell(new Condition.OnReading(r.gear(), r.reading(), that, r
                             .extra())));
-            case Condition.OnValue v -> compared(v.that(), null, true, that -> tell(new Condition.OnValue(v.value(), that,
-                    v.extra())));
+            case Condition.OnValue v ->
+                compared(v.that(), null, true, that -> tell(new Condition.OnValue(v.value(), that,
+                        v.extra())));
             case Condition.Daytime d -> daytime(d);
             case Condition.All _,Condition.Any _ -> {
                 Node made = groups.of(name + "-group", test, c -> tell(c instanceof Condition.All
@@ -156,19 +158,23 @@ final class ConditionPart extends VBox {
     private boolean free(Condition.OnReading r) {
         return desk.bench().rig().twin(r.gear()).flatMap(t -> t.reading(r.reading(), desk.model().state().readings(r
                 .gear()))).map(k -> k.spec().type() == rombix.core.value.ValueType.TEXT || k.spec()
-                        .type() == rombix.core.value.ValueType.NUMBER).orElse(false);
+                        .type() == rombix.core.value.ValueType.NUMBER)
+                .orElse(false);
     }
 
     private void compared(Comparison that, @Nullable String unit, boolean free, Consumer<Comparison> next) {
         Double above = that.above();
         Double below = that.below();
         if (above != null) {
-            detail.getChildren().add(Fields.number(name + "-limit", above, unit, n -> next.accept(Comparison.above(n))));
+            detail.getChildren()
+                    .add(Fields.number(name + "-limit", above, unit, n -> next.accept(Comparison.above(n))));
         } else if (below != null) {
-            detail.getChildren().add(Fields.number(name + "-limit", below, unit, n -> next.accept(Comparison.below(n))));
+            detail.getChildren()
+                    .add(Fields.number(name + "-limit", below, unit, n -> next.accept(Comparison.below(n))));
         } else if (that.contains() != null) {
-            detail.getChildren().add(text("Text, capitals or not", that.contains(), t -> next.accept(Comparison.contains(
-                    t))));
+            detail.getChildren()
+                    .add(text("Text, capitals or not", that.contains(), t -> next.accept(Comparison.contains(
+                            t))));
         } else if (that.pattern() != null) {
             detail.getChildren().addAll(text("Regular expression; its groups are {part1}, {part2}… in the chain", that
                     .pattern().toString(), t -> {

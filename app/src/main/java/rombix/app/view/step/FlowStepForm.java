@@ -29,11 +29,12 @@ final class FlowStepForm extends StepFields {
             case Step.Wait w -> waiting(w);
             case Step.Together t -> together(t);
             case Step.Pick p -> pick(p);
-            case Step.If i -> add("Condition", new ConditionField(desk, "if-test", i.condition(), (String) null, test -> {
-                if (test != null) {
-                    edit(Step.If.class, s -> s.withCondition(test));
-                }
-            }));
+            case Step.If i ->
+                add("Condition", new ConditionField(desk, "if-test", i.condition(), (String) null, test -> {
+                    if (test != null) {
+                        edit(Step.If.class, s -> s.withCondition(test));
+                    }
+                }));
             case Step.Repeat r -> repeat(r);
             case Step.ForAWhile f -> time("Put it back after", "arg-ms", "ms", f.ms(), ms -> edit(
                     Step.ForAWhile.class, s -> s.withMs(ms)));
@@ -63,8 +64,9 @@ final class FlowStepForm extends StepFields {
                 case TIME -> new Step.Wait(ms, null, null, null, null, was.how(), was.extra());
                 case RANDOM -> new Step.Wait(ms, ms * 2, null, null, null, was.how(), was.extra());
                 case CLOCK -> new Step.Wait(0, null, "21:00", null, null, was.how(), was.extra());
-                case UNTIL -> new Step.Wait(0, null, null, rombix.app.edit.Conditions.first(desk.bench().rig(), g -> desk
-                        .model().state().readings(g)), null, was.how(), was.extra());
+                case UNTIL ->
+                    new Step.Wait(0, null, null, rombix.app.edit.Conditions.first(desk.bench().rig(), g -> desk
+                            .model().state().readings(g)), null, was.how(), was.extra());
             };
         }
     }
@@ -210,8 +212,9 @@ final class FlowStepForm extends StepFields {
                     .equals(a.into())).findFirst().orElse(null), Board.BoardValue::name, v -> edit(DeckStep.Ask.class,
                             s -> s.withInto(v.id()))));
         }
-        optionalSpan("If there is no answer within", "arg-timeout", "timeout", a.timeout(), 10_000, ms -> edit(DeckStep.Ask.class,
-                s -> s.withTimeout(ms)));
+        optionalSpan("If there is no answer within", "arg-timeout", "timeout", a.timeout(), 10_000,
+                ms -> edit(DeckStep.Ask.class,
+                        s -> s.withTimeout(ms)));
         if (a.timeout() != null && a.kind() == DeckStep.Ask.AnswerType.CHOICE) {
             List<Integer> all = new ArrayList<>();
             for (int i = 0; i < a.choices().size(); i++) {

@@ -97,8 +97,12 @@ abstract class StepFields {
     /** Something that is written, or that a formula gives when the step is due. */
     void computable(String name, String id, String time, String preset, String words, Node written) {
         String formula = Paths.step(desk.bench().chain(), path).map(s -> s.how().times().get(time)).orElse(null);
-        VBox box = new VBox(Space.S4, formula == null ? written : new FormulaField(desk, id + "-formula", formula, inner(),
-                f -> computed(time, f)), Fields.check(id + "-computed", words, formula != null, on -> {
+        VBox box = new VBox(Space.S4,
+                formula == null
+                        ? written
+                        : new FormulaField(desk, id + "-formula", formula, inner(),
+                                f -> computed(time, f)),
+                Fields.check(id + "-computed", words, formula != null, on -> {
                     computed(time, on ? preset : null);
                     anew.run();
                 }));

@@ -108,9 +108,11 @@ final class RunDownLook extends StatesLook {
             Styles.text(texts.get(i), item.text());
             mark(cells.get(i), i, number == on, number == on + 1);
             Styles.text(words.get(i), number == on ? "ON" : number == on + 1 ? "next" : "");
-            Styles.text(times.get(i), number == on ? left(shown, item) : item.seconds() == 0
-                    ? ""
-                    : RunDown.time(item.seconds()));
+            Styles.text(times.get(i), number == on
+                    ? left(shown, item)
+                    : item.seconds() == 0
+                            ? ""
+                            : RunDown.time(item.seconds()));
             cells.get(i).setOpacity(number < on ? 0.65 : 1);
         }
         if (getChildren().size() != 5 * rows || !getChildren().containsAll(cells)) {
@@ -174,8 +176,9 @@ final class RunDownLook extends StatesLook {
             for (Label label : List.of(numbers.get(i), times.get(i), words.get(i), texts.get(i))) {
                 Styles.size(label, size, "");
             }
-            Styles.size(cells.get(i), size, String.format(java.util.Locale.ROOT, "-fx-padding: 0 0 0 %.0fpx;", size * (DIGITS
-                    + 0.6)));
+            Styles.size(cells.get(i), size,
+                    String.format(java.util.Locale.ROOT, "-fx-padding: 0 0 0 %.0fpx;", size * (DIGITS
+                            + 0.6)));
         }
     }
 }

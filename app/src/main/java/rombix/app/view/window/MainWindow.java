@@ -221,8 +221,12 @@ public final class MainWindow {
     private void second() {
         if (ticksOf != desk.bench().rig()) {
             ticksOf = desk.bench().rig();
-            ticking = ticksOf.board().buttons().filter(b -> b.control() instanceof Control.Items || b.states().stream().anyMatch(s -> Formula.ticks(s.face()
-                    .label() + " " + s.face().second()))).map(Button::id).collect(Collectors.toSet());
+            ticking = ticksOf
+                    .board().buttons().filter(
+                            b -> b.control() instanceof Control.Items || b.states().stream()
+                                    .anyMatch(s -> Formula.ticks(s.face()
+                                            .label() + " " + s.face().second())))
+                    .map(Button::id).collect(Collectors.toSet());
         }
         model.tick(ticking);
         masthead.tick();

@@ -85,7 +85,8 @@ public final class Compiler {
             case Step.If i -> new Op.If(new Question(i.condition()), seq(i.then(), here + "/0"), seq(i.otherwise(),
                     here + "/1"));
             case Step.Repeat r -> new Op.Repeat(r.times() == null ? null : input(r.times()),
-                    r.condition() == null ? null : new Question(r.condition()), r.every() == null ? -1 : r.every() * NANOS,
+                    r.condition() == null ? null : new Question(r.condition()),
+                    r.every() == null ? -1 : r.every() * NANOS,
                     r.count(), seq(r.chain(), here + "/0"));
             case GearStep.Fade f -> faded(f);
             case Step.ForAWhile w -> new Op.ForAWhile(seq(w.chain(), here + "/0"), w.ms() * NANOS);

@@ -52,16 +52,19 @@ public final class Times {
                     ? new Op.WaitClock(clock(known.of(item.times().get("clock"))))
                     : w;
             case Op.WaitUntil w -> new Op.WaitUntil(w.check(), nanos(item, "timeout", known, w.timeoutNanos()));
-            case Op.Fade f -> new Op.Fade(f.command(), f.param(), f.from(), f.to(), nanos(item, "ms", known, f.nanos()), f
-                    .curve());
+            case Op.Fade f ->
+                new Op.Fade(f.command(), f.param(), f.from(), f.to(), nanos(item, "ms", known, f.nanos()), f
+                        .curve());
             case Op.ForAWhile w -> {
                 w.nanos = nanos(item, "ms", known, w.nanos);
                 yield w;
             }
-            case Op.Repeat r -> new Op.Repeat(r.times(), r.check(), nanos(item, "every", known, r.everyNanos()), r.count(),
-                    r.chain());
-            case Op.Ask a -> new Op.Ask(a.step().withTimeout(nanos(item, "timeout", known, 0) / 1_000_000), a.options(), a
-                    .chains());
+            case Op.Repeat r ->
+                new Op.Repeat(r.times(), r.check(), nanos(item, "every", known, r.everyNanos()), r.count(),
+                        r.chain());
+            case Op.Ask a ->
+                new Op.Ask(a.step().withTimeout(nanos(item, "timeout", known, 0) / 1_000_000), a.options(), a
+                        .chains());
             case Op.Do d -> new Op.Do(d.twin, d.command, d.args, nanos(item, "answer", known, d.answerNanos));
             default -> item.op();
         };
