@@ -31,6 +31,8 @@ import rombix.core.value.Visible;
  * @param triggers what presses it beside the hand
  * @param repeat how often the held chain runs, in milliseconds; 200 when absent
  * @param pressAlso whether a long press runs the press chain too
+ * @param springsBack whether a press that is held for as long as a long press is taken back at the release, by the press
+ *            chain of the state that it went to: a tap toggles, a hold lasts as long as the hand
  * @param control what it is where it is more than a push button
  * @param proposed what of its looks follows its first step, until a person chooses otherwise
  * @param onStart what puts the gear into its first state when the board goes live
@@ -42,7 +44,7 @@ public record Button(String id, String name, @JsonInclude(JsonInclude.Include.AL
         @JsonInclude(JsonInclude.Include.ALWAYS) int row, int width, int height, Busy busy,
         @JsonInclude(JsonInclude.Include.NON_EMPTY) List<BoardValue> values, @Nullable Guard guard,
         @Nullable String tag, @JsonInclude(JsonInclude.Include.NON_EMPTY) List<Trigger> triggers, long repeat,
-        boolean pressAlso, @Nullable Control control,
+        boolean pressAlso, boolean springsBack, @Nullable Control control,
         @JsonInclude(JsonInclude.Include.NON_EMPTY) Set<Proposed> proposed,
         @JsonInclude(JsonInclude.Include.NON_EMPTY) Chain onStart, List<State> states,
         @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements ButtonBuilder.With {
@@ -102,7 +104,8 @@ public record Button(String id, String name, @JsonInclude(JsonInclude.Include.AL
     /** A button with nothing out of the ordinary. */
     public Button(String id, String name, int column, int row, int width, int height, Busy busy, List<State> states,
             Map<String, Object> extra) {
-        this(id, name, column, row, width, height, busy, List.of(), null, null, List.of(), 0, false, null, Set.of(),
+        this(id, name, column, row, width, height, busy, List.of(), null, null, List.of(), 0, false, false, null,
+                Set.of(),
                 Chain.EMPTY, states, extra);
     }
 

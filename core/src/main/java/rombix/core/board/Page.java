@@ -19,11 +19,13 @@ import rombix.core.value.Visible;
  *
  * @param follows while this is so, the page is shown in Live and in Rehearse, and then the one before again
  * @param hidden whether it is left out of the tabs in Live and in Rehearse: steps show it, as a folder or a pop-up
+ * @param fill the tint of its ground, which tells it from other pages; that of the theme when absent
  */
 @RecordBuilder
 public record Page(String id, String name, int columns, int rows, List<Button> buttons,
         @JsonInclude(JsonInclude.Include.NON_NULL) @Nullable Condition follows,
         @JsonInclude(JsonInclude.Include.NON_DEFAULT) boolean hidden,
+        @JsonInclude(JsonInclude.Include.NON_NULL) Face.@Nullable Fill fill,
         @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements PageBuilder.With {
     /** The largest grid. */
     public static final int MAX_COLUMNS = 32;
@@ -43,12 +45,12 @@ public record Page(String id, String name, int columns, int rows, List<Button> b
     }
 
     public Page(String id, String name, int columns, int rows, List<Button> buttons, Map<String, Object> extra) {
-        this(id, name, columns, rows, buttons, null, false, extra);
+        this(id, name, columns, rows, buttons, null, false, null, extra);
     }
 
     public Page(String id, String name, int columns, int rows, List<Button> buttons, @Nullable Condition follows,
             Map<String, Object> extra) {
-        this(id, name, columns, rows, buttons, follows, false, extra);
+        this(id, name, columns, rows, buttons, follows, false, null, extra);
     }
 
     public static Page empty(String id, String name) {

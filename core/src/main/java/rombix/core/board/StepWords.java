@@ -187,7 +187,8 @@ public final class StepWords {
     private String wait(Step.Wait w) {
         Condition condition = w.condition();
         if (w.clock() != null) {
-            return "Wait until " + (computed(w, "clock") ? formula(w.how().times().get("clock")) : w.clock());
+            String clock = w.how().times().get("clock");
+            return "Wait until " + (clock == null ? w.clock() : formula(clock));
         }
         if (condition != null) {
             return "Wait until " + of(condition)

@@ -16,17 +16,20 @@ import tools.jackson.databind.annotation.JsonSerialize;
  * The steps that a gesture runs, one after another. In JSON: their list, or an object with both lists.
  *
  * @param always what runs when the chain ends, however it ends
+ * @param putBack whether everything that the steps changed is put back as it was where the chain is stopped
  */
 @RecordBuilder
 @JsonSerialize(using = ChainJson.Writer.class)
 @JsonDeserialize(using = ChainJson.Reader.class)
-public record Chain(List<Step> steps, List<Step> always, Map<String, Object> extra) implements ChainBuilder.With {
+public record Chain(List<Step> steps, List<Step> always, boolean putBack,
+        Map<String, Object> extra) implements ChainBuilder.With {
     /** A chain that does nothing. */
     public static final Chain EMPTY = new Chain(List.of());
 
     public Chain {
         steps = List.copyOf(Objects.requireNonNullElse(steps, List.of()));
         always = List.copyOf(Objects.requireNonNullElse(always, List.of()));
+        putBack = putBack && !steps.isEmpty();
         extra = Extra.kept(extra);
     }
 
@@ -35,7 +38,7 @@ public record Chain(List<Step> steps, List<Step> always, Map<String, Object> ext
     }
 
     public Chain(List<Step> steps, List<Step> always) {
-        this(steps, always, Map.of());
+        this(steps, always, false, Map.of());
     }
 
     public static Chain of(Step... steps) {
@@ -84,7 +87,7 @@ public record Chain(List<Step> steps, List<Step> always, Map<String, Object> ext
 
     /** This chain without the steps that meet a condition, at any depth. */
     public Chain without(Predicate<Step> gone) {
-        return new Chain(without(steps, gone), without(always, gone), extra);
+        return new Chain(without(steps, gone), without(always, gone), putBack, extra);
     }
 
     private static List<Step> without(List<Step> steps, Predicate<Step> gone) {
@@ -99,7 +102,7 @@ public record Chain(List<Step> steps, List<Step> always, Map<String, Object> ext
 
     /** This chain with every step changed, at any depth, the inner ones first. */
     public Chain each(UnaryOperator<Step> change) {
-        return new Chain(each(steps, change), each(always, change), extra);
+        return new Chain(each(steps, change), each(always, change), putBack, extra);
     }
 
     private static List<Step> each(List<Step> steps, UnaryOperator<Step> change) {

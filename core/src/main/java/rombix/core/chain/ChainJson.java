@@ -14,7 +14,7 @@ import tools.jackson.databind.ValueDeserializer;
 import tools.jackson.databind.ValueSerializer;
 import tools.jackson.databind.exc.MismatchedInputException;
 
-/** A chain in a file: the list of its steps, or an object with {@code steps} and {@code always}. */
+/** A chain in a file: the list of its steps, or an object with {@code steps}, {@code always} and {@code putBack}. */
 final class ChainJson {
     private ChainJson() {
     }
@@ -23,7 +23,7 @@ final class ChainJson {
     static final class Writer extends ValueSerializer<Chain> {
         @Override
         public void serialize(Chain chain, JsonGenerator out, SerializationContext context) {
-            if (chain.always().isEmpty() && chain.extra().isEmpty()) {
+            if (chain.always().isEmpty() && !chain.putBack() && chain.extra().isEmpty()) {
                 list(chain.steps(), out, context);
             } else {
                 out.writeStartObject();
@@ -32,6 +32,10 @@ final class ChainJson {
                 if (!chain.always().isEmpty()) {
                     out.writeName("always");
                     list(chain.always(), out, context);
+                }
+                if (chain.putBack()) {
+                    out.writeName("putBack");
+                    out.writeBoolean(true);
                 }
                 chain.extra().forEach((name, value) -> context.defaultSerializeProperty(name, value, out));
                 out.writeEndObject();
@@ -67,6 +71,7 @@ final class ChainJson {
             }
             List<Step> steps = List.of();
             List<Step> always = List.of();
+            boolean putBack = false;
             Map<String, Object> extra = new LinkedHashMap<>();
 
             while (in.nextToken() == JsonToken.PROPERTY_NAME) {
@@ -75,10 +80,11 @@ final class ChainJson {
                 switch (name) {
                     case "steps" -> steps = list(in, context);
                     case "always" -> always = list(in, context);
+                    case "putBack" -> putBack = in.getBooleanValue();
                     default -> extra.put(name, context.readValue(in, Object.class));
                 }
             }
-            return new Chain(steps, always, extra);
+            return new Chain(steps, always, putBack, extra);
         }
 
         private ValueDeserializer<Object> step(DeserializationContext context) {

@@ -85,6 +85,7 @@ public final class Hands {
     /** The press counts: it runs now, or when it is clear that it is not a long or a double one. */
     private void down(ButtonPlay b, long at, String source) {
         b.heldIn = b.shown;
+        b.heldSince = at;
         boolean longs = b.answers(Gesture.LONG_PRESS);
         boolean doubles = b.answers(Gesture.DOUBLE_PRESS);
         if (longs) {
@@ -202,6 +203,19 @@ public final class Hands {
             }
             move(b, state, b.chain(state, Gesture.PRESS), chain);
             deck.follows.await(b, deck.runs.start(b, Gesture.RELEASE.id(), chain, b.scope(), at, source), at);
+        } else if (b.button.springsBack() && stopsPress
+                && at - b.heldSince >= deck.board().longPressMillis() * MILLIS) {
+            back(b, successor(b, state), at, source);
+        }
+    }
+
+    /** A hold that was no tap is over: what the press of its state would do takes it back. */
+    private void back(ButtonPlay b, int to, long at, String source) {
+        Op.Seq chain = b.chain(to, Gesture.PRESS);
+        if (chain != null) {
+            deck.runs.stopAll(b);
+            move(b, to, chain);
+            deck.follows.await(b, deck.runs.start(b, Gesture.PRESS.id(), chain, b.scope(), at, source), at);
         }
     }
 
@@ -298,14 +312,7 @@ public final class Hands {
      * press's chains may change what it follows.
      */
     private void move(ButtonPlay b, int from, Op.@Nullable Seq... chains) {
-        String then = b.button.states().get(Math.min(from, b.button.states().size() - 1)).then();
-        int count = b.button.states().size();
-        int to = switch (then) {
-            case State.STAY -> from;
-            case State.NEXT -> (from + 1) % count;
-            case State.RANDOM -> count < 2 ? from : (from + 1 + deck.chance.nextInt(count - 1)) % count;
-            default -> b.state(then);
-        };
+        int to = successor(b, from);
         if (to == b.shown) {
             return;
         }
@@ -314,6 +321,18 @@ public final class Hands {
         } else {
             show(b, to);
         }
+    }
+
+    /** The state that follows a press in a state. */
+    private int successor(ButtonPlay b, int from) {
+        String then = b.button.states().get(Math.min(from, b.button.states().size() - 1)).then();
+        int count = b.button.states().size();
+        return switch (then) {
+            case State.STAY -> from;
+            case State.NEXT -> (from + 1) % count;
+            case State.RANDOM -> count < 2 ? from : (from + 1 + deck.chance.nextInt(count - 1)) % count;
+            default -> b.state(then);
+        };
     }
 
     /** Shows a state, and falls back from it in its time. */

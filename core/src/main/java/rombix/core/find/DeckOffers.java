@@ -1,6 +1,7 @@
 package rombix.core.find;
 
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
@@ -146,9 +147,14 @@ final class DeckOffers {
             });
         }
         for (Board.NamedChain c : board.chains()) {
-            add("chains", "use chain " + c.name(), 0.1,
-                    _ -> new DeckStep.Use(null, null, Gesture.PRESS, c.id(), Map.of(),
-                            StepOptions.PLAIN, Map.of()));
+            add("chains", "use chain " + c.name() + " " + String.join(" ", c.params()), 0.1, figures -> {
+                Map<String, Arg> args = new LinkedHashMap<>();
+                for (String param : c.params()) { // Numbers that are typed are its arguments, in order.
+                    Figure given = Figure.take(figures, null);
+                    args.put(param, Arg.of(given == null ? 0 : given.value()));
+                }
+                return new DeckStep.Use(null, null, Gesture.PRESS, c.id(), args, StepOptions.PLAIN, Map.of());
+            });
         }
         for (RunDown list : board.runDowns()) {
             for (String to : List.of("next", "back", "first")) {

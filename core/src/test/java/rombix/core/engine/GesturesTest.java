@@ -21,8 +21,8 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
-import rombix.core.board.Button.Guard;
 import rombix.core.board.Button;
+import rombix.core.board.Button.Guard;
 import rombix.core.board.Control;
 import rombix.core.board.Face;
 import rombix.core.board.State;
@@ -94,6 +94,22 @@ class GesturesTest {
         TestDeck t = TestDeck.with(answering(on));
         work(t, hands);
         assertThat(t.lines()).as(law).containsExactlyElementsOf(lines);
+    }
+
+    /** Hold to talk and tap to toggle took a value, two chains and an if. */
+    @Test
+    void aTapTogglesAndAHoldLastsAsLongAsTheHand() {
+        TestDeck t = TestDeck
+                .with(button("b", state("off", TestDeck.A_OFF, Chain.of(TestDeck.on("a")), Chain.EMPTY), state("on",
+                        TestDeck.A_ON, Chain.of(off("a")), Chain.EMPTY)).withSpringsBack(true));
+        work(t, "p 100 r 1000");
+        assertThat(t.lines()).as("a tap").containsExactly("A on @0");
+        work(t, "p 700 r 1000");
+        assertThat(t.lines()).as("held while open: closed meanwhile").containsExactly("A on @0", "A off @1100",
+                "A on @1800");
+        work(t, "p 100 r 1000 p 800 l 500");
+        assertThat(t.lines()).as("a tap closes; a hold that something else ends closes again").endsWith("A off @2800",
+                "A on @3900", "A off @4700");
     }
 
     static Stream<Arguments> guards() {

@@ -193,6 +193,23 @@ class StepsTest {
         assertThat(middle).isCloseTo(half, org.assertj.core.data.Offset.offset(0.1));
     }
 
+    /** To put a look back after a stop took a value, an if and an always. */
+    @Test
+    void everythingIsPutBackWhereTheChainIsStoppedAndStaysWhereItEnds() {
+        Chain look = new Chain(List.of(on("a"), level(80), new Step.Wait(1000)), List.of(), true, Map.of());
+        TestDeck t = TestDeck.with(button("b", state(look)));
+        t.post(new Event.Came("gear", "level", Value.of(10)));
+        t.press("b");
+        t.pass(500);
+        t.post(new Event.StopAll());
+        t.pass(100);
+        assertThat(t.lines()).as("stopped").containsExactlyInAnyOrder("A on @0", "Level 80 % @0", "A off @500",
+                "Level 10 % @500");
+        t.press("b");
+        t.pass(2000);
+        assertThat(t.lines()).as("run to its end").hasSize(6);
+    }
+
     @Test
     void aLaterFadeTakesOverAndAHandDoesToo() {
         TestDeck t = TestDeck.with(button("up", state(chain(fade(Arg.of(0), 100, 1000), on("a")))), button("down",

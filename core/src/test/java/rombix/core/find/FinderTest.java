@@ -9,6 +9,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import rombix.core.board.Rig;
 import rombix.core.chain.Arg;
+import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 import rombix.core.store.BadFile;
@@ -45,6 +46,13 @@ class FinderTest {
                 .contains("click"));
         assertThat(new Finder(rig, g -> g.equals("computer") ? none : SCENES).find("double click mouse", 5)).extracting(
                 Found::title).noneMatch(t -> t.contains("click"));
+    }
+
+    @Test
+    void aSharedChainIsFoundWithItsArgumentsLikeACommand() {
+        Step found = new Finder(rig, _ -> SCENES).find("dim desk 40", 5).stream().map(Found::step).filter(
+                DeckStep.Use.class::isInstance).findFirst().orElseThrow();
+        assertThat(((DeckStep.Use) found).args()).containsExactly(java.util.Map.entry("level", Arg.of(40)));
     }
 
     @ParameterizedTest

@@ -106,7 +106,7 @@ class EveryStepRoundTripTest {
                     List.of(new Gear("desk", "Desk", "sound-desk", new Gear.Link(Protocol.of("midi"),
                             "Desk", Map.of()), Map.of(), Map.of())),
                     List.of(new Page("p", "P", 3, 2, List.of(b, fader, dial, plain), new Condition.Computed("{n} > 2"),
-                            true,
+                            true, Face.Fill.WINE,
                             Map.of())),
                     List.of(new BoardValue("n", "N", Value.of(4))), List.of(new NamedChain("c", "C", List.of("to"),
                             named)),
@@ -118,7 +118,9 @@ class EveryStepRoundTripTest {
 
     private static Arbitrary<Chain> chain(int depth) {
         Arbitrary<List<Step>> steps = step(depth).list().ofMaxSize(4);
-        return Combinators.combine(steps, step(0).list().ofMaxSize(1)).as(Chain::new);
+        return Combinators.combine(steps, step(0).list().ofMaxSize(1), Arbitraries.of(true, false))
+                .as((s, a, back) -> new Chain(s,
+                        a, back, Map.of()));
     }
 
     private static Arbitrary<StepOptions> manners(int depth) {

@@ -14,6 +14,7 @@ import rombix.app.cli.option.BadCall;
 import rombix.core.board.Board;
 import rombix.core.board.Board.BoardValue;
 import rombix.core.board.Button;
+import rombix.core.board.Rig;
 import rombix.core.board.RunDown;
 import rombix.core.find.Nearest;
 import rombix.core.value.Value;
@@ -54,7 +55,7 @@ public final class SetCommand implements Callable<Integer> {
         if (list == null) {
             int slash = name.indexOf('/');
             String owner = slash < 0 ? "" : name.substring(0, slash);
-            BoardValue value = value(open, owner, name.substring(slash + 1));
+            BoardValue value = value(deck.rig(), owner, name.substring(slash + 1));
             Value given = given(value);
             deck.port(Playing.SOURCE).set(owner, value.id(), given);
             spec.commandLine().getOut().println(value.name() + ": " + given);
@@ -79,14 +80,14 @@ public final class SetCommand implements Callable<Integer> {
         }
     }
 
-    private BoardValue value(Board open, String owner, String id) throws BadCall {
+    private BoardValue value(Rig rig, String owner, String id) throws BadCall {
         List<BoardValue> all = owner.isEmpty()
                 ? open.values()
                 : open.button(owner).map(Button::values).orElseThrow(
                         () -> new BadCall("There is no button “" + owner + "” on this board."));
         List<String> names = new ArrayList<>(all.stream().map(BoardValue::id).toList());
         if (owner.isEmpty()) {
-            open.runDowns().forEach(r -> names.add(r.id()));
+            rig.board().runDowns().forEach(r -> names.add(r.id()));
         }
         return all.stream().filter(v -> v.id().equals(id)).findFirst().orElseThrow(() -> new BadCall(
                 "There is no value “%s” here; %s.".formatted(id, Nearest.words(id, names))));

@@ -146,6 +146,11 @@ public final class RulesPopover {
     }
 
     private void held(Button b, VBox content) {
+        if (b.states().size() > 1) {
+            content.getChildren()
+                    .add(Fields.check("rule-springs-back", "Tap toggles; a hold lasts only as long as you hold",
+                            b.springsBack(), on -> edit(y -> y.withSpringsBack(on))));
+        }
         content.getChildren().add(Fields.check("rule-press-also", "A long press also runs the press chain", b
                 .pressAlso(), on -> edit(y -> y.withPressAlso(on))));
         content.getChildren().add(Fields.named("While held, run the held chain every", Fields.span("rule-repeat", b

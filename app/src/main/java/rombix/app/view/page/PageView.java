@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
@@ -24,11 +25,13 @@ import rombix.app.view.button.ButtonMenu;
 import rombix.app.view.button.FacePopover;
 import rombix.app.view.common.DeckModel;
 import rombix.app.view.common.Desk;
+import rombix.app.view.common.Styles;
 import rombix.app.view.form.Confirm;
 import rombix.app.view.tile.ControlHand;
 import rombix.app.view.tile.Tile;
 import rombix.core.board.Button;
 import rombix.core.board.Control;
+import rombix.core.board.Face;
 import rombix.core.board.Page;
 
 /**
@@ -126,6 +129,12 @@ public final class PageView extends Pane implements Cells {
         if (page.equals(shown) && desk.building() == shownBuilding) {
             tiles.values().forEach(this::show);
             return;
+        }
+        Face.Fill fill = page.fill();
+        if (fill == null) {
+            Styles.set(this, "page");
+        } else {
+            Styles.set(this, "page", fill.name().toLowerCase(Locale.ROOT));
         }
         hand.turned();
         String focused = getScene() != null && getScene().getFocusOwner() instanceof Tile t ? t.button().id() : null;

@@ -1,5 +1,6 @@
 package rombix.app.view.page;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.Supplier;
@@ -12,6 +13,7 @@ import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Starters;
 import rombix.app.edit.Uses;
 import rombix.app.view.common.Desk;
@@ -21,6 +23,7 @@ import rombix.app.view.form.Fields;
 import rombix.app.view.step.ConditionField;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
+import rombix.core.board.Face;
 import rombix.core.board.Page;
 import rombix.core.edit.Edits;
 import rombix.core.event.Known;
@@ -116,8 +119,19 @@ public final class PagesMenu {
         rows.textProperty().addListener((_, _, _) -> look.run());
         resize.setOnAction(_ -> desk.bench().edit("size the page", b -> Edits.resizePage(b, page.id(), size(columns,
                 Page.MAX_COLUMNS), size(rows, Page.MAX_ROWS))));
-        box.getChildren().addAll(Fields.named("Name", name), new HBox(Space.S8, Fields.named("Columns, 1 to "
-                + Page.MAX_COLUMNS, columns), Fields.named("Rows, 1 to " + Page.MAX_ROWS, rows)), falls, resize);
+        List<Tint> tints = new ArrayList<>(List.of(new Tint("that of the theme", null)));
+        for (Face.Fill fill : Face.Fill.values()) {
+            tints.add(new Tint(fill.name().toLowerCase(Locale.ROOT), fill));
+        }
+        box.getChildren().addAll(
+                Fields.named("Name", name), Fields.named("Tint of its ground", Fields.choice("page-fill",
+                        tints, tints.stream().filter(t -> t.fill() == page.fill()).findFirst().orElse(null),
+                        Tint::words, t -> desk
+                                .bench()
+                                .edit("tint the page", b -> Edits.page(b, page.id(), p -> p.withFill(t.fill()))))),
+                new HBox(Space.S8, Fields.named("Columns, 1 to "
+                        + Page.MAX_COLUMNS, columns), Fields.named("Rows, 1 to " + Page.MAX_ROWS, rows)),
+                falls, resize);
         desk.overlay().show(box, by, () -> {
         });
     }
@@ -138,6 +152,9 @@ public final class PagesMenu {
                         b -> Edits.page(b, page.id(), p -> p.withFollows(t)))));
         desk.overlay().show(box, by, () -> {
         });
+    }
+
+    private record Tint(String words, Face.@Nullable Fill fill) {
     }
 
     private static int size(TextField field, int max) {

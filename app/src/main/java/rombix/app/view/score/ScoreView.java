@@ -66,7 +66,8 @@ public final class ScoreView extends VBox {
                 attempt,
                 action(
                         "add-always", "+ always", "Alt+E", "Add steps that always run at the end",
-                        this::always));
+                        this::always),
+                putsBack());
         foot.setAlignment(Pos.CENTER_LEFT);
         foot.setPadding(new Insets(Space.S6, Space.S14, Space.S10, Space.S14));
         HBox.setHgrow(finder, Priority.ALWAYS);
@@ -136,6 +137,20 @@ public final class ScoreView extends VBox {
     public void always() {
         desk.bench().cursor(List.of(-1 - desk.bench().chain().always().size()));
         focusFinder();
+    }
+
+    /** Whether what the chain changed is put back where it is stopped. */
+    private ToggleButton putsBack() {
+        ToggleButton back = ScoreHead.tab("Put back if stopped", false, () -> {
+        });
+        back.setId("chain-put-back");
+        back.setTooltip(new Tooltip("If this chain is stopped, everything that it changed goes back to what it was"));
+        back.setOnAction(_ -> desk.bench().editChain("put back if stopped", c -> c.withPutBack(back.isSelected())));
+        desk.bench().watch(() -> {
+            back.setDisable(!desk.bench().hasChain());
+            back.setSelected(desk.bench().hasChain() && desk.bench().chain().putBack());
+        });
+        return back;
     }
 
     /** Wraps the selected steps; shown while there are some. */

@@ -20,6 +20,7 @@ import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
+import rombix.core.chain.StepOptions;
 import rombix.core.twin.Order;
 import rombix.core.twin.Twin;
 import rombix.core.value.Formula;
@@ -46,8 +47,14 @@ public final class Compiler {
      * @param place what the places of its steps begin with
      */
     public Op.Seq seq(Chain chain, String place) {
-        return new Op.Seq(items(chain.steps(), place), items(chain.always(), place + "/always"),
-                expected(chain, 0));
+        Op.Item[] steps = items(chain.steps(), place);
+        long expected = expected(chain, 0);
+        if (chain.putBack()) {
+            Op.Seq within = new Op.Seq(steps, new Op.Item[0], expected);
+            steps = new Op.Item[]{new Op.Item(place, new Op.ForAWhile(within, Op.ForAWhile.UNLESS_STOPPED), null,
+                    StepOptions.PLAIN, null, Map.of())};
+        }
+        return new Op.Seq(steps, items(chain.always(), place + "/always"), expected);
     }
 
     private Op.Item[] items(List<Step> steps, String place) {

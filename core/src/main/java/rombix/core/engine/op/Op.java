@@ -199,6 +199,9 @@ public sealed interface Op {
 
     /** Compared by identity: each is one place in one chain. */
     final class ForAWhile implements Op {
+        /** In place of a time: nothing is put back unless it is stopped. */
+        public static final long UNLESS_STOPPED = -1;
+
         public final Seq chain;
         /** As it was reckoned last. */
         public long nanos;

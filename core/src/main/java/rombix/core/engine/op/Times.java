@@ -48,9 +48,10 @@ public final class Times {
                         ? least
                         : w.mostNanos())));
             }
-            case Op.WaitClock w -> item.times().containsKey("clock")
-                    ? new Op.WaitClock(clock(known.of(item.times().get("clock"))))
-                    : w;
+            case Op.WaitClock w -> {
+                Formula clock = item.times().get("clock");
+                yield clock == null ? w : new Op.WaitClock(clock(known.of(clock)));
+            }
             case Op.WaitUntil w -> new Op.WaitUntil(w.check(), nanos(item, "timeout", known, w.timeoutNanos()));
             case Op.Fade f ->
                 new Op.Fade(f.command(), f.param(), f.from(), f.to(), nanos(item, "ms", known, f.nanos()), f

@@ -57,6 +57,8 @@ public final class ButtonPlay {
     public long wayRun;
     public long wayNanos;
     public int heldIn = -1;
+    /** When the hold began. */
+    public long heldSince;
     /** What ends the present hold, where the button was changed since that began. */
     private Op.@Nullable Seq ending;
     public Phase phase = Phase.IDLE;

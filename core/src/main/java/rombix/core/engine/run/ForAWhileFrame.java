@@ -5,8 +5,8 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import rombix.core.engine.op.Op;
 import rombix.core.engine.run.Orders.Key;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.time.Agenda;
 import rombix.core.twin.Order;
 import rombix.core.twin.Twin;
@@ -80,6 +80,11 @@ final class ForAWhileFrame implements Run.Parent, Run.Activity {
     @Override
     public void childEnded(SeqFrame ended, long due) {
         child = null;
+        if (op.nanos == Op.ForAWhile.UNLESS_STOPPED) {
+            end();
+            frame.done(due, null);
+            return;
+        }
         long end = startNanos + op.nanos;
         timer = frame.run.context.agenda.at(end - due > 0 ? end : due, at -> {
             putBack(at);
