@@ -82,8 +82,8 @@ public final class SetCommand implements Callable<Integer> {
 
     private BoardValue value(Rig rig, String owner, String id) throws BadCall {
         List<BoardValue> all = owner.isEmpty()
-                ? open.values()
-                : open.button(owner).map(Button::values).orElseThrow(
+                ? rig.board().values()
+                : rig.button(owner).map(Button::values).orElseThrow(
                         () -> new BadCall("There is no button “" + owner + "” on this board."));
         List<String> names = new ArrayList<>(all.stream().map(BoardValue::id).toList());
         if (owner.isEmpty()) {
