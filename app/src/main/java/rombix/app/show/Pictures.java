@@ -37,7 +37,7 @@ import rombix.standins.set.StandIns;
 /** Pictures of the window in a given state. */
 public final class Pictures {
     /** What can be pictured. */
-    public static final List<String> VIEWS = List.of("build", "live", "on-air", "rehearse", "face", "search", "step",
+    public static final List<String> VIEWS = List.of("build", "live", "on-air", "rehearse", "face", "conditions", "search", "step",
             "rules",
             "list", "check",
             "commands", "find", "menu", "boards", "parts", "log", "triggers", "report", "small", "gear", "traffic",
@@ -200,6 +200,13 @@ public final class Pictures {
         bench.select(button);
         switch (wanted.view()) {
             case "face" -> click("#edit-face");
+            case "conditions" -> {
+                click("#edit-face");
+                window.scene().getRoot().applyCss();
+                if (window.scene().lookup("#face-popover") instanceof Node popover) {
+                    popover.lookupAll(".scroll-pane").forEach(n -> ((ScrollPane) n).setVvalue(1));
+                }
+            }
             case "rules" -> click("#edit-rules");
             case "menu" -> {
                 if (window.scene().lookup("#tile-" + button) instanceof Node tile) {

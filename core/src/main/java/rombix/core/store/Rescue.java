@@ -14,6 +14,7 @@ import rombix.core.board.Button;
 import rombix.core.board.Gear;
 import rombix.core.board.Page;
 import rombix.core.board.Rig;
+import rombix.core.board.RunDown;
 import rombix.core.check.References;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonParser;
@@ -91,8 +92,8 @@ final class Rescue {
         return part.withPages(pages).withGear(joined(whole.gear(), part.gear(), Gear::id)).withValues(joined(whole
                 .values(), part.values(), Board.BoardValue::id)).withChains(joined(whole.chains(), part.chains(),
                         Board.NamedChain::id))
-                .withPictures(joined(whole.pictures(), part.pictures(),
-                        Board.Picture::id));
+                .withPictures(joined(whole.pictures(), part.pictures(), Board.Picture::id)).withRunDowns(joined(whole
+                        .runDowns(), part.runDowns(), RunDown::id));
     }
 
     /** The second list, and behind it what only the first one has. */

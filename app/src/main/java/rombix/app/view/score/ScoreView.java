@@ -9,6 +9,7 @@ import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
@@ -140,12 +141,11 @@ public final class ScoreView extends VBox {
     }
 
     /** Whether what the chain changed is put back where it is stopped. */
-    private ToggleButton putsBack() {
-        ToggleButton back = ScoreHead.tab("Put back if stopped", false, () -> {
-        });
-        back.setId("chain-put-back");
+    private CheckBox putsBack() {
+        CheckBox back = Fields.check("chain-put-back", "Put back if stopped", false, on -> desk.bench().editChain(
+                "put back if stopped", c -> c.withPutBack(on)));
+        back.setMinWidth(USE_PREF_SIZE);
         back.setTooltip(new Tooltip("If this chain is stopped, everything that it changed goes back to what it was"));
-        back.setOnAction(_ -> desk.bench().editChain("put back if stopped", c -> c.withPutBack(back.isSelected())));
         desk.bench().watch(() -> {
             back.setDisable(!desk.bench().hasChain());
             back.setSelected(desk.bench().hasChain() && desk.bench().chain().putBack());
