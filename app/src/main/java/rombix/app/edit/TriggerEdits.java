@@ -68,7 +68,9 @@ public final class TriggerEdits {
             case Trigger.Gamepad g -> g.part() + ", " + g.device();
             case Trigger.Osc o -> o.address();
             case Trigger.Clock c -> c.at().words() + (c.late() ? ", late if missed" : "");
-            case Trigger.Becomes b -> new StepWords(bench.rig(), readings).of(b.condition());
+            case Trigger.Becomes b -> new StepWords(bench.rig(), readings).of(b.condition()) + (b.each()
+                    ? ", each time"
+                    : "");
             case Trigger.When w -> w.what().words() + (w.gear() == null
                     ? ""
                     : ": " + bench.rig().twin(w.gear()).map(t -> t.title()).orElse(w.gear()));
@@ -83,7 +85,7 @@ public final class TriggerEdits {
             case Trigger.Gamepad _ -> "gamepad";
             case Trigger.Osc _ -> "OSC";
             case Trigger.Clock _ -> "clock";
-            case Trigger.Becomes _ -> "reading";
+            case Trigger.Becomes _ -> "condition";
             case Trigger.When _ -> "event";
         };
     }

@@ -129,10 +129,10 @@ class ButtonEditsTest {
         assertThat(bench.buttons()).extracting(Button::id).containsExactly("gate", "dome-door");
         whole();
         assertThat(edits.pageBy(1).id()).isEqualTo("dome");
-        bench.showPage("dome");
+        bench.showPage("night");
         assertThat(edits.pageBy(1).id()).as("round and round").isEqualTo("doors");
         bench.showPage("doors");
-        assertThat(edits.pageBy(-1).id()).isEqualTo("dome");
+        assertThat(edits.pageBy(-1).id()).isEqualTo("night");
     }
 
     @Test

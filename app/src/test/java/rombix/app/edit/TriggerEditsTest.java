@@ -35,7 +35,7 @@ class TriggerEditsTest {
     @Test
     void allStandInOneListPageByPageAndNothingIsWrongWithThem() {
         assertThat(edits.rows()).extracting(Row::page).startsWith("Doors").endsWith("Levels").containsOnly("Doors",
-                "Observing", "Booth", "Levels");
+                "Observing", "Questions", "Booth", "Levels");
         assertThat(edits.rows()).extracting(Row::trouble).containsOnly("");
     }
 

@@ -3,8 +3,8 @@ package rombix.links.desktop;
 import com.google.re2j.Matcher;
 import java.util.ArrayList;
 import java.util.List;
-import rombix.core.value.TextPattern;
 import rombix.core.computer.Place;
+import rombix.core.value.TextPattern;
 import rombix.core.value.Value;
 
 /** What a message to this computer carries. */

@@ -26,6 +26,7 @@ import rombix.core.trust.Grants;
 import rombix.core.twin.Order;
 import rombix.core.value.Value;
 import rombix.links.desktop.machine.Machine;
+import rombix.links.desktop.machine.Sounding;
 import rombix.links.desktop.machine.Stopped;
 import rombix.links.desktop.machine.Unable;
 import rombix.links.link.GearReport;
@@ -133,6 +134,12 @@ final class DesktopLink implements Link {
         tell("seconds", "%02d:%02d:%02d".formatted(clock.getHour(), clock.getMinute(), clock.getSecond()));
         tell("date", clock.toLocalDate().toString());
         new TreeMap<>(machine.system()).forEach(this::tell);
+        List<Sounding> sounding = machine.sounding();
+        List<Value> programs = Programs.list(sounding);
+        if (!programs.toString().equals(told.put("programs", programs.toString()))) {
+            report.landed("programs", programs);
+        }
+        Programs.tell(sounding, window, this::tell);
     }
 
     /** Where screens and windows are, the foremost first: so that a place can be shown. */

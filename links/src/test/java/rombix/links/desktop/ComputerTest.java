@@ -240,6 +240,20 @@ class ComputerTest extends ComputerUnderTest {
     }
 
     @Test
+    void aProgramHasAVolumeOfItsOwnAndTheOneInFrontIsFoundByItsWindow() {
+        soon(() -> Value.of(70).equals(now("sound-volume/booth")) && Value.of(70).equals(now("sound-volume/front")));
+        assertThat(done("program-volume", with("program", "front", "volume", 25))).isEqualTo("sent");
+        soon(() -> Value.of(25).equals(now("sound-volume/booth")) && Value.of(25).equals(now("sound-volume/front")));
+        done("program-mute", with("program", "booth"));
+        soon(() -> Value.of(true).equals(now("sound-mute/front")));
+        done("minimise", with("app", "booth"));
+        done("open", with("what", "chart.pdf"));
+        soon(() -> Value.of("chart").equals(now("front")));
+        assertThat(done("program-volume", with("program", "front", "volume", 25))).isEqualTo(
+                "Booth: “chart” is in front, and plays no sound now");
+    }
+
+    @Test
     void whatRombixSendsItselfIsHeardOnce() {
         Own.sent("F7", true);
         assertThat(Own.heard("F7", true)).isTrue();

@@ -9,9 +9,11 @@ import java.net.Socket;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 
@@ -38,6 +40,8 @@ public final class Booth implements AutoCloseable {
     private int x = BoothLook.WIDTH / 2;
     private int y = BoothLook.HEIGHT / 2;
     private String[] sound = {"60", "false", "80", "false"};
+    /** How loud its programs are, and whether they are muted. */
+    private final Map<String, String[]> programs = new LinkedHashMap<>(Map.of("booth", new String[]{"70", "false"}));
 
     private volatile Runnable watching = () -> {
     };
@@ -135,6 +139,7 @@ public final class Booth implements AutoCloseable {
             }
             case "system" -> system(words.get(1), words.get(2));
             case "readings" -> answer.addAll(List.of(sound));
+            case "sounding" -> programs.forEach((name, of) -> answer.addAll(List.of(name, of[0], of[1])));
             default -> {
                 return List.of("no", "the booth's computer knows no “" + words.getFirst() + "”");
             }
@@ -248,6 +253,13 @@ public final class Booth implements AutoCloseable {
             case "volume input" -> sound[2] = value;
             case "mute input" -> sound[3] = String.valueOf(value.equals("1"));
             default -> {
+                String[] words = what.split(" ", 3);
+                String[] of = words.length < 3 ? null : programs.get(words[2]);
+                if (of != null) {
+                    of[words[1].equals("volume") ? 0 : 1] = words[1].equals("volume")
+                            ? value
+                            : String.valueOf(value.equals("1"));
+                }
             }
         }
         note((what + " " + value).strip());

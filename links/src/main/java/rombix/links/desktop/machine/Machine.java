@@ -162,8 +162,16 @@ public interface Machine extends AutoCloseable {
 
     void clipboard(String text) throws Unable;
 
-    /** Changes something of the system: {@code volume output}, {@code mute input}, {@code lock}, {@code note}. */
+    /**
+     * Changes something of the system: {@code volume output}, {@code mute input}, {@code lock}, {@code note};
+     * {@code sound volume ID} and {@code sound mute ID} of a program that plays sound.
+     */
     void system(String what, String value) throws Unable;
+
+    /** The programs that play sound, as far as the system tells. */
+    default List<Sounding> sounding() {
+        return List.of();
+    }
 
     /** How the system is in what it can be asked for, by the name of the reading. */
     Map<String, String> system();

@@ -16,8 +16,8 @@ import java.util.TreeMap;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
 import org.jspecify.annotations.Nullable;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 
 /** What all systems have alike: programs, files, the clipboard, and the system's own tools. One thread's. */
 @OwnedBy(Owner.LINK)
@@ -128,6 +128,11 @@ abstract class RealMachine implements Machine {
     @Override
     public void system(String what, String value) throws Unable {
         tools.change(what, value);
+    }
+
+    @Override
+    public List<Sounding> sounding() {
+        return tools.sounding();
     }
 
     @Override

@@ -15,8 +15,8 @@ import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rombix.core.sight.Pixels;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 
 /**
  * A stand-in computer at the other end of a connection: a line for each call, its words apart by tabs, and a line for each
@@ -228,6 +228,16 @@ public final class StandInMachine implements Machine {
     @Override
     public void system(String what, String value) throws Unable {
         ask("system", what, value);
+    }
+
+    @Override
+    public List<Sounding> sounding() {
+        List<String> words = asked("sounding");
+        List<Sounding> all = new ArrayList<>();
+        for (int i = 0; i + 2 < words.size(); i += 3) {
+            all.add(new Sounding(words.get(i), Integer.parseInt(words.get(i + 1)), words.get(i + 2).equals("true")));
+        }
+        return all;
     }
 
     @Override

@@ -34,18 +34,19 @@ final class Tools implements AutoCloseable {
             "volume output", List.of(VOLUME.formatted("sink", "SINK")), "volume input", List
                     .of(VOLUME.formatted("source", "SOURCE")),
             "mute output", List.of(MUTE.formatted("sink", "SINK")),
-            "mute input", List.of(MUTE.formatted("source", "SOURCE")));
+            "mute input", List.of(MUTE.formatted("source", "SOURCE")), "sound", List.of("pactl list"));
     private static final Map<String, List<String>> WINDOWS = Map.of("open", List.of(
             "rundll32 url.dll,FileProtocolHandler {}"), "lock", List.of("rundll32 user32.dll,LockWorkStation"),
             "sleep", List.of("rundll32 powrprof.dll,SetSuspendState 0,1,0"));
     private static final Map<String, List<String>> MAC = Map.of("open", List.of("open {}"), "sleep", List.of(
             "pmset sleepnow"), "lock", List.of("pmset displaysleepnow"));
     private static final List<String> ALL = List.of("open", "note", "lock", "sleep", "brightness", "volume output",
-            "volume input", "mute output", "mute input");
+            "volume input", "mute output", "mute input", "sound");
 
     private final Map<String, List<String>> programs = new LinkedHashMap<>();
     private final Map<String, String> missing = new TreeMap<>();
     private final Map<String, String> now = new ConcurrentHashMap<>();
+    private volatile List<Sounding> sounding = List.of();
     private @Nullable Process watching;
 
     private Tools(Map<String, List<String>> of) {
@@ -91,6 +92,10 @@ final class Tools implements AutoCloseable {
 
     /** Changes something; waits until it is. */
     void change(String what, String value) throws Unable {
+        if (what.startsWith("sound ")) {
+            sound(what.split(" ", 3), value);
+            return;
+        }
         List<String> program = programs.get(what);
         if (program == null) {
             throw new Unable(missing.getOrDefault(group(what), "this computer cannot do “" + what + "”"));
@@ -99,6 +104,27 @@ final class Tools implements AutoCloseable {
         if (what.startsWith("volume") || what.startsWith("mute")) {
             look();
         }
+    }
+
+    /** @param what {@code sound}, {@code volume} or {@code mute}, and the program's id */
+    private void sound(String[] what, String value) throws Unable {
+        if (missing.containsKey("sound")) {
+            throw new Unable(missing.get("sound"));
+        }
+        look();
+        Sounding program = sounding.stream().filter(s -> s.id().equals(what[2])).findFirst().orElseThrow(() -> new Unable(
+                "“" + what[2] + "” plays no sound now"));
+        for (String stream : program.streams()) {
+            said(List.of("pactl", "set-sink-input-" + what[1], stream, what[1].equals("volume") ? value + "%" : value), "",
+                    true);
+        }
+        look();
+    }
+
+    /** The programs that play sound; kept true by the sound server's own word. */
+    List<Sounding> sounding() {
+        readings();
+        return sounding;
     }
 
     private static String said(List<String> program, String value, boolean wait) throws Unable {
@@ -160,6 +186,11 @@ final class Tools implements AutoCloseable {
     }
 
     private void look() {
+        try {
+            sounding = Sounding.listed(said(List.of("pactl", "--format=json", "list", "sink-inputs"), "", true));
+        } catch (Unable e) {
+            sounding = List.of();
+        }
         for (String side : new String[]{"sink", "source"}) {
             String name = side.equals("sink") ? "output" : "input";
             String of = "@DEFAULT_" + side.toUpperCase(java.util.Locale.ROOT) + "@";
