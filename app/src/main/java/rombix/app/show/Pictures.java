@@ -37,7 +37,8 @@ import rombix.standins.set.StandIns;
 /** Pictures of the window in a given state. */
 public final class Pictures {
     /** What can be pictured. */
-    public static final List<String> VIEWS = List.of("build", "live", "on-air", "rehearse", "face", "conditions", "search", "step",
+    public static final List<String> VIEWS = List.of("build", "live", "on-air", "rehearse", "face", "conditions",
+            "search", "step",
             "rules",
             "list", "check",
             "commands", "find", "menu", "boards", "parts", "log", "triggers", "report", "small", "gear", "traffic",

@@ -146,7 +146,7 @@ public final class StepWords {
             words.append(" contains “").append(that.contains()).append('”');
         }
         if (that.pattern() != null) {
-            words.append(" is like “").append(that.pattern()).append('”');
+            words.append(" matches “").append(that.pattern()).append('”');
         }
         return words.toString();
     }

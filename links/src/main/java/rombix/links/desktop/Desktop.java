@@ -28,7 +28,8 @@ public final class Desktop extends LinkType {
     private static final String HERE = "here";
 
     public Desktop() {
-        super("desktop", "desktop", "[a-z]+( [a-z]+| \\{[a-z-]+})?|(held|seen)/[a-z0-9{}-]+|(volume|mute|sound-volume|sound-mute)/[a-z0-9{}-]+",
+        super("desktop", "desktop",
+                "[a-z]+( [a-z]+| \\{[a-z-]+})?|(held|seen)/[a-z0-9{}-]+|(volume|mute|sound-volume|sound-mute)/[a-z0-9{}-]+",
                 "what is read or done, such as front, or keys press", 10, Reach.HERE);
     }
 

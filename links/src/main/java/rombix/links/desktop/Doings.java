@@ -29,7 +29,8 @@ final class Doings {
             Power.POINTER), Map.entry("programs", Power.PROGRAMS), Map.entry("files", Power.FILES),
             Map.entry("windows",
                     Power.WINDOWS),
-            Map.entry("clipboard", Power.CLIPBOARD), Map.entry("volume", Power.SYSTEM), Map.entry("sound", Power.SYSTEM), Map
+            Map.entry("clipboard", Power.CLIPBOARD), Map.entry("volume", Power.SYSTEM),
+            Map.entry("sound", Power.SYSTEM), Map
                     .entry("mute", Power.SYSTEM),
             Map.entry("brightness", Power.SYSTEM), Map.entry("screen", Power.SCREEN), Map.entry("lock",
                     Power.SYSTEM),
@@ -80,9 +81,11 @@ final class Doings {
             ALL.put("volume " + side, (a, m, _, _) -> m.system("volume " + side, String.valueOf(a.number(0))));
             ALL.put("mute " + side, (a, m, _, _) -> m.system("mute " + side, a.flag(0) ? "1" : "0"));
         }
-        ALL.put("sound volume", (a, m, _, _) -> m.system("sound volume " + Programs.meant(m, a.text(0)), String.valueOf(a
-                .number(1))));
-        ALL.put("sound mute", (a, m, _, _) -> m.system("sound mute " + Programs.meant(m, a.text(0)), a.flag(1) ? "1" : "0"));
+        ALL.put("sound volume",
+                (a, m, _, _) -> m.system("sound volume " + Programs.meant(m, a.text(0)), String.valueOf(a
+                        .number(1))));
+        ALL.put("sound mute",
+                (a, m, _, _) -> m.system("sound mute " + Programs.meant(m, a.text(0)), a.flag(1) ? "1" : "0"));
         ALL.put("brightness set", (a, m, _, _) -> m.system("brightness", String.valueOf(a.number(0))));
         ALL.put("lock now", (_, m, _, _) -> m.system("lock", ""));
         ALL.put("sleep now", (_, m, _, _) -> m.system("sleep", ""));

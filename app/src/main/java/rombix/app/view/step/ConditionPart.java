@@ -76,7 +76,7 @@ final class ConditionPart extends VBox {
             remove.setMinWidth(USE_PREF_SIZE);
             row.getChildren().add(remove);
         }
-        VBox.setMargin(detail, new Insets(0, 0, 0, 24));
+        VBox.setMargin(detail, new Insets(0, 0, 0, Space.S22));
         getChildren().addAll(row, detail);
         detail();
     }

@@ -34,7 +34,7 @@ class SoundsTest extends AtTheWindow {
     @Test
     void aSoundFileDroppedOnAnEmptyCellIsAButtonThatPlaysIt() throws Exception {
         int before = bench().page().buttons().size();
-        drop(sounds("star-sting.flac"), 0.93, 0.15);
+        drop(sounds("star-sting.flac"), 0.93, 0.35);
         soon(() -> bench().page().buttons().size() == before + 1);
         assertThat(newest().name()).isEqualTo("Star sting");
         assertThat(newest().states().getFirst().face().tally().getFirst().word()).isEqualTo("PLAYING");
@@ -59,7 +59,7 @@ class SoundsTest extends AtTheWindow {
     @Test
     void severalDroppedTogetherAreOneOfThemShuffledAndOneUndoTakesThemAway() throws Exception {
         var before = bench().board();
-        drop(sounds("star-sting.flac", "comet-sting.ogg", "dome-sting.mp3"), 0.93, 0.15);
+        drop(sounds("star-sting.flac", "comet-sting.ogg", "dome-sting.mp3"), 0.93, 0.35);
         soon(() -> !bench().board().equals(before));
         var pick = (Step.Pick) newest().states().getFirst().chain(rombix.core.chain.Gesture.PRESS).steps().getFirst();
         assertThat(pick.way()).isEqualTo(Step.Pick.Way.SHUFFLED);
@@ -73,7 +73,7 @@ class SoundsTest extends AtTheWindow {
     void aFileThatIsNoSoundSaysSoAndChangesNothing() throws Exception {
         var before = bench().board();
         File bad = java.nio.file.Files.writeString(folder.resolve("notes.mp3"), "no sound").toFile();
-        drop(List.of(bad), 0.93, 0.15);
+        drop(List.of(bad), 0.93, 0.35);
         soon(() -> stage.getScene().getRoot().lookupAll(".label").stream().anyMatch(
                 n -> n instanceof javafx.scene.control.Label l && l.getText().contains("notes.mp3")));
         assertThat(bench().board()).isEqualTo(before);

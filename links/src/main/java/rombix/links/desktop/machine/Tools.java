@@ -112,10 +112,12 @@ final class Tools implements AutoCloseable {
             throw new Unable(missing.get("sound"));
         }
         look();
-        Sounding program = sounding.stream().filter(s -> s.id().equals(what[2])).findFirst().orElseThrow(() -> new Unable(
-                "“" + what[2] + "” plays no sound now"));
+        Sounding program = sounding.stream().filter(s -> s.id().equals(what[2])).findFirst()
+                .orElseThrow(() -> new Unable(
+                        "“" + what[2] + "” plays no sound now"));
         for (String stream : program.streams()) {
-            said(List.of("pactl", "set-sink-input-" + what[1], stream, what[1].equals("volume") ? value + "%" : value), "",
+            said(List.of("pactl", "set-sink-input-" + what[1], stream, what[1].equals("volume") ? value + "%" : value),
+                    "",
                     true);
         }
         look();
