@@ -100,7 +100,8 @@ public abstract class TestProtocols implements Protocol.Descriptor {
 
     public static final class Desktop extends TestProtocols {
         public Desktop() {
-            super("desktop", "[a-z]+( [a-z]+| \\{[a-z-]+})?|held/.*|seen/.*|volume/.*|mute/.*", 10, Reach.HERE, "here");
+            super("desktop", "[a-z]+( [a-z]+| \\{[a-z-]+})?|(held|seen|volume|mute|sound-volume|sound-mute)/.*", 10,
+                    Reach.HERE, "here");
         }
 
         @Override

@@ -31,7 +31,7 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** Says what the gear reports in the Rombix that has a board open. */
 @Command(name = "read", mixinStandardHelpOptions = true, description = {
-        "Says what the gear reports in the Rombix that has the board open: each reading, its value, and for how long it has been so.",
+        "Says what the gear reports in the Rombix that has the board open: each reading, its value, and for how long it has been so; and the values of the board.",
         "Exit code: 0 done, 1 what was asked for is not known yet, 2 a bad call or nobody has the board open."})
 public final class ReadCommand implements Callable<Integer> {
     private static final int MOST_WAITING = 10_000;
@@ -41,8 +41,8 @@ public final class ReadCommand implements Callable<Integer> {
     @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
     private Path board = Path.of("");
 
-    @Parameters(index = "1..*", paramLabel = "GEAR[:READING]", arity = "0..*", description = {
-            "Which gear, or which of its readings, by their ids; all of them if left out."})
+    @Parameters(index = "1..*", paramLabel = "NAME", arity = "0..*", description = {
+            "GEAR or GEAR:READING, a value, or BUTTON/VALUE, by their ids; all of them if left out."})
     private List<String> what = List.of();
 
     @Option(names = Caller.FOLLOW, description = "Go on with each change, a line each, until Ctrl+C.")
@@ -73,10 +73,10 @@ public final class ReadCommand implements Callable<Integer> {
     @Override
     public Integer call() throws Exception {
         RunningDeck open = OpenDeck.of(stage, board);
-        Bounded<Happening.Came> changes = new Bounded<>(MOST_WAITING, Bounded.Full.DROP_OLDEST);
+        Bounded<Happening> changes = new Bounded<>(MOST_WAITING, Bounded.Full.DROP_OLDEST);
         try (RunningDeck.Watching _ = open.watch(h -> { // Before: nothing is missed in between.
-            if (follow && h instanceof Happening.Came came) {
-                changes.offer(came);
+            if (follow && (h instanceof Happening.Came || h instanceof Happening.ValueSet)) {
+                changes.offer(h);
             }
         })) {
             int code = now(open);
@@ -92,13 +92,20 @@ public final class ReadCommand implements Callable<Integer> {
         DeckState deck = open.feed().state();
         Map<String, Twin> twins = new LinkedHashMap<>();
         List<Line> lines = new ArrayList<>();
-        for (String wanted : what.isEmpty() ? open.rig().twins().keySet() : what) {
+        List<String> all = new ArrayList<>(open.rig().twins().keySet());
+        all.addAll(deck.values().keySet().stream().sorted().toList());
+        for (String wanted : what.isEmpty() ? all : what) {
+            if (deck.values().containsKey(wanted)) {
+                lines.add(value(open, wanted, deck.values().get(wanted).to()));
+                continue;
+            }
             String gear = gear(wanted);
             String reading = reading(wanted);
             Twin twin = open.rig().twins().get(gear);
             if (twin == null) {
-                throw new BadCall("No gear “%s” on this board; it has %s.".formatted(gear, String.join(", ", open.rig()
-                        .twins().keySet())));
+                throw new BadCall(
+                        "No gear and no value “%s” on this board; it has %s.".formatted(gear, String.join(", ",
+                                all)));
             }
             List<Line> its = of(twin, deck, open.nanos()).filter(l -> reading.isEmpty() || l.reading().equals(reading))
                     .toList();
@@ -111,6 +118,11 @@ public final class ReadCommand implements Callable<Integer> {
         PrintWriter out = spec.commandLine().getOut();
         if (!json) {
             twins.values().forEach(t -> print(t, deck, lines, out));
+            List<Line> values = lines.stream().filter(l -> l.gear().isEmpty()).toList();
+            if (!values.isEmpty()) {
+                out.println("Values");
+                values.forEach(l -> out.printf("  %-32s %s%n", l.title(), l.value()));
+            }
         } else if (follow) {
             lines.forEach(l -> out.println(JsonMapper.builder().build().writeValueAsString(object(l))));
         } else {
@@ -132,10 +144,14 @@ public final class ReadCommand implements Callable<Integer> {
     }
 
     /** Says each change, until nobody reads on. */
-    private void follow(RunningDeck open, Bounded<Happening.Came> changes) throws InterruptedException {
+    private void follow(RunningDeck open, Bounded<Happening> changes) throws InterruptedException {
         PrintWriter out = spec.commandLine().getOut();
         while (!out.checkError()) {
-            Happening.Came came = changes.poll(PACE_MILLIS, TimeUnit.MILLISECONDS);
+            Happening next = changes.poll(PACE_MILLIS, TimeUnit.MILLISECONDS);
+            if (next instanceof Happening.ValueSet set) {
+                value(open, set, out);
+            }
+            Happening.Came came = next instanceof Happening.Came c ? c : null;
             Twin twin = came == null ? null : open.rig().twins().get(came.gear());
             if (came == null || twin == null || !what.isEmpty() && !what.contains(came.gear())
                     && !what.contains(came.gear() + ":" + came.reading())) {
@@ -150,6 +166,24 @@ public final class ReadCommand implements Callable<Integer> {
                         : "%s  %s %s: %s".formatted(TIME.format(open.wall()), twin.title(), r.title(), value));
             });
         }
+    }
+
+    private void value(RunningDeck open, Happening.ValueSet set, PrintWriter out) {
+        String name = set.button() == null ? set.value() : set.button() + "/" + set.value();
+        if (what.isEmpty() || what.contains(name)) {
+            Line line = value(open, name, set.to());
+            out.println(json
+                    ? JsonMapper.builder().build().writeValueAsString(object(line))
+                    : "%s  %s: %s".formatted(TIME.format(open.wall()), line.title(), line.value()));
+        }
+    }
+
+    /** A value as it is now, by its name: {@code visitors}, {@code night.item}, {@code BUTTON/VALUE}. */
+    private static Line value(RunningDeck open, String name, Value now) {
+        String title = open.rig().board().values().stream().filter(v -> v.id().equals(name)).map(v -> v.name())
+                .findFirst()
+                .orElse(name);
+        return new Line("", name, title, now.toString(), null, true);
     }
 
     private static java.util.stream.Stream<Line> of(Twin twin, DeckState deck, long now) {
