@@ -67,7 +67,7 @@ final class Texts {
             try {
                 List<String> named = place.startsWith("=") ? new Formula(place.substring(1)).names() : List.of(place);
                 for (String name : named) {
-                    String wrong = names.wrong(name, of, inChain);
+                    String wrong = !inChain && name.equals(Formula.LEFT) ? null : names.wrong(name, of, inChain);
                     if (wrong != null) {
                         all.add("“{" + name + "}”, which " + wrong);
                     }

@@ -67,6 +67,9 @@ public final class Formula {
     /** The name under which a formula that {@link #ticks} asks for the time of day, as {@link #clock} has it. */
     public static final String CLOCK = "NOW()";
 
+    /** The name under which the face of a button has how long its chain still runs, in seconds. */
+    public static final String LEFT = "left";
+
     private final String source;
     private final Expression expression;
     private final Map<String, String> variables = new LinkedHashMap<>();

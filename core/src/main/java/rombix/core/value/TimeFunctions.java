@@ -16,8 +16,8 @@ import java.util.regex.Pattern;
 final class TimeFunctions {
     /** Under which an expression finds the seconds since midnight. */
     static final String NOW = "now_";
-    /** A formula that has to know the time of day. */
-    static final Pattern USED = Pattern.compile("\\b(NOW|TIME_TO)\\s*\\(", Pattern.CASE_INSENSITIVE);
+    /** A formula, or a text with formulas in it, that changes as time passes. */
+    static final Pattern USED = Pattern.compile("\\b(NOW|TIME_TO)\\s*\\(|\\{left}", Pattern.CASE_INSENSITIVE);
     private static final int DAY = 86_400;
     private static final Pattern UNIT = Pattern.compile("h+|m+|s+");
 

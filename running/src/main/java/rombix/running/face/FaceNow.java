@@ -59,7 +59,7 @@ public record FaceNow(String label, String second, Face face, @Nullable String i
         DeckState.Play play = deck.play(button.id());
         int state = Math.min(play.state(), button.states().size() - 1);
         DeckState.Fault wrong = deck.fault(button.id());
-        return of(button, state, name -> deck.named(name, button.id(), words::wall), deck, words, play.onItsWay(),
+        return of(button, state, name -> words.named(name, button.id()), deck, words, play.onItsWay(),
                 play.held(), wrong == null
                         ? null
                         : wrong.message(),
@@ -71,7 +71,7 @@ public record FaceNow(String label, String second, Face face, @Nullable String i
         Map<String, Value> then = following(button, state);
         return of(button, state, name -> {
             Value assumed = then.get(name);
-            return assumed == null ? deck.named(name, button.id(), words::wall) : assumed;
+            return assumed == null ? words.named(name, button.id()) : assumed;
         }, deck, words, -1, false, null, false);
     }
 
@@ -91,9 +91,8 @@ public record FaceNow(String label, String second, Face face, @Nullable String i
             lit = new Face.Tally(lit.when(), lastKnown(lit.word()), Tone.QUIET, lit.extra());
         }
         return new FaceNow(
-                deck.filled(face.label() == null ? button.name() : face.label(), button.id(), words::spoken,
-                        words::wall),
-                face.second() == null ? "" : deck.filled(face.second(), button.id(), words::spoken, words::wall), face,
+                words.filled(face.label() == null ? button.name() : face.label(), button.id()),
+                face.second() == null ? "" : words.filled(face.second(), button.id()), face,
                 tint == null ? null : face.ink() == null ? Contrast.inkOn(tint) : face.ink(), lit,
                 button.states().size(), index, state.name(), coming, held, fault, levels(button.control(), deck,
                         words));

@@ -7,7 +7,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.BiFunction;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.pcollections.HashTreePMap;
@@ -268,21 +267,6 @@ public record DeckState(Mode mode, PMap<String, PMap<String, Reading>> readings,
     /** Whether something of it moves with time alone: a chain that runs, or a press that waits for more. */
     public boolean moves() {
         return !runs.isEmpty() || !guarded.isEmpty();
-    }
-
-    /**
-     * A text of a button with what stands in its braces filled in: readings, values, and formulas of both.
-     *
-     * @param wall the time of day, for formulas that change as it passes
-     */
-    public String filled(String text, String button, BiFunction<String, String, String> spoken,
-            Supplier<ZonedDateTime> wall) {
-        return text.indexOf('{') < 0 ? text : Formula.fill(text, name -> named(name, button, wall), name -> {
-            int colon = name.indexOf(':');
-            return colon > 0
-                    ? spoken.apply(name.substring(0, colon), name.substring(colon + 1))
-                    : String.valueOf(value(button, name));
-        });
     }
 
     /** What a name in a formula of a button stands for: a reading, a value, or the time of day; null where not known. */

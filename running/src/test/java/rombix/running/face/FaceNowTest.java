@@ -14,6 +14,7 @@ import rombix.core.board.Rig;
 import rombix.core.edit.Edits;
 import rombix.core.event.Happening;
 import rombix.core.store.BoardFile;
+import rombix.core.value.Formula;
 import rombix.core.value.Value;
 import rombix.running.state.DeckState;
 
@@ -28,7 +29,7 @@ class FaceNowTest {
     @BeforeEach
     void open() throws Exception {
         rig = BoardFile.read(Path.of("../demo/star-night.json"));
-        words = new FaceWords(() -> rig, () -> deck, () -> wall);
+        words = new FaceWords(() -> rig, () -> deck, () -> wall, () -> now[0]);
         tell(new Happening.Loaded(rig));
     }
 
@@ -40,6 +41,28 @@ class FaceNowTest {
         assertThat(FaceNow.of(counting, deck, words).second()).isEqualTo("in 1:30");
         wall = wall.plusSeconds(100);
         assertThat(FaceNow.of(counting, deck, words).second()).isEqualTo("in -0:10");
+    }
+
+    @Test
+    void textsAreFilledWithReadingsValuesAndFormulasTheButtonsOwnFirst() {
+        tell(new Happening.Came("studio", "clips", Value.of(3)), new Happening.ValueSet(null, "n", Value.of(4)),
+                new Happening.ValueSet("gate", "n", Value.of(5)));
+        assertThat(words.filled("{studio:clips} clips", "gate")).isEqualTo("3 clips");
+        assertThat(words.filled("{n} of {= 2 * {n}}", "gate")).isEqualTo("5 of 10");
+        assertThat(words.filled("{n}", "tea-urn")).isEqualTo("4");
+        assertThat(words.filled("plain", "tea-urn")).isEqualTo("plain");
+    }
+
+    @Test
+    void howLongTheChainStillRunsIsInItsTexts() {
+        assertThat(words.filled("{left}", "gate")).as("at rest").isEmpty();
+        tell(new Happening.Started(1, "gate", "press", "mouse", 0, 0));
+        tell(new Happening.Lasts(1, "gate", 0, 90_000_000_000L));
+        now[0] = 500_000_000L;
+        assertThat(words.filled("in {left}", "gate")).isEqualTo("in 1:30");
+        now[0] = 61_000_000_000L;
+        assertThat(words.filled("{= IF({left} < 30, \"soon\", \"later\")}", "gate")).isEqualTo("soon");
+        assertThat(Formula.ticks("in {left}")).isTrue();
     }
 
     private void tell(Happening... happenings) {

@@ -3,7 +3,6 @@ package rombix.running.state;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Path;
-import java.time.ZonedDateTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -104,17 +103,6 @@ class DeckStateTest {
         now = 2;
         take(new Happening.Faulted("urn", "house", "no answer"));
         assertThat(deck.said(60, now)).isNull();
-    }
-
-    @Test
-    void textsAreFilledWithReadingsValuesAndFormulasTheButtonsOwnFirst() {
-        take(new Happening.Came("studio", "clips", Value.of(3)), new Happening.ValueSet(null, "n", Value.of(4)),
-                new Happening.ValueSet("gate", "n", Value.of(5)));
-        assertThat(deck.filled("{studio:clips} clips", "gate", (_, _) -> "three", ZonedDateTime::now))
-                .isEqualTo("three clips");
-        assertThat(deck.filled("{n} of {= 2 * {n}}", "gate", (_, _) -> "", ZonedDateTime::now)).isEqualTo("5 of 10");
-        assertThat(deck.filled("{n}", "urn", (_, _) -> "", ZonedDateTime::now)).isEqualTo("4");
-        assertThat(deck.filled("plain", "urn", (_, _) -> "", ZonedDateTime::now)).isEqualTo("plain");
     }
 
     @Test

@@ -131,7 +131,7 @@ public final class StatusCommand implements Callable<Integer> {
                     ? null
                     : (now - last.getAsLong()) / 1e9, s.well());
         }).toList();
-        FaceWords words = new FaceWords(() -> rig, () -> deck, open::wall);
+        FaceWords words = new FaceWords(() -> rig, () -> deck, open::wall, open::nanos);
         List<Shown> faces = rig.board().pages().stream().flatMap(p -> p.buttons().stream().map(b -> shown(p, b, FaceNow
                 .of(b, deck, words)))).toList();
         return new Found(rig.board().name(), deck.mode().name().toLowerCase(Locale.ROOT), rig.page(String

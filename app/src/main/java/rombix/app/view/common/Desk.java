@@ -9,8 +9,8 @@ import rombix.core.board.Board;
 import rombix.core.event.Event;
 import rombix.core.event.Mode;
 import rombix.core.sight.Pixels;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.touch.DeckPort;
 import rombix.core.value.Value;
 import rombix.running.Player;
@@ -74,7 +74,7 @@ public final class Desk {
 
     /** Readings and levels in words. */
     public FaceWords words() {
-        return new FaceWords(bench::rig, model::state, player::wall);
+        return new FaceWords(bench::rig, model::state, player::wall, model::now);
     }
 
     /** A reading's present value in words. */
