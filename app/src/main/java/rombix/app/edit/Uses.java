@@ -89,6 +89,11 @@ public final class Uses {
         return s -> s instanceof DeckStep.Use u && chain.equals(u.chain());
     }
 
+    /** The steps that go through a run-down. */
+    public static Predicate<Step> runDown(String runDown) {
+        return s -> s instanceof DeckStep.Go g && runDown.equals(g.list());
+    }
+
     /** Where steps of some kind stand, in words. */
     public static List<String> of(Board board, Predicate<Step> uses) {
         return of(board, uses, "");

@@ -15,6 +15,7 @@ import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
+import rombix.core.board.Control;
 import rombix.core.board.Face;
 import rombix.core.board.Page;
 import rombix.core.board.State;
@@ -207,6 +208,14 @@ public final class Edits {
     /** Takes a value away. */
     public static Board removeValue(Board board, String valueId) {
         return board.withValues(board.values().stream().filter(v -> !v.id().equals(valueId)).toList());
+    }
+
+    /** Takes a run-down away; lists that show it are push buttons then. */
+    public static Board removeRunDown(Board board, String runDownId) {
+        Board left = board.withRunDowns(board.runDowns().stream().filter(r -> !r.id().equals(runDownId)).toList());
+        return left.withPages(left.pages().stream().map(p -> p.withButtons(p.buttons().stream().map(b -> b
+                .control() instanceof Control.Items i && i.list().equals(runDownId) ? b.withControl(null) : b).toList()))
+                .toList());
     }
 
     /** Takes a chain of the board away. */

@@ -11,6 +11,7 @@ import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import rombix.app.edit.Part;
 import rombix.app.edit.Uses;
@@ -18,10 +19,11 @@ import rombix.app.view.common.Desk;
 import rombix.app.view.common.Space;
 import rombix.app.view.form.Confirm;
 import rombix.app.view.form.Fields;
+import rombix.core.board.Board;
 import rombix.core.board.Board.AfterCrash;
 import rombix.core.board.Board.BoardValue;
 import rombix.core.board.Board.NamedChain;
-import rombix.core.board.Board;
+import rombix.core.board.RunDown;
 import rombix.core.chain.Step;
 import rombix.core.edit.Edits;
 import rombix.core.value.Value;
@@ -87,6 +89,18 @@ public final class PartsPopover {
         }
         content.getChildren().add(add("chain-add", "+ chain", () -> edit(content, by, "add a chain", b -> Edits
                 .addNamedChain(b, "Chain " + (b.chains().size() + 1)))));
+        if (!board.runDowns().isEmpty()) {
+            content.getChildren().add(head("Run-downs, shown by lists and gone through by steps"));
+        }
+        for (RunDown r : board.runDowns()) {
+            Label items = Fields.read(r.items().size() + " items");
+            items.setMinWidth(Region.USE_PREF_SIZE);
+            content.getChildren().add(row(name("run-down-name-" + r.id(), r.name(), name -> edit(content, by,
+                    "name the run-down", b -> b.withRunDowns(b.runDowns().stream().map(x -> x.id().equals(r.id())
+                            ? x.withName(name)
+                            : x).toList()))), items, gone("run-down " + r.name(), () -> delete(by, "Delete the run-down “"
+                                    + r.name() + "”?", Uses.runDown(r.id()), b -> Edits.removeRunDown(b, r.id())))));
+        }
         AfterCrash now = board.afterCrash() == null ? AfterCrash.ASK : board.afterCrash();
         content.getChildren().add(Fields.named("If Rombix is killed, what was held then is ended at the next start",
                 Fields.choice("after-crash", List.of(AfterCrash.values()), now, c -> switch (c) {

@@ -6,6 +6,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.stream.IntStream;
+import javafx.scene.control.Button;
 import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
@@ -87,6 +88,21 @@ class RunDownsTest extends AtTheWindow {
         robot.type(KeyCode.ESCAPE);
         undoAll();
         assertThat(bench().board().runDowns()).hasSize(1);
+    }
+
+    @Test
+    void aRunDownIsDeletedWithTheStepsThatGoThroughIt() {
+        var before = bench().board();
+        key(KeyCode.V, KeyCode.ALT);
+        Button gone = (Button) find("#parts").lookupAll(".button").stream().filter(n -> "Delete the run-down The night"
+                .equals(n.getAccessibleText())).findFirst().orElseThrow();
+        robot.interact(gone::fire);
+        robot.interact(((Button) find("#confirm-yes"))::fire);
+        assertThat(bench().board().runDowns()).isEmpty();
+        assertThat(bench().rig().button("night-list").orElseThrow().control()).isNull();
+        assertThat(bench().rig().button("night-back").orElseThrow().states().getFirst().on()).isEmpty();
+        undoAll();
+        assertThat(bench().board()).isEqualTo(before);
     }
 
     @Test
