@@ -3,6 +3,7 @@ package rombix.app.view.common;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
+import javafx.scene.Node;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Workbench;
 import rombix.core.board.Board;
@@ -75,6 +76,15 @@ public final class Desk {
     /** Readings and levels in words. */
     public FaceWords words() {
         return new FaceWords(bench::rig, model::state, player::wall, model::now);
+    }
+
+    /** Has something shown anew with each change of the deck, for as long as a node is to be seen. */
+    public void whileShown(Node node, Runnable show) {
+        boolean[] seen = new boolean[1]; // The content of a scroll pane stands in the scene only once that was styled.
+        model.watchWhile(_ -> show.run(), () -> {
+            seen[0] |= node.getScene() != null;
+            return !seen[0] || node.getScene() != null;
+        });
     }
 
     /** A reading's present value in words. */

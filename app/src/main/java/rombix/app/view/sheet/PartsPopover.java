@@ -30,6 +30,8 @@ import rombix.core.value.Value;
 
 /** The values and the chains of the board itself: added, named, opened, deleted with what uses them said first. */
 public final class PartsPopover {
+    private static final double NOW = 96;
+
     private final Desk desk;
 
     public PartsPopover(Desk desk) {
@@ -63,7 +65,7 @@ public final class PartsPopover {
                     "name a value", b -> b.withValues(b.values().stream().map(x -> x.id().equals(v.id())
                             ? x.withName(name)
                             : x).toList()))),
-                    initial, gone("value " + v.name(), () -> delete(by, "Delete the value “" + v
+                    initial, now(v), gone("value " + v.name(), () -> delete(by, "Delete the value “" + v
                             .name() + "”?", Uses.value(v.id()), b -> Edits.removeValue(b, v.id())))));
         }
         content.getChildren().addAll(add("value-add", "+ value", () -> edit(content, by, "add a value", b -> Edits
@@ -108,6 +110,22 @@ public final class PartsPopover {
                     case ALWAYS -> "always";
                     case NEVER -> "never";
                 }, c -> edit(content, by, "choose what happens after a crash", b -> b.withAfterCrash(c)))));
+    }
+
+    /** What a value is now, behind what it is at the start. */
+    private Label now(BoardValue value) {
+        Label now = Fields.read("");
+        now.setId("value-now-" + value.id());
+        now.setMinWidth(NOW);
+        now.setMaxWidth(NOW);
+        now.setWrapText(false);
+        Runnable show = () -> {
+            Value is = desk.model().state().named(value.id(), "", desk.words()::wall);
+            now.setText(is == null ? "" : "now " + is);
+        };
+        show.run();
+        desk.whileShown(now, show);
+        return now;
     }
 
     private static Label head(String text) {

@@ -70,11 +70,7 @@ public final class ConditionField extends VBox {
         });
         together.getStyleClass().addAll("read", "quiet");
         fill();
-        boolean[] seen = new boolean[1]; // The content of a scroll pane stands in the scene only once that was styled.
-        desk.model().watchWhile(_ -> look(), () -> {
-            seen[0] |= getScene() != null;
-            return !seen[0] || getScene() != null;
-        });
+        desk.whileShown(this, this::look);
     }
 
     /** The choice of no condition, by what it is called. */

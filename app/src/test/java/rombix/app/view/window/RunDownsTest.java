@@ -94,6 +94,7 @@ class RunDownsTest extends AtTheWindow {
     void aRunDownIsDeletedWithTheStepsThatGoThroughIt() {
         var before = bench().board();
         key(KeyCode.V, KeyCode.ALT);
+        soon(() -> label("#value-now-visitors").equals("now 0"));
         Button gone = (Button) find("#parts").lookupAll(".button").stream().filter(n -> "Delete the run-down The night"
                 .equals(n.getAccessibleText())).findFirst().orElseThrow();
         robot.interact(gone::fire);
