@@ -214,7 +214,8 @@ public final class Edits {
     public static Board removeRunDown(Board board, String runDownId) {
         Board left = board.withRunDowns(board.runDowns().stream().filter(r -> !r.id().equals(runDownId)).toList());
         return left.withPages(left.pages().stream().map(p -> p.withButtons(p.buttons().stream().map(b -> b
-                .control() instanceof Control.Items i && i.list().equals(runDownId) ? b.withControl(null) : b).toList()))
+                .control() instanceof Control.Items i && i.list().equals(runDownId) ? b.withControl(null) : b)
+                .toList()))
                 .toList());
     }
 

@@ -56,8 +56,10 @@ public final class FaceWords {
     /** For how many seconds a button's chain still runs, as far as that is known; 0 while none does. */
     private long left(String button) {
         DeckState.Running run = deck.get().running(button);
-        return run == null ? 0 : Math.max(0, Math.ceilDiv(run.startNanos() + run.expectedNanos() - nanos.getAsLong(),
-                1_000_000_000L));
+        return run == null
+                ? 0
+                : Math.max(0, Math.ceilDiv(run.startNanos() + run.expectedNanos() - nanos.getAsLong(),
+                        1_000_000_000L));
     }
 
     /** A text of a button with what stands in its braces filled in: readings, values, and formulas of both. */

@@ -100,8 +100,9 @@ public final class PartsPopover {
             content.getChildren().add(row(name("run-down-name-" + r.id(), r.name(), name -> edit(content, by,
                     "name the run-down", b -> b.withRunDowns(b.runDowns().stream().map(x -> x.id().equals(r.id())
                             ? x.withName(name)
-                            : x).toList()))), items, gone("run-down " + r.name(), () -> delete(by, "Delete the run-down “"
-                                    + r.name() + "”?", Uses.runDown(r.id()), b -> Edits.removeRunDown(b, r.id())))));
+                            : x).toList()))),
+                    items, gone("run-down " + r.name(), () -> delete(by, "Delete the run-down “"
+                            + r.name() + "”?", Uses.runDown(r.id()), b -> Edits.removeRunDown(b, r.id())))));
         }
         AfterCrash now = board.afterCrash() == null ? AfterCrash.ASK : board.afterCrash();
         content.getChildren().add(Fields.named("If Rombix is killed, what was held then is ended at the next start",
