@@ -84,11 +84,6 @@ public final class Question {
         return names;
     }
 
-    /** The questions that it is made of; none where it isn't. */
-    public List<Question> parts() {
-        return parts;
-    }
-
     /** Whether it is so; null where that isn't known, as where a formula names what has no value. */
     public @Nullable Boolean known(Function<String, @Nullable Value> now) {
         try {

@@ -245,6 +245,7 @@ public final class Asks {
 
     private String when(Trigger trigger) {
         return switch (trigger) {
+            case Trigger.Becomes b when Condition.readings(b.condition()).isEmpty() -> "when a condition is true";
             case Trigger.Becomes b -> "when " + Condition.readings(b.condition()).stream().map(r -> "%s says so (%s)"
                     .formatted(board.gear(r.gear()).map(Gear::name).orElse(r.gear()), r.reading())).collect(Collectors
                             .joining(", "));
