@@ -173,11 +173,11 @@ public final class Links implements Gears, AutoCloseable {
     public WhyNot why(String gear) {
         Wired of = wired.get(gear);
         if (of == null || !(of.report().twin().protocol().descriptor() instanceof LinkType type)) {
-            return WhyNot.none("there is no such gear on this board", "");
+            return WhyNot.none("the board has no such gear", "");
         }
         if (!of.leave()) {
-            return WhyNot.none("the board is a guest: none of its gear is reached",
-                    "Trust the board to reach its gear.");
+            return WhyNot.none("the board is a guest: its gear isn't connected",
+                    "Trust the board to connect its gear.");
         }
         return WayThere.walk(of.report(), type, new Target(of.address(), of.gear().link(), new Granted(keyring, grants),
                 Path::of));
@@ -230,30 +230,30 @@ public final class Links implements Gears, AutoCloseable {
     private static Link open(GearReport report, Target target) {
         try {
             if (!(report.twin().protocol().descriptor() instanceof LinkType type)) {
-                throw new IllegalArgumentException("no link speaks " + report.twin().protocol().title());
+                throw new IllegalArgumentException("there is no link for the protocol " + report.twin().protocol().title());
             }
             if (!type.secures() && (target.link().tls() != null || target.link().secret() != null)) {
                 report.status(Phase.OFF, Cause.NEITHER_SECRETS_NOR_TLS, type.title());
-                return new NoLink(report, "is not reached, as its protocol knows neither secrets nor TLS");
+                return new NoLink(report, "isn't connected, as its protocol supports neither secrets nor TLS");
             }
             for (Setting setting : report.twin().settings()) {
                 Value set = target.link().settings().get(setting.id());
                 String wrong = set == null ? null : setting.wrong(set);
                 if (wrong != null) { // What holds where nothing is set may be the opposite of what was meant.
                     report.status(Phase.OFF, Cause.WRONG_SETTING, wrong);
-                    return new NoLink(report, "is not reached: " + wrong);
+                    return new NoLink(report, "isn't connected: " + wrong);
                 }
             }
             return type.open(report, target);
         } catch (IllegalArgumentException e) {
             report.status(Phase.OFF, Cause.WRONG_ADDRESS, String.valueOf(e.getMessage()));
-            return new NoLink(report, "has no address that could be used");
+            return new NoLink(report, "has no usable address");
         }
     }
 
     private static Link guest(GearReport report) {
         report.status(Phase.OFF, Cause.GUEST);
-        return new NoLink(report, "is not reached, as this board is a guest");
+        return new NoLink(report, "isn't connected, as this board is a guest");
     }
 
     /** Stands where nothing is reached. */

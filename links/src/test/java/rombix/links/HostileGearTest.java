@@ -103,7 +103,7 @@ class HostileGearTest {
         try (GearUnderTest gear = gear(new Http(), GET, server.getAddress().getPort(),
                 l -> l.withUser("booth").withSecret(
                         "wrong"))) {
-            assertThat(gear.done("get")).contains("it does not take this user or password");
+            assertThat(gear.done("get")).contains("connected, but the login was refused");
         } finally {
             server.stop(0);
         }

@@ -227,7 +227,7 @@ class LinksTest {
     void everyOrderIsAnsweredEvenWhenNothingIsThere() {
         try (LinkBench bench = new LinkBench(only("studio", "nonsense"))) {
             bench.awaitPhase("studio", Phase.OFF);
-            bench.awaitAnswer(bench.send("studio", "keep-clip", Map.of()), "no address");
+            bench.awaitAnswer(bench.send("studio", "keep-clip", Map.of()), "no usable address");
             bench.awaitPhase("house", Phase.OFF);
             bench.awaitPhase("desk", Phase.OFF);
             bench.awaitAnswer(bench.send("desk", "mute", Map.of("channel", Value.of("host"))), "Sound desk: the port");

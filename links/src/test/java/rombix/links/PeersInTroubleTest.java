@@ -105,7 +105,7 @@ class PeersInTroubleTest {
         try (Lines chat = new Lines((_, line) -> line.startsWith("USER") ? "ERROR :Bad password" : null);
                 LinkBench bench = new LinkBench(only("chat", chat.address()))) {
             soon().until(() -> bench.statuses.containsKey("chat") && bench.statuses.get("chat").words().equals(
-                    "it ended the connection: Bad password"));
+                    "it closed the connection: Bad password"));
             assertThat(bench.statuses.get("chat").hint()).contains("password");
         }
     }
@@ -126,7 +126,7 @@ class PeersInTroubleTest {
             });
             try (LinkBench bench = new LinkBench(only("chat", "127.0.0.1:" + server.getLocalPort()))) {
                 bench.awaitPhase("chat", Phase.READY);
-                bench.awaitAnswer(bench.send("chat", "slow-on", ROOM), "did not answer");
+                bench.awaitAnswer(bench.send("chat", "slow-on", ROOM), "didn't respond");
             }
         }
     }
@@ -145,7 +145,7 @@ class PeersInTroubleTest {
         try (Lines chat = new Lines((_, line) -> line.startsWith("PING t") ? null : usual(line));
                 LinkBench bench = new LinkBench(only("chat", chat.address()))) {
             bench.awaitPhase("chat", Phase.READY);
-            bench.awaitAnswer(bench.send("chat", "slow-on", ROOM), "did not answer");
+            bench.awaitAnswer(bench.send("chat", "slow-on", ROOM), "didn't respond");
         }
     }
 
@@ -214,7 +214,7 @@ class PeersInTroubleTest {
             try (LinkBench bench = new LinkBench(only("house", "127.0.0.1:" + broker.getLocalPort()))) {
                 bench.awaitPhase("house", Phase.READY);
                 bench.awaitAnswer(bench.send("house", "unlock", Map.of("lock", Value.of("gate"))),
-                        "the broker did not confirm it within 2");
+                        "the broker didn't confirm within 2");
                 soon().until(() -> bench.statuses.get("house").phase() != Phase.READY);
             }
         }
@@ -241,7 +241,7 @@ class PeersInTroubleTest {
             });
             try (LinkBench bench = new LinkBench(only("house", "127.0.0.1:" + broker.getLocalPort()))) {
                 soon().until(() -> bench.statuses.containsKey("house") && bench.statuses.get("house").words().contains(
-                        "does not answer"));
+                        "no longer responds"));
                 bench.awaitPhase("house", Phase.READY);
             }
         }

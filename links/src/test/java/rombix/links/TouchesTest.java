@@ -99,7 +99,7 @@ class TouchesTest {
             try (OscIn other = new OscIn(seen::add)) {
                 other.listen(osc.port());
                 assertThat(other.port()).isEqualTo(-1);
-                assertThat(other.trouble()).contains("another program listens at port");
+                assertThat(other.trouble()).contains("another program is using port");
             }
             osc.listen(-1);
             assertThat(osc.port()).isEqualTo(-1);

@@ -129,7 +129,7 @@ class WhyNotTest {
             ends(Reason.TLS_UNTRUSTED,
                     why("house", "mqtt", "127.0.0.1:" + front.port(), l -> l.withTls(new Gear.Tls(Gear.Tls.Trust.ROOTS,
                             null))),
-                    "TLS", "isn't signed by a trusted authority", "trust the one that is seen first");
+                    "TLS", "isn't signed by a trusted authority", "trust the first certificate seen");
         }
     }
 
@@ -148,7 +148,7 @@ class WhyNotTest {
         try (Projector projector = new Projector(0)) {
             ends(Reason.SECRET_MISSING,
                     why("projector", "line", "127.0.0.1:" + projector.port(), l -> l.withSecret("gone")), "Login",
-                    "“gone”, which is not on this computer", "rombix secrets set gone");
+                    "“gone”, which isn't on this computer", "rombix secrets set gone");
         }
     }
 

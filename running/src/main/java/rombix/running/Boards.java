@@ -143,7 +143,7 @@ final class Boards implements AutoCloseable {
         what.accept(done::countDown);
         try {
             if (!done.await(LONGEST_SECONDS, TimeUnit.SECONDS)) {
-                LOG.warn("the deck does not answer; its gear is connected all the same");
+                LOG.warn("the deck doesn't respond; its gear stays connected");
             }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();

@@ -39,7 +39,7 @@ public final class LeftBehind {
             }
             return Optional.of(all);
         } catch (LogStore.Trouble e) {
-            LOG.warn("what was going on before is not known: {}", e.getMessage());
+            LOG.warn("the list of running chains can't be read: {}", e.getMessage());
             return Optional.empty();
         }
     }
@@ -67,7 +67,7 @@ public final class LeftBehind {
         try {
             log.forget();
         } catch (LogStore.Trouble e) {
-            LOG.warn("what was going on before is asked again: {}", e.getMessage());
+            LOG.warn("the list of running chains is read again: {}", e.getMessage());
         }
     }
 }

@@ -256,7 +256,7 @@ public final class CameraHead implements AutoCloseable {
             }
             return null;
         } catch (JacksonException e) {
-            return "that is no JSON";
+            return "that isn't JSON";
         }
     }
 

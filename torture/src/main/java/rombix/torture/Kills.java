@@ -87,7 +87,7 @@ final class Kills implements Trial {
                 }
                 safe[b] = Math.max(said[b], there);
             } catch (BadFile e) {
-                budget.breach("cannot be read: " + e.getMessage());
+                budget.breach("can't be read: " + e.getMessage());
                 return false;
             }
         }

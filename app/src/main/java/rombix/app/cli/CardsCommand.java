@@ -28,23 +28,22 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** What can be done with cards. */
 @Command(name = "cards", mixinStandardHelpOptions = true, description = {
-        "Begins, shows and checks cards. check FILE…: one finding per line, with its place and what was expected.",
-        "show CARD: the readings and commands of a card that ships, or of one in a file; each command also as a step of a board has it. new FILE: a card that says nothing yet;"
-                + " in the window, gear of your own makes its card by listening (Alt+B).",
-        "Exit code: 0 done or no findings, 1 findings, 2 a bad call."})
+        "Creates, shows and checks cards. check FILE…: one finding per line, with its place and what was expected.",
+        "show CARD: the readings and commands of a built-in card or of one in a file, each command also as a step in a board file. new FILE: an empty card; in the window, custom gear gets its card by listening (Alt+B).",
+        "Exit code: 0 done or no findings, 1 findings, 2 usage error."})
 final class CardsCommand implements Callable<Integer> {
     private static final String ENDING = "\\.json$";
 
-    @Parameters(index = "0", paramLabel = "WHAT", description = "What to do: check, show or new.")
+    @Parameters(index = "0", paramLabel = "WHAT", description = "The action: check, show or new.")
     private String what = "";
 
-    @Parameters(index = "1..*", arity = "1..*", paramLabel = "FILE", description = "The cards' files; for show also the id of one that ships.")
+    @Parameters(index = "1..*", arity = "1..*", paramLabel = "FILE", description = "Card files; for show also the id of a built-in card.")
     private List<Path> files = List.of();
 
-    @Option(names = "--title", paramLabel = "TITLE", description = "What people call such gear, for new.")
+    @Option(names = "--title", paramLabel = "TITLE", description = "The card's title, for new.")
     private @Nullable String title;
 
-    @Option(names = "--json", description = "One JSON object in each line.")
+    @Option(names = "--json", description = "One JSON object per line.")
     private boolean json;
 
     @Spec
@@ -84,7 +83,7 @@ final class CardsCommand implements Callable<Integer> {
         try {
             return CardLibrary.check(file, Files.readString(file));
         } catch (IOException e) {
-            return List.of(new BadFile(file, 0, 0, "cannot be read as text"));
+            return List.of(new BadFile(file, 0, 0, "can't be read as text"));
         }
     }
 
@@ -94,7 +93,7 @@ final class CardsCommand implements Callable<Integer> {
             try {
                 card = CardLibrary.read(named, Files.readString(named));
             } catch (IOException e) {
-                throw new BadCall("“" + named + "” is neither a card that ships nor a file that can be read");
+                throw new BadCall("“" + named + "” is neither a built-in card nor a readable file");
             }
         }
         Card shown = card;
@@ -133,7 +132,7 @@ final class CardsCommand implements Callable<Integer> {
     private int made(Path file, PrintWriter out) throws BadCall {
         String id = String.valueOf(file.getFileName()).replaceFirst(ENDING, "");
         if (Files.exists(file)) {
-            throw new BadCall("“" + file + "” is there already");
+            throw new BadCall("“" + file + "” already exists");
         }
         try {
             Path folder = file.toAbsolutePath().getParent();
@@ -141,9 +140,9 @@ final class CardsCommand implements Callable<Integer> {
                 Files.createDirectories(folder);
             }
             BoardFile.make(file, CardLibrary.format(CardMaking.empty(id, title == null ? id : title)));
-            out.println(file + ": a card that says nothing yet");
+            out.println(file + ": empty card written");
         } catch (IOException e) {
-            throw new BadCall("“" + file + "” cannot be written: " + e.getMessage());
+            throw new BadCall("“" + file + "” can't be written: " + e.getMessage());
         }
         return 0;
     }

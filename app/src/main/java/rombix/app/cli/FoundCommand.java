@@ -23,10 +23,10 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** Says which gear says that it is here. */
 @Command(name = "found", mixinStandardHelpOptions = true, description = {
-        "Lists gear that says by itself that it is here: DNS-SD, SSDP, Art-Net, ports of this computer, topics kept on brokers.",
-        "Exit code: 0 something was found, 1 nothing was."})
+        "Lists discovered gear: DNS-SD, SSDP, Art-Net, ports of this computer, retained topics on brokers.",
+        "Exit code: 0 found, 1 nothing found."})
 final class FoundCommand implements Callable<Integer> {
-    @Option(names = "--for", converter = Span.class, paramLabel = "TIME", description = "Look for so long; 6s where nothing is said.")
+    @Option(names = "--for", converter = Span.class, paramLabel = "TIME", description = "How long to look, such as 10s (default 6s).")
     private long forMillis = 6000;
 
     @Option(names = "--json", description = "One JSON list.")

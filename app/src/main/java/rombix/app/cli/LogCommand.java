@@ -24,11 +24,11 @@ final class LogCommand implements Callable<Integer> {
     private CommandSpec spec = CommandSpec.create();
     @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
     private Path board = Path.of("");
-    @Option(names = "--last", paramLabel = "N", description = "Only the newest N rows (1000).")
+    @Option(names = "--last", paramLabel = "N", description = "At most this many rows, newest first kept (default 1000).")
     private int last = 1000;
-    @Option(names = "--faults", description = "Only what went wrong.")
+    @Option(names = "--faults", description = "Only failures.")
     private boolean faults;
-    @Option(names = "--find", paramLabel = "WORDS", description = "Only rows with all of these words.")
+    @Option(names = "--find", paramLabel = "WORDS", description = "Only rows that contain all of these words.")
     private String words = "";
 
     @Override
@@ -36,7 +36,7 @@ final class LogCommand implements Callable<Integer> {
         PrintWriter out = spec.commandLine().getOut();
         Path file = LogStore.beside(board);
         if (!Files.exists(file)) {
-            spec.commandLine().getErr().println("Nothing was run on " + board + " yet: it has no log.");
+            spec.commandLine().getErr().println("No log for " + board + " yet: nothing has run on it.");
             return 2;
         }
         try (LogStore store = new LogStore(file)) {

@@ -16,15 +16,15 @@ import rombix.core.computer.Place;
 
 /** Lists names that boards are written with. */
 @Command(name = "names", mixinStandardHelpOptions = true, description = {
-        "Lists names to write in a board: keys, icons, and places for the pointer.",
-        "Exit code: 0 something was found, 1 nothing was, 2 a bad call."})
+        "Lists the names that a board file can use: keys, icons and pointer positions.",
+        "Exit code: 0 found, 1 nothing found, 2 usage error."})
 final class NamesCommand implements Callable<Integer> {
     private static final int MOST = 200;
 
     @Parameters(index = "0", paramLabel = "KIND", description = "Which names: keys, icons or places.")
     private String kind = "";
 
-    @Parameters(index = "1..*", arity = "0..*", paramLabel = "WORD", description = "Only names with all of these words.")
+    @Parameters(index = "1..*", arity = "0..*", paramLabel = "WORD", description = "Only names that contain all of these words.")
     private List<String> words = List.of();
 
     @Spec
@@ -66,7 +66,7 @@ final class NamesCommand implements Callable<Integer> {
         List<String> icons = Icons.find(String.join(" ", words), MOST);
         icons.forEach(out::println);
         if (icons.size() == MOST) {
-            out.println("… and more: add a word");
+            out.println("… and more: narrow it down with another word");
         }
         return icons.size();
     }

@@ -26,8 +26,8 @@ import rombix.standins.set.StandIns;
 
 /** Makes a picture of the window, for a manual or a check. */
 @Command(name = "picture", mixinStandardHelpOptions = true, description = {
-        "Makes a PNG of the real window, with stand-ins running, without a screen.",
-        "Views: live, build, and what opens over it: face, search, step, rules, list and so on."})
+        "Saves a PNG of the real window, with stand-ins running; needs no screen.",
+        "Views: live, build, and the panels that open over it: face, search, step, rules, list and so on."})
 final class PictureCommand implements Callable<Integer> {
     /** A port of this machine at which nothing listens. */
     private static final String NOWHERE = "127.0.0.1:9";
@@ -35,22 +35,22 @@ final class PictureCommand implements Callable<Integer> {
     @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
     private Path board = Path.of("");
 
-    @Parameters(index = "1", paramLabel = "VIEW", description = "What to show; a wrong one lists them.")
+    @Parameters(index = "1", paramLabel = "VIEW", description = "The view; an unknown name lists them all.")
     private String view = "";
 
-    @Parameters(index = "2", paramLabel = "OUT.png", description = "Where the picture goes.")
+    @Parameters(index = "2", paramLabel = "OUT.png", description = "The PNG file to write.")
     private Path out = Path.of("");
 
-    @Option(names = "--page", paramLabel = "P", description = "The id of the page to show.")
+    @Option(names = "--page", paramLabel = "P", description = "The page's id.")
     private @Nullable String page;
 
-    @Option(names = "--button", paramLabel = "B", description = "The id of the button to select.")
+    @Option(names = "--button", paramLabel = "B", description = "Id of the button to select.")
     private @Nullable String button;
 
-    @Option(names = "--press", paramLabel = "B", description = "Press these buttons first, one after the other.")
+    @Option(names = "--press", paramLabel = "B", description = "Buttons to press first, in this order.")
     private List<String> press = List.of();
 
-    @Option(names = "--off", paramLabel = "GEAR", description = "The ids of gear that is switched off.")
+    @Option(names = "--off", paramLabel = "GEAR", description = "Ids of gear to switch off.")
     private List<String> off = List.of();
 
     @Option(names = "--theme", defaultValue = "night", description = "night (default) or day.")
@@ -59,7 +59,7 @@ final class PictureCommand implements Callable<Integer> {
     @Option(names = "--size", defaultValue = "1280x800", paramLabel = "WxH", description = "The window's size in pixels.")
     private String size = "";
 
-    @Option(names = "--type", paramLabel = "WORDS", description = "What to type into the search.")
+    @Option(names = "--type", paramLabel = "WORDS", description = "Text to type into the search.")
     private String type = "mute ho";
 
     @Override
@@ -88,9 +88,9 @@ final class PictureCommand implements Callable<Integer> {
         }
         Path folder = out.toAbsolutePath().getParent();
         if (folder == null || !Files.isDirectory(folder) || !Files.isWritable(folder) || Files.isDirectory(out)) {
-            throw new BadCall(out + " cannot be written: " + (Files.isDirectory(out)
+            throw new BadCall(out + " can't be written: " + (Files.isDirectory(out)
                     ? "it is a folder"
-                    : "there is no folder " + folder + " that can be written to"));
+                    : "there is no folder " + folder + " that is writable"));
         }
         Session.startToolkit(true);
         Path log = Files.createTempDirectory("rombix-picture").resolve("log");

@@ -39,7 +39,7 @@ import rombix.running.owner.Settings;
 /** The command {@code rombix}. */
 @Command(name = "rombix", mixinStandardHelpOptions = true, version = RombixCommand.VERSION, description = {
         "A desktop control deck: a grid of buttons, one press for the whole chain.",
-        "With nothing said it opens the board that was open last."})
+        "Without arguments it opens the board that was open last."})
 public final class RombixCommand implements Callable<Integer> {
     /** What {@code --version} says. */
     public static final String VERSION = "Rombix 0.1.0";
@@ -118,11 +118,11 @@ public final class RombixCommand implements Callable<Integer> {
             case InterruptedException _ -> {
                 return INTERRUPTED; // Somebody meant it to end: there is nothing to say.
             }
-            case BindException b -> err.println("A port that the stand-ins need is taken (" + b.getMessage()
-                    + "). Are they running already? Stop the other, or use --stand-ins, which takes free ports.");
+            case BindException b -> err.println("A port that the stand-ins need is in use (" + b.getMessage()
+                    + "). If another Rombix runs them, stop it, or use --stand-ins, which picks free ports.");
             default -> {
                 LoggerFactory.getLogger(RombixCommand.class).error("{} failed", command.getCommandName(), e);
-                err.println("Rombix could not go on: " + e);
+                err.println("Rombix had to stop: " + e);
             }
         }
         err.flush();

@@ -17,14 +17,14 @@ import rombix.running.owner.Secrets;
 
 /** Keeps passwords and tokens for gear. They are never arguments: those can be seen by others. */
 @Command(name = "secrets", mixinStandardHelpOptions = true, description = {
-        "Keeps the passwords and tokens that boards name: list, set NAME, forget NAME.",
-        "“set” asks for the secret, or reads it from its standard input: a line, or a certificate with its key in PEM. It is never shown.",
-        "Exit code: 0 done, 2 a bad call."})
+        "Manages the passwords and tokens that boards refer to: list, set NAME, forget NAME.",
+        "“set” prompts for the secret or reads it from standard input: one line, or a certificate and key in PEM. Secrets are never shown.",
+        "Exit code: 0 done, 2 usage error."})
 final class SecretsCommand implements Callable<Integer> {
     @Parameters(index = "0", defaultValue = "list", paramLabel = "WHAT", description = "list (default), set or forget.")
     private String what = "";
 
-    @Parameters(index = "1", arity = "0..1", defaultValue = "", paramLabel = "NAME", description = "The name that boards know it by.")
+    @Parameters(index = "1", arity = "0..1", defaultValue = "", paramLabel = "NAME", description = "The name that boards refer to it by.")
     private String name = "";
 
     @Spec
@@ -41,7 +41,7 @@ final class SecretsCommand implements Callable<Integer> {
                 List<String> names = secrets.names();
                 names.forEach(spec.commandLine().getOut()::println);
                 if (names.isEmpty()) {
-                    spec.commandLine().getOut().println("No secrets are kept on this computer.");
+                    spec.commandLine().getOut().println("No secrets are stored on this computer.");
                 }
             }
             case "set" -> {

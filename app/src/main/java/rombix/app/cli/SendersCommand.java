@@ -10,13 +10,13 @@ import rombix.running.owner.Senders;
 
 /** Names the computers from which OSC may pull triggers, beside this one. */
 @Command(name = "senders", mixinStandardHelpOptions = true, description = {
-        "Names the computers from which OSC may press, beside this one: list, allow ADDRESS, forget ADDRESS.",
-        "It holds from the next start of Rombix on. Exit code: 0 done, 2 a bad call."})
+        "Manages the computers whose OSC messages may press buttons, besides this one: list, allow ADDRESS, forget ADDRESS.",
+        "Takes effect at the next start of Rombix. Exit code: 0 done, 2 usage error."})
 final class SendersCommand implements Callable<Integer> {
     @Parameters(index = "0", defaultValue = "list", paramLabel = "WHAT", description = "list (default), allow or forget.")
     private String what = "";
 
-    @Parameters(index = "1", arity = "0..1", defaultValue = "", paramLabel = "ADDRESS", description = "In numbers: 192.168.1.20.")
+    @Parameters(index = "1", arity = "0..1", defaultValue = "", paramLabel = "ADDRESS", description = "Numeric address, such as 192.168.1.20.")
     private String address = "";
 
     @Spec
@@ -33,13 +33,13 @@ final class SendersCommand implements Callable<Integer> {
                 case "list" -> {
                     senders.all().forEach(a -> spec.commandLine().getOut().println(a.getHostAddress()));
                     if (senders.all().isEmpty()) {
-                        spec.commandLine().getOut().println("OSC is taken from this computer alone.");
+                        spec.commandLine().getOut().println("Only OSC from this computer is accepted.");
                     }
                 }
                 case "allow" -> senders.allow(address);
                 case "forget" -> {
                     if (!senders.forget(address)) {
-                        throw new BadCall(address + " was not allowed to press");
+                        throw new BadCall(address + " wasn't on the list");
                     }
                 }
                 default -> throw new BadCall("“" + what + "” is not one of list, allow, forget");

@@ -21,7 +21,7 @@ import rombix.running.shell.Doorkeeper;
 import rombix.standins.set.StandIns;
 
 /** Goes through what a start does, so that the JDK's start-up cache can be made of it. Used when Rombix is built. */
-@Command(name = "warm-up", hidden = true, description = "Goes through what a start does. Used when Rombix is built.")
+@Command(name = "warm-up", hidden = true, description = "Performs a start for the start-up cache. Used when Rombix is built.")
 final class WarmUpCommand implements Callable<Integer> {
     private static final long SHOWN_MILLIS = 1500;
 

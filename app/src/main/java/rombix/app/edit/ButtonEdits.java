@@ -37,8 +37,8 @@ public final class ButtonEdits {
 
     /** What of a copied button is pasted onto another. */
     public enum Onto {
-        LOOKS("its look"), CHAINS("all its chains"), STATE("state “%s”, replacing this one"), STATE_MORE(
-                "state “%s”, as a new state"), GESTURE("its chain for %s");
+        LOOKS("the look"), CHAINS("all chains"), STATE("state “%s”, replacing this one"), STATE_MORE(
+                "state “%s”, as a new state"), GESTURE("the chain for %s");
 
         private final String words;
 
@@ -50,7 +50,7 @@ public final class ButtonEdits {
         public String words(Copied copied) {
             Gesture gesture = copied.gesture();
             return words.formatted(this == GESTURE
-                    ? gesture == null ? "the start" : gesture.words()
+                    ? gesture == null ? "the start chain" : gesture.words()
                     : copied.state()
                             .name());
         }

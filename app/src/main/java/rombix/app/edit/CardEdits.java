@@ -51,7 +51,7 @@ public final class CardEdits {
     /** Adds gear whose card says nothing yet; the gear's id. */
     public String add() {
         String title = "New gear";
-        bench.editRig("add gear of your own", rig -> {
+        bench.editRig("add custom gear", rig -> {
             Card card = CardMaking.empty(Edits.freshId(title, "gear", rig.cards()::containsKey), title);
             Rig with = rig.withCard(card);
             return with.with(GearEdits.add(rig.board(), card, FIRST));
@@ -66,13 +66,13 @@ public final class CardEdits {
 
     /** Adds gear that was found, described by a card, with all that is known of it. */
     public void add(Proposal of, Card card) {
-        bench.edit("add “" + of.name() + "”, found here", b -> found(GearEdits.add(b, card, of.found().protocol()),
+        bench.edit("add “" + of.name() + "” (discovered)", b -> found(GearEdits.add(b, card, of.found().protocol()),
                 of, card.equals(of.fits()) ? of.lists() : Map.of()));
     }
 
     /** Adds gear that was found, whose card says nothing yet; the gear's id. */
     public String addOwn(Proposal of) {
-        bench.editRig("add “" + of.name() + "”, found here", rig -> {
+        bench.editRig("add “" + of.name() + "” (discovered)", rig -> {
             Card card = CardMaking.empty(Edits.freshId("own " + of.name(), "own", rig.cards()::containsKey), of
                     .name());
             return rig.withCard(card).with(found(GearEdits.add(rig.board(), card, of.found().protocol()), of, Map
@@ -145,7 +145,7 @@ public final class CardEdits {
 
     /** Has another card describe a gear. */
     public void exchange(String gear, Card next) {
-        bench.editRig("describe it by “" + next.title() + "”", rig -> CardExchange.to(rig, gear, next).rig());
+        bench.editRig("use the card “" + next.title() + "”", rig -> CardExchange.to(rig, gear, next).rig());
     }
 
     /** The board with a card of the gear's own, which is a copy where the present one ships. */

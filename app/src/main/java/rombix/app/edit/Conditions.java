@@ -153,12 +153,12 @@ public final class Conditions {
 
     private static String part(String of) {
         return switch (of) {
-            case ".item" -> "item that is on";
-            case ".text" -> "text of the item that is on";
+            case ".item" -> "current item";
+            case ".text" -> "text of the current item";
             case ".next" -> "next item";
             case ".count" -> "number of items";
-            case ".ends" -> "time when the item ends, for TIME_TO";
-            default -> "number of the item that is on";
+            case ".ends" -> "end time of the current item, for TIME_TO";
+            default -> "number of the current item";
         };
     }
 

@@ -1,5 +1,6 @@
 package rombix.app.edit;
 
+import rombix.core.twin.Figures;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.LinkedHashMap;
@@ -92,17 +93,13 @@ public final class Rehearsed {
     public String words() {
         long sent = shares.values().stream().mapToLong(s -> s.sent).sum();
         long faults = shares.values().stream().mapToLong(Share::faults).sum();
-        return count(sent, "command") + " to " + pieces(gears().count()) + (faults == 0
+        return Figures.count(sent, "command") + " to " + pieces(gears().count()) + (faults == 0
                 ? ""
-                : ", " + count(faults, "fault"));
+                : ", " + Figures.count(faults, "fault"));
     }
 
     /** Gear cannot be counted: a piece of it can. */
     private static String pieces(long n) {
         return n == 1 ? "1 piece of gear" : n + " pieces of gear";
-    }
-
-    private static String count(long n, String what) {
-        return n + " " + what + (n == 1 ? "" : "s");
     }
 }

@@ -40,7 +40,7 @@ public enum Starters {
     /** Louder and softer, brighter and darker; held, it goes on. */
     LEVELS("Levels up and down"),
     /** Stop all, and for each gear a way back to how it is now. */
-    SAFETY("Safety: stop all, back to now");
+    SAFETY("Safety: stop all, restore this moment");
 
     private static final int COLUMNS = 6;
     private static final int STEPS_OF_A_RANGE = 20;
@@ -99,7 +99,7 @@ public enum Starters {
                 case SAFETY -> {
                     List<Step> steps = Snapshot.ofGear(rig, known, List.of(twin.gear())).steps();
                     if (!steps.isEmpty()) {
-                        all.add(plain(twin.title() + " as it is now", twin, new Chain(steps)));
+                        all.add(plain(twin.title() + ", as it is now", twin, new Chain(steps)));
                     }
                 }
             }

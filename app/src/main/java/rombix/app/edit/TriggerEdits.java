@@ -56,7 +56,7 @@ public final class TriggerEdits {
 
     private static Optional<String> twin(Board board, Button of, Trigger trigger) {
         return board.buttons().filter(b -> b != of && b.triggers().stream().anyMatch(t -> t.normal().equals(trigger
-                .normal()))).findFirst().map(b -> "it presses “%s” too".formatted(b.name()));
+                .normal()))).findFirst().map(b -> "also presses “%s”".formatted(b.name()));
     }
 
     /** What a trigger is, with the names of what it names. */

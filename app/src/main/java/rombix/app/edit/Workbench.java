@@ -375,7 +375,7 @@ public final class Workbench {
         disk.leave();
     }
 
-    /** Something could not be written: it is to be written again. */
+    /** Something can't be written: it is to be written again. */
     public void notWritten(BoardWrite write) {
         disk.notWritten(write);
     }

@@ -31,7 +31,7 @@ public final class DemoBoard {
     private static InputStream shipped(String name) {
         InputStream in = DemoBoard.class.getResourceAsStream("/rombix/demo/" + name);
         if (in == null) {
-            throw new IllegalStateException("“" + name + "” of the demo does not ship");
+            throw new IllegalStateException("“" + name + "” of the demo is missing");
         }
         return in;
     }

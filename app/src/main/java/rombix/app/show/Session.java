@@ -130,9 +130,9 @@ public final class Session implements AutoCloseable {
     private static void after(LeftBehind left, MainWindow window) {
         if (left.always()) {
             left.end();
-            window.files().tell(List.of(left.words() + " That is ended now."));
+            window.files().tell(List.of(left.words() + " It was ended now."));
         } else {
-            window.files().ask(left.words(), "End it now", left::end, "Leave it", left::forget);
+            window.files().ask(left.words(), "End it now", left::end, "Leave it as it is", left::forget);
         }
     }
 

@@ -138,7 +138,7 @@ class CommandLineTest {
         assertBad(run("press", DEMO, "gate", "--times", "0"), "from 1");
         assertBad(run("picture", DEMO, "nowhere", "x.png"), "no view “nowhere”");
         assertBad(run("release", DEMO, "gate"), "No Rombix has ../demo/star-night.json open. Open it first");
-        assertBad(run("press", "--hold", DEMO, "gate"), "A hold would end with this command.");
+        assertBad(run("press", "--hold", DEMO, "gate"), "the hold would end with this command.");
         assertBad(run("picture", DEMO, "build", "x.png", "--size", "big"), "--size takes");
         assertThat(run("press", DEMO, "gate", "--gesture", "wave").code()).isEqualTo(2);
     }
@@ -178,7 +178,7 @@ class CommandLineTest {
     void theOppositeIsMadeAndWhatIsLeftIsListed() {
         Result r = run("opposite", DEMO, "calm-chat", "--stand-ins");
         assertThat(r.code()).as(r.err()).isZero();
-        assertThat(r.out()).contains("Star night as it comes", "Star night for everyone", "Cannot be undone", "Notice");
+        assertThat(r.out()).contains("Star night as it comes", "Star night for everyone", "Can't be undone", "Notice");
     }
 
     @Test
@@ -231,7 +231,7 @@ class CommandLineTest {
         assertThat(run("cards", "check", good.toString(), bad.toString())).satisfies(r -> {
             assertThat(r.code()).isEqualTo(1);
             assertThat(r.out().lines()).hasSize(3);
-            assertThat(r.out()).contains("bad.json:2:", "not below the greatest", "bad.json:3:", "two readings");
+            assertThat(r.out()).contains("bad.json:2:", "isn't below the maximum", "bad.json:3:", "two readings");
         });
     }
 
@@ -244,7 +244,7 @@ class CommandLineTest {
         Files.createDirectories(folder.resolve("cards"));
         Files.writeString(folder.resolve("cards/of-mine.json"),
                 "{\"card\": 1, \"id\": \"fog-box\", \"title\": \"Fog\",\n \"readings\": [,]}");
-        assertThat(run("check", board.toString()).out()).contains("of-mine.json:2:15", "its card can't be used")
+        assertThat(run("check", board.toString()).out()).contains("of-mine.json:2:15", "its card has errors")
                 .doesNotContain("no card");
         assertThat(run("press", board.toString(), "dark-sky").err()).contains("of-mine.json:2:15");
     }
@@ -261,7 +261,7 @@ class CommandLineTest {
         Path card = folder.resolve("cards/fog-box.json");
         assertThat(run("cards", "new", card.toString(), "--title", "Fog box").code()).isZero();
         assertThat(run("cards", "check", card.toString()).code()).isZero();
-        assertThat(run("cards", "new", card.toString()).code()).as("it is there already").isEqualTo(2);
+        assertThat(run("cards", "new", card.toString()).code()).as("it already exists").isEqualTo(2);
         assertThat(run("cards", "show", "relay-box").out()).contains("Relay box, text line", "command",
                 "SET {relay} ON");
         assertThat(run("cards", "show", "sound-desk").out()).contains(

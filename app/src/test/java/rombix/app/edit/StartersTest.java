@@ -103,6 +103,6 @@ class StartersTest {
         List<Button> safety = page(Starters.SAFETY).buttons();
         assertThat(safety.getFirst().states().getFirst().chain(Gesture.PRESS).steps()).singleElement().isInstanceOf(
                 DeckStep.Stop.class);
-        assertThat(safety).extracting(Button::name).contains("Sound desk as it is now");
+        assertThat(safety).extracting(Button::name).contains("Sound desk, as it is now");
     }
 }

@@ -88,7 +88,7 @@ class MappedPartsTest {
         List<String> mapped = Files.readAllLines(list);
         assertThat(mapped).anyMatch(m -> m.contains("jSerialComm")).anyMatch(m -> m.contains("SDL")).anyMatch(m -> m
                 .contains("sqlite")).anyMatch(m -> m.contains("jna")).anyMatch(m -> m.contains("prism_sw"));
-        assertThat(mapped.stream().filter(this::byOthers).toList()).as("written by others").isEmpty();
+        assertThat(mapped.stream().filter(this::byOthers).toList()).as("writable by other users").isEmpty();
         assertThat(settings.resolveSibling("native")).isEmptyDirectory();
     }
 

@@ -99,13 +99,13 @@ public sealed interface Trigger {
         public enum Turns {
             /** Where it is, from 0 to 127. */
             @JsonProperty("absolute")
-            ABSOLUTE("where it is"),
+            ABSOLUTE("absolute"),
             /** By how much: 1 is one to the right, 127 one to the left. */
             @JsonProperty("twos-complement")
-            TWOS_COMPLEMENT("by how much (1 and 127)"),
+            TWOS_COMPLEMENT("relative, 1 and 127"),
             /** By how much: 1 is one to the right, 65 one to the left. */
             @JsonProperty("signed-bit")
-            SIGNED_BIT("by how much (1 and 65)");
+            SIGNED_BIT("relative, 1 and 65");
 
             private final String words;
 
@@ -139,7 +139,7 @@ public sealed interface Trigger {
                 @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements TriggerMidiLedBuilder.With {
             public Led {
                 if (value < 0 || value > 127 || number != null && (number < 0 || number > 127)) {
-                    throw new IllegalArgumentException("a lamp's \"number\" and \"value\" go from 0 to 127");
+                    throw new IllegalArgumentException("an LED's \"number\" and \"value\" go from 0 to 127");
                 }
                 extra = Extra.kept(extra);
             }

@@ -75,7 +75,7 @@ public record Arrival(@Nullable Template from, int arg, Map<String, Meaning> whe
         pointer(each == null ? null : each.fill(_ -> Value.of("x")));
         where = where == null ? Map.of() : Collections.unmodifiableMap(new LinkedHashMap<>(where));
         if (arg < 0) {
-            throw new IllegalArgumentException("\"arg\" counts from 0, so it is not " + arg);
+            throw new IllegalArgumentException("\"arg\" counts from 0, so it can't be " + arg);
         }
         if (first != null && first < 0 || bytes != null && (bytes < 1 || bytes > MOST_BYTES)) {
             throw new IllegalArgumentException("\"byte\" counts from 0, and \"bytes\" are from 1 to " + MOST_BYTES);
@@ -96,7 +96,7 @@ public record Arrival(@Nullable Template from, int arg, Map<String, Meaning> whe
                 JsonPointer.compile(pointer.replaceAll("\\{[^}]*}", "x"));
             }
         } catch (IllegalArgumentException e) {
-            throw new IllegalArgumentException("“" + pointer + "” is no JSON pointer, such as /state/power", e);
+            throw new IllegalArgumentException("“" + pointer + "” isn't a JSON pointer such as /state/power", e);
         }
     }
 

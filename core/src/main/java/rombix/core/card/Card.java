@@ -232,13 +232,13 @@ public record Card(int card, String id, String title, String icon, Map<String, L
                 Objects.requireNonNull(readable);
             }
         } catch (FormulaFault e) {
-            throw new IllegalArgumentException("\"lasts\" is no formula: " + e.getMessage(), e);
+            throw new IllegalArgumentException("\"lasts\" isn't a formula: " + e.getMessage(), e);
         }
     }
 
     private static void positive(@Nullable Double step) {
         if (step != null && !(step > 0)) {
-            throw new IllegalArgumentException("a \"step\" is more than 0, not " + step);
+            throw new IllegalArgumentException("a \"step\" is greater than 0, not " + step);
         }
     }
 

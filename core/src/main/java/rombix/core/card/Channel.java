@@ -38,7 +38,7 @@ public record Channel(Kind is, @Nullable String name, @JsonInclude(JsonInclude.I
         STROBE("strobe"), @JsonProperty("wheel")
         WHEEL("wheel"), @JsonProperty("level")
         LEVEL("another level"), @JsonProperty("fixed")
-        FIXED("always the same");
+        FIXED("constant");
 
         private final String words;
 
@@ -58,7 +58,7 @@ public record Channel(Kind is, @Nullable String name, @JsonInclude(JsonInclude.I
             throw new IllegalArgumentException("\"from\" and \"to\" go together, two different numbers");
         }
         if (is == Kind.LEVEL && (name == null || name.isBlank())) {
-            throw new IllegalArgumentException("another level needs a \"name\"");
+            throw new IllegalArgumentException("a level of another kind needs a \"name\"");
         }
         if (is == Kind.WHEEL && !fine && steps.isEmpty()) {
             throw new IllegalArgumentException("a wheel needs \"steps\", each with the \"value\" that shows it");

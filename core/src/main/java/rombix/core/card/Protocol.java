@@ -126,7 +126,7 @@ public final class Protocol implements Comparable<Protocol> {
     static {
         for (Descriptor d : ServiceLoader.load(Descriptor.class, Protocol.class.getClassLoader())) {
             if (ALL.putIfAbsent(d.id(), new Protocol(d)) != null) {
-                throw new IllegalStateException("two links speak “" + d.id() + "”");
+                throw new IllegalStateException("two links have the protocol “" + d.id() + "”");
             }
         }
     }
@@ -169,10 +169,10 @@ public final class Protocol implements Comparable<Protocol> {
     /** Why gear cannot be reached at an address in this protocol; null where it may be. */
     public @Nullable String wrongAddress(String address) {
         if (address.isBlank()) {
-            return "has no address: set where it is reached";
+            return "has no address: set one";
         }
         if (descriptor.reach() == Reach.NETWORK && address.contains("@")) {
-            return "has a user or a password in its address: set the user and the secret beside it";
+            return "has a user or password in its address: set user and secret separately";
         }
         return descriptor.reach() != Reach.NETWORK || descriptor.addressWords().contains(address)
                 || address.matches("\\S+:\\d{1,5}")

@@ -45,7 +45,7 @@ public record Setting(String id, @Nullable String title, ValueType type, @Nullab
         set.forEach((id, value) -> {
             Setting setting = known.get(id);
             String why = setting == null
-                    ? "nothing that is called “%s” can be set for it".formatted(id)
+                    ? "it has no setting “%s”".formatted(id)
                     : setting.wrong(value);
             if (why != null) {
                 wrong.add(why);

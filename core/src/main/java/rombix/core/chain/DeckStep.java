@@ -69,7 +69,7 @@ public sealed interface DeckStep extends Step {
 
         @Override
         public String stays() {
-            return "which chain ran is not known";
+            return "it isn't known which chain ran";
         }
 
         public Ask {
@@ -218,7 +218,7 @@ public sealed interface DeckStep extends Step {
 
         @Override
         public String stays() {
-            return "what was shown before is not known";
+            return "it isn't known what was shown before";
         }
 
         public Show {
@@ -267,7 +267,7 @@ public sealed interface DeckStep extends Step {
 
         @Override
         public String stays() {
-            return "what was said is said";
+            return "a message can't be unsaid";
         }
 
         @Override
@@ -310,7 +310,7 @@ public sealed interface DeckStep extends Step {
 
         @Override
         public String stays() {
-            return "what was noted is noted";
+            return "a note can't be removed from the log";
         }
 
         public Note {
@@ -342,7 +342,7 @@ public sealed interface DeckStep extends Step {
 
         @Override
         public String stays() {
-            return "what was stopped is not known";
+            return "it isn't known what was stopped";
         }
 
         public Stop {

@@ -54,7 +54,7 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
 
     /** Why nothing puts back what it did, where its opposite is sought and there is none. */
     default String stays() {
-        return "what it did is done";
+        return "its effect can't be reversed";
     }
 
     /** Whether it takes time by itself, whatever there is within it. */
@@ -155,7 +155,7 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
         public Choice {
             weight = weight == 0 ? 1 : weight;
             if (weight < 0) {
-                throw new IllegalArgumentException("a \"weight\" is more than 0");
+                throw new IllegalArgumentException("a \"weight\" is greater than 0");
             }
             chain = Objects.requireNonNullElse(chain, Chain.EMPTY);
             extra = Extra.kept(extra);
@@ -215,7 +215,7 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
 
         @Override
         public String stays() {
-            return "which chain ran is not known";
+            return "it isn't known which chain ran";
         }
 
         public Pick {
@@ -248,7 +248,7 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
 
         @Override
         public String stays() {
-            return "which chain ran is not known";
+            return "it isn't known which chain ran";
         }
 
         public If {
@@ -333,7 +333,7 @@ public sealed interface Step permits GearStep, DeckStep, Step.Wait, Step.Togethe
 
         @Override
         public String stays() {
-            return "it puts back by itself";
+            return "it already restores its own changes";
         }
 
         public ForAWhile {

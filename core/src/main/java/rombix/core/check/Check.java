@@ -108,9 +108,8 @@ public final class Check {
                 ? null
                 : switch (button.control()) {
                     case Control.Dial d when d.level() == null ->
-                        "is a dial that turns nothing: choose its level, or give it"
-                                + " a chain for turning";
-                    case Control.PointerField _,Control.WheelStrip _ -> "moves nothing: give it a chain for turning";
+                        "is a dial without effect: choose its level, or add a turn chain";
+                    case Control.PointerField _,Control.WheelStrip _ -> "has no effect: add a turn chain";
                     case null, default -> null;
                 };
         if (what != null) {
@@ -152,7 +151,7 @@ public final class Check {
         for (int i = 0; i < states.size() && !chosen; i++) {
             if (!reached.contains(i)) {
                 add(Kind.UNREACHABLE_STATE, button, states.get(i), at + "/states/" + i, button.follows()
-                        ? "is never shown: the button follows its gear, and this state has no condition"
+                        ? "is never shown: the button follows the gear, and this state has no condition"
                         : "is never shown: no state leads to it");
             }
         }
@@ -218,7 +217,7 @@ public final class Check {
             State state = button.states().get(i);
             String where = at + "/states/" + i + "/on/release";
             new Holds(rig).left(state).keySet().forEach(reading -> add(Kind.NOT_UNDONE, button, state, where,
-                    "the press sets %s and the release does not set it back".formatted(words(reading))));
+                    "the press changes %s and the release doesn't change it back".formatted(words(reading))));
         }
     }
 
@@ -231,7 +230,7 @@ public final class Check {
         String label = face.label() == null ? button.name() : face.label();
         if (!label.contains("{") && !LabelFit.fits(label, page, button, face)) {
             add(Kind.LABEL_TOO_LONG, button, state, at + "/face",
-                    "the label “%s” does not fit its tile; shorten it or make the button larger".formatted(label));
+                    "the label “%s” doesn't fit; shorten it or enlarge the button".formatted(label));
         }
         String tint = face.tint();
         if (tint == null) {
@@ -240,11 +239,11 @@ public final class Check {
         double ink = Contrast.of(face.ink() == null ? Contrast.inkOn(tint) : face.ink(), tint);
         if (ink < Contrast.TEXT) {
             add(Kind.LOW_CONTRAST, button, state, at + "/face", String.format(Locale.ROOT,
-                    "its label has a contrast of %.1f with its tint; it needs %.1f", ink, Contrast.TEXT));
+                    "the label has a contrast of %.1f with the tint; it needs %.1f", ink, Contrast.TEXT));
         }
         if (face.accent() != null && Contrast.of(face.accent(), tint) < Contrast.ICON) {
             add(Kind.LOW_CONTRAST, button, state, at + "/face", String.format(Locale.ROOT,
-                    "its icon has a contrast of %.1f with its tint; it needs %.1f", Contrast.of(face.accent(), tint),
+                    "the icon has a contrast of %.1f with the tint; it needs %.1f", Contrast.of(face.accent(), tint),
                     Contrast.ICON));
         }
     }
@@ -261,7 +260,7 @@ public final class Check {
                     String at = "/pages/%d/buttons/%d/triggers/%d".formatted(p, b, t);
                     if (other != null) {
                         add(Kind.TRIGGER_TWICE, button, null, at,
-                                "%s also presses “%s”; remove it from one of them".formatted(trigger.words(), other
+                                "%s also presses “%s”; remove it from one of the two".formatted(trigger.words(), other
                                         .name()));
                     }
                     Taken.by(trigger, rig).ifPresent(why -> add(Kind.TAKEN, button, null, at, why));
@@ -309,7 +308,7 @@ public final class Check {
             String at = "/gear/" + i + "/patch/" + n;
             if (!rig.cards().containsKey(f.personality())) {
                 findings.add(new Finding(Kind.OUT_OF_RANGE, at + "/personality", gear.name(), "“" + f.name()
-                        + "” has the personality “" + f.personality() + "”, and there is no such card", ""));
+                        + "” has the unknown personality “" + f.personality() + "”", ""));
             } else if (universes.beyond().contains(f)) {
                 findings.add(new Finding(Kind.OUT_OF_RANGE, at + "/slot", gear.name(), "“" + f.name()
                         + "” lies beyond slot " + Universes.SLOTS, ""));

@@ -14,13 +14,13 @@ public record Finding(Kind kind, String pointer, String where, String message, S
 
     /** What kind of thing is wrong. */
     public enum Kind {
-        DEAD_REFERENCE("dead reference"), FORMULA("formula"), UNREACHABLE_STATE("unreachable state"), SAME_LOOK(
-                "states look the same"), ENDLESS_LOOP("endless loop"), NOT_UNDONE(
-                        "release does not undo"), OUT_OF_RANGE(
-                                "out of range"), MOVES_NOTHING("moves nothing"), TRIGGER_TWICE(
-                                        "trigger used twice"), TAKEN("already taken"), NO_LINK(
-                                                "gear without a usable address"), LABEL_TOO_LONG(
-                                                        "label does not fit"), LOW_CONTRAST("low contrast");
+        DEAD_REFERENCE("broken reference"), FORMULA("formula"), UNREACHABLE_STATE("unreachable state"), SAME_LOOK(
+                "identical states"), ENDLESS_LOOP("endless loop"), NOT_UNDONE(
+                        "release doesn't undo"), OUT_OF_RANGE(
+                                "out of range"), MOVES_NOTHING("no effect"), TRIGGER_TWICE(
+                                        "trigger used twice"), TAKEN("key conflict"), NO_LINK(
+                                                "invalid address"), LABEL_TOO_LONG(
+                                                        "label too long"), LOW_CONTRAST("low contrast");
 
         private final String words;
 

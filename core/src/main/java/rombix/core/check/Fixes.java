@@ -67,7 +67,7 @@ public final class Fixes {
             case NOT_UNDONE -> fixes.release();
             case TRIGGER_TWICE, TAKEN -> fixes.trigger();
             case LABEL_TOO_LONG -> fixes.label();
-            case LOW_CONTRAST -> fixes.inState("Make it readable", s -> s.withFace(Palette.legible(s.face())));
+            case LOW_CONTRAST -> fixes.inState("Fix the contrast", s -> s.withFace(Palette.legible(s.face())));
             case NO_LINK, OUT_OF_RANGE, MOVES_NOTHING -> Optional.empty();
         };
     }
@@ -88,7 +88,7 @@ public final class Fixes {
         if (state >= 0 && rest.startsWith("/then")) {
             return inState("Go to the next state", s -> s.withThen(State.NEXT));
         } else if (state >= 0 && rest.startsWith("/fallBack")) {
-            return inState("Do not fall back", s -> s.withFallBack(null));
+            return inState("Don't return after a time", s -> s.withFallBack(null));
         } else if (state >= 0 && rest.startsWith("/when")) {
             return inState("Follow nothing", s -> s.withWhen(null));
         } else if (state >= 0 && rest.startsWith("/face/image")) {
@@ -190,7 +190,7 @@ public final class Fixes {
         }
         return back.isEmpty()
                 ? Optional.empty()
-                : inState("Make the release set it back", s -> {
+                : inState("Make the release undo it", s -> {
                     Chain release = s.chain(Gesture.RELEASE);
                     List<Step> all = new ArrayList<>(release.steps());
                     all.addAll(back);

@@ -44,7 +44,7 @@ final class Formulas {
                     named(spot, name);
                 }
             } catch (FormulaFault e) {
-                findings.add(Finding.of(Kind.FORMULA, spot.owner(), spot.pointer(), "the formula “%s” is wrong%s: %s"
+                findings.add(Finding.of(Kind.FORMULA, spot.owner(), spot.pointer(), "the formula “%s” has an error%s: %s"
                         .formatted(source, e.position() > 0 ? " at character " + e.position() : "", e.getMessage())));
             }
         }
@@ -102,7 +102,7 @@ final class Formulas {
                     }
                 }
             } catch (FormulaFault e) {
-                findings.add(new Finding(Kind.FORMULA, pointer, where, "the formula “%s” is wrong: %s"
+                findings.add(new Finding(Kind.FORMULA, pointer, where, "the formula “%s” has an error: %s"
                         .formatted(part instanceof Condition.Computed c ? c.formula() : "", e.getMessage()), ""));
             }
         });

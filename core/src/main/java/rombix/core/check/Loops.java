@@ -37,7 +37,7 @@ final class Loops {
         Walk.steps(rig.board(), spot -> {
             if (spot.step() instanceof Step.Repeat r && !r.how().off() && endless(r)) {
                 findings.add(Finding.of(Finding.Kind.ENDLESS_LOOP, spot.owner(), spot.pointer(),
-                        "repeats forever without a wait; add a wait, or say how many times"));
+                        "repeats forever without a wait; add a wait or a number of times"));
             }
         });
         Walk.chains(rig.board(), whole -> {
@@ -51,7 +51,7 @@ final class Loops {
         wholes.forEach((name, whole) -> {
             if (!told.contains(name) && circle(name, name, new HashSet<>(), told)) {
                 findings.add(Finding.of(Finding.Kind.ENDLESS_LOOP, whole.owner(), whole.pointer(),
-                        "uses itself, directly or through others, without a wait; remove that step, or add a wait before it"));
+                        "uses itself, directly or through others, without a wait; remove that step or add a wait before it"));
             }
         });
         return findings;

@@ -82,13 +82,13 @@ final class Names {
             known.removeAll(ALWAYS);
             known.remove("null");
         }
-        return "is no value here" + (known.isEmpty() ? "" : "; " + Nearest.words(name, known));
+        return "isn't a value here" + (known.isEmpty() ? "" : "; " + Nearest.words(name, known));
     }
 
     private @Nullable String reading(String gear, String reading) {
         Twin twin = rig.twins().get(gear);
         if (twin == null) {
-            return "names no gear of this board; " + Nearest.words(gear, rig.twins().keySet());
+            return "isn't gear on this board; " + Nearest.words(gear, rig.twins().keySet());
         }
         if (twin.reading(reading, now.apply(gear)).isPresent() || twin.reading(reading, Twin.Readings.NONE)
                 .isPresent()) {
@@ -96,6 +96,6 @@ final class Names {
         }
         List<String> all = readings.computeIfAbsent(gear, _ -> new ArrayList<>(twin.readings(now.apply(gear)).stream()
                 .map(Twin.Reading::id).toList()));
-        return "is no reading of %s; %s".formatted(twin.title(), Nearest.words(reading, all));
+        return "isn't a reading of %s; %s".formatted(twin.title(), Nearest.words(reading, all));
     }
 }

@@ -94,13 +94,13 @@ public final class References {
 
     private void unique(Set<String> seen, String id, String what, String pointer) {
         if (!seen.add(id)) {
-            flaw(pointer, "two %ss have the id “%s”; ids are unique, so change one".formatted(what, id));
+            flaw(pointer, "two %ss have the id “%s”; change one, as ids must be unique".formatted(what, id));
         }
     }
 
     private void button(Page page, Button button, String at) {
         if (button.column() + button.width() > page.columns() || button.row() + button.height() > page.rows()) {
-            flaw(at, "“%s” reaches beyond its page, which has %d×%d cells".formatted(button.name(),
+            flaw(at, "“%s” extends beyond its page of %d×%d cells".formatted(button.name(),
                     page.columns(), page.rows()));
         }
         for (Button other : page.buttons()) {
@@ -108,7 +108,7 @@ public final class References {
                     && button.column() < other.column() + other.width() && other.row() < button.row() + button.height()
                     && button.row() < other.row() + other.height() && page.buttons().indexOf(other) < page.buttons()
                             .indexOf(button)) {
-                flaw(at, "“%s” and “%s” take the same cell".formatted(other.name(), button.name()));
+                flaw(at, "“%s” and “%s” overlap on the page".formatted(other.name(), button.name()));
             }
         }
         Set<String> ids = new HashSet<>();
@@ -146,7 +146,7 @@ public final class References {
         if (twin == null) {
             flaw(at, "no gear “%s” on this board".formatted(level.gear()));
         } else if (Scale.of(twin, level.reading()).isEmpty()) {
-            flaw(at, "%s has no level “%s” that can be moved".formatted(twin.title(), level.reading()));
+            flaw(at, "%s has no adjustable level “%s”".formatted(twin.title(), level.reading()));
         }
     }
 
@@ -186,7 +186,7 @@ public final class References {
             if (part instanceof Condition.OnReading c) {
                 condition(c, where);
             } else if (part instanceof Condition.Otherwise) {
-                flaw(where, "“otherwise” is the whole condition of a state or a lamp, and of nothing else");
+                flaw(where, "“otherwise” can only stand alone, as the condition of a state or a lamp");
             }
         });
     }

@@ -83,8 +83,7 @@ final class Sent {
                 rig.board().buttons().forEach(b -> b.triggers().forEach(t -> {
                     if (t instanceof Trigger.Key k && k.everywhere() && parts(k.key()).equals(sent)) {
                         findings.add(Finding.of(Kind.TAKEN, spot.owner(), spot.pointer(),
-                                ("sends “%s”, which presses “%s”"
-                                        + " when a hand does it: Rombix does not hear its own keys, so use that button instead")
+                                ("sends “%s”, the shortcut of “%s”. Rombix ignores keys that it sends itself, so use that button in a step instead")
                                         .formatted(c.value(), b.name())));
                     }
                 }));
@@ -109,7 +108,7 @@ final class Sent {
 
     private void outOfRange(Walk.Spot spot, Param p, double value, String bound, double sent) {
         findings.add(Finding.of(Kind.OUT_OF_RANGE, spot.owner(), spot.pointer(),
-                "“%s” is %s, but its gear takes %s%s: that is what goes out".formatted(p.label(),
+                "“%s” is %s, but the gear accepts %s%s, which is sent instead".formatted(p.label(),
                         Figures.withUnit(value,
                                 p.unit(), p.step()),
                         bound, Figures.withUnit(sent, p.unit(), p.step()))));
@@ -163,7 +162,7 @@ final class Sent {
                                                         from))
                                                         .map(x -> "“" + rig.button(x).map(Button::name).orElse(x) + "”")
                                                         .toList())
-                                                + " fire each other: each sets the reading that the next one waits for",
+                                                + " trigger each other: each sets the reading that the next one waits for",
                                         from)));
             }
         }
@@ -209,7 +208,7 @@ final class Sent {
         String seen = Place.parse(place).map(Place::seen).orElse(null);
         return seen == null || rig.board().picture(seen).isPresent()
                 ? null
-                : "its place names the picture “%s”, which is not on this board; show it on the screen again".formatted(
+                : "its place uses the picture “%s”, which isn't on this board; capture it again".formatted(
                         seen);
     }
 

@@ -20,18 +20,18 @@ public final class Taken {
             "CTRL+PERIOD",
             "ALT+LEFT", "ALT+M", "SPACE", "ESC", "TAB");
     /** Keys that desktops commonly keep for themselves. */
-    private static final Map<String, String> DESKTOP = Map.ofEntries(Map.entry("ALT+TAB", "goes to another window"), Map
+    private static final Map<String, String> DESKTOP = Map.ofEntries(Map.entry("ALT+TAB", "switches windows"), Map
             .entry("ALT+F4", "closes the window"), Map.entry("ALT+SPACE", "opens the window's menu"),
             Map.entry(
-                    "ALT+CTRL+DELETE", "leaves the session"),
+                    "ALT+CTRL+DELETE", "logs out"),
             Map.entry("CTRL+ESC", "opens the start menu"), Map.entry(
                     "META+L", "locks the screen"),
             Map.entry("META+D", "shows the desktop"), Map.entry(
-                    "META+TAB", "goes to another window"),
+                    "META+TAB", "switches windows"),
             Map.entry("PRINT SCREEN",
-                    "takes a picture of the screen"),
+                    "takes a screenshot"),
             Map.entry("META+SPACE",
-                    "changes the keyboard"),
+                    "switches the keyboard layout"),
             Map.entry("ALT+CTRL+T",
                     "opens a terminal"));
     /** Keys that people use in every application, so that one taken everywhere would press while they work. */
@@ -54,7 +54,7 @@ public final class Taken {
     private static Optional<String> key(Trigger.Key k, Rig rig) {
         String key = k.normal().key();
         if (OWN.contains(key)) {
-            return Optional.of("%s is a key of Rombix itself; choose another".formatted(k.key()));
+            return Optional.of("%s is a shortcut of Rombix itself; choose another".formatted(k.key()));
         }
         if (DESKTOP.containsKey(key)) {
             return Optional.of("%s %s on most desktops; choose another".formatted(k.key(), DESKTOP.get(key)));
@@ -62,12 +62,12 @@ public final class Taken {
         for (Gear g : rig.board().gear()) {
             List<String> own = rig.twin(g.id()).map(t -> t.card().hotkeys()).orElse(List.of());
             if (own.stream().anyMatch(h -> new Trigger.Key(h).normal().key().equals(key))) {
-                return Optional.of("%s listens to %s too; choose another".formatted(g.name(), k.key()));
+                return Optional.of("%s also uses %s; choose another".formatted(g.name(), k.key()));
             }
         }
         boolean typed = key.length() == 1 || key.matches("(SHIFT\\+)?[A-Z0-9]");
         return k.everywhere() && (typed || USUAL.contains(key))
-                ? Optional.of("%s everywhere would press while you work in another window; choose F13 to F24, or a"
+                ? Optional.of("%s as a global key would press while you work in another window; choose F13 to F24, or a"
                         .formatted(k.key()) + " key with Ctrl and Alt")
                 : Optional.empty();
     }
@@ -79,7 +79,7 @@ public final class Taken {
                 .filter(g -> g.link().protocol().descriptor().reach() == Protocol.Reach.PORT
                         && g.link().address().equals(m.port()))
                 .filter(g -> rig.twin(g.id()).filter(t -> !t.land(address, List.of(Value.of(1))).isEmpty()).isPresent())
-                .findFirst().map(g -> "%s reports one of its own readings with it; choose another control"
+                .findFirst().map(g -> "%s uses it to report a reading; choose another control"
                         .formatted(g.name()));
     }
 }

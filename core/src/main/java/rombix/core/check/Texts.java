@@ -73,7 +73,7 @@ final class Texts {
                     }
                 }
             } catch (FormulaFault e) {
-                all.add("the formula “" + place.substring(1) + "”, which is wrong: " + e.getMessage());
+                all.add("the formula “" + place.substring(1) + "”, which has an error: " + e.getMessage());
             }
         }
         return all;

@@ -101,14 +101,14 @@ public final class Keys {
         List<String> keys = new ArrayList<>();
         for (String part : text.split("\\+")) {
             String key = key(part).orElseThrow(() -> new IllegalArgumentException(part.isBlank()
-                    ? "no key is chosen"
+                    ? "no key chosen"
                     : "there is no key “%s”".formatted(part.strip())));
             if (!keys.contains(key)) {
                 keys.add(key);
             }
         }
         if (keys.isEmpty()) {
-            throw new IllegalArgumentException("no key is chosen");
+            throw new IllegalArgumentException("no key chosen");
         }
         return List.copyOf(keys);
     }

@@ -28,7 +28,7 @@ public sealed interface Place {
     record Here() implements Place {
         @Override
         public String words() {
-            return "where the pointer is";
+            return "at the pointer";
         }
 
         @Override
@@ -105,8 +105,8 @@ public sealed interface Place {
 
     /** Which of several places where a picture is found. */
     enum Which {
-        SOLE("the only one"), CLOSEST("the one nearest to the pointer"), BEST("the one most alike"), FIRST(
-                "the first from above"), EACH("every one in turn");
+        SOLE("the only match"), CLOSEST("the match closest to the pointer"), BEST("the best match"), FIRST(
+                "the topmost match"), EACH("every match in turn");
 
         private final String words;
 
@@ -140,8 +140,7 @@ public sealed interface Place {
         public OnPicture {
             if (!WITHIN.matcher(within).matches() || alike < 50 || alike > 100) {
                 throw new IllegalArgumentException(
-                        "a picture is looked for everywhere, on a screen, in a window or in a"
-                                + " region, and must be alike by 50 to 100 %");
+                        "a picture is searched everywhere, on a screen, in a window or in a region, with a match of 50 to 100 %");
             }
         }
 
@@ -181,15 +180,15 @@ public sealed interface Place {
     }
 
     /** Each way to write a place, by an example. */
-    List<Form> FORMS = List.of(new Form("pointer", "Where the pointer is."),
-            new Form("screen 1 at 120 340", "Pixels from the upper left corner of that screen."),
+    List<Form> FORMS = List.of(new Form("pointer", "At the pointer."),
+            new Form("screen 1 at 120 340", "Pixels from the top left corner of that screen."),
             new Form("screen 1 at 120 340 seen ID",
-                    "With a picture of the board that shows what was there; so with windows."),
+                    "With a picture of the board that shows what was there; also for windows."),
             new Form("window notes from lower-right at 20 12",
                     "Pixels inwards from a corner of an application's foremost window: upper-left, upper-right, lower-left or lower-right."),
             new Form("region 1 100 200 300 150", "Part of screen 1: left, top, width, height."),
             new Form("picture ID in everywhere alike 90 take sole at middle wait 2000",
-                    "Where a picture of the board is found, at least 90 % alike, within 2000 ms. In: everywhere, screen 1, window notes, or a region. Take: sole, closest (to the pointer), best (the most alike), first or each. At: middle, or pixels from its upper left corner, such as 12 8."));
+                    "Where a picture of the board is found with a match of at least 90 %, within 2000 ms. In: everywhere, screen 1, window notes, or a region. Take: sole, closest (to the pointer), best (match), first or each. At: middle, or pixels from its top left corner, such as 12 8."));
     Pattern PICTURE = Pattern.compile(
             "picture (\\S+) in (.+) alike (\\d{1,3}) take (sole|closest|best|first|each) at (?:middle|(\\d{1,6}) (\\d{1,6})) wait"
                     + " (\\d{1,7})");
@@ -248,6 +247,6 @@ public sealed interface Place {
      */
     static Place of(String text) {
         return parse(text).orElseThrow(() -> new IllegalArgumentException(
-                "“%s” is no place: show it on the screen anew".formatted(text)));
+                "“%s” isn't a place: choose it on the screen again".formatted(text)));
     }
 }

@@ -223,7 +223,7 @@ public final class Armed {
             boolean became = Boolean.TRUE.equals(now) && (each || b.each.isEmpty() && Boolean.FALSE.equals(b.was));
             b.was = now;
             if (became && armed && !each && b.pressed && at - b.pressedNanos < SELF_NANOS) {
-                deck.troubled(b.button, "it makes its own trigger true again, so it was not pressed again");
+                deck.troubled(b.button, "not pressed again, as it makes its own trigger true");
             } else if (became && armed) {
                 b.pressed = true;
                 b.pressedNanos = at;
@@ -310,7 +310,7 @@ public final class Armed {
                 press(t.button, (missed ? "clock, late, " : "clock, ") + t.clock.at().words(), due);
             } else {
                 deck.troubled(t.button, t.clock.at().words()
-                        + ": missed, as the machine was asleep or its clock was set");
+                        + ": missed, as the computer was asleep or its clock was changed");
             }
         }
         next();

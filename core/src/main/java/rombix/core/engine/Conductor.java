@@ -109,7 +109,7 @@ public final class Conductor implements AutoCloseable {
             } catch (RuntimeException | Error e) {
                 LOG.error("the conductor goes on after this", e);
                 posted.add(new Posted(new Event.StopAll(), clock.nanos())); // Nothing stays held by what was lost.
-                watcher.accept(new Happening.Faulted("", null, "The deck stopped everything and goes on: " + Trouble
+                watcher.accept(new Happening.Faulted("", null, "An error stopped all chains; the deck keeps running: " + Trouble
                         .words(e)));
             }
         }
@@ -163,7 +163,7 @@ public final class Conductor implements AutoCloseable {
         post(new Event.End(ended::countDown));
         try {
             if (thread.isAlive() && !ended.await(LONGEST_END_MILLIS, TimeUnit.MILLISECONDS)) {
-                LOG.warn("the conductor did not come to an end");
+                LOG.warn("the conductor didn't end");
             }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();

@@ -128,7 +128,7 @@ public final class Deck extends RunContext {
                 handle(p.event(), p.atNanos());
                 watches.settle();
             } catch (RuntimeException | Error e) {
-                LOG.error("the deck could not take {}", p.event(), e);
+                LOG.error("the deck can't process {}", p.event(), e);
             }
         }
     }
@@ -157,7 +157,7 @@ public final class Deck extends RunContext {
                 Agenda.run(e);
                 watches.settle();
             } catch (RuntimeException | Error x) {
-                LOG.error("a step could not be run", x);
+                LOG.error("a step failed to run", x);
             }
             drain();
         }
@@ -243,7 +243,7 @@ public final class Deck extends RunContext {
                 buttons.all().forEach(b -> {
                     Op.Seq chain = b.onStart();
                     if (chain != null) {
-                        runs.start(b, "on-start", chain, Scope.of(b.button.id()), at, "going live");
+                        runs.start(b, "on-start", chain, Scope.of(b.button.id()), at, "board goes live");
                     }
                 });
                 armed.happened(When.What.WENT_LIVE, null, at);

@@ -153,7 +153,7 @@ final class Follows {
         b.awaited = null;
         b.followBy = deck.agenda.at(from + Deck.FOLLOW_NANOS, _ -> {
             if (b.onItsWay >= 0) {
-                deck.telling.fault(b, null, "did not follow within 2 s: " + instead(b));
+                deck.telling.fault(b, null, "no change within 2 s: " + instead(b));
                 giveUp(b);
             }
         });
@@ -177,7 +177,7 @@ final class Follows {
 
     /** What the gear says in place of what a button waits for. */
     private String instead(ButtonPlay b) {
-        return awaited(b).flatMap(r -> said(r).stream()).findFirst().orElse("no reading has come");
+        return awaited(b).flatMap(r -> said(r).stream()).findFirst().orElse("no reading received");
     }
 
     private List<String> said(OnReading r) {
@@ -187,7 +187,7 @@ final class Follows {
             return List.of();
         }
         Twin.Readings of = deck.situation.readingsOf(r.gear());
-        return twin.reading(r.reading(), of).map(known -> "%s still says %s, %s".formatted(twin.title(),
+        return twin.reading(r.reading(), of).map(known -> "%s is still %s, %s".formatted(twin.title(),
                 known.title(), twin.spoken(known, now, of))).stream().toList();
     }
 

@@ -134,7 +134,7 @@ final class Levels {
         Control.Dial dial = b.button.control() instanceof Control.Dial d ? d : new Control.Dial(null, 0, 0);
         double from = ride.presently();
         if (Double.isNaN(from)) {
-            deck.telling.fault(b, null, "its present level is not known, so it cannot be turned");
+            deck.telling.fault(b, null, "its present level is unknown, so it can't be turned");
             return;
         }
         double coarse = dial.coarse() > 0 ? dial.coarse() : ride.scale.detent();

@@ -20,7 +20,7 @@ final class Shows {
     void show(Run run, DeckStep.Show step) throws FormulaFault {
         if (step.way() == Way.WHILE_HELD) {
             if (run.button == null || !run.button.held()) {
-                throw new FormulaFault(0, "the page is shown while the button is held, and it is not held");
+                throw new FormulaFault(0, "the page shows while the button is held, but the button isn't held");
             }
             run.button.showsPage = step.page();
         }

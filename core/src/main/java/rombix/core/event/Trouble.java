@@ -5,7 +5,7 @@ import rombix.core.value.TextPattern;
 
 /** What was thrown, in words for people: no class is ever named. */
 public final class Trouble {
-    private static final String UNKNOWN = "something went wrong inside Rombix; its own log says what";
+    private static final String UNKNOWN = "internal error; see Rombix's own log";
 
     private static final TextPattern CLASS = new TextPattern("\\b[a-z]+(\\.[a-z0-9]+)+\\.[A-Z]");
 
@@ -15,8 +15,8 @@ public final class Trouble {
     /** The words for something that was thrown. */
     public static String words(Throwable thrown) {
         return switch (thrown) {
-            case StackOverflowError _ -> "its steps or its formula are nested too deeply";
-            case OutOfMemoryError _ -> "there is not enough memory for it";
+            case StackOverflowError _ -> "its steps or formula are nested too deeply";
+            case OutOfMemoryError _ -> "not enough memory";
             default -> said(thrown.getMessage());
         };
     }

@@ -81,7 +81,7 @@ public record Opposite(Chain chain, List<Left> left) {
                     continue;
                 }
                 if (step.how().condition() != null) {
-                    leave(here, step, "whether it ran is not known");
+                    leave(here, step, "it isn't known whether it ran");
                 } else {
                     step(step, here, depth, turned);
                 }
@@ -96,7 +96,7 @@ public record Opposite(Chain chain, List<Left> left) {
                         negated(n.by()), n.wrap(), n.how(), Map.of()));
                 case Step.Wait w -> {
                     if (w.clock() != null || w.condition() != null) {
-                        leave(here, step, "how long it waited is not known");
+                        leave(here, step, "it isn't known how long it waited");
                     } else {
                         turned.add(w);
                     }
@@ -105,7 +105,7 @@ public record Opposite(Chain chain, List<Left> left) {
                         Map.of()));
                 case Step.Repeat r -> {
                     if (r.times() == null || r.condition() != null) {
-                        leave(here, step, "how often it ran is not known");
+                        leave(here, step, "it isn't known how often it ran");
                     } else {
                         turned.add(new Step.Repeat(r.times(), null, r.every(), r.count(),
                                 inner(r, here, depth).getFirst(), r.how(), Map.of()));
@@ -115,7 +115,7 @@ public record Opposite(Chain chain, List<Left> left) {
                 case DeckStep.Set s -> {
                     Value before = values.get(s.value());
                     if (before == null) {
-                        leave(here, step, "what the value was before is not known");
+                        leave(here, step, "the previous value isn't known");
                     } else {
                         turned.add(new DeckStep.Set(s.value(), Arg.of(before), s.how(), Map.of()));
                         if (s.to() instanceof Arg.Constant c) {
@@ -174,8 +174,8 @@ public record Opposite(Chain chain, List<Left> left) {
             return turned != null
                     ? Optional.of(turned)
                     : leave(here, d, needsBefore
-                            ? "what it was before is not known"
-                            : "its card has no command that undoes it");
+                            ? "its previous state isn't known"
+                            : "the card has no command that undoes it");
         }
 
         private @Nullable Order order(Twin twin, Command command, Map<String, Arg> with) {
@@ -276,14 +276,14 @@ public record Opposite(Chain chain, List<Left> left) {
             with.put(f.param(), f.to());
             Order order = twin == null || command == null ? null : order(twin, command, with);
             if (order == null || order.changes().isEmpty()) {
-                return leave(here, f, "what it moves is not known");
+                return leave(here, f, "it isn't known what it changes");
             }
             String reading = order.changes().keySet().iterator().next();
             Value before = of(f.gear()).apply(reading);
             readings.computeIfAbsent(f.gear(), _ -> new HashMap<>()).putAll(order.changes());
             Arg back = before != null ? Arg.of(before) : f.from();
             return back == null
-                    ? leave(here, f, "what it was before is not known")
+                    ? leave(here, f, "its previous state isn't known")
                     : Optional.of(new GearStep.Fade(f.gear(), f.command(), f.args(), f.param(), null, back, f.ms(),
                             f.curve(), f.how(), Map.of()));
         }

@@ -50,7 +50,7 @@ public final class Recording {
 
     /** What a click is bound to. */
     public enum Clicks {
-        WINDOW("its place in the window"), SCREEN("its place on the screen"), POINTER("where the pointer is"), PICTURE(
+        WINDOW("its position in the window"), SCREEN("its position on the screen"), POINTER("at the pointer"), PICTURE(
                 "a picture of what was clicked");
 
         private final String words;

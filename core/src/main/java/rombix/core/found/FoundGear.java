@@ -23,7 +23,7 @@ public record FoundGear(How how, String name, String about, Protocol protocol, S
         Map<String, Value> settings, Set<String> topics) {
     /** How gear says that it is here. */
     public enum How {
-        DNS_SD("DNS-SD"), SSDP("SSDP"), ART_NET("Art-Net poll"), TOPICS("topics kept on a broker"), PORT(
+        DNS_SD("DNS-SD"), SSDP("SSDP"), ART_NET("Art-Net poll"), TOPICS("retained topics on a broker"), PORT(
                 "a port of this computer");
 
         private final String words;

@@ -20,7 +20,7 @@ import tools.jackson.databind.JsonNode;
  *
  * @param address the message's, in its protocol's form
  * @param arg the number of the argument that it stands in; {@link #EVENT} where the message carries nothing
- * @param pointer where it stands in the JSON of that; null where that is no JSON
+ * @param pointer where it stands in the JSON of that; null where that isn't JSON
  * @param before what the text begins with, before it; null where the text is not taken apart
  * @param items the list whose items have it; null where it does not stand in a list
  * @param slice which byte of a message in hexadecimal digits it is; null where it is none

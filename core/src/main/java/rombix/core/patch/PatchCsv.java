@@ -83,7 +83,7 @@ public final class PatchCsv {
                 }
             }
         } catch (JacksonException e) {
-            wrong.add("line " + (line + 1) + " cannot be read: " + e.getOriginalMessage());
+            wrong.add("line " + (line + 1) + " can't be read: " + e.getOriginalMessage());
         }
         return new Read(fixtures, wrong);
     }
@@ -98,7 +98,7 @@ public final class PatchCsv {
     private static Fixture fixture(Map<String, String> row, List<Fixture> before, Map<String, Card> cards) {
         String name = row.getOrDefault("name", "");
         if (name.isEmpty()) {
-            throw new IllegalArgumentException("there is no name; the columns are " + String.join(", ", HEAD));
+            throw new IllegalArgumentException("the name is missing; the columns are " + String.join(", ", HEAD));
         }
         String limit = row.getOrDefault("limit", "");
         return new Fixture(Fixtures.id(name, before), name, personality(row.getOrDefault("personality", ""), cards),
@@ -130,8 +130,8 @@ public final class PatchCsv {
         for (String word : said.toLowerCase(Locale.ROOT).split("[ /+]+")) {
             if (!word.isEmpty()) {
                 all.add(Arrays.stream(Kind.values()).filter(k -> k.name().equalsIgnoreCase(word)).findFirst()
-                        .orElseThrow(() -> new IllegalArgumentException("nothing is called “" + word
-                                + "” that could be inverted")));
+                        .orElseThrow(() -> new IllegalArgumentException("there is no “" + word
+                                + "” to invert")));
             }
         }
         return all;

@@ -11,7 +11,7 @@ public record Pixels(int width, int height, int[] rgb) {
     public Pixels {
         if (width < 1 || height < 1 || rgb.length != width * height) {
             throw new IllegalArgumentException(
-                    "%d pixels are no picture of %d×%d".formatted(rgb.length, width, height));
+                    "%d pixels don't fit a picture of %d×%d".formatted(rgb.length, width, height));
         }
     }
 

@@ -15,7 +15,7 @@ public record Cue(String name, Clip clip, double decibels, boolean again, long f
     public Cue {
         to = to <= 0 ? clip.frames() : Math.min(to, clip.frames());
         if (from < 0 || from >= to) {
-            throw new IllegalArgumentException("“%s” has nothing between %.3f s and %.3f s".formatted(name,
+            throw new IllegalArgumentException("“%s” is empty between %.3f s and %.3f s".formatted(name,
                     (double) from / Clip.RATE, (double) to / Clip.RATE));
         }
         // Where both do not find room, they share what there is.

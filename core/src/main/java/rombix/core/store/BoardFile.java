@@ -117,7 +117,7 @@ public final class BoardFile {
         try {
             Versions.keep(real);
         } catch (IOException e) {
-            LOG.warn("the version before could not be kept: {}", e.getMessage());
+            LOG.warn("the previous version can't be kept: {}", e.getMessage());
         }
         WholeFile.write(real, text, WholeFile.Readers.AS_BEFORE);
         Files.deleteIfExists(journalOf(file));

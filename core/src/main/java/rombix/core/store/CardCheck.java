@@ -69,12 +69,11 @@ final class CardCheck {
             ReadingSpec r = card.readings().get(i);
             String at = "/readings/" + i;
             if (!ids.add(r.id().toString())) {
-                flaw(at + "/id", "two readings have the id “%s”; ids are unique, so change one", r.id());
+                flaw(at + "/id", "two readings have the id “%s”; change one, as ids must be unique", r.id());
             }
             range(r.min(), r.max(), at);
             if ((r.yes() == null) != (r.no() == null)) {
-                flaw(at + (r.yes() == null ? "/no" : "/yes"), "“yes” and “no” go together: what is it called when it "
-                        + "is not so?");
+                flaw(at + (r.yes() == null ? "/no" : "/yes"), "“yes” and “no” belong together: add the missing one");
             }
             places(r.title(), at + "/title", Set.copyOf(r.id().places()), "the reading's id");
             String choices = r.choices();
@@ -101,23 +100,21 @@ final class CardCheck {
         for (String place : arrival.places()) {
             if (!r.id().places().contains(base(place)) && !(r.type() == ValueType.LIST && place.equals(r.id()
                     .toString()))) {
-                flaw(at + "/from", "“{%s}” stands for nothing: the reading's id are %s", place, r.id().places());
+                flaw(at + "/from", "“{%s}” is undefined: the reading's id has %s", place, r.id().places());
             }
         }
         for (String family : r.id().places()) {
             if (strict && arrival.places().stream().map(CardCheck::base).noneMatch(family::equals)) {
-                flaw(at, "nothing in it says which “{%s}” it is about: put the place into “from”, “where”, “each” or"
-                        + " “pattern”", family);
+                flaw(at, "nothing determines “{%s}”: put it into “from”, “where”, “each” or “pattern”", family);
             }
         }
         arrival.places().forEach(place -> field(place, at + "/from"));
         if (arrival.list() != null && r.type() != ValueType.LIST) {
-            flaw(at + "/list", "a “list” is read by a reading of type list; this one is a %s", word(r.type()));
+            flaw(at + "/list", "“list” needs a reading of type list; this one is a %s", word(r.type()));
         }
         if (!arrivals.add(protocol.id() + " " + arrival)) {
             flaw(at + "/from",
-                    "another reading comes from “%s” with the same argument, so they cannot be told apart; give"
-                            + " one another “arg”, “where”, “at”, “pattern” or “value”",
+                    "another reading comes from “%s” with the same argument, so the two can't be distinguished; give one a different “arg”, “where”, “at”, “pattern” or “value”",
                     from);
         }
     }
@@ -132,7 +129,7 @@ final class CardCheck {
             Command c = card.commands().get(i);
             String at = "/commands/" + i;
             if (!ids.add(c.id())) {
-                flaw(at + "/id", "two commands have the id “%s”; ids are unique, so change one", c.id());
+                flaw(at + "/id", "two commands have the id “%s”; change one, as ids must be unique", c.id());
             }
             Set<String> params = new HashSet<>();
             for (int p = 0; p < c.params().size(); p++) {
@@ -145,7 +142,7 @@ final class CardCheck {
                     packet(e.getKey(), e.getValue().get(n), params, place, "the command “" + c.id() + "”");
                     if (e.getValue().get(n).each() != null) {
                         flaw(place + "/each",
-                                "a command is sent once; only greetings and polls are sent for each item");
+                                "“each” is only allowed in greetings and polls, as a command is sent once");
                     }
                 }
             }
@@ -155,7 +152,7 @@ final class CardCheck {
 
     private void param(Param p, Set<String> params, String at) {
         if (!params.add(p.id())) {
-            flaw(at + "/id", "two parameters have the id “%s”; ids are unique, so change one", p.id());
+            flaw(at + "/id", "two parameters have the id “%s”; change one, as ids must be unique", p.id());
         }
         range(p.min(), p.max(), at);
         if (p.type() == ValueType.CHOICE) {
@@ -166,7 +163,7 @@ final class CardCheck {
         }
         Value preset = p.preset();
         if (preset != null && !fits(p.type(), preset)) {
-            flaw(at + "/default", "“%s” is no %s, which is the type of this parameter", preset, word(p.type()));
+            flaw(at + "/default", "“%s” isn't a %s, which is the type of this parameter", preset, word(p.type()));
         }
     }
 
@@ -217,7 +214,7 @@ final class CardCheck {
             if (!made.contains(base(place)) && !place.startsWith(Packet.GEAR + ".")
                     && !packet.to().places().contains(place) && packet.args().stream().noneMatch(a -> a.places()
                             .contains(place))) {
-                flaw(at + (packet.json() != null ? "/json" : "/reply"), "“{%s}” stands for nothing: there are %s",
+                flaw(at + (packet.json() != null ? "/json" : "/reply"), "“{%s}” is undefined: there are %s",
                         place, made.stream().sorted().toList());
             }
         }
@@ -231,7 +228,7 @@ final class CardCheck {
         }
         String name = place.substring(Packet.GEAR.length() + 1);
         if (!known.contains(name)) {
-            flaw(at, "nothing of the gear is called “%s”: there are %s", name, known.stream().sorted().toList());
+            flaw(at, "the gear has no “%s”: there are %s", name, known.stream().sorted().toList());
         }
     }
 
@@ -278,14 +275,14 @@ final class CardCheck {
             Setting s = card.settings().get(i);
             String at = "/settings/" + i;
             if (!ids.add(s.id())) {
-                flaw(at + "/id", "every gear has something called “%s”; give the setting another id", s.id());
+                flaw(at + "/id", "“%s” is reserved; give the setting another id", s.id());
             }
             range(s.min(), s.max(), at);
             if (!Set.of(ValueType.NUMBER, ValueType.TEXT, ValueType.FLAG, ValueType.CHOICE).contains(s.type())) {
                 flaw(at + "/type", "a setting is a number, a text, a flag or a choice, not a %s", word(s.type()));
             }
             if (s.type() == ValueType.CHOICE && s.choices().isEmpty()) {
-                flaw(at, "a choice needs “choices”: what can be chosen?");
+                flaw(at, "a choice needs “choices”");
             }
             String wrong = s.preset() == null ? null : s.wrong(s.preset());
             if (wrong != null) {
@@ -335,20 +332,20 @@ final class CardCheck {
                             .sorted().toList()));
                 }
                 if ((m.yes() == null) != (m.no() == null)) {
-                    flaw(at, "“yes” and “no” go together: what goes out when it is not so?");
+                    flaw(at, "“yes” and “no” belong together: add the missing one");
                 }
             }
             case WireValue.Group g -> g.items().forEach(item -> carry(item, params, at));
             case Computed c ->
                 c.places().stream().filter(place -> !params.contains(base(place))).forEach(place -> gears(
-                        place, at, "“{%s}” stands for nothing".formatted(place)));
+                        place, at, "“{%s}” is undefined".formatted(place)));
         }
     }
 
     private void places(Template template, String at, Set<String> there, String of) {
         for (String place : template.places()) {
             if (!there.contains(base(place))) {
-                gears(place, at, "“{%s}” stands for nothing: %s are %s".formatted(place, of, there.stream().sorted()
+                gears(place, at, "“{%s}” is undefined: %s are %s".formatted(place, of, there.stream().sorted()
                         .toList()));
             }
         }
@@ -358,20 +355,20 @@ final class CardCheck {
         boolean listed = card.lists().containsKey(list) || card.readings().stream().anyMatch(r -> r
                 .type() == ValueType.LIST && r.id().toString().equals(list));
         if (!listed) {
-            flaw(at, "no list “%s”: the card's “lists” have %s, and no reading of type list is called that", list, card
+            flaw(at, "no list “%s”: the card's “lists” have %s, and no reading of type list has that id", list, card
                     .lists().keySet().stream().sorted().toList());
         }
     }
 
     private void range(@Nullable Double min, @Nullable Double max, String at) {
         if (min != null && max != null && min >= max) {
-            flaw(at + "/min", "the least value, %s, is not below the greatest, %s", min, max);
+            flaw(at + "/min", "the minimum, %s, isn't below the maximum, %s", min, max);
         }
     }
 
     private void address(Protocol protocol, Template address, String at) {
         if (!protocol.descriptor().takes(address.toString())) {
-            flaw(at, "“%s” is no %s address; expected %s", address, protocol.title(), protocol.descriptor().expected());
+            flaw(at, "“%s” isn't a valid %s address; expected %s", address, protocol.title(), protocol.descriptor().expected());
         }
     }
 

@@ -92,7 +92,7 @@ public final class CardLibrary {
                         Path other = from.putIfAbsent(card.id(), file);
                         if (other != null) {
                             throw new BadFile(file, 0, 0,
-                                    "“%s” is the id of the card in %s, too; ids are unique, so change one"
+                                    "the card in %s has the id “%s”, too; change one, as ids must be unique"
                                             .formatted(card.id(), other.getFileName()));
                         }
                         cards.put(card.id(), card);
@@ -105,7 +105,7 @@ public final class CardLibrary {
                     }
                 }
             } catch (IOException e) {
-                throw new BadFile(folder, 0, 0, "cannot be read: " + e.getMessage());
+                throw new BadFile(folder, 0, 0, "can't be read: " + e.getMessage());
             }
         }
         return new Cards(cards, bad);
@@ -121,12 +121,12 @@ public final class CardLibrary {
                 throw new BadFile(file, 0, 0, Files.exists(file)
                         ? "isn't a file"
                         : Files.isSymbolicLink(file)
-                                ? "is a link to a file that isn't there"
+                                ? "is a link to a missing file"
                                 : "there is no such file");
             }
             if (Files.size(file) > Limits.FILE) {
                 throw new BadFile(file, 0, 0,
-                        "has %d MB; %d MB is the most that is read".formatted(Files.size(file) >> 20,
+                        "has %d MB; the limit is %d MB".formatted(Files.size(file) >> 20,
                                 Limits.FILE >> 20));
             }
             String text = Files.readString(file);

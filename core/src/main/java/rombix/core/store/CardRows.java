@@ -99,18 +99,18 @@ public final class CardRows {
                 String at = "/send/" + protocol.id() + "/" + i;
                 String which = packets.size() == 1 ? "" : " " + (i + 1);
                 part(all, tree, "To" + which, at + "/to");
-                part(all, tree, "Carries" + which, packets.get(i).has("json") ? at + "/json" : at + "/args");
+                part(all, tree, "Payload" + which, packets.get(i).has("json") ? at + "/json" : at + "/args");
             }
-            part(all, tree, "Takes, in ms", "/takes");
+            part(all, tree, "Duration in ms", "/takes");
         } else {
             JsonNode arrives = tree.path("arrives").path(protocol.id());
             String at = "/arrives/" + protocol.id() + (arrives.isArray() ? "/0" : "");
-            part(all, tree, "Comes from", at + "/from");
-            part(all, tree, "Where in JSON", at + "/at");
-            part(all, tree, "Text like", at + "/pattern");
+            part(all, tree, "Source", at + "/from");
+            part(all, tree, "JSON path", at + "/at");
+            part(all, tree, "Pattern", at + "/pattern");
             if ("number".equals(tree.path("type").asString(""))) {
-                part(all, tree, "Least", "/min");
-                part(all, tree, "Most", "/max");
+                part(all, tree, "Minimum", "/min");
+                part(all, tree, "Maximum", "/max");
                 part(all, tree, "Step", "/step");
                 part(all, tree, "Unit", "/unit");
             }
@@ -134,7 +134,7 @@ public final class CardRows {
             JsonNode tree = Json.MAPPER.readTree(text);
             int last = part.pointer().lastIndexOf('/');
             if (!(tree.at(part.pointer().substring(0, last)) instanceof ObjectNode in)) {
-                throw new IllegalArgumentException("There is no place for it in this row.");
+                throw new IllegalArgumentException("This row has no place for it.");
             }
             String name = part.pointer().substring(last + 1);
             if (value.isBlank()) {
@@ -146,7 +146,7 @@ public final class CardRows {
             }
             return Json.write(tree);
         } catch (JacksonException e) {
-            throw new IllegalArgumentException("This cannot be read: " + e.getOriginalMessage().replaceAll("\\n.*", ""),
+            throw new IllegalArgumentException("Not readable: " + e.getOriginalMessage().replaceAll("\\n.*", ""),
                     e);
         }
     }
@@ -158,7 +158,7 @@ public final class CardRows {
      */
     public static Card with(Card card, Row row, String title, String text) {
         if (title.isBlank()) {
-            throw new IllegalArgumentException("Give it a name.");
+            throw new IllegalArgumentException("Enter a name.");
         }
         ObjectNode tree = Json.MAPPER.valueToTree(card);
         ArrayNode all = (ArrayNode) tree.get(row.command() ? "commands" : "readings");
@@ -168,7 +168,7 @@ public final class CardRows {
                     ObjectNode made = Json.MAPPER.createObjectNode();
                     made.put("id", row.id()).put("title", title.strip());
                     if (!(Json.MAPPER.readTree(text) instanceof ObjectNode rest)) {
-                        throw new IllegalArgumentException("It begins with { and ends with }.");
+                        throw new IllegalArgumentException("It must begin with { and end with }.");
                     }
                     rest.properties().forEach(e -> made.set(e.getKey(), e.getValue()));
                     all.set(i, made);
@@ -178,7 +178,7 @@ public final class CardRows {
         } catch (BadFile e) {
             throw new IllegalArgumentException(e.reason(), e);
         } catch (JacksonException e) {
-            throw new IllegalArgumentException("This cannot be read: " + e.getOriginalMessage().replaceAll("\\n.*", ""),
+            throw new IllegalArgumentException("Not readable: " + e.getOriginalMessage().replaceAll("\\n.*", ""),
                     e);
         }
     }

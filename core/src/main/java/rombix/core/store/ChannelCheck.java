@@ -21,12 +21,12 @@ final class ChannelCheck {
             Channel c = all.get(i);
             if (c.is() != Channel.Kind.FIXED && !labels.add(c.is() + " " + c.label())) {
                 flaw.accept("/channels/" + i,
-                        "two channels are “%s”: give one another “name”, or say that it is “fine”".formatted(c
+                        "two channels are “%s”: give one another “name”, or mark it as “fine”".formatted(c
                                 .label()));
             }
             if (c.fine() && all.stream().noneMatch(o -> !o.fine() && o.is() == c.is() && Objects.equals(o.name(), c
                     .name()))) {
-                flaw.accept("/channels/" + i, "“%s” is the second part of no other channel".formatted(c.label()));
+                flaw.accept("/channels/" + i, "“%s” is the fine byte of no other channel".formatted(c.label()));
             }
         }
         if (!all.isEmpty() && !(card.readings().isEmpty() && card.commands().isEmpty())) {

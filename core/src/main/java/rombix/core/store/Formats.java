@@ -32,7 +32,7 @@ final class Formats {
             return null; // So it does here.
         }
         if (!there) {
-            return "this is no board: it lacks \"rombix\", the version of its format";
+            return "this isn't a board: the field \"rombix\" (format version) is missing";
         }
         if (format == null || format < 1) {
             return "\"rombix\" is the version of the file format: expected a whole number from 1";

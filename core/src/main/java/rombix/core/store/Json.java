@@ -138,7 +138,7 @@ final class Json {
     private static String words(JacksonException e) {
         return switch (e) {
             case InvalidTypeIdException t -> unknownKind(t);
-            case InvalidNullException n -> "null isn't a value here" + field(n) + ": give one, or leave it out";
+            case InvalidNullException n -> "null isn't allowed here" + field(n) + ": set a value or remove the field";
             case UnrecognizedPropertyException u -> "unknown field “" + u.getPropertyName() + "”; expected one of "
                     + known(u);
             case InvalidFormatException f when f.getTargetType() != null && f.getTargetType().isEnum() ->
@@ -147,7 +147,7 @@ final class Json {
                 String.valueOf(v.getCause().getMessage());
             case MismatchedInputException m -> "expected " + kind(m.getTargetType()) + field(m);
             case StreamConstraintsException c when isNesting(c) ->
-                "steps are nested too deeply here: at most %d may stand within each other"
+                "steps are nested too deeply here: at most %d levels"
                         .formatted(DEEPEST / 2);
             case StreamConstraintsException c -> "this " + (c.getOriginalMessage().startsWith("Number")
                     ? "number"

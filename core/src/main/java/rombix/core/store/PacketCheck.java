@@ -27,7 +27,7 @@ final class PacketCheck {
         if (error != null && error.from() == null && error.where().isEmpty() && error.pattern() == null && error
                 .first() == null) {
             flaws.add(new Wrong("/reply/error",
-                    "every message is an error by this: say by “where” or “pattern” which are"));
+                    "this makes every message an error: use “where” or “pattern” to select some"));
         }
         return flaws;
     }
@@ -45,7 +45,7 @@ final class PacketCheck {
                     && text.replaceAll(
                             "[\\s:-]", "").length() % 2 != 0;
             if (!other.isEmpty() || odd) {
-                flaws.add(new Wrong("/args/" + i, "“%s” is not bytes in hexadecimal digits: %s".formatted(text,
+                flaws.add(new Wrong("/args/" + i, "“%s” isn't a sequence of hexadecimal bytes: %s".formatted(text,
                         other.isEmpty() ? "one digit is missing" : "“" + other.charAt(0) + "” is none")));
             }
         }

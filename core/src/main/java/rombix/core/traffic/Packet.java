@@ -34,9 +34,9 @@ public record Packet(long number, Instant at, String gear, Way way, String of, S
         /** It brought readings. */
         LANDED("read"),
         /** Nothing on the gear's card reads it. */
-        UNREAD("not on its card"),
+        UNREAD("not on the card"),
         /** It belonged to something that was sent. */
-        ANSWER("an answer"),
+        ANSWER("reply"),
         /** It could not be used. */
         IGNORED("ignored");
 

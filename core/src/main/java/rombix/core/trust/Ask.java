@@ -19,13 +19,13 @@ public record Ask(Kind kind, String key, String name, String words) {
     /** What is asked for. */
     public enum Kind {
         /** To send to an address, and to listen to it. */
-        REACHES("Gear it reaches"),
+        REACHES("Gear it connects to"),
         /** To work this computer itself. */
         WORKS_HERE("What it does with this computer"),
         /** To be pressed by keys and controllers while another program is in front, or over a network. */
-        HEARS("What it listens to"),
+        HEARS("What it receives"),
         /** To do something without a hand. */
-        BY_ITSELF("What it does by itself");
+        BY_ITSELF("What it does automatically");
 
         private final String title;
 

@@ -60,8 +60,8 @@ public final class Asks {
         asks.hears();
         asks.board.buttons().forEach(asks::byItself);
         if (asks.board.afterCrash() == Board.AfterCrash.ALWAYS) {
-            asks.add(new Ask(Kind.BY_ITSELF, "by itself after a crash", "The board",
-                    "ends what was held or ran when Rombix was killed, when it is opened"));
+            asks.add(new Ask(Kind.BY_ITSELF, "automatically after a crash", "The board",
+                    "after a crash, ends at the next opening what was held or running"));
         }
         return asks.found.values().stream().sorted(Comparator.comparing(Ask::kind)).toList();
     }
@@ -142,7 +142,7 @@ public final class Asks {
         String card = card(gear);
         if (Uses.here(gear)) {
             add(new Ask(Kind.WORKS_HERE, "here " + link.protocol().id() + " " + card, gear.name(),
-                    works(gear.id()) ? "works it, and watches what is in front" : "watches what is in front"));
+                    works(gear.id()) ? "controls this computer and sees which window is in front" : "sees which window is in front"));
             return;
         }
         if (link.address().isBlank()) {
@@ -171,7 +171,7 @@ public final class Asks {
         }
         if (link.secret() != null) {
             key.append(" secret ").append(link.secret());
-            words.append("; it is told the secret “").append(link.secret()).append("”");
+            words.append("; receives the secret “").append(link.secret()).append("”");
         }
         add(new Ask(Kind.REACHES, key.toString(), gear.name(), words.toString()));
     }
@@ -209,13 +209,13 @@ public final class Asks {
         board.buttons().forEach(b -> b.triggers().forEach(t -> {
             switch (t) {
                 case Trigger.Midi m -> add(new Ask(Kind.HEARS, "hears midi " + m.port(), m.port(),
-                        "presses buttons, and is lit by them"));
+                        "presses buttons, and shows them with its LEDs"));
                 case Trigger.Gamepad g -> add(new Ask(Kind.HEARS, "hears gamepad " + g.device(), g.device(),
-                        "presses buttons, whatever program is in front"));
+                        "presses buttons, also while another program is in front"));
                 case Trigger.Osc _ -> add(new Ask(Kind.HEARS, "hears osc " + board.listensAt(), "OSC messages",
                         "from programs on this computer, at port " + board.listensAt()));
                 case Trigger.Key k when k.everywhere() -> add(new Ask(Kind.HEARS, "hears key " + k.normal().key(), k
-                        .key(), "presses “" + b.name() + "” whatever program is in front"));
+                        .key(), "presses “" + b.name() + "”, also while another program is in front"));
                 case Trigger.Key _,Trigger.Clock _,Trigger.Becomes _,Trigger.When _ -> {
                 }
             }
@@ -239,8 +239,8 @@ public final class Asks {
         }
         Set<String> works = new TreeSet<>();
         gear(rig, button).forEach(g -> works.add(board.gear(g).map(Gear::name).orElse(g)));
-        add(new Ask(Kind.BY_ITSELF, "by itself " + Fingerprint.of(what), button.name(), String.join(", ", when)
-                + (works.isEmpty() ? "" : ": works " + String.join(", ", works))));
+        add(new Ask(Kind.BY_ITSELF, "automatically " + Fingerprint.of(what), button.name(), String.join(", ", when)
+                + (works.isEmpty() ? "" : ": controls " + String.join(", ", works))));
     }
 
     private String when(Trigger trigger) {

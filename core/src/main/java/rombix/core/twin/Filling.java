@@ -159,7 +159,7 @@ final class Filling {
         Value v = gear.apply(name);
         if (v == null) {
             throw new IllegalArgumentException(
-                    "%s has no “%s” yet: it is neither set nor told by the gear".formatted(twin
+                    "%s has no “%s” yet: it is neither set nor reported by the gear".formatted(twin
                             .title(), name));
         }
         return v;
@@ -231,8 +231,8 @@ final class Filling {
         int dot = place.indexOf('.');
         Value chosen = dot < 0 ? null : places.apply(place.substring(0, dot));
         return chosen == null
-                ? "the card of %s leaves %s without a value in “%s”".formatted(twin.title(), packet.to(), of)
-                : "“%s” of %s has no %s yet: set it in the gear's list".formatted(places.apply(place.substring(0, dot)
+                ? "the card of %s sets no value for %s in “%s”".formatted(twin.title(), packet.to(), of)
+                : "“%s” of %s has no %s yet: set it under Items of the gear".formatted(places.apply(place.substring(0, dot)
                         + ".name"), twin.title(), place.substring(dot + 1));
     }
 

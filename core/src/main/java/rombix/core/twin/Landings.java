@@ -206,7 +206,7 @@ public final class Landings {
                 .flatMap(v -> typed(spec.type(), v));
         to.add(value.map(v -> new Landed(reading, v, null)).orElseGet(
                 () -> new Landed(reading, null,
-                        "brought “%s”, which its card does not expect".formatted(Limits.quoted(wire.toString())))));
+                        "sent “%s”, which the card doesn't expect".formatted(Limits.quoted(wire.toString())))));
     }
 
     /** A list with one item told anew; without it where nothing is said of it any more. */

@@ -207,7 +207,7 @@ public final class Twin {
             Value value = item.field(field);
             if (value != null && addresses.entrySet().stream().anyMatch(a -> !protocol.descriptor().takes(a.getKey()
                     .fill(place -> place.equals(a.getValue()) ? value : null)))) {
-                wrong.put(field, "“%s” cannot be the %s of “%s”: expected %s".formatted(value, field.replace('-', ' '),
+                wrong.put(field, "“%s” can't be the %s of “%s”: expected %s".formatted(value, field.replace('-', ' '),
                         item.name(), protocol.descriptor().expected()));
             }
         });

@@ -94,8 +94,8 @@ public final class Formula {
         Matcher huge = HUGE.matcher(TEXT.matcher(plain).replaceAll(t -> " ".repeat(t.group().length())));
         if (huge.find()) {
             throw new FormulaFault(huge.start() + 1, huge.group().equals("^")
-                    ? "there are no powers here; multiply instead"
-                    : "a number like this is too large");
+                    ? "powers aren't supported; multiply instead"
+                    : "this number is too large");
         }
         try {
             expression = new Expression(plain.toString(), SAFE);
@@ -103,7 +103,7 @@ public final class Formula {
             for (String unknown : expression.getUndefinedVariables()) {
                 if (!variables.containsValue(unknown)) {
                     throw new FormulaFault(plain.indexOf(unknown) + 1,
-                            "“" + unknown + "” is not known; readings and values stand in braces");
+                            "“" + unknown + "” is unknown; put readings and values in braces");
                 }
             }
         } catch (ParseException e) {
@@ -203,7 +203,7 @@ public final class Formula {
         } catch (NoSuchElementException e) {
             throw new FormulaFault(0, NOTHING_BEFORE);
         } catch (ArithmeticException | NumberFormatException e) {
-            throw new FormulaFault(0, "it cannot be computed: " + e.getMessage());
+            throw new FormulaFault(0, "can't be computed: " + e.getMessage());
         } catch (StackOverflowError e) {
             throw new FormulaFault(0, TOO_DEEP);
         }
@@ -211,14 +211,14 @@ public final class Formula {
 
     private static Value number(double number) throws FormulaFault {
         if (!Double.isFinite(number)) {
-            throw new FormulaFault(0, "what comes out is too large a number");
+            throw new FormulaFault(0, "the result is too large");
         }
         return Value.of(number);
     }
 
     private static Value text(String text) throws FormulaFault {
         if (text.length() > LONGEST_TEXT) {
-            throw new FormulaFault(0, "what comes out is a text of more than " + LONGEST_TEXT + " characters");
+            throw new FormulaFault(0, "the result is a text of more than " + LONGEST_TEXT + " characters");
         }
         return Value.of(text);
     }

@@ -52,7 +52,7 @@ public final class Limits {
      */
     public static void made(long length) {
         if (length > MADE_TEXT) {
-            throw new IllegalArgumentException("what is put together here is longer than " + (MADE_TEXT >> 20)
+            throw new IllegalArgumentException("the text is longer than " + (MADE_TEXT >> 20)
                     + " million characters");
         }
     }

@@ -27,7 +27,7 @@ final class TimeFunctions {
     private static double now(Expression of, Token token) throws EvaluationException {
         EvaluationValue now = of.getDataAccessor().getData(NOW);
         if (now == null) {
-            throw new EvaluationException(token, "the time of day isn't known here");
+            throw new EvaluationException(token, "the time of day isn't available here");
         }
         return now.getNumberValue().doubleValue();
     }

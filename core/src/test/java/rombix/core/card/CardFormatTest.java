@@ -144,7 +144,7 @@ class CardFormatTest {
         assertThat(landed("websocket", "text", "{\"tells\":\"visible\",\"scene\":\"b2\",\"on\":false}"))
                 .containsOnly(Map
                         .entry("on/b2", Value.of(false)));
-        assertThat(landed("websocket", "text", "no JSON")).isEmpty();
+        assertThat(landed("websocket", "text", "that isn't JSON")).isEmpty();
     }
 
     @Test

@@ -201,9 +201,9 @@ class CheckTest {
     void triggersThatFireEachOtherAreFound() {
         Button a = button("a", state(Chain.of(on("b")))).withTriggers(List.of(becomes("on/a")));
         Button b = button("b", state(Chain.of(on("a")))).withTriggers(List.of(becomes("on/b")));
-        assertThat(Check.of(rig(a, b))).filteredOn(f -> f.message().contains("fire each other")).extracting(
+        assertThat(Check.of(rig(a, b))).filteredOn(f -> f.message().contains("trigger each other")).extracting(
                 Finding::button).containsExactly("a", "b");
-        assertThat(Check.of(rig(a, b.withTriggers(List.of())))).noneMatch(f -> f.message().contains("fire each other"));
+        assertThat(Check.of(rig(a, b.withTriggers(List.of())))).noneMatch(f -> f.message().contains("trigger each other"));
     }
 
     private static List<String> dead(Rig rig) {
@@ -227,7 +227,7 @@ class CheckTest {
         for (Step step : steps) {
             assertThat(dead(rig(b -> b.withValues(List.of(round)), button("b", state(Chain.of(pause(5), step))))))
                     .as(step.toString()).singleElement().asString()
-                    .contains("“ruond”, which is no value here", "round");
+                    .contains("“ruond”, which isn't a value here", "round");
         }
         Rig page = rig(b -> b.withValues(List.of(round)).withPages(List.of(b.pages().getFirst().withFollows(misspelt))),
                 button("b", plain("x")));
@@ -236,10 +236,10 @@ class CheckTest {
         assertThat(dead(rig(b -> b.withValues(List.of(round)), button("b", plain("x").withFace(face))))).singleElement()
                 .asString().contains("{ruond}", "round");
         assertThat(dead(presses(computed("{gaer:level} > 1")))).singleElement().asString().contains(
-                "no gear of this board",
+                "isn't gear on this board",
                 "gear");
         assertThat(dead(presses(computed("{gear:levle} > 1")))).singleElement().asString().contains(
-                "no reading of Gear", "level");
+                "isn't a reading of Gear", "level");
     }
 
     @Test

@@ -22,9 +22,9 @@ class TakenTest {
     private static final Rig RIG = TestDeck.rig();
 
     @ParameterizedTest
-    @CsvSource({"F13, true, ", "F13, false, ", "Ctrl+Alt+K, true, ", "K, false, ", "F6, false, a key of Rombix itself",
-            "Ctrl+Period, true, a key of Rombix itself", "Alt+Tab, true, goes to another window",
-            "Print Screen, false, takes a picture", "K, true, would press while you work",
+    @CsvSource({"F13, true, ", "F13, false, ", "Ctrl+Alt+K, true, ", "K, false, ", "F6, false, a shortcut of Rombix itself",
+            "Ctrl+Period, true, a shortcut of Rombix itself", "Alt+Tab, true, switches windows",
+            "Print Screen, false, takes a screenshot", "K, true, would press while you work",
             "Shift+7, true, would press while you work", "Ctrl+C, true, would press while you work"})
     void whatAKeyIsForAlreadyIsSaid(String key, boolean everywhere, String why) {
         var taken = Taken.by(new Trigger.Key(key, everywhere), RIG);
@@ -41,7 +41,7 @@ class TakenTest {
         Card listening = card.withHotkeys(List.of("Shift+Ctrl+F5"));
         Rig rig = Rig.of(RIG.board(), Map.of(card.id(), listening));
         assertThat(Taken.by(new Trigger.Key("Ctrl+Shift+F5", true), rig)).hasValueSatisfying(t -> assertThat(t)
-                .startsWith("Gear listens to"));
+                .startsWith("Gear also uses"));
         assertThat(Taken.by(new Trigger.Key("Ctrl+F5", true), rig)).isEmpty();
     }
 
@@ -51,7 +51,7 @@ class TakenTest {
         Rig rig = Rig
                 .of(new Board(1, "B", List.of(new Gear("desk", "Desk", "sound-desk", new Gear.Link(Protocol.of("midi"),
                         "Port", Map.of()), Map.of(), Map.of())), List.of(), Map.of()), Map.of("sound-desk", desk));
-        assertThat(Taken.by(midi("Port", 20), rig)).hasValueSatisfying(t -> assertThat(t).contains("Desk reports"));
+        assertThat(Taken.by(midi("Port", 20), rig)).hasValueSatisfying(t -> assertThat(t).contains("Desk uses it"));
         assertThat(Taken.by(midi("Port", 99), rig)).isEmpty();
         assertThat(Taken.by(midi("Other", 20), rig)).isEmpty();
     }

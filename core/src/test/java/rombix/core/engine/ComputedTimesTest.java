@@ -67,7 +67,7 @@ class ComputedTimesTest {
         assertThat(until.all(Happening.Faulted.class)).isEmpty();
         until.pass(2000);
         assertThat(until.all(Happening.Faulted.class)).singleElement().extracting(Happening.Faulted::message).asString()
-                .contains("did not happen in time");
+                .contains("didn't happen in time");
         TestDeck beat = deck(new Step.Repeat(Arg.of(3), null, null, "i", Chain.of(PING), times("every", "{n} / 4"), Map
                 .of()));
         beat.pass(5000);
@@ -83,7 +83,7 @@ class ComputedTimesTest {
     void whatIsNoTimeIsAFault() {
         TestDeck t = deck(new Step.Wait(100).withHow(times("ms", "\"soon\"")), PING);
         assertThat(t.all(Happening.Faulted.class)).singleElement().extracting(Happening.Faulted::message).asString()
-                .contains("no number of seconds");
+                .contains("isn't a number of seconds");
         assertThat(t.all(Happening.Ended.class)).as("the chain goes on").hasSize(1);
     }
 

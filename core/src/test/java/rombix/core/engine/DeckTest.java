@@ -136,7 +136,7 @@ class DeckTest {
         assertThat(t.faults()).isEmpty();
         t.pass(2);
         assertThat(t.shows("b").onItsWay()).isEqualTo(-1);
-        assertThat(t.faults()).singleElement().asString().contains("did not follow within 2 s", "Lamp A", "no");
+        assertThat(t.faults()).singleElement().asString().contains("no change within 2 s", "Lamp A", "no");
     }
 
     @Test

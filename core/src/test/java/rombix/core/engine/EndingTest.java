@@ -151,6 +151,6 @@ class EndingTest {
         deck.take(new Event.Perform("b", Gesture.PRESS, "test"), 0);
         assertThat(calls).hasValue(2);
         assertThat(told).filteredOn(Happening.Faulted.class::isInstance).extracting(h -> ((Happening.Faulted) h)
-                .message()).contains("Gear: its steps or its formula are nested too deeply");
+                .message()).contains("Gear: its steps or formula are nested too deeply");
     }
 }

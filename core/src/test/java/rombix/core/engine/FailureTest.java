@@ -123,7 +123,7 @@ class FailureTest {
         t.post(new Event.Came("gear", "on/a", Value.of(false)));
         t.press("b");
         t.pass(1000);
-        assertThat(t.faults()).last().asString().contains("did not confirm it within 0.8");
+        assertThat(t.faults()).last().asString().contains("didn't confirm it within 0.8");
         assertThat(t.lines()).last().isEqualTo("B on @1100");
     }
 
@@ -161,7 +161,7 @@ class FailureTest {
     @Test
     void aCommandThatWaitsHoldsItsChainUntilItIsDoneOrHasFailed() {
         TestDeck t = TestDeck.running(new GearStep.Do("gear", "look", Map.of()), on("a"));
-        for (String fault : new String[]{null, "not to be seen"}) {
+        for (String fault : new String[]{null, "isn't on the screen"}) {
             t.looking.clear();
             int before = t.lines().size();
             t.press("b");
@@ -170,6 +170,6 @@ class FailureTest {
             t.post(new Event.OrderDone(t.looking.getFirst(), t.clock.nanos(), fault));
             assertThat(t.lines().getLast()).startsWith("A on @");
         }
-        assertThat(t.faults()).containsExactly("not to be seen");
+        assertThat(t.faults()).containsExactly("isn't on the screen");
     }
 }

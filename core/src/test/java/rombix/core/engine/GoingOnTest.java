@@ -160,7 +160,7 @@ class GoingOnTest {
     void aClipWithoutAFileSaysWhichAndWhatItWants() {
         running(play("rain"));
         post(new Event.Pressed("b", "test"));
-        assertThat(happened.toString()).contains("“Rain” of Player has no file yet: set it in the gear's list");
+        assertThat(happened.toString()).contains("“Rain” of Player has no file yet: set it under Items of the gear");
     }
 
     @Test

@@ -144,7 +144,7 @@ class LevelsTest {
         deck.take(new Event.Turned("gate", 1, false, "hand"), 0);
         assertThat(sent).isEmpty();
         assertThat(happened).anyMatch(h -> h instanceof Happening.Faulted f && f.message() != null && f.message()
-                .contains("not known"));
+                .contains("is unknown"));
     }
 
     @Test

@@ -41,7 +41,7 @@ class PagesTest {
         TestDeck t = TestDeck.with(HELD);
         t.post(new Event.Perform("b", Gesture.PRESS, "clock"));
         assertThat(t.all(PageShown.class)).isEmpty();
-        assertThat(t.faults()).singleElement().asString().contains("not held");
+        assertThat(t.faults()).singleElement().asString().contains("isn't held");
     }
 
     @Test

@@ -114,7 +114,7 @@ class StepsTest {
                 Arguments.of("together ends with the first, and stops the rest", chain(together(
                         Step.Together.Ends.FIRST, chain(pause(200), on("a")), chain(pause(500), on("b"))), off("a")),
                         List.of("A on @200", "A off @200")),
-                Arguments.of("one after another", chain(repeat(3, null, inTurn(chain(on("a")), chain(on("b"))))), List
+                Arguments.of("in order", chain(repeat(3, null, inTurn(chain(on("a")), chain(on("b"))))), List
                         .of("A on @0", "B on @0", "A on @0")),
                 Arguments.of("a wait until a reading is so, which it becomes", chain(together(Step.Together.Ends.LAST,
                         chain(until("{gear:on/a}", null), on("b")), chain(pause(300), on("a")))), List.of("A on @300",
@@ -318,7 +318,7 @@ class StepsTest {
         Step itself = new DeckStep.Use("b", null, Gesture.PRESS, null, Map.of(), PLAIN, Map.of());
         TestDeck t = TestDeck.running(itself);
         t.press("b");
-        assertThat(t.faults()).last().asString().contains("without end");
+        assertThat(t.faults()).last().asString().contains("endlessly");
         assertThat(t.all(Happening.Ended.class)).extracting(Happening.Ended::end).containsExactly(
                 Happening.End.FAILED);
         Step forever = new Step.Repeat(null, null, null, "count", Chain.EMPTY, PLAIN, Map.of());

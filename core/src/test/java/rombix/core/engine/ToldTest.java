@@ -52,7 +52,7 @@ class ToldTest {
         t.press("b");
         t.pass(1000);
         assertThat(answers(t)).isEmpty();
-        assertThat(t.faults()).singleElement().asString().contains("did not confirm it within");
+        assertThat(t.faults()).singleElement().asString().contains("didn't confirm it within");
     }
 
     @Test

@@ -79,7 +79,7 @@ class OppositeTest {
     void whatWasNotKnownBeforeIsListed() {
         Opposite o = Opposite.of(RIG, Known.NOTHING, Chain.of(level(60), on("a")), "press");
         assertThat(o.chain()).isEqualTo(Chain.of(off("a")));
-        assertThat(o.left().getFirst().why()).isEqualTo("what it was before is not known");
+        assertThat(o.left().getFirst().why()).isEqualTo("its previous state isn't known");
     }
 
     @Property(tries = 300)

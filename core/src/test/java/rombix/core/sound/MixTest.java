@@ -151,7 +151,7 @@ class MixTest {
     @Test
     void whatIsOutsideAClipIsSaid() {
         assertThatThrownBy(() -> new Cue("Sting", flat(1, 48_000), 0, false, 96_000, 0, 0, 0, 0))
-                .hasMessageContaining("“Sting” has nothing between 2.000 s and 1.000 s");
+                .hasMessageContaining("“Sting” is empty between 2.000 s and 1.000 s");
     }
 
     @Test

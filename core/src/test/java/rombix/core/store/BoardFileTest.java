@@ -45,7 +45,7 @@ class BoardFileTest {
                 flaw("a missing reading", "\"reading\": \"stream\"", "\"reading\": \"streams\"", 4,
                         "Studio reports no “streams”"),
                 flaw("a duplicate id", "\"id\": \"two\"", "\"id\": \"one\"", 5, "two buttons have the id “one”"),
-                flaw("the same cell", "\"column\": 1", "\"column\": 0", 5, "take the same cell"),
+                flaw("overlap on the page", "\"column\": 1", "\"column\": 0", 5, "overlap on the page"),
                 second("a trigger that is none", "\"triggers\": [{\"trigger\": \"wish\"}]", "wish"),
                 second("a time that is none", "\"triggers\": [{\"trigger\": \"clock\", \"at\": \"noon\"}]",
                         "“noon” is not a time; write 21:30"),
@@ -57,13 +57,13 @@ class BoardFileTest {
                         + " \"gear-lost\", \"gear\": \"moon\"}]", "no gear “moon”"),
                 second("a fader without its level", "\"control\": {\"control\": \"fader\"}", "needs its \"level\""),
                 second("a level that nothing moves", "\"control\": {\"control\": \"fader\", \"level\": {\"gear\":"
-                        + " \"studio\", \"reading\": \"clips\"}}", "no level “clips” that can be moved"),
-                flaw("beyond the page", "\"column\": 1", "\"column\": 9", 5, "reaches beyond its page"),
+                        + " \"studio\", \"reading\": \"clips\"}}", "no adjustable level “clips”"),
+                flaw("beyond the page", "\"column\": 1", "\"column\": 9", 5, "extends beyond its page"),
                 flaw("a state that is none", "\"then\": \"stay\"", "\"then\": \"away\"", 4, "no state “away”"),
                 flaw("a protocol that is none", "\"osc\"", "\"smoke\"", 2,
                         "“smoke” is not one of artnet, desktop, dmx"),
                 flaw("a newer format", "\"rombix\": 1", "\"rombix\": 99", 1, "Use a newer Rombix"),
-                flaw("no format", "\"rombix\": 1, ", "", 1, "this is no board"),
+                flaw("no format", "\"rombix\": 1, ", "", 1, "this isn't a board"),
                 flaw("a page too large", "\"columns\": 6", "\"columns\": 60", 3, "1×1 to 32×16"));
     }
 

@@ -31,16 +31,16 @@ class CardCheckTest {
 
     @ParameterizedTest
     @CsvSource(quoteCharacter = '~', value = {"\"arg\": 0, \"arg\": -1, \"arg\" counts from 0",
-            "\"min\": 0| \"max\": 100| \"arrives\", \"min\": 100| \"max\": 0| \"arrives\", is not below the greatest",
-            "\"default\": 50, \"default\": \"loud\", is no number",
-            "\"no\": {\"word\": \"off\"}| , , “yes” and “no” go together",
+            "\"min\": 0| \"max\": 100| \"arrives\", \"min\": 100| \"max\": 0| \"arrives\", isn't below the maximum",
+            "\"default\": 50, \"default\": \"loud\", isn't a number",
+            "\"no\": {\"word\": \"off\"}| , , “yes” and “no” belong together",
             "\"/set/{lamp}\"| \"args\": [true], \"/set/{channel.num}\"| \"args\": [true], no parameter “channel”",
             "\"lists\": {\"lamp\", \"lists\": {\"light\", no list “lamp”",
             "\"with\": {\"lamp\", \"with\": {\"channel\", has no parameter “channel”",
-            "\"{lamp} off\", \"{channel} off\", “{channel}” stands for nothing",
+            "\"{lamp} off\", \"{channel} off\", “{channel}” is undefined",
             "\"id\": \"off\", \"id\": \"on\", two commands have the id “on”",
             "\"id\": \"level\"| \"type\": \"number\"| \"min\": 0| \"max\": 100| \"arrives\": {\"osc\": {\"from\": \"/level\"}}, \"id\": \"on/{lamp}\"| \"type\": \"flag\"| \"arrives\": {\"osc\": {\"from\": \"/on/{lamp}\"}}, two readings have the id",
-            "\"from\": \"/level\", \"from\": \"level\", is no",
+            "\"from\": \"/level\", \"from\": \"level\", isn't a valid",
             "\"of\": \"level\", \"of\": \"volume\", no parameter “volume” here",
             "\"command\": \"off\", \"command\": \"gone\", no command “gone”",
             "\"reading\": \"on/{lamp}\", \"reading\": \"lit/{lamp}\", no reading “lit/{lamp}”",
@@ -63,7 +63,7 @@ class CardCheckTest {
                 + " \"arrives\": {\"osc\": {\"from\": \"/level\"}}},");
         assertThat(CardLibrary.check(Path.of("x.json"), twin)).singleElement()
                 .satisfies(f -> assertThat(f).hasMessageContaining(
-                        "cannot be told apart"));
+                        "can't be distinguished"));
     }
 
     @Test

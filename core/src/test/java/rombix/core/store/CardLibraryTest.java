@@ -21,7 +21,7 @@ class CardLibraryTest {
 
     @ParameterizedTest
     @CsvSource(delimiter = '|', value = {"\"reading\": \"level\"|\"reading\": \"levels\"|5|no reading “levels”",
-            "/set/{v}|set|4|is no OSC address", "/set/{v}|/set/{w}|4|no parameter “w”",
+            "/set/{v}|set|4|isn't a valid OSC address", "/set/{v}|/set/{w}|4|no parameter “w”",
             "\"command\": \"set\"|\"command\": \"reset\"|5|no command “reset”",
             "\"type\": \"number\"}|\"type\": \"bumber\"}|3|“bumber” is not one of",
             "\"from\": [0, 1]|\"from\": [0, 0]|4|two different numbers",

@@ -27,30 +27,30 @@ class CardPartsTest {
     @Test
     void aReadingsPartsAreSaidByThemselves() {
         Row hours = row("hours");
-        assertThat(part(hours, "Comes from").value()).isEqualTo("line");
+        assertThat(part(hours, "Source").value()).isEqualTo("line");
         String text = CardRows.with(hours.text(), part(hours, "Unit"), "days");
-        text = CardRows.with(text, part(hours, "Most"), "9000");
+        text = CardRows.with(text, part(hours, "Maximum"), "9000");
         Card changed = CardRows.with(PROJECTOR, hours, hours.title(), text);
         var spec = changed.readings().stream().filter(r -> r.id().toString().equals("hours")).findFirst().orElseThrow();
         assertThat(spec.unit()).isEqualTo("days");
         assertThat(spec.max()).isEqualTo(9000);
-        assertThat(CardRows.with(text, part(hours, "Most"), "")).doesNotContain("9000");
+        assertThat(CardRows.with(text, part(hours, "Maximum"), "")).doesNotContain("9000");
     }
 
     @Test
     void aCommandsMessageIsSaidByItself() {
         Row row = CardRows.of(PROJECTOR, LINE).stream().filter(Row::command).findFirst().orElseThrow();
         List<Part> parts = CardRows.parts(row, LINE);
-        assertThat(parts).extracting(Part::label).contains("To", "Carries");
-        String text = CardRows.with(row.text(), part(row, "Carries"), "[\"HELLO\"]");
+        assertThat(parts).extracting(Part::label).contains("To", "Payload");
+        String text = CardRows.with(row.text(), part(row, "Payload"), "[\"HELLO\"]");
         assertThat(CardRows.with(PROJECTOR, row, row.title(), text)).isNotEqualTo(PROJECTOR);
     }
 
     @Test
     void whatIsWrongWithAPartIsSaidInPlainWords() {
         Row row = CardRows.of(PROJECTOR, LINE).stream().filter(Row::command).findFirst().orElseThrow();
-        assertThatThrownBy(() -> CardRows.with(row.text(), part(row, "Carries"), "[\"HELLO")).isInstanceOf(
-                IllegalArgumentException.class).hasMessageStartingWith("This cannot be read");
+        assertThatThrownBy(() -> CardRows.with(row.text(), part(row, "Payload"), "[\"HELLO")).isInstanceOf(
+                IllegalArgumentException.class).hasMessageStartingWith("Not readable");
         String wrong = CardRows.with(row.text(), part(row, "To"), "no such place!");
         assertThatThrownBy(() -> CardRows.with(PROJECTOR, row, row.title(), wrong)).hasMessageContaining(
                 "no such place!");

@@ -78,6 +78,6 @@ class WholeFileTest {
         assertThat(found.good()).containsKey("good");
         assertThat(found.bad()).containsOnlyKeys("dangling", "folder", "endless", "pipe", "latin");
         assertThat(found.bad().get("latin")).hasMessageContaining("UTF-8");
-        assertThat(found.bad().get("dangling")).hasMessageContaining("is a link to a file that isn't there");
+        assertThat(found.bad().get("dangling")).hasMessageContaining("is a link to a missing file");
     }
 }

@@ -28,8 +28,8 @@ class WordsForBadBoardsTest {
             "{'step': 'dance'} | unknown step “dance”; expected one of do, fade, nudge,",
             "{'step': 'wait', 'ms': 99999999999999999999} | this number is out of range: expected a whole number",
             "{'step': 'if', 'condition': '1', 'then': {'steps': null}} | expected a list in [ ]",
-            "{'step': 'pick', 'way': 'random', 'choices': [null]} | null isn't a value here for “choices”",
-            "{'step': 'do', 'gear': 'g', 'command': 'c', 'with': {'to': null}} | null isn't a value here for “to”",
+            "{'step': 'pick', 'way': 'random', 'choices': [null]} | null isn't allowed here for “choices”",
+            "{'step': 'do', 'gear': 'g', 'command': 'c', 'with': {'to': null}} | null isn't allowed here for “to”",
             "{'step': 'say', 'text': 'x', 'text': 'y'} | the field “text” is given twice"})
     void inAChain(String step, String words) {
         BadFile wrong = wrong(BOARD.formatted(step.replace('\'', '"'), ""));
@@ -39,7 +39,7 @@ class WordsForBadBoardsTest {
 
     @ParameterizedTest
     @CsvSource(delimiter = '|', quoteCharacter = '`', value = {
-            "'triggers': [null] | null isn't a value here for “triggers”",
+            "'triggers': [null] | null isn't allowed here for “triggers”",
             "'triggers': [{'trigger': 'dance'}] | unknown trigger “dance”; expected one of key, midi,",
             "'triggers': [{'key': 'F5'}] | “trigger” is missing: expected one of key, midi,",
             "'control': {'control': 'wheel'} | unknown control “wheel”; expected one of dial, fader,",
@@ -60,6 +60,6 @@ class WordsForBadBoardsTest {
     void aBoardThatIsNullIsNone() {
         assertThat(wrong("null")).hasMessageContaining("expected an object in { }, not null");
         assertThat(wrong("{\"rombix\": 1, \"pages\": [null]}")).hasMessageContaining(
-                "null isn't a value here for “pages”");
+                "null isn't allowed here for “pages”");
     }
 }

@@ -72,7 +72,7 @@ class AsksTest {
     @Test
     void aSecretThatIsToldToAnAddressIsNew() {
         assertThat(fresh(b -> GearEdits.change(b, "house", g -> g.withLink(g.link().withSecret("bank")))))
-                .singleElement().asString().contains("it is told the secret “bank”");
+                .singleElement().asString().contains("receives the secret “bank”");
     }
 
     @Test

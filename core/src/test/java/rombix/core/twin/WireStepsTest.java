@@ -36,7 +36,7 @@ class WireStepsTest {
     void aSettingCountsOnlyWhereThoseThatItHangsOnAreSo(String messages, String framing, boolean counts) {
         List<Setting> all = List.of(Setting.choice("messages", "M", List.of("lines", "bytes"), ""),
                 Setting.choice("framing",
-                        "F", List.of("as it comes", "terminator", "length field"), "").when("messages", "bytes"),
+                        "F", List.of("as received", "terminator", "length field"), "").when("messages", "bytes"),
                 Setting.text(
                         "terminator", "T", "").when("framing", "terminator"));
         assertThat(all.getLast().counts(all, Map.of("messages", Value.of(messages), "framing", Value.of(framing))))

@@ -41,7 +41,7 @@ class TimeFunctionsTest {
     void whatIsNoTimeIsSaid() {
         assertThatThrownBy(() -> at(0, 0, 0, "TIME_TO(\"soon\")")).hasMessageContaining("21:30");
         assertThatThrownBy(() -> at(0, 0, 0, "FORMAT_TIME(1, \"x\")")).hasMessageContaining("mm:ss");
-        assertThatThrownBy(() -> new Formula("NOW()").value(_ -> null)).hasMessageContaining("isn't known here");
+        assertThatThrownBy(() -> new Formula("NOW()").value(_ -> null)).hasMessageContaining("isn't available here");
     }
 
     @Test

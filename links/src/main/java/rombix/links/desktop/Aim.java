@@ -41,7 +41,7 @@ final class Aim {
     /** @throws Unable where keys would go to Rombix */
     void keyboard() throws Unable {
         if (machine.own()) {
-            throw new Unable("Rombix itself has the keyboard, so nothing was typed. Choose an application in the step,"
+            throw new Unable("Rombix has the keyboard, so nothing was typed. Choose an application in the step,"
                     + " or let other programs keep the keyboard (Ctrl+Shift+P)");
         }
     }
@@ -109,7 +109,7 @@ final class Aim {
     /** A pixel that is on a screen. */
     Point onScreen(Point at) throws Unable {
         if (machine.screens().stream().noneMatch(s -> s.holds(at.x(), at.y()))) {
-            throw new Unable("the place is off the screen (%d, %d)".formatted(at.x(), at.y()));
+            throw new Unable("the position is off the screen (%d, %d)".formatted(at.x(), at.y()));
         }
         return at;
     }
@@ -141,7 +141,7 @@ final class Aim {
     }
 
     private static Unable itself() {
-        return new Unable("Rombix itself is at that place, so nothing was clicked there");
+        return new Unable("nothing was clicked, as Rombix itself is at that position");
     }
 
     /**
@@ -155,7 +155,7 @@ final class Aim {
         long until = System.nanoTime() + FREE_MILLIS * 1_000_000L;
         while (!held && machine.buttonDown()) { // Whatever it was pressed on would get the click.
             if (System.nanoTime() - until > 0) {
-                throw new Unable("a mouse button is held down, and what it holds would get the click");
+                throw new Unable("nothing was clicked, as a mouse button is already held down");
             }
             pause.now(LOOK_MILLIS);
         }

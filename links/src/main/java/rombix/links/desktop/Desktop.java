@@ -30,7 +30,7 @@ public final class Desktop extends LinkType {
     public Desktop() {
         super("desktop", "desktop",
                 "[a-z]+( [a-z]+| \\{[a-z-]+})?|(held|seen)/[a-z0-9{}-]+|(volume|mute|sound-volume|sound-mute)/[a-z0-9{}-]+",
-                "what is read or done, such as front, or keys press", 10, Reach.HERE);
+                "a function or reading, such as front or keys press", 10, Reach.HERE);
     }
 
     @Override

@@ -286,16 +286,16 @@ final class DesktopLink implements Link {
     @Override
     public void send(long ticket, Order order) {
         if (closed) {
-            report.failed(ticket, "is being closed");
+            report.failed(ticket, "is closing");
             return;
         }
         // Asked here and not when it is done: a release may wait while its board goes, and has to be done all the same.
         if (order.packets().stream().anyMatch(p -> !grants.allow(order.gear(), p))) {
-            report.failed(ticket, "this board isn't allowed to do that. Open it, and agree to what it asks for.");
+            report.failed(ticket, "this board isn't allowed to do that. Open it and allow what it asks for.");
             return;
         }
         if (!tasks.offer(new Task(ticket, order, System.nanoTime()))) {
-            report.failed(ticket, "has too many orders waiting");
+            report.failed(ticket, "has too many commands waiting");
         }
     }
 
@@ -362,7 +362,7 @@ final class DesktopLink implements Link {
         working.close();
         try { // What is held goes up before anything else ends.
             if (hands != null && !ended.await(CLOSE_MILLIS, TimeUnit.MILLISECONDS)) {
-                report.troubled(new IllegalStateException("the hands did not let go in time"));
+                report.troubled(new IllegalStateException("keys or buttons weren't released in time"));
             }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();

@@ -99,7 +99,7 @@ final class Doings {
         if (place instanceof Place.OnPicture p) {
             return p;
         }
-        throw new IllegalArgumentException("no picture is chosen: frame one in the step");
+        throw new IllegalArgumentException("no picture chosen: capture one in the step");
     }
 
     private static void keys() {
@@ -137,7 +137,7 @@ final class Doings {
             List<Box> screens = m.screens();
             int n = (int) a.number(2);
             if (n < 1 || n > screens.size()) {
-                throw new Unable("there is no screen %d now".formatted(n));
+                throw new Unable("there is no screen %d".formatted(n));
             }
             Box screen = screens.get(n - 1);
             Window window = h.eyes().window(a.text(0), a.text(1));
@@ -150,7 +150,7 @@ final class Doings {
     static Doing of(String address) throws Unable {
         Doing doing = ALL.get(address);
         if (doing == null) {
-            throw new Unable("a computer knows no “" + address + "”");
+            throw new Unable("unsupported function “" + address + "”");
         }
         return doing;
     }

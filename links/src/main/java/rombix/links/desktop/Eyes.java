@@ -61,14 +61,14 @@ final class Eyes {
                 application)) && w.title().toLowerCase(java.util.Locale.ROOT).contains(title.toLowerCase(
                         java.util.Locale.ROOT)))
                 .findFirst().orElseThrow(() -> new Unable(title.isBlank()
-                        ? "“" + application + "” has no window now: open it first"
-                        : "no window has “" + title + "” in its title now"));
+                        ? "“" + application + "” has no window: open it first"
+                        : "no window has “" + title + "” in its title"));
     }
 
     private Box screen(int number) throws Unable {
         List<Box> screens = machine.screens();
         if (number < 1 || number > screens.size()) {
-            throw new Unable("there is no screen %d now".formatted(number));
+            throw new Unable("there is no screen %d".formatted(number));
         }
         return screens.get(number - 1);
     }
@@ -116,7 +116,7 @@ final class Eyes {
         if (known == null) {
             String data = sights.pictures().get(p.picture());
             if (data == null) {
-                throw new Unable("the board has that picture no more: frame it anew");
+                throw new Unable("that picture was deleted: capture it again");
             }
             known = PngPixels.of(data);
             read.put(p.picture(), known);
@@ -153,7 +153,7 @@ final class Eyes {
         int width = Math.min(box.x() + box.width(), to.x() + to.width()) - left;
         int height = Math.min(box.y() + box.height(), to.y() + to.height()) - top;
         if (width < 1 || height < 1) {
-            throw new Unable("that part of the screen is not there now");
+            throw new Unable("that area is off the screen");
         }
         return new Box(left, top, width, height);
     }
@@ -191,14 +191,14 @@ final class Eyes {
 
     private List<Match> chosen(Place.OnPicture p, List<Match> found) throws Unable {
         if (found.isEmpty()) {
-            throw new Unable("“%s” is not to be seen".formatted(name(p)) + (p.within().equals("everywhere")
+            throw new Unable("“%s” isn't on the screen".formatted(name(p)) + (p.within().equals("everywhere")
                     ? ""
                     : " there") + (p.millis() > 0 ? " within %s s".formatted(p.millis() / 1000.0) : ""));
         }
         return switch (p.which()) {
             case SOLE -> {
                 if (found.size() > 1) {
-                    throw new Unable("“%s” is there %d times: choose in the step which of them is meant".formatted(name(
+                    throw new Unable("“%s” was found %d times: choose in the step which one to use".formatted(name(
                             p), found.size()));
                 }
                 yield found;
@@ -226,7 +226,7 @@ final class Eyes {
         long until = System.nanoTime() + p.millis() * 1_000_000L;
         while (!now(p, false).isEmpty()) {
             if (System.nanoTime() - until >= 0) {
-                throw new Unable("“%s” is still to be seen after %s s".formatted(name(p), p.millis() / 1000.0));
+                throw new Unable("“%s” is still on the screen after %s s".formatted(name(p), p.millis() / 1000.0));
             }
             pause.now(AGAIN_MILLIS);
         }

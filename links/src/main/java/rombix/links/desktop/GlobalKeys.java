@@ -120,7 +120,7 @@ public final class GlobalKeys implements AutoCloseable {
             listening = true;
             trouble = "";
         } catch (NativeHookException | UnsatisfiedLinkError | RuntimeException e) {
-            trouble = "this desktop does not let Rombix see keys: " + e.getMessage();
+            trouble = "this desktop doesn't let Rombix receive keys: " + e.getMessage();
         }
     }
 
@@ -143,7 +143,7 @@ public final class GlobalKeys implements AutoCloseable {
         if (linux && System.getenv("DISPLAY") == null) {
             return Optional.of(System.getenv("WAYLAND_DISPLAY") == null
                     ? "there is no desktop here (no X server)"
-                    : "this desktop has no X server, and shows no program the keys of another");
+                    : "this desktop has no X server and doesn't pass on the keys of other programs");
         }
         return Optional.empty();
     }

@@ -233,10 +233,10 @@ public final class Hands implements PointerHand.Grip {
     /** Types what the owner keeps under a name, and no board may hold. */
     void secret(String name, long pace) throws Unable, Stopped {
         if (name.isEmpty()) {
-            throw new Unable("no secret is chosen: choose one in the step");
+            throw new Unable("no secret chosen: choose one in the step");
         }
         type(keyring.secret(name).orElseThrow(() -> new Unable(
-                "the secret “%s” is not on this computer: set it in the step".formatted(name))), pace);
+                "the secret “%s” isn't on this computer: set it in the step".formatted(name))), pace);
     }
 
     /** Something was pressed, clicked or typed: what held a modifier for that alone lets go. */
@@ -287,7 +287,7 @@ public final class Hands implements PointerHand.Grip {
                     break; // Some programs take their keys at a window that isn't the one to be seen.
                 }
                 if (millis > FRONT_MILLIS) {
-                    throw new Unable("“" + window.title() + "” did not come to the front");
+                    throw new Unable("“" + window.title() + "” didn't come to the front");
                 }
                 pause(FRAME_MILLIS);
             }
@@ -321,7 +321,7 @@ public final class Hands implements PointerHand.Grip {
     /** The modifier with an id such as {@code right-ctrl}. */
     static String modifier(String id) throws Unable {
         return Keys.key(id.replace('-', ' ')).filter(Keys::modifier).orElseThrow(() -> new Unable("“" + id
-                + "” is no modifier"));
+                + "” isn't a modifier key"));
     }
 
     void close() {

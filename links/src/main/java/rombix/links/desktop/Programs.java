@@ -24,7 +24,7 @@ final class Programs {
         }
         Window window = machine.front().orElseThrow(() -> new Unable("there is no window in front"));
         return inFront(machine.sounding(), window).map(Sounding::id).orElseThrow(() -> new Unable("“" + window
-                .application() + "” is in front, and plays no sound now"));
+                .application() + "” is in front, but isn't playing sound"));
     }
 
     private static Optional<Sounding> inFront(List<Sounding> all, Window window) {

@@ -41,8 +41,8 @@ public final class ArtNet extends LinkType {
     @Override
     public List<Setting> settings() {
         return List.of(Dmx.listens(ArtNetPacket.PORT), Dmx.keepAlive(),
-                new Setting(SYNC, "Shown together", ValueType.FLAG, null, null,
+                new Setting(SYNC, "Synchronised", ValueType.FLAG, null, null,
                         null, List.of(), Value.of(false),
-                        "Universes that change at the same time are shown at the same time."));
+                        "Universes that change together are output together (ArtSync)."));
     }
 }

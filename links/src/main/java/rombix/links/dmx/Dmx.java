@@ -65,15 +65,15 @@ public final class Dmx extends LinkType {
 
     /** @param usual the port where nothing is set; other programs on this computer keep theirs to themselves */
     static Setting listens(int usual) {
-        return Setting.number(LISTEN, "Listens at port", "", 0, 65_535, (double) usual,
-                "Where nodes answer, and where a desk's levels are heard, so that they are readings; 0 for not at all. "
-                        + SacnPacket.PORT + " is usual for sACN, " + ArtNetPacket.PORT
-                        + " for Art-Net; gear on this computer is not listened to unless it is set.");
+        return Setting.number(LISTEN, "Receive port", "", 0, 65_535, (double) usual,
+                "Port for replies of nodes and levels of other consoles, which become readings; 0 is off. "
+                        + SacnPacket.PORT + " is the standard for sACN, " + ArtNetPacket.PORT
+                        + " for Art-Net. Default: off for gear on this computer.");
     }
 
     static Setting keepAlive() {
-        return Setting.number(KEEP_ALIVE, "Sent again after", "ms", 100, 4000, 800.0,
-                "How often levels that do not change are sent again.");
+        return Setting.number(KEEP_ALIVE, "Refresh interval", "ms", 100, 4000, 800.0,
+                "How often unchanged levels are sent again.");
     }
 
     @Override
@@ -89,14 +89,14 @@ public final class Dmx extends LinkType {
     @Override
     public List<Setting> settings() {
         return List.of(Setting.number(PRIORITY, "Priority", "", 0, 200, 100.0,
-                "Where several sources send one universe, the highest counts."),
+                "If several sources send a universe, the highest priority wins."),
                 Setting.text(SOURCE, "Source name",
-                        "What nodes and desks show for it."),
+                        "The name that nodes and consoles show."),
                 listens(0), keepAlive(), Setting.number(SYNC,
                         "Sync universe", "", 0, 63_999, 0.0,
-                        "Levels are shown when a packet with this number says so; 0 for at once."),
-                new Setting(DISCOVERY, "Told to all", ValueType.FLAG, null, null, null, List.of(), Value.of(true),
-                        "Over multicast: says every ten seconds which universes it sends."));
+                        "Universe of the sync packets; 0 is off."),
+                new Setting(DISCOVERY, "Universe discovery", ValueType.FLAG, null, null, null, List.of(), Value.of(true),
+                        "Announces the universes it sends every ten seconds, over multicast."));
     }
 
     @Override

@@ -75,7 +75,7 @@ final class DmxEar implements AutoCloseable {
             channel.bind(new InetSocketAddress(port));
             join();
         } catch (IOException e) {
-            throw new IllegalArgumentException("cannot listen at port " + port + ": " + e.getMessage(), e);
+            throw new IllegalArgumentException("can't listen on port " + port + ": " + e.getMessage(), e);
         }
         loop = Loop.start("dmx-in " + report.twin().gear(), this::receive, report::troubled);
     }

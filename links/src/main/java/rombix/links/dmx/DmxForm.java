@@ -74,7 +74,7 @@ interface DmxForm {
         } catch (NumberFormatException | ArrayIndexOutOfBoundsException e) {
             // Said below.
         }
-        return "“" + packet.address() + "” is not a universe from " + firstUniverse() + " to " + lastUniverse()
-                + " and a slot from 1 to 512 with room for what it carries";
+        return "“" + packet.address() + "” isn't a universe from " + firstUniverse() + " to " + lastUniverse()
+                + " and a slot from 1 to 512 with room for the value";
     }
 }

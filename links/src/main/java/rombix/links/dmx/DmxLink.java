@@ -91,7 +91,7 @@ final class DmxLink implements Link {
                 channel.connect(HostPort.resolved(unicast));
             }
         } catch (IOException e) {
-            throw new IllegalArgumentException("no way to " + address + ": " + e.getMessage(), e);
+            throw new IllegalArgumentException("no route to " + address + ": " + e.getMessage(), e);
         }
         if (reaches()) {
             report.ready();
@@ -239,11 +239,11 @@ final class DmxLink implements Link {
         } catch (PortUnreachableException e) {
             said = "";
             report.status(Phase.SILENT, Cause.NOTHING_AT_THE_LAMPS);
-            frame.tickets().forEach(t -> report.failed(t, "nothing listens at its address"));
+            frame.tickets().forEach(t -> report.failed(t, "nothing is listening at its address"));
         } catch (IOException e) {
             said = "";
             report.status(Phase.SILENT, Cause.CANNOT_BE_SENT_TO, String.valueOf(e.getMessage()));
-            frame.tickets().forEach(t -> report.failed(t, "the network refused it: " + e.getMessage()));
+            frame.tickets().forEach(t -> report.failed(t, "the network refused: " + e.getMessage()));
         }
     }
 
@@ -270,7 +270,7 @@ final class DmxLink implements Link {
                 return;
             }
             if (!reaches()) {
-                report.failed(ticket, "its host is not known yet");
+                report.failed(ticket, "its host name isn't resolved yet");
                 return;
             }
             Universe last = null;

@@ -59,7 +59,7 @@ public final class Searching implements AutoCloseable {
     }
 
     private void begin(Part part) {
-        Thread.ofPlatform().daemon().name("found here").start(() -> {
+        Thread.ofPlatform().daemon().name("discovered").start(() -> {
             AutoCloseable begun = part.begin();
             synchronized (this) {
                 if (!closed) {

@@ -103,7 +103,7 @@ public final class Gamepads implements AutoCloseable {
             trouble = String.valueOf(e.getMessage());
         }
         if (trouble != null) {
-            LOG.warn("gamepads cannot be used: {}", trouble);
+            LOG.warn("gamepads can't be used: {}", trouble);
         }
         return begun;
     }

@@ -26,7 +26,7 @@ public final class Http extends LinkType {
     public Http() {
         super("http", "HTTP",
                 "((GET|HEAD|POST|PUT|PATCH|DELETE|OPTIONS|events|\\{[^{} ]+}) )?(/|\\{[^{} ]+})\\S*|[a-z][a-z0-9-]*",
-                "a method and a path, such as PUT /lamp/1; a path for what comes in, or “events” and a path", 10,
+                "a method and a path, such as PUT /lamp/1; for readings a path, or “events” and a path", 10,
                 Reach.NETWORK);
     }
 
@@ -62,10 +62,10 @@ public final class Http extends LinkType {
     @Override
     public List<Setting> settings() {
         return List.of(Setting.choice(LOGIN, "Login", List.of(AS_ASKED, BEARER),
-                "How user and secret are told; a bearer token is a secret without a user."),
+                "How to log in. A bearer token is a secret without a user."),
                 Setting.number(TIMEOUT,
-                        "Answers within", "ms", 100, LONGEST_TIMEOUT, USUAL_TIMEOUT,
-                        "How long an answer may take."));
+                        "Response timeout", "ms", 100, LONGEST_TIMEOUT, USUAL_TIMEOUT,
+                        "How long to wait for a response."));
     }
 
     @Override

@@ -183,7 +183,7 @@ final class HttpLink implements Link {
                     there();
                 }, (name, data) -> report.landed(packet.address(), List.of(Value.of(data), Value.of(name))));
                 ended(opened[0]);
-                lost(new Requests.Unreached("its stream of events has ended", null));
+                lost(new Requests.Unreached("its event stream has ended", null));
             } catch (Requests.Expired e) {
                 ended(opened[0]);
                 renewed(System.nanoTime());
@@ -246,14 +246,14 @@ final class HttpLink implements Link {
         Reply reply = made.reply();
         Message message = new Message(path(made), List.of(Value.of(answer.text()), Value.of(answer.status())));
         if (expired != null && expired.means(message)) {
-            throw new Requests.Expired("the login has run out");
+            throw new Requests.Expired("the login has expired");
         }
         if (reply != null && reply.error() != null && new MessageReader(reply.error()).means(message)) {
             String words = String.valueOf(new MessageReader(reply.error()).raw(message));
             throw new IOException("refused: " + reply.words().getOrDefault(words, words));
         }
         if (reply != null && reply.is() != null && !new MessageReader(reply.is()).means(message)) {
-            throw new IOException("answered something else: " + answer.firstWords());
+            throw new IOException("unexpected response: " + answer.firstWords());
         }
         if (reply != null) {
             reply.keep().forEach((name, arrival) -> {
@@ -313,7 +313,7 @@ final class HttpLink implements Link {
         }
         if (waiting.incrementAndGet() > MOST_WAITING) {
             waiting.decrementAndGet();
-            answer(ticket, "has too many orders waiting");
+            answer(ticket, "has too many commands waiting");
             return;
         }
         long at = System.nanoTime();

@@ -44,7 +44,7 @@ final class Login {
         if (bearer) {
             if (secret.chars().anyMatch(c -> c < '!' || c > '~')) {
                 throw new IllegalArgumentException(
-                        "its token has a character that a bearer token can't have: blanks and letters with accents can't be sent");
+                        "its token contains a character that a bearer token can't have, such as a space or an accented letter");
             }
             return "Bearer " + secret;
         }

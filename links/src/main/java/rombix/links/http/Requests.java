@@ -139,7 +139,7 @@ final class Requests implements AutoCloseable {
                 .ofMillis(STREAM_MILLIS), true);
         try (InputStream body = response.body()) {
             if (response.statusCode() != 200) {
-                throw new Unreached("has no stream of events there: " + response.statusCode(), null);
+                throw new Unreached("has no event stream there: " + response.statusCode(), null);
             }
             opened.run();
             LineInput in = new LineInput(body, Limits.LINE);
@@ -155,7 +155,7 @@ final class Requests implements AutoCloseable {
                 } else if (line.startsWith("data:")) {
                     data.append(line.startsWith("data: ") ? line.substring(6) : line.substring(5)).append('\n');
                     if (data.length() > Limits.MESSAGE) {
-                        throw new IOException("its stream has an event without an end");
+                        throw new IOException("its event stream has an unfinished event");
                     }
                 } else if (line.startsWith("event:")) {
                     name = line.substring(6).strip();
@@ -168,7 +168,7 @@ final class Requests implements AutoCloseable {
         try {
             return in.next();
         } catch (Malformed e) {
-            throw new IOException("its stream of events has " + e.getMessage(), e);
+            throw new IOException("its event stream has " + e.getMessage(), e);
         }
     }
 
@@ -206,8 +206,8 @@ final class Requests implements AutoCloseable {
                 URI next = to.resolve(elsewhere.get());
                 if (!to.getHost().equalsIgnoreCase(next.getHost()) || to.getPort() != next.getPort() || !to.getScheme()
                         .equals(next.getScheme())) {
-                    throw new IOException("it sends us on to another host, " + next.getHost()
-                            + "; if that is right, set it as its address");
+                    throw new IOException("it redirects to another host, " + next.getHost()
+                            + "; if that is correct, set it as the address");
                 }
                 method = response.statusCode() < 307 && !method.equals("HEAD") ? "GET" : method;
                 to = next;
@@ -215,7 +215,7 @@ final class Requests implements AutoCloseable {
                 return response;
             }
         }
-        throw new IOException("it sends us on in a circle");
+        throw new IOException("it redirects in a circle");
     }
 
     private static void left(HttpResponse<?> response) throws IOException {
@@ -228,7 +228,7 @@ final class Requests implements AutoCloseable {
         try {
             return URI.create(text);
         } catch (IllegalArgumentException e) {
-            throw new IOException("“" + text + "” is no address: a letter in it may not stand there", e);
+            throw new IOException("“" + text + "” isn't an address: it contains an invalid character", e);
         }
     }
 

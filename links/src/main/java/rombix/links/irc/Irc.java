@@ -30,14 +30,14 @@ public final class Irc extends LinkType {
 
     @Override
     public List<Setting> settings() {
-        return List.of(Setting.text(NICK, "Nick", "The name that others see; the user where nothing is set."), Setting
+        return List.of(Setting.text(NICK, "Nick", "The name that others see. Default: the user."), Setting
                 .choice(LOGIN, "Login", List.of(PASSWORD, SASL),
-                        "Whether the secret is the server's password, or that of the user's account (SASL)."),
+                        "What the secret is for: the server or the user's account (SASL)."),
                 Setting
-                        .text(KEY, "Channel key", "The word that lets one in, where a channel has one."),
+                        .text(KEY, "Channel key", "The password of the channel, if it has one."),
                 Setting
                         .number(PACE, "Pause between lines", "ms", 0, 10_000, 0.0,
-                                "For servers that refuse who writes faster; after five lines at once."));
+                                "For servers with a rate limit; applies after five lines at once."));
     }
 
     @Override

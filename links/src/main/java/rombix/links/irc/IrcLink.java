@@ -116,7 +116,7 @@ final class IrcLink implements Link {
                 } finally {
                     socket = null;
                     joined = false;
-                    List.copyOf(waiting.keySet()).forEach(t -> answered(t, "did not answer"));
+                    List.copyOf(waiting.keySet()).forEach(t -> answered(t, "didn't respond"));
                 }
                 throw new Refused(Cause.ENDED);
             }
@@ -342,7 +342,7 @@ final class IrcLink implements Link {
             }
             put(s, IrcLine.of("PING", mark).encode());
         } catch (IOException e) {
-            answered(mark, "the connection broke");
+            answered(mark, "the connection was lost");
             s.close();
         }
     }
@@ -372,7 +372,7 @@ final class IrcLink implements Link {
         if (writer.closed()) {
             report.failed(ticket, "was closed");
         } else if (!queue.offer(new Outgoing(ticket, lines, System.nanoTime()))) {
-            report.failed(ticket, "has too many orders waiting");
+            report.failed(ticket, "has too many commands waiting");
         }
     }
 

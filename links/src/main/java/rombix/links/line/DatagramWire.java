@@ -34,7 +34,7 @@ final class DatagramWire implements Wire {
     public void write(Order.Outgoing packet) throws IOException {
         byte[] bytes = form.bytes(packet);
         if (bytes.length > LARGEST) {
-            throw new IllegalArgumentException("the message is too long for one datagram");
+            throw new IllegalArgumentException("the message is too long for a datagram");
         }
         socket.send(new DatagramPacket(bytes, bytes.length, to));
     }

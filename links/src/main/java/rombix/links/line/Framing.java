@@ -49,7 +49,7 @@ final class Framing {
         size = (int) places.number(Line.SIZE, 1);
         gapNanos = TimeUnit.MILLISECONDS.toNanos((long) places.number(Line.GAP, 20));
         if (kind == Kind.TERMINATOR && terminator.length == 0) {
-            throw new IllegalArgumentException("messages end with a terminator, but none is set");
+            throw new IllegalArgumentException("no terminator is set");
         }
     }
 
@@ -57,7 +57,7 @@ final class Framing {
         try {
             return HexFormat.of().parseHex(digits.replaceAll("[\\s:-]", ""));
         } catch (IllegalArgumentException e) {
-            throw new IllegalArgumentException("the terminator “" + digits + "” is no bytes in hexadecimal digits", e);
+            throw new IllegalArgumentException("the terminator “" + digits + "” isn't a sequence of hexadecimal bytes", e);
         }
     }
 

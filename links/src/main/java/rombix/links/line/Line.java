@@ -56,7 +56,7 @@ public final class Line extends LinkType {
     private static final int LONGEST_GAP = 1000;
 
     public Line() {
-        super("line", "text line", "[a-z][a-z0-9-]*", "line, bytes or wait, or the name that a reply was given", 20,
+        super("line", "text line", "[a-z][a-z0-9-]*", "line, bytes or wait, or the name of a reply", 20,
                 Reach.EITHER);
     }
 
@@ -104,40 +104,39 @@ public final class Line extends LinkType {
     @Override
     public List<Setting> settings() {
         return Usual.and(Setting.choice(TRANSPORT, "Transport", List.of(TCP, UDP),
-                "For HOST:PORT; not used with a serial port."),
+                "Not used with a serial port."),
                 Setting.choice(ENDING, "Line ending", List.of("CR LF", "LF", "CR", "nothing"),
-                        "As its manual says."),
+                        "See the manual of the device."),
                 Setting.choice(MESSAGES, "Incoming data", List.of(LINES, BYTES),
-                        "Bytes appear as hexadecimal digits."),
+                        "Bytes are shown in hexadecimal."),
                 Setting.choice(FRAMING, "Message framing", List.of("as it comes", TERMINATOR_FRAMING, LENGTH_FRAMING,
-                        SIZE_FRAMING, GAP_FRAMING), "Where a message of bytes ends.")
+                        SIZE_FRAMING, GAP_FRAMING), "How the end of a message is found.")
                         .when(MESSAGES, BYTES),
-                Setting.text(TERMINATOR, "Terminator", "The bytes at the end of each message, in hexadecimal digits.")
+                Setting.text(TERMINATOR, "Terminator", "The bytes at the end of each message, in hexadecimal.")
                         .when(FRAMING, TERMINATOR_FRAMING),
                 Setting.number(LENGTH_AT, "Length field offset", "bytes", 0, MOST_HEAD, 0.0,
-                        "How many bytes stand before the length.").when(FRAMING, LENGTH_FRAMING),
-                Setting.number(LENGTH_SIZE, "Length field size", "bytes", 1, 4, 1.0, "How many bytes the length has.")
+                        "Bytes before the length field.").when(FRAMING, LENGTH_FRAMING),
+                Setting.number(LENGTH_SIZE, "Length field size", "bytes", 1, 4, 1.0, "Bytes of the length field.")
                         .when(FRAMING, LENGTH_FRAMING),
                 Setting.choice(LENGTH_ORDER, "Length byte order", List.of("high byte first", LOW_FIRST),
-                        "Which byte of the length comes first.").when(FRAMING, LENGTH_FRAMING),
+                        "Byte order of the length field.").when(FRAMING, LENGTH_FRAMING),
                 Setting.choice(LENGTH_COUNTS, "Length counts", List.of("bytes that follow", WHOLE),
-                        "What the length is the length of.").when(FRAMING, LENGTH_FRAMING),
+                        "What the length includes.").when(FRAMING, LENGTH_FRAMING),
                 Setting.number(UNCOUNTED, "Uncounted bytes", "bytes", -MOST_HEAD, MOST_HEAD, 0.0,
-                        "How many more bytes a message has than its length says, such as a checksum.")
+                        "Bytes that the length doesn't include, such as a checksum.")
                         .when(FRAMING, LENGTH_FRAMING),
-                Setting.number(SIZE, "Message size", "bytes", 1, LARGEST, 1.0, "Of messages of a fixed size.")
+                Setting.number(SIZE, "Message size", "bytes", 1, LARGEST, 1.0, "Bytes of each message.")
                         .when(FRAMING, SIZE_FRAMING),
-                Setting.number(GAP, "Gap", "ms", 1, LONGEST_GAP, 20.0, "The least silence between two messages.")
+                Setting.number(GAP, "Gap", "ms", 1, LONGEST_GAP, 20.0, "Minimum silence between two messages.")
                         .when(FRAMING, GAP_FRAMING),
                 Setting.choice(KEPT, "Connection", List.of(KEPT_OPEN, EACH),
-                        "Some gear takes one connection at a time, and wants it closed again."),
+                        "Some gear accepts one connection at a time and needs it closed after each command."),
                 Setting.choice(CHECKSUM, "Checksum", List.of("none", "sum", "xor", "crc-16"),
-                        "Of all bytes before it: the lowest byte of their sum, all of them XORed, or CRC-16 with its"
-                                + " lower byte first."),
-                Setting.choice(LETTERS, "Encoding", List.of("UTF-8", "Latin-1"), "Of the characters in a line."),
-                Setting.number(BAUD, "Serial speed", "Bd", 50, FASTEST, USUAL_BAUD, "Of a serial port."),
+                        "Appended to each message: low byte of the sum, XOR of all bytes, or CRC-16 (little-endian)."),
+                Setting.choice(LETTERS, "Encoding", List.of("UTF-8", "Latin-1"), "Character encoding of a line."),
+                Setting.number(BAUD, "Baud rate", "Bd", 50, FASTEST, USUAL_BAUD, "Serial port only."),
                 Setting.choice(FRAME, "Serial frame", List.of("8N1", "8E1", "8O1", "7E1", "7O1", "8N2"),
-                        "Bits, parity and stop bits of a serial port."));
+                        "Data bits, parity and stop bits. Serial port only."));
     }
 
     @Override

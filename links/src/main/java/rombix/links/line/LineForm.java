@@ -60,7 +60,7 @@ final class LineForm {
             try {
                 out.writeBytes(HexFormat.of().parseHex(text.toString().replaceAll("[\\s:-]", "")));
             } catch (IllegalArgumentException e) {
-                throw new IllegalArgumentException("“" + text + "” are no bytes in hexadecimal digits", e);
+                throw new IllegalArgumentException("“" + text + "” isn't a sequence of hexadecimal bytes", e);
             }
             out.writeBytes(checksum.of(out.toByteArray()));
         } else {

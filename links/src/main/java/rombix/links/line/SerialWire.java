@@ -49,7 +49,7 @@ final class SerialWire implements Wire {
         if (!port.openPort()) {
             throw port.getLastErrorCode() == 13 // EACCES
                     ? new Refused(Cause.PORT_NOT_PERMITTED, name)
-                    : new Refused(Cause.PORT_TAKEN, name, "another program may have it");
+                    : new Refused(Cause.PORT_TAKEN, name, "another program may be using it");
         }
         lookMillis = form.framing().lookMillis(LOOK_MILLIS);
         Waiting in = new Waiting();

@@ -201,7 +201,7 @@ public final class GearReport {
 
     /** Why what is too old was not sent. */
     public static String tooOld(Twin twin) {
-        return "it waited for more than " + Figures.span(twin.card().ageMillis()) + " and was not sent any more";
+        return "it waited for more than " + Figures.span(twin.card().ageMillis()) + ", so it wasn't sent";
     }
 
     /** @param readings whether one is in sight, or followed by the board: what is not need not be asked for so often */
@@ -291,7 +291,7 @@ public final class GearReport {
             Value value = landed.value() == null ? null : Redactor.PROCESS.clean(landed.value());
             read |= value != null;
             if (value != null && !room(landed.reading(), value)) {
-                counted("“" + Limits.quoted(landed.reading()) + "” is more than can be kept of one gear");
+                counted("“" + Limits.quoted(landed.reading()) + "” is too much data for one device");
                 continue;
             }
             if (value instanceof Value.Choices choices) {

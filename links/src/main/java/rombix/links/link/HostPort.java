@@ -69,8 +69,7 @@ public final class HostPort {
             throw new IllegalArgumentException("no address yet");
         }
         if (address.contains("@")) { // It is not repeated: what stands before it may be a password.
-            throw new IllegalArgumentException("its address has a user or a password in it; set the user and the"
-                    + " secret beside the address, which is HOST:PORT");
+            throw new IllegalArgumentException("its address contains a user or password; set them separately and use HOST:PORT as the address");
         }
         int colon = address.lastIndexOf(':');
         try {
@@ -81,6 +80,6 @@ public final class HostPort {
         } catch (NumberFormatException e) {
             // Said below.
         }
-        throw new IllegalArgumentException("“" + address + "” is not an address; expected HOST:PORT");
+        throw new IllegalArgumentException("“" + address + "” isn't an address; expected HOST:PORT");
     }
 }

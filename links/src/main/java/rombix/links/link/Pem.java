@@ -34,7 +34,7 @@ public final class Pem {
             found.add(factory.generateCertificate(new ByteArrayInputStream(block)));
         }
         if (found.isEmpty()) {
-            throw new CertificateException("there is no certificate in it");
+            throw new CertificateException("it contains no certificate");
         }
         return found;
     }
@@ -57,10 +57,10 @@ public final class Pem {
         List<byte[]> keys = blocks(text, "PRIVATE KEY");
         if (keys.isEmpty()) {
             throw new CertificateException(text.contains("ENCRYPTED PRIVATE KEY")
-                    ? "its key wants a password; give one without (PKCS 8)"
+                    ? "its key is encrypted; use an unencrypted one (PKCS 8)"
                     : text.contains("PRIVATE KEY")
-                            ? "its key is of an older kind; it has to begin with BEGIN PRIVATE KEY (PKCS 8)"
-                            : "there is no key in it, which begins with BEGIN PRIVATE KEY");
+                            ? "its key has an older format; it must begin with BEGIN PRIVATE KEY (PKCS 8)"
+                            : "it contains no key (BEGIN PRIVATE KEY)");
         }
         for (String kind : KINDS_OF_KEYS) {
             try {
@@ -69,7 +69,7 @@ public final class Pem {
                 // Of another kind.
             }
         }
-        throw new CertificateException("its key is of no kind that is known: " + String.join(", ", KINDS_OF_KEYS));
+        throw new CertificateException("unknown type of key: " + String.join(", ", KINDS_OF_KEYS));
     }
 
     private static List<byte[]> blocks(String text, String kind) throws CertificateException {
@@ -80,7 +80,7 @@ public final class Pem {
                 try {
                     found.add(Base64.getMimeDecoder().decode(m.group(2)));
                 } catch (IllegalArgumentException e) {
-                    throw new CertificateException("a part of it is damaged", e);
+                    throw new CertificateException("it is damaged", e);
                 }
             }
         }

@@ -175,7 +175,7 @@ public final class Secure {
         private final boolean unknown;
 
         Other(boolean unknown) {
-            super("not the certificate that was seen first");
+            super("not the certificate seen first");
             this.unknown = unknown;
         }
     }
@@ -249,7 +249,7 @@ public final class Secure {
                 protected TrustManager[] engineGetTrustManagers() {
                     return new TrustManager[]{one};
                 }
-            }, new Provider("rombix", "1", "the certificate that is seen first") {
+            }, new Provider("rombix", "1", "the first certificate seen") {
                 private static final long serialVersionUID = 1;
             }, "first seen");
         }

@@ -64,7 +64,7 @@ public final class WayThere {
     private void go() {
         String wrong = twin.protocol().wrongAddress(target.address());
         stage(ADDRESS, wrong == null ? Verdict.GOOD : Verdict.FAILED, wrong == null ? target.address() : wrong,
-                wrong == null ? "" : "Set the address, or choose the gear under Found here.");
+                wrong == null ? "" : "Set the address, or choose the gear under Discovered.");
         Reach reach = twin.protocol().descriptor().reach();
         if (reach == Reach.NETWORK && target.address().contains(":") || reach == Reach.EITHER && target.address()
                 .contains(":")) {
@@ -202,7 +202,7 @@ public final class WayThere {
             case READY -> good(RESPONSE, status.words());
             case SILENT ->
                 stage(RESPONSE, Verdict.FAILED, "commands go out, but nothing comes back: " + status
-                        .words(), next("Check that the gear sends its replies to this computer, and to which port."));
+                        .words(), next("Check that the gear sends its replies to this computer and to the right port."));
             case CONNECTING -> stage(RESPONSE, Verdict.FAILED, "still connecting", "Wait a moment, then try again.");
             case OFF -> stage(RESPONSE, Verdict.FAILED, status.words(), next(
                     "Check that it speaks " + type.title() + " on that port; its manual lists the ports."));
@@ -212,14 +212,14 @@ public final class WayThere {
     private void readings() {
         boolean reports = twin.card().readings().stream().anyMatch(r -> r.arrives().containsKey(twin.protocol()));
         if (!reports) {
-            stage(READINGS, Verdict.NOTHING, "never reports; what is shown is what was sent", "");
+            stage(READINGS, Verdict.NOTHING, "doesn't report; values shown are as sent", "");
         } else if (read) {
             good(READINGS, "received");
         } else {
             stage(READINGS, Verdict.FAILED, status.ignored() > 0
                     ? "messages arrive, but none match the card: " + status.ignored() + " ignored"
                     : "none received yet",
-                    "Operate the gear by hand and watch its traffic. If it reports the same thing differently, add that in the card sheet.");
+                    "Operate the gear by hand and watch its traffic. If its messages differ from the card, edit the card.");
         }
     }
 }

@@ -77,7 +77,7 @@ final class MidiLink implements Link {
         connected = new Connected<>(report, "midi", new Connected.Way<>() {
             @Override
             public Ports connect() throws IOException {
-                refuse("is not there");
+                refuse("isn't available");
                 return open();
             }
 
@@ -120,7 +120,7 @@ final class MidiLink implements Link {
                 report.said("greeting", packet);
             }
         } catch (IOException | IllegalArgumentException | IndexOutOfBoundsException | InvalidMidiDataException e) {
-            report.ignored("its greeting is no MIDI: " + Trouble.words(e));
+            report.ignored("its greeting isn't MIDI: " + Trouble.words(e));
         }
     }
 
@@ -138,7 +138,7 @@ final class MidiLink implements Link {
         } catch (IOException e) {
             report.failed(sending.ticket(), String.valueOf(e.getMessage()));
         } catch (IllegalArgumentException | IndexOutOfBoundsException | InvalidMidiDataException e) {
-            report.failed(sending.ticket(), "no MIDI message: " + Trouble.words(e));
+            report.failed(sending.ticket(), "not a MIDI message: " + Trouble.words(e));
         } catch (RuntimeException | Error e) {
             report.broke(sending.ticket(), e);
         }
@@ -240,7 +240,7 @@ final class MidiLink implements Link {
     @Override
     public void send(long ticket, Order order) {
         if (!queue.offer(new Sending(ticket, order, System.nanoTime()))) {
-            report.failed(ticket, "has too many orders waiting");
+            report.failed(ticket, "has too many commands waiting");
         }
         if (connected.closed()) {
             refuse("was closed");

@@ -53,16 +53,16 @@ public final class Mqtt extends LinkType {
     @Override
     public List<Setting> settings() {
         return List.of(Setting.number(KEEP_ALIVE, "Keep-alive", "s", 1, 600, 5.0,
-                "How soon it is seen that the broker is gone."),
+                "How soon a lost broker is noticed."),
                 Setting.text(CLIENT, "Client name",
-                        "What the broker knows Rombix by; one of its own where nothing is set."),
+                        "Client identifier of Rombix at the broker. Default: a generated one."),
                 Setting.text(WILL_TOPIC,
-                        "Says on topic that it is there",
-                        "Others see there whether Rombix is connected: the broker itself says when it is not."),
-                new Setting(THERE, "What it says", ValueType.TEXT, null, null, null, List.of(), Value.of("online"),
-                        "Kept on that topic while Rombix is connected."),
-                new Setting(GONE, "What is said when it is gone",
-                        ValueType.TEXT, null, null, null, List.of(), Value.of("offline"), "Its last will."));
+                        "Status topic",
+                        "Shows others whether Rombix is connected."),
+                new Setting(THERE, "Birth message", ValueType.TEXT, null, null, null, List.of(), Value.of("online"),
+                        "Retained on the status topic while Rombix is connected."),
+                new Setting(GONE, "Will message",
+                        ValueType.TEXT, null, null, null, List.of(), Value.of("offline"), "Published by the broker when the connection is lost."));
     }
 
     @Override

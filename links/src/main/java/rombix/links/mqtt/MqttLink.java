@@ -297,7 +297,7 @@ final class MqttLink implements Link {
         if (!more.isEmpty() && now != null) {
             now.follow(more, this::take).whenComplete((_, e) -> {
                 if (e != null) {
-                    report.troubled(new IOException("the broker refuses the topics of what is listed: " + e
+                    report.troubled(new IOException("the broker refuses topics of listed items: " + e
                             .getMessage(), e));
                 }
             });
@@ -308,7 +308,7 @@ final class MqttLink implements Link {
         try {
             return StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(payload)).toString();
         } catch (CharacterCodingException e) {
-            throw new Malformed("a payload that is no text");
+            throw new Malformed("a payload that isn't text");
         }
     }
 
@@ -337,10 +337,10 @@ final class MqttLink implements Link {
             if (e == null) {
                 report.sent(ticket, wired, "");
             } else if (e instanceof TimeoutException) {
-                report.failed(ticket, "the broker did not confirm it within " + Figures.span(age));
+                report.failed(ticket, "the broker didn't confirm within " + Figures.span(age));
                 ended.complete(new Refused(Cause.STOPPED_ANSWERING));
             } else {
-                report.failed(ticket, "the broker did not take it");
+                report.failed(ticket, "the broker didn't accept it");
             }
         });
     }

@@ -61,13 +61,13 @@ public final class Osc extends LinkType {
 
     @Override
     public List<Setting> settings() {
-        return List.of(Setting.choice(OVER, "Over", List.of(UDP, TCP, TCP_SLIP),
-                "UDP, or TCP with the length before each packet (OSC 1.0) or between END bytes (OSC 1.1)."),
+        return List.of(Setting.choice(OVER, "Transport", List.of(UDP, TCP, TCP_SLIP),
+                "UDP, TCP with a length before each packet (OSC 1.0), or TCP with SLIP framing (OSC 1.1)."),
                 Setting.number(RECEIVE, "Receive port", "", 0, 65_535, 0.0,
-                        "Where it sends its answers, over UDP; 0 for the port that Rombix sends from."),
-                Setting.choice(ANSWERS, "Answers come", List.of(ITS_PORT, ANY_PORT),
-                        "Some gear answers from another port than the one it is sent to."),
-                Setting.number(AHEAD, "Done after", "ms", 0, 60_000, 0.0,
-                        "Sent early in a bundle that is to be done so much later, for gear that keeps to time tags."));
+                        "UDP port for replies; 0 is the port that Rombix sends from."),
+                Setting.choice(ANSWERS, "Replies", List.of(ITS_PORT, ANY_PORT),
+                        "Some gear replies from another port than the one it receives on."),
+                Setting.number(AHEAD, "Bundle delay", "ms", 0, 60_000, 0.0,
+                        "Sends bundles with a time tag this far ahead, for gear that supports time tags."));
     }
 }

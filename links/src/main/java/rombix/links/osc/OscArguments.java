@@ -69,7 +69,7 @@ final class OscArguments {
         try {
             return HexFormat.of().parseHex(value.toString().replace(" ", ""));
         } catch (IllegalArgumentException e) {
-            throw new IllegalArgumentException("“" + value + "” are no bytes in hexadecimal digits", e);
+            throw new IllegalArgumentException("“" + value + "” isn't a sequence of hexadecimal bytes", e);
         }
     }
 

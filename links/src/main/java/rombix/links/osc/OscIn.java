@@ -70,9 +70,9 @@ public final class OscIn implements AutoCloseable {
             channel = opened;
             loop = Loop.start("osc-triggers", () -> receive(opened, others), this::lost);
         } catch (BindException e) {
-            trouble = "another program listens at port " + at;
+            trouble = "another program is using port " + at;
         } catch (IOException e) {
-            trouble = "cannot listen at port " + at + ": " + e.getMessage();
+            trouble = "can't listen on port " + at + ": " + e.getMessage();
         }
     }
 
@@ -91,7 +91,7 @@ public final class OscIn implements AutoCloseable {
 
     private synchronized void lost(Throwable e) {
         if (channel != null) {
-            trouble = "a message could not be taken at port " + port() + ": " + e;
+            trouble = "a message was lost on port " + port() + ": " + e;
         }
     }
 

@@ -80,7 +80,7 @@ final class OscLink implements Link {
                 connect();
             }
         } catch (IOException e) {
-            throw new IllegalArgumentException("no way to " + HostPort.words(address) + ": " + e.getMessage(), e);
+            throw new IllegalArgumentException("no route to " + HostPort.words(address) + ": " + e.getMessage(), e);
         }
         polls = new Polls(report, this::asked, _ -> null); // Before anything comes.
         receiver = Loop.start("osc-in " + report.twin().gear(), this::receive, report::troubled);
@@ -181,7 +181,7 @@ final class OscLink implements Link {
             case OscPacket.Message m -> report.landed(m.address(), values(m.args()));
             case OscPacket.Bundle b -> {
                 if (!Dated.ALL.whenDue(b, this::take)) {
-                    report.ignored("a bundle that is dated too far ahead, or too many of them");
+                    report.ignored("a bundle dated too far ahead, or too many bundles");
                 }
             }
         }
@@ -219,13 +219,13 @@ final class OscLink implements Link {
         } catch (IOException | IllegalArgumentException e) {
             return CompletableFuture.failedFuture(e);
         }
-        return CompletableFuture.failedFuture(new IOException("its host is not known yet"));
+        return CompletableFuture.failedFuture(new IOException("its host name isn't resolved yet"));
     }
 
     @Override
     public void send(long ticket, Order order) {
         if (!isReached()) {
-            report.failed(ticket, "no host “" + address.getHostString() + "” is known yet");
+            report.failed(ticket, "no host “" + address.getHostString() + "” is resolved yet");
             return;
         }
         try {
@@ -233,16 +233,16 @@ final class OscLink implements Link {
                 write(places.made(packet));
             }
             if (refused) {
-                report.failed(ticket, noAnswer() + "; it was sent all the same");
+                report.failed(ticket, noAnswer() + "; it was sent anyway");
             } else {
                 report.sent(ticket);
             }
         } catch (IOException e) {
-            report.failed(ticket, "the network refused it: " + e.getMessage());
+            report.failed(ticket, "the network refused: " + e.getMessage());
         } catch (IllegalArgumentException e) {
             report.failed(ticket, String.valueOf(e.getMessage()));
         } catch (BufferOverflowException e) {
-            report.failed(ticket, "the message is too long for one datagram");
+            report.failed(ticket, "the message is too long for a datagram");
         }
     }
 

@@ -12,7 +12,7 @@ import rombix.links.link.Target;
 public final class Sound extends LinkType {
     public Sound() {
         super("sound", "sound", "(play|stop|level|playing|left) (clip|\\{clip}|[a-z0-9-]+)|stop|level|outputs",
-                "what is done or read, such as play {clip}, or outputs", 50, Reach.PORT);
+                "a function or reading, such as play {clip} or outputs", 50, Reach.PORT);
     }
 
     @Override

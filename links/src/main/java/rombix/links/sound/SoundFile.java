@@ -54,7 +54,7 @@ public final class SoundFile {
             return kept(mixed, file);
         } catch (UnsupportedAudioFileException | IllegalArgumentException e) {
             throw new IOException("“" + file.getFileName()
-                    + "” is no sound that can be read: WAV, AIFF, FLAC, Ogg Vorbis and MP3 can", e);
+                    + "” isn't a supported sound file: WAV, AIFF, FLAC, Ogg Vorbis or MP3", e);
         } catch (RuntimeException | EOFException e) { // A decoder met what it does not expect.
             throw new IOException("“" + file.getFileName() + "” is damaged", e);
         }
@@ -113,7 +113,7 @@ public final class SoundFile {
             }
             to.close();
             if (length < MIXED.getFrameSize()) {
-                throw new IOException("“" + file.getFileName() + "” has no sound in it");
+                throw new IOException("“" + file.getFileName() + "” is empty");
             }
             return new Clip(samples(inMemory, aside).order(ByteOrder.LITTLE_ENDIAN).asFloatBuffer());
         } finally {

@@ -39,7 +39,7 @@ import rombix.links.link.Link;
 final class SoundLink implements Link {
     private static final long WATCH_MILLIS = 1000;
     private static final String CLIP = "clip";
-    private static final String STUCK = "the output does not take any more sound";
+    private static final String STUCK = "the output has stopped accepting sound";
 
     /** A clip that was asked for, by the number that it has in the mix. */
     private record Sounding(String clip, long ticket, boolean waited, Output on) {
@@ -194,7 +194,7 @@ final class SoundLink implements Link {
     public void send(long ticket, Order order) {
         Output output = main;
         if (closed || output == null) {
-            report.failed(ticket, closed ? "is being closed" : "the output “" + name + "” is not there");
+            report.failed(ticket, closed ? "is closing" : "the output “" + name + "” isn't available");
             return;
         }
         try {
@@ -243,7 +243,7 @@ final class SoundLink implements Link {
                     }
                 });
             }
-            default -> throw new IllegalArgumentException("a player knows no “" + packet.address() + "”");
+            default -> throw new IllegalArgumentException("unsupported function “" + packet.address() + "”");
         };
     }
 
@@ -273,7 +273,7 @@ final class SoundLink implements Link {
             if (!stillWanted(ticket)) {
                 report.failed(ticket, "stopped");
             } else if (System.nanoTime() - since > age) {
-                report.failed(ticket, "“" + file.getFileName() + "” was still being read; it is ready now. It took "
+                report.failed(ticket, "“" + file.getFileName() + "” was still loading and is ready now. It took "
                         + Figures.span((System.nanoTime() - since) / 1e6));
             } else {
                 begin(ticket, clip, args, usual, read);

@@ -115,13 +115,13 @@ final class Exchange {
     static String words(Throwable why) {
         Throwable root = Replies.root(why);
         return root instanceof TimeoutException
-                ? "did not answer"
+                ? "didn't respond"
                 : String.valueOf(root == null ? "" : root.getMessage());
     }
 
     /** What a question asks, as it stands on the wire. */
     static String quoted(Order.Outgoing packet) {
         String said = packet.args().stream().map(Value::toString).collect(Collectors.joining(" "));
-        return "the question " + Limits.quoted(said.isBlank() ? packet.address() : said);
+        return "the query " + Limits.quoted(said.isBlank() ? packet.address() : said);
     }
 }

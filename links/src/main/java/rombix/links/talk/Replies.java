@@ -194,7 +194,7 @@ final class Replies {
         private static final long serialVersionUID = 1;
 
         Expired() {
-            super("the login has run out");
+            super("the login has expired");
         }
     }
 

@@ -138,8 +138,8 @@ public final class Talk implements Link {
             return;
         }
         replies.end(new IOException(over
-                ? "it ended the connection before it answered"
-                : reason == null ? "the connection broke" : String.valueOf(reason.getMessage())));
+                ? "it closed the connection before replying"
+                : reason == null ? "the connection was lost" : String.valueOf(reason.getMessage())));
         Greeting.ended(greeter); // What it was refused with is why it ended.
         open = next;
         if (over) {
@@ -345,7 +345,7 @@ public final class Talk implements Link {
         } else if (!queue.offer(new Waiting.Job(order.packets(), order.command().urgent()
                 ? Waiting.Rank.URGENT
                 : Waiting.Rank.ORDER, "“" + order.title() + "”", done))) {
-            done.done("has too many orders waiting");
+            done.done("has too many commands waiting");
         }
     }
 

@@ -9,8 +9,8 @@ public final class Usual {
     private static final int LONGEST = 60_000;
 
     /** The least time between two orders. */
-    public static final Setting LEAST_TIME = Setting.number(PACE, "Pause between orders", "ms", 0, LONGEST, 0.0,
-            "The least time from one order to the next, for gear that must be left alone for a moment.");
+    public static final Setting LEAST_TIME = Setting.number(PACE, "Pause between commands", "ms", 0, LONGEST, 0.0,
+            "Minimum time between two commands, for gear that needs a pause.");
 
     private Usual() {
     }

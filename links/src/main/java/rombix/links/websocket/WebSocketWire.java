@@ -202,7 +202,7 @@ final class WebSocketWire implements Wire {
                     : socket.sendText(all, true);
             sent.get(SEND_SECONDS, TimeUnit.SECONDS);
         } catch (IllegalArgumentException e) {
-            throw new IllegalArgumentException("“" + all + "” are no bytes in hexadecimal digits", e);
+            throw new IllegalArgumentException("“" + all + "” isn't a sequence of hexadecimal bytes", e);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             throw new IOException("was closed", e);

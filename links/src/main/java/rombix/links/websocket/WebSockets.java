@@ -18,7 +18,7 @@ public final class WebSockets extends LinkType {
     static final String SUBPROTOCOL = "subprotocol";
 
     public WebSockets() {
-        super("websocket", "WebSocket", "[a-z][a-z0-9-]*", "text, bytes or wait, or the name that a reply was given",
+        super("websocket", "WebSocket", "[a-z][a-z0-9-]*", "text, bytes or wait, or the name of a reply",
                 20,
                 Reach.NETWORK);
     }
@@ -48,10 +48,9 @@ public final class WebSockets extends LinkType {
     @Override
     public List<Setting> settings() {
         return Usual.and(Setting.text(PATH, "Path",
-                "What stands behind host and port, such as /control; / where nothing"
-                        + " is set."),
+                "Path after host and port, such as /control. Default: /"),
                 Setting.text(SUBPROTOCOL, "Subprotocol",
-                        "Some servers want one to be named when the connection begins."));
+                        "Some servers require one for the connection."));
     }
 
     @Override

@@ -54,7 +54,7 @@ class AimTest {
     void nothingIsTypedIntoRombixItself(Deed deed) {
         FakeMachine machine = new FakeMachine(DECK, NOTES);
         assertThatThrownBy(() -> deed.by(hands(machine))).isInstanceOf(Unable.class).hasMessageContaining(
-                "Rombix itself has the keyboard").hasMessageContaining("Ctrl+Shift+P");
+                "Rombix has the keyboard").hasMessageContaining("Ctrl+Shift+P");
         assertThat(machine.done).isEmpty();
     }
 
@@ -64,7 +64,7 @@ class AimTest {
         machine.clipboard = "kept";
         assertThatThrownBy(() -> Doings.of("clipboard copy").now(new Args(List.of()), machine, hands(machine), (_,
                 _) -> {
-        })).hasMessageContaining("Rombix itself has the keyboard");
+        })).hasMessageContaining("Rombix has the keyboard");
         assertThat(machine.clipboard).isEqualTo("kept");
     }
 
@@ -99,7 +99,7 @@ class AimTest {
                 machine.bring(DECK);
             }
         };
-        assertThatThrownBy(() -> hands(machine).type("abcdef", 0)).hasMessageContaining("Rombix itself");
+        assertThatThrownBy(() -> hands(machine).type("abcdef", 0)).hasMessageContaining("Rombix has the keyboard");
         assertThat(machine.done).containsExactly("a", "b", "c");
     }
 
@@ -108,7 +108,7 @@ class AimTest {
         FakeMachine machine = new FakeMachine(NOTES, DECK);
         machine.afterKeys = _ -> machine.bring(DECK);
         assertThatThrownBy(() -> hands(machine).press(List.of("Ctrl", "Q"), 1, 0)).hasMessageContaining(
-                "Rombix itself");
+                "Rombix has the keyboard");
         assertThat(machine.done).containsExactly("Ctrl down", "Ctrl up");
     }
 
@@ -144,7 +144,7 @@ class AimTest {
         FakeMachine machine = new FakeMachine(DECK, NOTES);
         machine.move(new Machine.Point(150, 150));
         assertThatThrownBy(() -> deed.by(hands(machine))).isInstanceOf(Unable.class).hasMessageContaining(
-                "Rombix itself is at that place");
+                "Rombix itself is at that position");
         assertThat(machine.done).isEmpty();
     }
 
@@ -188,7 +188,7 @@ class AimTest {
         FakeMachine machine = new FakeMachine(NOTES);
         machine.button = true;
         assertThatThrownBy(() -> hands(machine).pointer().click("left", 1, IN_NOTES, false, true, 100))
-                .hasMessageContaining("mouse button is held down");
+                .hasMessageContaining("mouse button is already held down");
         assertThat(machine.done).isEmpty();
     }
 }

@@ -31,7 +31,7 @@ class ComputerSightsTest extends ComputerUnderTest {
         assertThat(booth.look().slides()).isEqualTo(2);
         assertThat(booth.look().pointerX()).isEqualTo(640 + 80 + 2);
         assertThat(done("click", with("place", next("region 1 0 0 300 300 alike 95 take sole at middle wait 0"))))
-                .isEqualTo("Booth: “Next” is not to be seen there");
+                .isEqualTo("Booth: “Next” isn't on the screen there");
     }
 
     @Test
@@ -44,7 +44,7 @@ class ComputerSightsTest extends ComputerUnderTest {
         link.sights(() -> sights);
         String how = "picture phole in window booth alike 100 take %s at middle wait 0";
         assertThat(done("look-for", with("place", how.formatted("sole"), "until", "come"))).matches(
-                "Booth: “Hole” is there \\d+ times: choose in the step which of them is meant");
+                "Booth: “Hole” was found \\d+ times: choose in the step which one to use");
         assertThat(done("click", with("place", how.formatted("each")))).isEqualTo("sent");
         assertThat(booth.look().clips()).isGreaterThan(2);
         for (String which : List.of("each", "first")) {
@@ -65,7 +65,7 @@ class ComputerSightsTest extends ComputerUnderTest {
         done("minimise", with("app", "booth"));
         soon(() -> Value.of(false).equals(now("seen/pnext")));
         assertThat(done("look-for", with("place", next("everywhere alike 95 take sole at middle wait 0")))).isEqualTo(
-                "Booth: “Next” is not to be seen");
+                "Booth: “Next” isn't on the screen");
         link.close();
         booth.close();
     }

@@ -85,7 +85,7 @@ class ComputerTest extends ComputerUnderTest {
         assertThat(done("type-secret", with("secret", "stage-door", "pace", 0))).isEqualTo("sent");
         assertThat(booth.look().text()).isEqualTo("mööp 7");
         assertThat(done("type-secret", with("secret", "elsewhere"))).isEqualTo(
-                "Booth: the secret “elsewhere” is not on this computer: set it in the step");
+                "Booth: the secret “elsewhere” isn't on this computer: set it in the step");
         assertThat(twin.order(twin.card().command("type-secret").orElseThrow(), with("secret", "stage-door"), r -> null)
                 .toString()).doesNotContain("mööp");
     }
@@ -180,8 +180,8 @@ class ComputerTest extends ComputerUnderTest {
     @Test
     void whatIsNotThereIsSaid() {
         assertThat(done("click", with("place", "window kettle from upper-left at 1 1"))).isEqualTo(
-                "Booth: “kettle” has no window now: open it first");
-        assertThat(done("click", with("place", "screen 3 at 1 1"))).isEqualTo("Booth: there is no screen 3 now");
+                "Booth: “kettle” has no window: open it first");
+        assertThat(done("click", with("place", "screen 3 at 1 1"))).isEqualTo("Booth: there is no screen 3");
     }
 
     @Test
@@ -250,7 +250,7 @@ class ComputerTest extends ComputerUnderTest {
         done("open", with("what", "chart.pdf"));
         soon(() -> Value.of("chart").equals(now("front")));
         assertThat(done("program-volume", with("program", "front", "volume", 25))).isEqualTo(
-                "Booth: “chart” is in front, and plays no sound now");
+                "Booth: “chart” is in front, but isn't playing sound");
     }
 
     @Test

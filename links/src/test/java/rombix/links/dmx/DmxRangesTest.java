@@ -118,7 +118,7 @@ class DmxRangesTest {
             "1,FLOAT"})
     void whatIsBeyondAUniverseIsRefusedInWords(String address, As as) throws InterruptedException {
         Value value = Value.of(as == As.RGB ? "#FF8001" : "7");
-        assertThat(answer(1, packet(address, as, value)).fault()).contains("“" + address + "” is not a universe");
+        assertThat(answer(1, packet(address, as, value)).fault()).contains("“" + address + "” isn't a universe");
         assertThat(answer(2, packet("1 1", As.FLOAT, Value.of(255))).fault()).isNull();
         assertThat(lamps.ignored()).isZero();
     }

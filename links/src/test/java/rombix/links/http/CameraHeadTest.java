@@ -89,7 +89,7 @@ class CameraHeadTest {
         try (GearUnderTest other = StandInGear.of(new Http(), "camera-head", "127.0.0.1:" + head.port(), link -> link
                 .withUser("booth").withSecret("wrong"))) {
             soon(() -> other.status().phase() == Phase.OFF);
-            assertThat(other.status().words()).isEqualTo("it does not take this user or password");
+            assertThat(other.status().words()).isEqualTo("connected, but the login was refused");
             assertThat(other.status().hint()).contains("“wrong”");
         }
     }

@@ -88,7 +88,7 @@ class IrcLoginTest {
             say(s, ":x CAP * ACK :sasl");
             say(s, ":x 904 booth :no");
             soon(() -> gear.status().phase() == Phase.OFF);
-            assertThat(gear.status().words()).isEqualTo("it does not take this user or password");
+            assertThat(gear.status().words()).isEqualTo("connected, but the login was refused");
         }
     }
 

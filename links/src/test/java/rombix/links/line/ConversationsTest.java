@@ -199,7 +199,7 @@ class ConversationsTest {
             far.says("TOKEN 2\n");
             assertThat(far.heard()).isEqualTo("LEFT 2");
             far.says("WHO ARE YOU\n");
-            assertThat(far.gear.answer(order)).as("once").isEqualTo("Gear: the login has run out");
+            assertThat(far.gear.answer(order)).as("once").isEqualTo("Gear: the login has expired");
         }
     }
 

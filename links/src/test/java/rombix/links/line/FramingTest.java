@@ -82,6 +82,6 @@ class FramingTest {
 
     @Test
     void aTerminatorHasToBeSet() {
-        assertThatThrownBy(() -> framing(settings("framing=terminator"))).hasMessageContaining("none is set");
+        assertThatThrownBy(() -> framing(settings("framing=terminator"))).hasMessageContaining("no terminator is set");
     }
 }

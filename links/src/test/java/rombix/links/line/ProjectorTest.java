@@ -61,9 +61,9 @@ class ProjectorTest {
     @Test
     void oneThatDoesNotAnswerAnyMoreIsLeft() {
         projector.freeze(true);
-        assertThat(gear.done("shut")).isEqualTo("Gear: did not answer");
+        assertThat(gear.done("shut")).isEqualTo("Gear: didn't respond");
         soon(() -> gear.status().phase() == Phase.OFF);
-        assertThat(gear.status().words()).isEqualTo("it does not answer any more");
+        assertThat(gear.status().words()).isEqualTo("it no longer responds");
         projector.freeze(false);
         gear.ready();
     }
@@ -94,6 +94,6 @@ class ProjectorTest {
         projector.freeze(true);
         long order = gear.send("shut");
         gear.close();
-        assertThat(gear.answer(order)).isIn("Gear: was closed", "Gear: the connection broke");
+        assertThat(gear.answer(order)).isIn("Gear: was closed", "Gear: the connection was lost");
     }
 }

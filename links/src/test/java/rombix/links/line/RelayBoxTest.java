@@ -31,7 +31,7 @@ class RelayBoxTest {
     void aPortThatIsNotThereIsTold() {
         try (GearUnderTest gear = StandInGear.of(new Line(), "relay-box", "/dev/larkmoor-nothing", link -> link)) {
             soon(() -> gear.status().phase() == Phase.OFF);
-            assertThat(gear.status().words()).isEqualTo("no serial port “/dev/larkmoor-nothing” is here");
+            assertThat(gear.status().words()).isEqualTo("there is no serial port “/dev/larkmoor-nothing”");
         }
     }
 
@@ -42,7 +42,7 @@ class RelayBoxTest {
                         .of(new Line(), "any-line", box.address(), l -> l.withSetting(Line.ENDING,
                                 Value.of("LF")))
                         .ready()) {
-            assertThat(gear.done("bytes", "bytes", "xyz")).isEqualTo("Gear: “xyz” are no bytes in hexadecimal digits");
+            assertThat(gear.done("bytes", "bytes", "xyz")).isEqualTo("Gear: “xyz” isn't a sequence of hexadecimal bytes");
             assertThat(gear.done("line", "text", "SET 3 ON")).isEqualTo("sent");
             soon(() -> box.on(3) && Value.of("DONE").equals(gear.now("last")));
             assertThat(gear.status().phase()).isEqualTo(Phase.READY);

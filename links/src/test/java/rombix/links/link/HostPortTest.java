@@ -15,8 +15,8 @@ class HostPortTest {
     @Test
     void aPasswordInAnAddressIsRefusedAndNotRepeated() {
         assertThatThrownBy(() -> HostPort.of("guard:s3same@gate.local:1883")).hasMessageContaining(
-                "set the user and the secret beside the address").hasMessageNotContaining("s3same");
-        assertThat(Protocol.of("mqtt").wrongAddress("guard:s3same@gate.local:1883")).contains("beside it")
+                "set them separately").hasMessageNotContaining("s3same");
+        assertThat(Protocol.of("mqtt").wrongAddress("guard:s3same@gate.local:1883")).contains("separately")
                 .doesNotContain("s3same");
         assertThat(HostPort.words(HostPort.of("gate.local:1883"))).isEqualTo("gate.local:1883");
     }

@@ -93,7 +93,7 @@ class SecureTest {
         try (Server good = new Server(0, "house"); Server bad = new Server(0, "other")) {
             assertThat(heard(target(good.port(), own, Keyring.NONE))).isEqualTo('!');
             assertThatThrownBy(() -> heard(target(bad.port(), own, Keyring.NONE))).isInstanceOf(Refused.class)
-                    .hasMessageContaining("neither the one given here nor signed by it");
+                    .hasMessageContaining("neither the one set here nor signed by it");
         }
     }
 
@@ -101,7 +101,7 @@ class SecureTest {
     void aCertificateThatNobodyVouchesForIsRefusedWithWhatToDo() throws Exception {
         try (Server server = new Server(0, "house")) {
             assertThatThrownBy(() -> heard(target(server.port(), new Tls(Trust.ROOTS, null), Keyring.NONE)))
-                    .isInstanceOfSatisfying(Refused.class, e -> assertThat(e.hint()).contains("seen first"))
+                    .isInstanceOfSatisfying(Refused.class, e -> assertThat(e.hint()).contains("first certificate seen"))
                     .hasMessageContaining("its certificate isn't signed by a trusted authority");
         }
     }
@@ -137,7 +137,7 @@ class SecureTest {
     void aServerWithoutTlsIsSaidToBeOne() throws Exception {
         try (Server server = new Server(0, "")) {
             assertThatThrownBy(() -> heard(target(server.port(), new Tls(Trust.FIRST_SEEN, null), new Kept())))
-                    .hasMessage("something is there, but it doesn't speak TLS; it said “! this is it”");
+                    .hasMessage("something is listening there, but without TLS; it said “! this is it”");
         }
     }
 
@@ -146,7 +146,7 @@ class SecureTest {
         Gear.Link link = new Gear.Link(Protocol.of("irc"), "127.0.0.1:9", Map.of()).withSecret("house");
         assertThatThrownBy(() -> new Target("127.0.0.1:9", link, Keyring.NONE, Path::of).secret())
                 .isInstanceOf(Refused.class)
-                .hasMessage("wants the secret “house”, which is not on this computer");
+                .hasMessage("needs the secret “house”, which isn't on this computer");
     }
 
     @Test
@@ -162,12 +162,12 @@ class SecureTest {
             assertThat(heard(target(front.port(), tls.withClient("booth"), ours))).isEqualTo('!');
             assertThatThrownBy(() -> heard(target(front.port(), tls.withClient("torn"), ours))).isInstanceOf(
                     Refused.class).hasMessage(
-                            "our own certificate “torn” cannot be used: there is no key in it, which begins with BEGIN PRIVATE KEY");
+                            "the client certificate “torn” can't be used: it contains no key (BEGIN PRIVATE KEY)");
             assertThatThrownBy(() -> heard(target(front.port(), tls.withClient("gone"), Keyring.NONE))).isInstanceOf(
-                    Refused.class).hasMessageContaining("“gone”, which is not on this computer");
+                    Refused.class).hasMessageContaining("“gone”, which isn't on this computer");
             assertThatThrownBy(() -> heard(target(front.port(), tls, ours))).isInstanceOf(IOException.class)
                     .satisfies(e -> assertThat(Secure.alert(e)).isInstanceOf(Refused.class).hasMessage(
-                            "it asks for a client certificate"));
+                            "it requires a client certificate"));
         }
     }
 

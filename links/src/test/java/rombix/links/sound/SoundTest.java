@@ -127,7 +127,7 @@ class SoundTest {
         try (GearUnderTest player = player()) {
             long playing = player.send("play", "clip", "bed", "round", "again");
             soon(() -> house.kept().length > 20_000);
-            assertThat(player.answered(playing)).as("it goes on until it is stopped").isFalse();
+            assertThat(player.answered(playing)).as("it goes on until stopped").isFalse();
             assertThat(player.done("stop", "clip", "bed", "fade", 0.1)).isEqualTo("sent");
             assertThat(player.answer(playing)).isEqualTo("sent");
             double[] out = heard(house, 10_000);
@@ -169,7 +169,7 @@ class SoundTest {
             assertThat(heard(phones, 100)[50]).isCloseTo(0.5, within(2 * STEP));
             assertThat(house.kept()).isEmpty();
             assertThat(player.done("play", "clip", "sting", "through", "Attic"))
-                    .isEqualTo("Gear: the output “Attic” is not there");
+                    .isEqualTo("Gear: the output “Attic” isn't available");
             assertThat(house.kept()).as("it plays nowhere else").isEmpty();
         }
     }
@@ -185,8 +185,8 @@ class SoundTest {
             Speakers.unplug("Test House");
             assertThat(player.answer(playing)).isEqualTo("Gear: the output “Test House” is gone");
             soon(() -> Value.of(false).equals(player.now("playing/bed")));
-            soon(() -> player.status().words().equals("the output “Test House” is not there"));
-            assertThat(player.done("play", "clip", "bed")).isEqualTo("Gear: the output “Test House” is not there");
+            soon(() -> player.status().words().equals("the output “Test House” isn't available"));
+            assertThat(player.done("play", "clip", "bed")).isEqualTo("Gear: the output “Test House” isn't available");
             assertThat(phones.kept()).isEmpty();
             Speaker back = Speakers.plug("Test House", false);
             player.ready();
@@ -233,7 +233,7 @@ class SoundTest {
         try (GearUnderTest player = player()) {
             assertThat(player.done("play", "clip", "gone")).contains("there is no file", "gone.wav");
             assertThat(player.done("play", "clip", "notes")).isEqualTo(
-                    "Gear: “notes.wav” is no sound that can be read: WAV, AIFF, FLAC, Ogg Vorbis and MP3 can");
+                    "Gear: “notes.wav” isn't a supported sound file: WAV, AIFF, FLAC, Ogg Vorbis or MP3");
             soon(() -> player.status().words().contains("notes.wav") || player.status().words().contains("gone.wav"));
         }
     }
@@ -268,7 +268,7 @@ class SoundTest {
                     player.send("play", "clip", "sting");
                 }
                 long last = player.send("level", "clip", "sting", "level", -6);
-                assertThat(player.answer(last)).contains("does not take any more sound");
+                assertThat(player.answer(last)).contains("stopped accepting sound");
             } finally {
                 house.stick(false);
             }

@@ -95,7 +95,7 @@ class MusicTest {
         try (GearUnderTest other = StandInGear.of(new WebSockets(), "music", "127.0.0.1:" + music.port(), link -> link
                 .withSecret(rombix.standins.Door.SECRET).withSetting("path", Value.of("/nothing")))) {
             soon(() -> other.status().phase() == Phase.OFF);
-            assertThat(other.status().words()).startsWith("there is no WebSocket at its address and path");
+            assertThat(other.status().words()).startsWith("no WebSocket at this address and path");
         }
     }
 }

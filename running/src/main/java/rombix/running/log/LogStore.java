@@ -164,7 +164,7 @@ public final class LogStore implements AutoCloseable {
             return made;
         } catch (SQLException | IOException e) {
             closed(made);
-            throw new Trouble("the as-run log %s cannot be used: %s".formatted(file, e.getMessage()), e);
+            throw new Trouble("the as-run log %s can't be used: %s".formatted(file, e.getMessage()), e);
         }
     }
 

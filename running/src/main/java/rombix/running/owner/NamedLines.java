@@ -83,7 +83,7 @@ final class NamedLines {
 
     /**
      * @param text null takes it away
-     * @throws IOException also where what is there cannot be read: it would be lost
+     * @throws IOException also where what is there can't be read: it would be lost
      */
     synchronized void set(String name, @Nullable String text) throws IOException {
         Read read = read();

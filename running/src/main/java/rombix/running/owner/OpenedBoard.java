@@ -50,8 +50,7 @@ public record OpenedBoard(Path file, Rig saved, Rig rig, Optional<Stamp> stamp, 
                 throw e;
             }
             notices.add(
-                    "The file is damaged (" + e.getMessage() + "). What was autosaved of it is open; saving it keeps "
-                            + "the damaged file among the earlier versions.");
+                    "The file is damaged (" + e.getMessage() + "). The autosaved version is open. Saving keeps the damaged file among the earlier versions.");
             Rig rescued = Rig.of(unsaved.get(), cards).in(BoardFile.folder(file));
             return new OpenedBoard(file, rescued.with(Board.empty("")), rescued, stamp, List.copyOf(notices));
         }
@@ -59,18 +58,18 @@ public record OpenedBoard(Path file, Rig saved, Rig rig, Optional<Stamp> stamp, 
             unsaved = BoardFile.rescued(file, saved);
             notices.add(aside(file, damaged.get(), unsaved.isPresent()));
         } else if (unsaved.isPresent()) {
-            notices.add(older(file) ? RESTORED + " The file itself was changed after they were made." : RESTORED);
+            notices.add(older(file) ? RESTORED + " The file was changed after that." : RESTORED);
         }
         return new OpenedBoard(file, saved, unsaved.map(saved::with).orElse(saved), stamp, List.copyOf(notices));
     }
 
     /** Puts a damaged journal beside; says so, and whether what could be read of it is there. */
     private static String aside(Path file, BadFile damaged, boolean rescued) {
-        String words = "Edits that were not saved cannot be read" + (rescued ? " to their end (" : " (") + damaged
+        String words = "Unsaved edits can't be read" + (rescued ? " to their end (" : " (") + damaged
                 .getMessage() + "). ";
         try {
             return words
-                    + (rescued ? "What can be read of them is open; all of them are kept in “" : "They are kept in “")
+                    + (rescued ? "The readable ones are restored; all of them are kept in “" : "They are kept in “")
                     + BoardFile.keepAside(file).getFileName() + "”.";
         } catch (IOException e) {
             return words.strip();

@@ -77,11 +77,11 @@ public final class Secrets {
      */
     public void set(String name, String secret) throws IOException {
         if (!name.matches(Gear.Link.SECRET_NAME)) {
-            throw new IllegalArgumentException("a secret's name is made of letters, digits, dots and dashes");
+            throw new IllegalArgumentException("a secret's name may contain letters, digits, dots and dashes");
         }
         boolean pem = secret.startsWith("-----BEGIN ");
         if (secret.isEmpty() || !pem && secret.chars().anyMatch(Character::isISOControl)) {
-            throw new IllegalArgumentException("a secret is one line of text, and not empty");
+            throw new IllegalArgumentException("a secret is one line of text and can't be empty");
         }
         lines.set(name, secret);
     }

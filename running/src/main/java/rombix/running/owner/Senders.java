@@ -51,7 +51,7 @@ public final class Senders {
         try {
             return InetAddress.ofLiteral(address.strip());
         } catch (IllegalArgumentException e) {
-            throw new IllegalArgumentException("“" + address + "” is no address in numbers, such as 192.168.1.20", e);
+            throw new IllegalArgumentException("“" + address + "” isn't a numeric address such as 192.168.1.20", e);
         }
     }
 }

@@ -93,7 +93,7 @@ public final class Settings {
             try (Reader in = Files.newBufferedReader(file)) {
                 all.load(in);
             } catch (IOException | IllegalArgumentException e) {
-                LOG.warn("{} cannot be read: {}", file, e.getMessage());
+                LOG.warn("{} can't be read: {}", file, e.getMessage());
             }
         }
         return all;
@@ -111,8 +111,8 @@ public final class Settings {
                     WholeFile.Readers.AS_BEFORE);
             trouble = "";
         } catch (IOException e) {
-            trouble = "“" + file + "” cannot be written";
-            LOG.warn("{} cannot be written: {}", file, e.getMessage());
+            trouble = "“" + file + "” can't be written";
+            LOG.warn("{} can't be written: {}", file, e.getMessage());
         }
     }
 }

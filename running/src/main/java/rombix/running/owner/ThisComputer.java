@@ -36,7 +36,7 @@ public record ThisComputer(Secrets secrets, Certificates certificates) implement
         try {
             certificates.seen(address, fingerprint);
         } catch (IOException e) {
-            LOG.warn("the certificate of {} is not remembered: {}", address, e.getMessage());
+            LOG.warn("the certificate of {} can't be remembered: {}", address, e.getMessage());
         }
     }
 }

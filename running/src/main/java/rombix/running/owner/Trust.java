@@ -81,7 +81,7 @@ public final class Trust {
         try {
             agreed.addAll(from.lines()); // Another Rombix may have agreed to more.
         } catch (IOException e) {
-            LOG.warn("{} cannot be read: {}", from.path(), e.getMessage());
+            LOG.warn("{} can't be read: {}", from.path(), e.getMessage());
         }
     }
 
@@ -94,7 +94,7 @@ public final class Trust {
         try {
             file.add(fresh);
         } catch (IOException e) {
-            LOG.warn("{} cannot be written: {}", file.path(), e.getMessage());
+            LOG.warn("{} can't be written: {}", file.path(), e.getMessage());
         }
     }
 

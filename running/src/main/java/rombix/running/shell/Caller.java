@@ -104,7 +104,7 @@ public final class Caller {
                 }
             }
         } catch (java.io.EOFException e) {
-            err.println("Rombix was closed before the command had ended.");
+            err.println("Rombix was closed before the command finished.");
             return OptionalInt.of(1);
         }
     }

@@ -48,7 +48,7 @@ final class Door {
                     "rwx------")));
         }
         if (!own() || Files.getPosixFilePermissions(folder).size() > 3) {
-            throw new IOException(folder + " can be used by others");
+            throw new IOException(folder + " is accessible to other users");
         }
     }
 

@@ -69,7 +69,7 @@ public final class Doorkeeper implements AutoCloseable {
         } catch (BoardLock.Taken e) {
             return false; // Wherever the other one keeps its sockets.
         } catch (IOException e) {
-            LOG.warn("commands in a shell do not reach this Rombix: {}", e.getMessage());
+            LOG.warn("shell commands can't reach this Rombix: {}", e.getMessage());
         }
         return true;
     }

@@ -32,11 +32,11 @@ public final class NativeParts {
         try {
             own = folder(Settings.usual().resolveSibling("native"));
         } catch (IOException e) {
-            LOG.warn("native parts are kept for this run only: {}", e.getMessage());
+            LOG.warn("native libraries are kept for this run only: {}", e.getMessage());
             try {
                 own = Files.createTempDirectory("rombix-native"); // Others can neither read it nor put another in its place.
             } catch (IOException none) {
-                throw new IllegalStateException("Rombix needs a folder that only you can write, and can make none: "
+                throw new IllegalStateException("Rombix needs a folder that only you can write to, and can't create one: "
                         + none.getMessage(), none);
             }
         }
@@ -68,13 +68,13 @@ public final class NativeParts {
         if (posix) {
             Set<PosixFilePermission> may = Files.getPosixFilePermissions(within, LinkOption.NOFOLLOW_LINKS);
             if (may.contains(PosixFilePermission.GROUP_WRITE) || may.contains(PosixFilePermission.OTHERS_WRITE)) {
-                throw new IOException(within + " can be written by others");
+                throw new IOException(within + " is writable by other users");
             }
         }
         Path own = Files.createTempDirectory(within, ProcessHandle.current().pid() + "-");
         if (posix && !Files.getOwner(own).equals(Files.getOwner(within, LinkOption.NOFOLLOW_LINKS))) {
             Files.delete(own);
-            throw new IOException(within + " belongs to somebody else");
+            throw new IOException(within + " belongs to another user");
         }
         sweep(within);
         return own;

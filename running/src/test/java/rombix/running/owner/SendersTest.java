@@ -20,6 +20,6 @@ class SendersTest {
         assertThat(senders.forget("192.168.1.20")).isTrue();
         assertThat(senders.forget("192.168.1.21")).isFalse();
         assertThat(senders.all()).hasSize(1);
-        assertThatThrownBy(() -> senders.allow("the booth")).hasMessageContaining("no address in numbers");
+        assertThatThrownBy(() -> senders.allow("the booth")).hasMessageContaining("isn't a numeric address");
     }
 }

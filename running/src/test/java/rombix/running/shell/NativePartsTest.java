@@ -36,7 +36,7 @@ class NativePartsTest {
         Path open = Files.createDirectory(folder.resolve("open"));
         Files.setPosixFilePermissions(open, PosixFilePermissions.fromString("rwxrwxrwx"));
         assertThatThrownBy(() -> NativeParts.folder(open)).isInstanceOf(IOException.class).hasMessageContaining(
-                "can be written by others");
+                "is writable by other users");
         Path elsewhere = Files.createSymbolicLink(folder.resolve("link"), open);
         assertThatThrownBy(() -> NativeParts.folder(elsewhere)).isInstanceOf(IOException.class);
     }

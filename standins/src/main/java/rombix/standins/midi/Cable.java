@@ -52,7 +52,7 @@ final class Cable implements MidiDevice {
             plugged.connect(end, PATIENCE_MILLIS);
             plugged.setTcpNoDelay(true);
         } catch (IOException e) {
-            throw new MidiUnavailableException("nothing is plugged in at its far end");
+            throw new MidiUnavailableException("nothing is plugged in at the other end");
         }
         socket = plugged;
         Thread.ofVirtual().name("cable").start(() -> read(plugged));

@@ -174,7 +174,7 @@ public final class Panels {
 
     private static Panel chat(Chat c) {
         return new Of("Chat, IRC", () -> List.of(new Switch("M", "Members only", c.has('M'), "MEMBERS", "all"),
-                new Switch("m", "Slow", c.has('m'), "SLOW", "free"), new Said("say", "A guest says")), (id, to) -> {
+                new Switch("m", "Slow", c.has('m'), "SLOW", "free"), new Said("say", "A guest writes")), (id, to) -> {
                     if (id.equals("say")) {
                         c.say(to);
                     } else {

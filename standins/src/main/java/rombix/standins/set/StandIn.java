@@ -99,7 +99,7 @@ public record StandIn(String address, AutoCloseable gear) implements AutoCloseab
         try {
             gear.close();
         } catch (Exception e) {
-            throw new IllegalStateException("a stand-in could not be ended", e);
+            throw new IllegalStateException("a stand-in can't be ended", e);
         }
     }
 }

@@ -71,7 +71,7 @@ public sealed interface ArtNetPacket {
                 Layout.ports(out, r.universes());
                 yield out.array();
             }
-            case Other _ -> throw new IllegalArgumentException("nothing is known of it");
+            case Other _ -> throw new IllegalArgumentException("unknown");
         };
     }
 

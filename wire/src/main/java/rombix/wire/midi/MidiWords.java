@@ -156,7 +156,7 @@ public final class MidiWords {
             String plain = text.replaceAll("[\\s,]", "").toLowerCase(java.util.Locale.ROOT);
             return HexFormat.of().parseHex(plain.replaceFirst("^f0", "").replaceFirst("f7$", ""));
         } catch (IllegalArgumentException e) {
-            throw new IllegalArgumentException("“" + text + "” are no bytes in hexadecimal digits", e);
+            throw new IllegalArgumentException("“" + text + "” isn't a sequence of hexadecimal bytes", e);
         }
     }
 
@@ -189,7 +189,7 @@ public final class MidiWords {
         try {
             return (int) Math.rint(Double.parseDouble(text.strip()));
         } catch (NumberFormatException e) {
-            throw new IllegalArgumentException("“" + text + "” is no number", e);
+            throw new IllegalArgumentException("“" + text + "” isn't a number", e);
         }
     }
 }

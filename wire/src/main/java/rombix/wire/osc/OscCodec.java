@@ -121,7 +121,7 @@ public final class OscCodec {
             throw new Malformed("an empty packet");
         }
         if (in.remaining() % 4 != 0) {
-            throw new Malformed("a size of " + in.remaining() + " bytes, which is no multiple of 4");
+            throw new Malformed("a size of " + in.remaining() + " bytes, which isn't a multiple of 4");
         }
         return in.get(in.position()) == '#' ? bundle(in, depth) : message(in);
     }
@@ -153,14 +153,14 @@ public final class OscCodec {
     private static Message message(ByteBuffer in) throws Malformed {
         String address = text(in);
         if (!address.startsWith("/")) {
-            throw new Malformed("an address that does not begin with /");
+            throw new Malformed("an address that doesn't begin with /");
         }
         if (!in.hasRemaining()) {
             return new Message(address, List.of()); // Old senders leave the type tags out where there are no arguments.
         }
         String tags = text(in);
         if (!tags.startsWith(",")) {
-            throw new Malformed("type tags that do not begin with a comma");
+            throw new Malformed("type tags that don't begin with a comma");
         }
         int[] at = {1};
         List<Object> args = args(tags, at, in, 0);
@@ -216,7 +216,7 @@ public final class OscCodec {
             case 'F' -> false;
             case 'N' -> new Nil();
             case 'I' -> new Impulse();
-            default -> throw new Malformed("a type tag “" + tag + "” that OSC does not have");
+            default -> throw new Malformed("a type tag “" + tag + "” that OSC doesn't have");
         };
     }
 

@@ -77,7 +77,7 @@ class MidiWordsTest {
     @ParameterizedTest
     @CsvSource(delimiter = ';', value = {"note 0 60;1;channels count from 1", "note 1 200;1;no number from 0 to 127",
             "mmc 1 dance;;expected one of", "msc 1 all go;cue;numbers such as 12.5", "sysex;80;up to 7F",
-            "sysex;xyz;no bytes in hexadecimal", "control14 1 40;1;no number from 0 to 31",
+            "sysex;xyz;isn't a sequence of hexadecimal bytes", "control14 1 40;1;no number from 0 to 31",
             "rpn 1 20000;1;from 0 to 16383",
             "dance 1;1;no such message"})
     void whatCannotBeIsToldInWords(String address, String args, String message) {

@@ -76,9 +76,9 @@ class OscCodecTest {
     }
 
     @ParameterizedTest
-    @CsvSource({"'', an empty packet", "2f6100, no multiple of 4", "61620000, does not begin with /",
-            "2f616263, without its end", "2f610000 69000000, do not begin with a comma",
-            "2f610000 2c690000, an int cut short", "2f610000 2c780000, that OSC does not have",
+    @CsvSource({"'', an empty packet", "2f6100, isn't a multiple of 4", "61620000, doesn't begin with /",
+            "2f616263, without its end", "2f610000 69000000, don't begin with a comma",
+            "2f610000 2c690000, an int cut short", "2f610000 2c780000, that OSC doesn't have",
             "2f610000 2c000000 00000000, more than the type tags", "2f610000 2c5b6900 00000001, without its ]",
             "2f610000 2c5d0000, without its [", "2f610000 2c620000 7fffffff, a blob claims",
             "2f610000 2c620000 ffffffff, a blob claims", "2f610000 2c730000 61626364, without its end",
@@ -86,7 +86,7 @@ class OscCodecTest {
             "2362756e 646c6500 00000000 00000001 00000000, claims 0 bytes",
             "2362756e 646c6500 00000000 00000001 00000064 2f610000, claims 100 bytes",
             "2362756e 646c6500 00000000 00000001 ffffffff, claims -1 bytes",
-            "2362756e 646c6500 00000000 00000001 00000003 2f610000, no multiple of 4"})
+            "2362756e 646c6500 00000000 00000001 00000003 2f610000, isn't a multiple of 4"})
     void malformedBytesGiveAReason(String hex, String reason) {
         assertThatThrownBy(() -> read(hex(hex))).isInstanceOf(Malformed.class).hasMessageContaining(reason);
     }

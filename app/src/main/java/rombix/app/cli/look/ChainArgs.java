@@ -30,22 +30,22 @@ final class ChainArgs {
     @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
     private Path board = Path.of("");
 
-    @Parameters(index = "1", paramLabel = "BUTTON", description = "The button's id, such as doors-open.")
+    @Parameters(index = "1", paramLabel = "BUTTON", description = "Id of the button, such as doors-open.")
     private String button = "";
 
     @Option(names = "--gesture", defaultValue = "press", paramLabel = "GESTURE", converter = GestureName.class, description = "press (default), release, long-press, double-press, held, turn or turn-fine.")
     private Gesture gesture = Gesture.PRESS;
 
-    @Option(names = "--state", paramLabel = "S", description = "The id of the state whose chain it is; the one that would be shown when left out.")
+    @Option(names = "--state", paramLabel = "S", description = "Id of the state that has the chain; if omitted, the one the button shows.")
     private @Nullable String state;
 
-    @Option(names = "--at", paramLabel = "GEAR=HOST:PORT", description = "Reach a gear at another address than the board's, and ask for its readings.")
+    @Option(names = "--at", paramLabel = "GEAR=HOST:PORT", description = "Use another address for this gear than the board's, and ask for its readings.")
     private Map<String, String> at = new LinkedHashMap<>();
 
-    @Option(names = "--live", description = "Start from what the Rombix that has the board open knows; where none has, ask the gear for its readings first.")
+    @Option(names = "--live", description = "Start from the present readings: from the Rombix that has the board open, or else from the gear itself.")
     private boolean live;
 
-    @Option(names = "--stand-ins", description = "Start stand-ins for the gear, and ask them.")
+    @Option(names = "--stand-ins", description = "Start stand-ins for the gear, and read from them.")
     private boolean standIns;
 
     @Mixin

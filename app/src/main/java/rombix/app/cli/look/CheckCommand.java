@@ -24,7 +24,7 @@ import tools.jackson.databind.json.JsonMapper;
 /** Says what is wrong with a board. */
 @Command(name = "check", mixinStandardHelpOptions = true, description = {
         "Checks a board: one finding per line, with its place and what to do.",
-        "Whether gear can be reached is not tried; only its address is looked at. A Rombix that has the board open says what gear lists.",
+        "Doesn't connect to gear; addresses are only checked for their form. If a Rombix has the board open, names that the gear reports are checked, too.",
         "Exit code: 0 no findings, 1 findings, 2 the file is not a board."})
 public final class CheckCommand implements Callable<Integer> {
     @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
@@ -53,7 +53,7 @@ public final class CheckCommand implements Callable<Integer> {
         for (Finding f : findings) {
             String place = draft.where(f.pointer());
             BadFile card = draft.badCards().get(f.pointer());
-            String message = card == null ? f.message() : "its card can't be used: " + card.getMessage();
+            String message = card == null ? f.message() : "its card has errors: " + card.getMessage();
             if (json) {
                 Map<String, String> line = new LinkedHashMap<>();
                 line.put("kind", f.kind().name().toLowerCase(java.util.Locale.ROOT).replace('_', '-'));

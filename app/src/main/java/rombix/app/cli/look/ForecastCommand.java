@@ -25,16 +25,16 @@ import tools.jackson.databind.json.JsonMapper;
 /** Says what a press will do, without telling the gear anything. */
 @Command(name = "forecast", mixinStandardHelpOptions = true, description = {
         "Forecasts a press: when each step runs, what each reading will be, the odds, and clashes.",
-        "Nothing is sent. With --stand-ins or --live it starts from the gear's present readings; otherwise they are unknown.",
-        "With --live, a Rombix that has the board open says what it knows; else the gear is asked."})
+        "Nothing is sent. With --stand-ins or --live it starts from the present readings; otherwise they are unknown.",
+        "With --live, readings come from the Rombix that has the board open, or else from the gear."})
 public final class ForecastCommand implements Callable<Integer> {
     @Mixin
     private ChainArgs chain = new ChainArgs();
 
-    @Option(names = "--runs", defaultValue = "1000", paramLabel = "N", description = "How many runs, where chance is involved (1000).")
+    @Option(names = "--runs", defaultValue = "1000", paramLabel = "N", description = "Number of simulated runs if chance is involved (default 1000).")
     private int runs = 1000;
 
-    @Option(names = "--seed", defaultValue = "1", paramLabel = "S", description = "Random seed (1): the same seed gives the same forecast.")
+    @Option(names = "--seed", defaultValue = "1", paramLabel = "S", description = "Random seed (default 1): the same seed gives the same forecast.")
     private long seed = 1;
 
     @Option(names = "--json", description = "One JSON object.")
@@ -101,9 +101,9 @@ public final class ForecastCommand implements Callable<Integer> {
     }
 
     private static void print(PrintWriter out, Forecast f, Titles titles, StepWords words) {
-        out.printf("%s, %s%n%n", f.endless() ? "Runs until it is stopped" : "Takes " + span(f.length()),
+        out.printf("%s, %s%n%n", f.endless() ? "Runs until stopped" : "Takes " + span(f.length()),
                 f.runs() == 1
-                        ? "no chance in it"
+                        ? "no chance involved"
                         : f.runs() + " runs");
         out.println("  starts                  ends                    odds   step");
         for (Forecast.StepTime s : f.steps()) {
@@ -121,11 +121,11 @@ public final class ForecastCommand implements Callable<Integer> {
                 .toList());
         section(out, "Odds", f.odds().stream()
                 .map(o -> percent(o.share()) + " " + o.name() + "  (" + titles.of(o.step()) + ")").toList());
-        section(out, "Clashes", f.clashes().stream().map(c -> "%s is set by two steps at %s: %s and %s".formatted(words
+        section(out, "Conflicts", f.clashes().stream().map(c -> "Two steps set %s at %s: %s and %s".formatted(words
                 .reading(c.gear() + ":" + c.reading()), Figures.span(c.atMillis()),
                 titles.of(c.first()),
                 titles.of(c.second()))).toList());
-        section(out, "Gear that is off", f.off().stream().map(o -> titles.of(o.step()) + " — " + o
+        section(out, "Unreachable gear", f.off().stream().map(o -> titles.of(o.step()) + " — " + o
                 .why()).toList());
         section(out, "Faults", f.faults().stream()
                 .map(o -> percent(o.share()) + " " + titles.of(o.step()) + " — " + o.why()).toList());

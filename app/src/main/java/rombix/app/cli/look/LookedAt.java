@@ -37,7 +37,7 @@ record LookedAt(Rig rig, RunningDeck deck, boolean alone) implements AutoCloseab
         known(rig, gear);
         if (gear.isEmpty() && !Trust.of(Set.of()).missing(rig).isEmpty()) {
             throw new BadCall(
-                    "%s is not trusted yet, so none of its gear is reached: open it and agree first, or name one with --gear."
+                    "%s isn't trusted yet, so it isn't connected to its gear. Open it and trust it first, or choose one with --gear."
                             .formatted(board));
         }
         Predicate<String> reached = gear.isEmpty() ? _ -> true : gear::equals;

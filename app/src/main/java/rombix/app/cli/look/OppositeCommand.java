@@ -18,13 +18,13 @@ import rombix.core.store.BoardFile;
 
 /** Makes the chain that undoes a button's chain. */
 @Command(name = "opposite", mixinStandardHelpOptions = true, description = {
-        "Makes the chain that undoes a button's chain, from the cards, and lists what cannot be undone.",
-        "With --stand-ins or --live it knows what the gear's readings are before."})
+        "Prints the chain that undoes a button's chain, and lists what can't be undone.",
+        "With --stand-ins or --live it uses the present readings."})
 public final class OppositeCommand implements Callable<Integer> {
     @Mixin
     private ChainArgs chain = new ChainArgs();
 
-    @Option(names = "--json", description = "The chain as a board file writes it.")
+    @Option(names = "--json", description = "The chain in the format of a board file.")
     private boolean json;
 
     @Spec
@@ -46,7 +46,7 @@ public final class OppositeCommand implements Callable<Integer> {
         } else {
             print(out, opposite.chain(), words, "");
             if (!opposite.left().isEmpty()) {
-                out.printf("%nCannot be undone:%n");
+                out.printf("%nCan't be undone:%n");
                 opposite.left().forEach(l -> out.println("  " + words.of(l.what()) + " — " + l.why()));
             }
         }

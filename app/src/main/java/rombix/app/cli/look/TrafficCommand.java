@@ -27,10 +27,9 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** Says what went out to the gear and came in, in the Rombix that has a board open. */
 @Command(name = "traffic", mixinStandardHelpOptions = true, description = {
-        "Says what went out to the gear of a board, and what came in: in words, as it stood on the wire, and"
-                + " what became of it. Secrets are never shown.",
-        "Where no Rombix has the board open, it connects the gear itself and tells what it says for a while.",
-        "Exit code: 0 done, 2 a bad call."})
+        "Lists what was sent to the gear of a board and what was received: in words, as raw data, and with the result. Secrets are never shown.",
+        "If no Rombix has the board open, the command connects to the gear itself and listens for a while.",
+        "Exit code: 0 done, 2 usage error."})
 public final class TrafficCommand implements Callable<Integer> {
     private static final long ALONE_MILLIS = 5000;
     private static final long PACE_MILLIS = 100;
@@ -38,22 +37,22 @@ public final class TrafficCommand implements Callable<Integer> {
     @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
     private Path board = Path.of("");
 
-    @Option(names = "--gear", paramLabel = "GEAR", description = "Only this gear's, by its id.")
+    @Option(names = "--gear", paramLabel = "GEAR", description = "Only this gear, by its id.")
     private @Nullable String gear;
 
-    @Option(names = "--in-vain", description = "Only what failed or was ignored.")
+    @Option(names = "--in-vain", description = "Only packets that failed or were ignored.")
     private boolean vain;
 
-    @Option(names = "--commands", description = "Only the commands of steps and hands.")
+    @Option(names = "--commands", description = "Only commands, no queries or replies.")
     private boolean commands;
 
-    @Option(names = Caller.FOLLOW, description = "Go on with what comes, until Ctrl+C.")
+    @Option(names = Caller.FOLLOW, description = "Follow until Ctrl+C.")
     private boolean follow;
 
-    @Option(names = "--for", converter = Span.class, paramLabel = "TIME", description = "Go on for this time, such as 20s; 5s where no Rombix has the board open.")
+    @Option(names = "--for", converter = Span.class, paramLabel = "TIME", description = "Follow for this time, such as 20s; default 5s if no Rombix has the board open.")
     private @Nullable Long forMillis;
 
-    @Option(names = "--json", description = "One JSON object in each line.")
+    @Option(names = "--json", description = "One JSON object per line.")
     private boolean json;
 
     @Mixin

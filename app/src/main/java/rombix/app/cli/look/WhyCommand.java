@@ -22,8 +22,8 @@ import tools.jackson.databind.json.JsonMapper;
 /** Tests the connection to a gear. */
 @Command(name = "why", mixinStandardHelpOptions = true, description = {
         "Tests the connection to a gear of a board: address, name lookup, port, TLS, login, response, readings.",
-        "Where no Rombix has the board open, it connects this gear itself.",
-        "Exit code: 0 the connection works, 1 a step failed, 2 a bad call."})
+        "If no Rombix has the board open, the command connects to the gear itself.",
+        "Exit code: 0 the connection works, 1 a step failed, 2 usage error."})
 public final class WhyCommand implements Callable<Integer> {
     @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
     private Path board = Path.of("");

@@ -25,13 +25,13 @@ public final class DemoCommand implements Callable<Integer> {
     @Option(names = "--for", converter = Span.class, paramLabel = "TIME", description = "Stop after this time, such as 20s.")
     private @Nullable Long forMillis;
 
-    @Option(names = "--fresh", description = "Start again from the original demo board; your old copy is kept next to it.")
+    @Option(names = "--fresh", description = "Start over from the original demo board; your copy is kept next to it.")
     private boolean fresh;
 
-    @Option(names = "--live", description = "Go live at once.")
+    @Option(names = "--live", description = "Start in Live.")
     private boolean live;
 
-    @Option(names = "--panels", description = "Show a panel for each stand-in, to work it by hand and see what comes to it.")
+    @Option(names = "--panels", description = "Show a panel for each stand-in, to operate it by hand and see what it receives.")
     private boolean panels;
 
     private final Playing.Lines lines;

@@ -31,7 +31,7 @@ import rombix.running.shell.Doorkeeper;
 
 /** Opens a board in a window. */
 @Command(name = "open", mixinStandardHelpOptions = true, description = {"Opens a board in a window.",
-        "Without a display it runs without a window: press it from a shell, a controller, keys or OSC."})
+        "Without a display it runs without a window: press buttons from a shell, a controller, keys or OSC."})
 public final class OpenCommand implements Callable<Integer> {
     @Parameters(paramLabel = "BOARD", description = "The board file.")
     private Path board = Path.of("");
@@ -39,10 +39,10 @@ public final class OpenCommand implements Callable<Integer> {
     @Option(names = "--for", converter = Span.class, paramLabel = "TIME", description = "Close after this time, such as 20s.")
     private @Nullable Long forMillis;
 
-    @Option(names = "--live", description = "Go live at once.")
+    @Option(names = "--live", description = "Start in Live.")
     private boolean live;
 
-    @Option(names = "--trust", description = "Trust the board: agree to all that it brings. A board from elsewhere is opened to look, until it is trusted.")
+    @Option(names = "--trust", description = "Trust the board and everything it asks for. Until then, a board from elsewhere opens for viewing only.")
     private boolean trust;
 
     @Mixin
@@ -110,7 +110,7 @@ public final class OpenCommand implements Callable<Integer> {
     private static void withoutWindow(Playing.Lines lines, Wanted wanted, OpenedBoard read, Trust trust)
             throws Exception {
         System.out.println("There is no display, so Rombix runs without a window" + (wanted.forMillis() == null
-                ? " until it is stopped (Ctrl+C)."
+                ? " until stopped (Ctrl+C)."
                 : "."));
         read.notices().forEach(System.out::println);
         LogStore log = LogStore.ofBoard(LogStore.beside(read.file()), System.out::println);
@@ -120,7 +120,7 @@ public final class OpenCommand implements Callable<Integer> {
             deck.listen(_ -> {
             }, osc == null ? null : Integer.valueOf(osc), Runnable::run);
             deck.whenLogTroubled(why -> System.out.println(why.isEmpty()
-                    ? "The log is written again."
+                    ? "The log can be written again."
                     : "The log can't be written: " + why + ". Rombix keeps trying; the show goes on."));
             if (!door.keep(read.file())) {
                 System.out.println(ShellDoor.elsewhere(read.file()));
@@ -141,7 +141,7 @@ public final class OpenCommand implements Callable<Integer> {
             left.end();
         }
         System.out.println(left.words() + (left.always()
-                ? " That is ended now."
-                : " Open the board in a window to end that, or run the end of its chains yourself."));
+                ? " It was ended now."
+                : " Open the board in a window to end it, or run the end of its chains yourself."));
     }
 }

@@ -17,8 +17,7 @@ import rombix.standins.set.StandIns;
 import rombix.standins.sound.Speakers;
 
 /** Runs the stand-ins alone. */
-@Command(name = "stand-ins", mixinStandardHelpOptions = true, description = "Runs the simulated gear alone, on the"
-        + " ports that the demo board names, until it is stopped.")
+@Command(name = "stand-ins", mixinStandardHelpOptions = true, description = "Runs only the simulated gear, on the ports of the demo board, until stopped.")
 public final class StandInsCommand implements Callable<Integer> {
     @Option(names = "--for", converter = Span.class, paramLabel = "TIME", description = "Stop after this time, such as 20s.")
     private @Nullable Long forMillis;
@@ -53,7 +52,7 @@ public final class StandInsCommand implements Callable<Integer> {
         String[][] more = {{"cues", "cue lists", "OSC"}, {"house", "house", "MQTT"}, {"chat", "chat", "IRC"},
                 {"projector", "projector", "text line"}, {"camera", "camera head", "HTTP"},
                 {"music", "music", "WebSocket"}, {"relays", "relays", "serial"},
-                {"computer", "computer", "the booth’s own"}};
+                {"computer", "computer", "at the booth"}};
         for (String[] m : more) {
             if (at.containsKey(m[0])) {
                 rows.add(new String[]{m[1], m[2], at.get(m[0]) + (m[0].equals("chat") ? ", channel #star-night" : "")});

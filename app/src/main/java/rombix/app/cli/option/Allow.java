@@ -14,7 +14,7 @@ import rombix.running.owner.Trust;
 
 /** The powers over this computer that a command gives to a board, for as long as it runs. */
 public final class Allow {
-    @Option(names = "--allow", split = ",", paramLabel = "POWER", description = "Let a board that is not trusted use this computer meanwhile: keys, pointer, programs, files, windows, clipboard, system; several with commas.")
+    @Option(names = "--allow", split = ",", paramLabel = "POWER", description = "Powers over this computer to grant to an untrusted board for this call, separated by commas: keys, pointer, programs, files, windows, clipboard, system.")
     private List<String> allow = List.of();
 
     Set<Power> powers() throws BadCall {
@@ -41,7 +41,7 @@ public final class Allow {
         wanted.removeAll(allowed);
         if (!wanted.isEmpty()) {
             throw new BadCall(
-                    "“%s” %s, and this board is not trusted on this computer: add --allow %s, or open it and trust it."
+                    "“%s” %s, and this board isn't trusted on this computer. Add --allow %s, or open it and trust it."
                             .formatted(button.name(),
                                     wanted.stream().map(Power::words).collect(Collectors.joining(", ")), ids(
                                             wanted)));

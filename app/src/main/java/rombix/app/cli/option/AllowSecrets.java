@@ -15,7 +15,7 @@ import rombix.running.owner.Trust;
 
 /** The secrets of this computer that a command lets a board tell to its gear, for as long as it runs. */
 public final class AllowSecrets {
-    @Option(names = "--allow-secret", split = ",", paramLabel = "NAME", description = "Let a board that is not trusted tell this secret of yours to its gear; several with commas.")
+    @Option(names = "--allow-secret", split = ",", paramLabel = "NAME", description = "Secrets that an untrusted board may send to its gear in this call, separated by commas.")
     private Set<String> allowed = Set.of();
 
     /**
@@ -43,7 +43,7 @@ public final class AllowSecrets {
         }
         if (!missing.isEmpty()) {
             throw new BadCall(
-                    "This board would tell %s, and it is not trusted on this computer: add --allow-secret %s, or open it and trust it."
+                    "This board would send %s, and it isn't trusted on this computer. Add --allow-secret %s, or open it and trust it."
                             .formatted(
                                     String.join(", ", missing.entrySet().stream().map(e -> "your secret “" + e.getKey()
                                             + "” to " + e.getValue()).toList()),

@@ -11,7 +11,7 @@ public final class GuestWords {
 
     public static String of(Path file, String board, List<Ask> missing) {
         StringBuilder all = new StringBuilder(
-                "“%s” is a guest on this computer, so it is opened to look: no gear is reached. It brings:%n"
+                "“%s” is a guest on this computer, so it opens for viewing only and isn't connected to its gear. It asks for:%n"
                         .formatted(board));
         Ask.Kind kind = null;
         for (Ask ask : missing) {

@@ -13,10 +13,10 @@ import rombix.core.trust.Leave;
 
 /** Where a command that works a button reaches the gear, and what it lets a board do that is not trusted. */
 public final class PlayOptions {
-    @Option(names = "--at", paramLabel = "GEAR=HOST:PORT", description = "Reach a gear at another address than the board's; for MIDI the name of a port.")
+    @Option(names = "--at", paramLabel = "GEAR=HOST:PORT", description = "Use another address for this gear than the board's; for MIDI, the name of a port.")
     private Map<String, String> at = new LinkedHashMap<>();
 
-    @Option(names = "--stand-ins", description = "Start stand-ins for the gear on free ports, and use them.")
+    @Option(names = "--stand-ins", description = "Start stand-ins for the gear on free ports and use them.")
     private boolean standIns;
 
     @Mixin

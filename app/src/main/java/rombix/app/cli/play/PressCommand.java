@@ -21,9 +21,9 @@ import rombix.core.value.Value;
 
 /** Presses a button from a script. */
 @Command(name = "press", mixinStandardHelpOptions = true, description = {
-        "Presses a button of a board and prints one line per step, until its chain has ended.",
-        "A Rombix that has the board open does it, in its mode; else this command connects the gear itself.",
-        "Exit code: 0 done, 1 a step failed, 2 a bad call or a bad file."})
+        "Presses a button and prints one line per step until its chain ends.",
+        "If a Rombix has the board open, it does the press in its present mode; otherwise this command connects to the gear itself.",
+        "Exit code: 0 done, 1 a step failed, 2 usage error or invalid file."})
 public final class PressCommand implements Callable<Integer> {
     @Mixin
     private Worked worked = new Worked();
@@ -31,19 +31,19 @@ public final class PressCommand implements Callable<Integer> {
     @Option(names = "--gesture", defaultValue = "press", paramLabel = "GESTURE", converter = GestureName.class, description = "press (default), release, long-press, double-press, held, turn or turn-fine.")
     private Gesture gesture = Gesture.PRESS;
 
-    @Option(names = "--times", defaultValue = "1", paramLabel = "N", description = "How many times, one after the other.")
+    @Option(names = "--times", defaultValue = "1", paramLabel = "N", description = "Number of presses, one after another.")
     private int times = 1;
 
-    @Option(names = "--answer", paramLabel = "ANSWER", description = "The answer when the chain asks: a choice by name or by position from 0, a number, or a text. Several are used in turn.")
+    @Option(names = "--answer", paramLabel = "ANSWER", description = "Answer to a question of the chain: a choice by name or by position from 0, a number, or a text. Repeat it for several questions.")
     private List<String> answers = List.of();
 
-    @Option(names = "--for", paramLabel = "TIME", converter = Span.class, description = "How long to hold the button, such as 2s or 500ms; without it, it is let go of at once.")
+    @Option(names = "--for", paramLabel = "TIME", converter = Span.class, description = "How long to hold the button, such as 2s or 500ms; by default it is released at once.")
     private @Nullable Long holdMillis;
 
-    @Option(names = "--confirm", description = "Press a button that is guarded against presses by accident.")
+    @Option(names = "--confirm", description = "Confirm the press of a guarded button.")
     private boolean confirm;
 
-    @Option(names = "--hold", description = "Keep holding the button until “rombix release”. Only where a Rombix has the board open.")
+    @Option(names = "--hold", description = "Hold the button until “rombix release”. Needs a Rombix that has the board open.")
     private boolean hold;
 
     @Mixin
@@ -64,7 +64,7 @@ public final class PressCommand implements Callable<Integer> {
             throw new BadCall("--times takes a whole number from 1");
         }
         if (hold && stage.deck() == null) {
-            throw new BadCall(OpenDeck.nobody(worked.board()) + " A hold would end with this command.");
+            throw new BadCall(OpenDeck.nobody(worked.board()) + " Without one, the hold would end with this command.");
         }
         try (Playing play = stage.open(worked.board(), worked.button(), options)) {
             Button pressed = worked.in(play.rig());
@@ -96,11 +96,11 @@ public final class PressCommand implements Callable<Integer> {
     private void guard(Playing play, Button pressed) throws BadCall {
         boolean hand = gesture == Gesture.PRESS || gesture == Gesture.LONG_PRESS || gesture == Gesture.DOUBLE_PRESS;
         if (hand && !confirm && pressed.guard() != null) {
-            throw new BadCall("“%s” is guarded against presses by accident (%s). Add --confirm to press it.".formatted(
+            throw new BadCall("“%s” is guarded against accidental presses (%s). Add --confirm to press it.".formatted(
                     pressed.name(), pressed.guard().kind() == Button.Guard.Kind.HOLD ? "hold to fire" : "press twice"));
         }
         if (holdMillis != null && (hold || gesture != Gesture.PRESS)) {
-            throw new BadCall("--for goes with a press alone: not with --hold or another gesture.");
+            throw new BadCall("--for can't be combined with --hold or another gesture.");
         }
     }
 

@@ -31,8 +31,8 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** Says what the gear reports in the Rombix that has a board open. */
 @Command(name = "read", mixinStandardHelpOptions = true, description = {
-        "Says what the gear reports in the Rombix that has the board open: each reading, its value, and for how long it has been so; and the values of the board.",
-        "Exit code: 0 done, 1 what was asked for is not known yet, 2 a bad call or nobody has the board open."})
+        "Lists the readings of the gear, each with its value and age, and the values of the board, from the Rombix that has the board open.",
+        "Exit code: 0 done, 1 not known yet, 2 usage error or the board isn't open."})
 public final class ReadCommand implements Callable<Integer> {
     private static final int MOST_WAITING = 10_000;
     private static final long PACE_MILLIS = 200;
@@ -42,13 +42,13 @@ public final class ReadCommand implements Callable<Integer> {
     private Path board = Path.of("");
 
     @Parameters(index = "1..*", paramLabel = "NAME", arity = "0..*", description = {
-            "GEAR or GEAR:READING, a value, or BUTTON/VALUE, by their ids; all of them if left out."})
+            "GEAR, GEAR:READING, a value, or BUTTON/VALUE, by id; everything if omitted."})
     private List<String> what = List.of();
 
-    @Option(names = Caller.FOLLOW, description = "Go on with each change, a line each, until Ctrl+C.")
+    @Option(names = Caller.FOLLOW, description = "Print each change on a line, until Ctrl+C.")
     private boolean follow;
 
-    @Option(names = "--json", description = "One JSON list; with --follow one object in each line.")
+    @Option(names = "--json", description = "One JSON list; with --follow one object per line.")
     private boolean json;
 
     @Spec
@@ -203,7 +203,7 @@ public final class ReadCommand implements Callable<Integer> {
 
     private static String words(Twin twin, Twin.Reading reading, Value value, DeckState deck) {
         return value instanceof Value.Choices c
-                ? c.choices().size() + (c.choices().size() == 1 ? " item" : " items")
+                ? Figures.count(c.choices().size(), "item")
                 : twin.spoken(reading, value, deck.readings(twin.gear()));
     }
 
@@ -223,11 +223,11 @@ public final class ReadCommand implements Callable<Integer> {
         out.printf("%s: %s%s%n", twin.title(), status.words(), status.hint().isEmpty() ? "" : ". " + status.hint());
         lines.stream().filter(l -> l.gear().equals(twin.gear()))
                 .forEach(l -> out.printf("  %-32s %-20s %s%n", l.title(),
-                        l.value() == null ? l.reported() ? "unknown" : "unknown until it is sent" : l.value(),
+                        l.value() == null ? l.reported() ? "unknown" : "unknown until sent" : l.value(),
                         l.seconds() == null
                                 ? ""
                                 : "for " + Figures.span(l.seconds() * 1000) + (l.reported()
                                         ? ""
-                                        : ", as sent: the gear never reports it")));
+                                        : ", as sent (the gear doesn't report it)")));
     }
 }

@@ -11,7 +11,7 @@ import rombix.core.board.Button;
 /** Ends a hold that a script began. */
 @Command(name = "release", mixinStandardHelpOptions = true, description = {
         "Releases a button that “rombix press --hold” holds, in the Rombix that has the board open.",
-        "Exit code: 0 done, 1 a step failed, 2 a bad call or nobody has the board open."})
+        "Exit code: 0 done, 1 a step failed, 2 usage error or the board isn't open."})
 public final class ReleaseCommand implements Callable<Integer> {
     @Mixin
     private Worked worked = new Worked();
@@ -31,7 +31,7 @@ public final class ReleaseCommand implements Callable<Integer> {
             Button held = worked.in(play.rig());
             Report report = worked.report(play.rig(), spec.commandLine().getOut());
             if (!play.port().holds(held.id())) {
-                spec.commandLine().getErr().println("No command holds “" + held.name() + "”.");
+                spec.commandLine().getErr().println("No command is holding “" + held.name() + "”.");
             }
             play.follow(port -> port.release(held.id()), held, false, report::take);
             return report.faults() == 0 ? 0 : 1;

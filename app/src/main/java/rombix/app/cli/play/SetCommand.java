@@ -23,7 +23,7 @@ import rombix.running.RunningDeck;
 /** Sets a value in the Rombix that has a board open, or goes to an item of a run-down. */
 @Command(name = "set", mixinStandardHelpOptions = true, description = {
         "Sets a value in the Rombix that has the board open, or goes to an item of a run-down.",
-        "Exit code: 0 done, 2 a bad call or nobody has the board open."})
+        "Exit code: 0 done, 2 usage error or the board isn't open."})
 public final class SetCommand implements Callable<Integer> {
     private static final Set<String> YES = Set.of("yes", "true", "on", "1");
     private static final Set<String> NO = Set.of("no", "false", "off", "0");
@@ -32,11 +32,11 @@ public final class SetCommand implements Callable<Integer> {
     private Path board = Path.of("");
 
     @Parameters(index = "1", paramLabel = "VALUE", description = {
-            "The id of a value of the board or of a run-down, or BUTTON/VALUE for one of a button's own."})
+            "Id of a value or a run-down, or BUTTON/VALUE for a value of one button."})
     private String name = "";
 
     @Parameters(index = "2", paramLabel = "TO", description = {
-            "What it is from now on; for a run-down next, back, first, last, a number or an item's name."})
+            "The new value; for a run-down: next, back, first, last, a number or an item's name."})
     private String to = "";
 
     @Spec

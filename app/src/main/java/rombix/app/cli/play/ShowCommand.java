@@ -9,7 +9,7 @@ import picocli.CommandLine.Spec;
 import rombix.app.cli.option.BadCall;
 
 /** Brings the window to the front that has a board open: asked by a Rombix that was to open it once more. */
-@Command(name = "show", hidden = true, mixinStandardHelpOptions = true, description = "Brings the window to the front that has a board open.")
+@Command(name = "show", hidden = true, mixinStandardHelpOptions = true, description = "Brings the window of an open board to the front.")
 public final class ShowCommand implements Callable<Integer> {
     @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
     private Path board = Path.of("");
@@ -26,8 +26,8 @@ public final class ShowCommand implements Callable<Integer> {
     public Integer call() throws BadCall {
         OpenDeck.of(stage, board);
         spec.commandLine().getOut().println(board.getFileName() + (stage.toFront()
-                ? " is open already; its window is in front now."
-                : " is open already, without a window."));
+                ? " is already open; its window is in front now."
+                : " is already open, without a window."));
         return 0;
     }
 }

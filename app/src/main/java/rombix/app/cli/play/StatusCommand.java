@@ -33,8 +33,8 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** Says what the Rombix that has a board open is doing. */
 @Command(name = "status", mixinStandardHelpOptions = true, description = {
-        "Says what the Rombix that has the board open is doing: its mode and page, what the page's buttons show, what runs, the gear, what went wrong.",
-        "Exit code: 0 all is well, 1 something went wrong or gear is off, 2 a bad call or nobody has the board open."})
+        "Shows the state of the Rombix that has the board open: mode, page, faces, running chains, gear and faults.",
+        "Exit code: 0 all well, 1 faults or unreachable gear, 2 usage error or the board isn't open."})
 public final class StatusCommand implements Callable<Integer> {
     @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
     private Path board = Path.of("");

@@ -1,5 +1,6 @@
 package rombix.app.cli.play;
 
+import rombix.core.twin.Figures;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.Callable;
@@ -15,13 +16,13 @@ import rombix.running.state.DeckState;
 
 /** Stops what runs in the Rombix that has a board open. */
 @Command(name = "stop", mixinStandardHelpOptions = true, description = {
-        "Stops every chain that runs in the Rombix that has the board open, or those of one button.",
-        "Exit code: 0 done, 2 a bad call or nobody has the board open."})
+        "Stops all running chains, or those of one button, in the Rombix that has the board open.",
+        "Exit code: 0 done, 2 usage error or the board isn't open."})
 public final class StopCommand implements Callable<Integer> {
     @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
     private Path board = Path.of("");
 
-    @Parameters(index = "1", arity = "0..1", paramLabel = "BUTTON", description = "The id of a button; every chain where it is left out.")
+    @Parameters(index = "1", arity = "0..1", paramLabel = "BUTTON", description = "Id of a button; all chains if omitted.")
     private @Nullable String button;
 
     @Spec
@@ -46,7 +47,7 @@ public final class StopCommand implements Callable<Integer> {
         }
         spec.commandLine().getOut().println(runs.isEmpty()
                 ? "Nothing was running."
-                : runs.size() == 1 ? "Stopped one chain." : "Stopped " + runs.size() + " chains.");
+                : "Stopped " + Figures.count(runs.size(), "chain") + ".");
         return 0;
     }
 }

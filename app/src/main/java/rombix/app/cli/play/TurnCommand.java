@@ -15,17 +15,17 @@ import rombix.core.chain.Gesture;
 
 /** Turns a dial from a script. */
 @Command(name = "turn", mixinStandardHelpOptions = true, description = {
-        "Turns a dial of a board by so many detents; to the left where they are negative.",
-        "A Rombix that has the board open does it; else this command connects the gear itself.",
-        "Exit code: 0 done, 1 a step failed, 2 a bad call or a bad file."})
+        "Turns a dial by a number of detents; negative turns left.",
+        "If a Rombix has the board open, it turns the dial there; otherwise this command connects to the gear itself.",
+        "Exit code: 0 done, 1 a step failed, 2 usage error or invalid file."})
 public final class TurnCommand implements Callable<Integer> {
     @Mixin
     private Worked worked = new Worked();
 
-    @Parameters(index = "2", paramLabel = "DETENTS", description = "How far, such as 3 or -3.")
+    @Parameters(index = "2", paramLabel = "DETENTS", description = "Number of detents, such as 3 or -3.")
     private int detents;
 
-    @Option(names = "--fine", description = "A tenth of the way for each detent.")
+    @Option(names = "--fine", description = "A tenth of the normal change per detent.")
     private boolean fine;
 
     @Mixin

@@ -14,10 +14,10 @@ final class Worked {
     @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
     private Path board = Path.of("");
 
-    @Parameters(index = "1", paramLabel = "BUTTON", description = "The button's id, such as doors-open.")
+    @Parameters(index = "1", paramLabel = "BUTTON", description = "Id of the button, such as doors-open.")
     private String button = "";
 
-    @Option(names = "--json", description = "One JSON object per line; due and at are milliseconds since the first press.")
+    @Option(names = "--json", description = "One JSON object per line; “due” and “at” are milliseconds since the first press.")
     private boolean json;
 
     Path board() {

@@ -96,7 +96,7 @@ public final class ClipFiles {
         Card card = rig.cards().get(CARD);
         if (player == null) {
             if (card == null) {
-                throw new IllegalStateException("no card for a player is here");
+                throw new IllegalStateException("there is no card for a player");
             }
             Protocol protocol = card.protocols().iterator().next();
             board = GearEdits.add(board, card, protocol);

@@ -49,7 +49,7 @@ public final class PictureFile {
             }
         }
         if (bytes.length > MAX_KEPT) {
-            throw new IOException("“%s” takes %d kB; a board carries pictures of at most 1024 kB. Save it smaller."
+            throw new IOException("“%s” has %d kB; the limit for a picture in a board is 1024 kB. Save it smaller."
                     .formatted(name, bytes.length >> 10));
         }
         return new Picture(id(bytes), name, Base64.getEncoder().encodeToString(bytes));
@@ -64,11 +64,11 @@ public final class PictureFile {
         String name = String.valueOf(file.getFileName());
         byte[] bytes = bytes(file, name);
         if (SvgPicture.is(bytes)) {
-            throw new IOException("“%s” has no pixels to be looked for; choose a PNG".formatted(name));
+            throw new IOException("“%s” can't be searched for, as it has no pixels. Choose a PNG.".formatted(name));
         }
         BufferedImage image = picture(bytes, name);
         if (Math.max(image.getWidth(), image.getHeight()) > MAX_PIXELS) {
-            throw new IOException("“%s” has %d × %d pixels; cut out what is to be found, at most %d each way".formatted(
+            throw new IOException("“%s” has %d × %d pixels; the limit is %d each way. Crop it to the part to find.".formatted(
                     name, image.getWidth(), image.getHeight(), MAX_PIXELS));
         }
         byte[] png = png(image);
@@ -82,7 +82,7 @@ public final class PictureFile {
             }
             return Files.readAllBytes(file);
         } catch (NoSuchFileException e) {
-            throw new IOException("There is no file “%s” any more.".formatted(file), e);
+            throw new IOException("The file “%s” no longer exists.".formatted(file), e);
         }
     }
 
@@ -109,11 +109,11 @@ public final class PictureFile {
         } catch (TooLarge e) {
             throw e;
         } catch (IOException | RuntimeException e) {
-            throw new IOException("“%s” cannot be drawn: it is damaged, or not what its name says. Choose a %s file."
+            throw new IOException("“%s” can't be drawn: it is damaged, or not what its extension says. Choose a %s file."
                     .formatted(name, KINDS), e);
         }
         if (image == null) {
-            throw new IOException("“%s” is no picture that Rombix reads. Choose a %s file.".formatted(name, KINDS));
+            throw new IOException("Rombix can't read “%s” the user a picture. Choose a %s file.".formatted(name, KINDS));
         }
         return image;
     }
@@ -131,7 +131,7 @@ public final class PictureFile {
                 long width = reader.getWidth(0);
                 long height = reader.getHeight(0);
                 if (width * height > MAX_MEGAPIXELS * 1_000_000L) {
-                    throw new TooLarge("“%s” has %d × %d pixels; a picture has at most %d megapixels. Save it smaller."
+                    throw new TooLarge("“%s” has %d × %d pixels; the limit is %d megapixels. Save it smaller."
                             .formatted(name, width, height, MAX_MEGAPIXELS));
                 }
                 ImageReadParam param = reader.getDefaultReadParam();

@@ -121,7 +121,7 @@ final class SvgPicture {
         return (Output) Proxy.newProxyInstance(Output.class.getClassLoader(), new Class<?>[]{Output.class}, (_, method,
                 args) -> {
             if (System.nanoTime() - endNanos > 0) {
-                throw new IllegalStateException("it takes too long to draw");
+                throw new IllegalStateException("drawing it takes too long");
             }
             if (args != null && args.length == 1 && args[0] instanceof BasicStroke stroke) {
                 set[0] = stroke;

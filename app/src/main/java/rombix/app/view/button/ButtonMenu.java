@@ -64,7 +64,7 @@ public final class ButtonMenu {
                     copied), "", () -> edits.paste(onto)));
         }
         Button last = desk.bench().buttons().getLast();
-        items.add(new Item("paste-whole", "a copy of the button, next to it", "",
+        items.add(new Item("paste-whole", "adds a copy next to the button", "",
                 () -> edits.paste(last.column() + last.width(),
                         last.row())));
         Chooser.open(desk, by, "Paste of “" + copied.first().name() + "”", items);
@@ -78,7 +78,7 @@ public final class ButtonMenu {
             }
         }
         if (items.isEmpty()) {
-            items.add(new Item("to-page-none", "There is no other page yet", "", () -> {
+            items.add(new Item("to-page-none", "No other page yet", "", () -> {
             }));
         }
         Chooser.open(desk, by, "Move to", items);

@@ -31,8 +31,8 @@ final class ControlForm {
 
     private enum Sort {
         PUSH("push button"), DIAL("dial"), FADER("fader"), PAD("two-axis pad"), ROW(
-                "row: slide along, choose a state"), LIST("run-down: a list that scrolls"), POINTER(
-                        "pointer field"), STRIP("wheel strip"), KEYS("key pad field");
+                "row: slide to choose a state"), LIST("run-down: a scrolling list"), POINTER(
+                        "pointer pad"), STRIP("scroll strip"), KEYS("direction pad");
 
         private final String words;
 
@@ -69,7 +69,7 @@ final class ControlForm {
             case null -> {
             }
             case Control.Dial d -> {
-                content.getChildren().add(level("control-level", "Level it controls, unless turning runs a chain",
+                content.getChildren().add(level("control-level", "Level, unless turning runs a chain",
                         levels, d.level(), x -> set(d.withLevel(x).withCoarse(0).withFine(0))));
                 Level level = of(levels, d.level());
                 if (level != null) {
@@ -84,31 +84,31 @@ final class ControlForm {
                 }
             }
             case Control.Row _ -> content.getChildren().add(Fields.read(
-                    "Each state is a choice, with its own press chain. Make the button wide, or tall."));
+                    "Each state is a choice with its own press chain. Make the button wide or tall."));
             case Control.Items i ->
                 content.getChildren().add(new RunDownForm(desk, i.list(), id -> set(i.withList(id))));
             case Control.PointerField p -> content.getChildren().addAll(
-                    Fields.named("Pace: pixels for each of the hand", Fields.number("control-pace", p.pace(), null,
+                    Fields.named("Pointer speed", Fields.number("control-pace", p.pace(), null,
                             x -> set(p.withPace(x)))),
-                    Fields.check("control-holds", "Pressed for as long as the hand slides", p.holds(), on -> set(
+                    Fields.check("control-holds", "Mouse button held while sliding", p.holds(), on -> set(
                             p.withHolds(on))),
-                    Fields.read("Sliding runs its turn chain; a tap runs its press chain."));
+                    Fields.read("Sliding runs the turn chain; a tap runs the press chain."));
             case Control.WheelStrip s -> content.getChildren().addAll(
-                    Fields.check("control-both", "Both ways: across as well", s.both(), on -> set(
+                    Fields.check("control-both", "Also scroll sideways", s.both(), on -> set(
                             s.withBoth(on))),
-                    Fields.read("Sliding runs its turn chain, with how many notches it went."));
+                    Fields.read("Sliding runs the turn chain with the number of notches."));
             case Control.KeyPad p -> content.getChildren().addAll(
-                    Fields.check("control-eight", "Eight ways, the diagonals for themselves", p.eight(), on -> set(
+                    Fields.check("control-eight", "Eight directions", p.eight(), on -> set(
                             p.withEight(on))),
-                    Fields.read("Each state is a way, with its own press and release chain."
-                            + (p.eight() ? "" : " A diagonal presses both beside it.")));
-            case Control.Fader f -> content.getChildren().add(level("control-level", "Level it controls", levels, f
+                    Fields.read("Each state is a direction with its own press and release chains."
+                            + (p.eight() ? "" : " A diagonal presses both neighbours.")));
+            case Control.Fader f -> content.getChildren().add(level("control-level", "Level", levels, f
                     .level(), x -> set(f.withLevel(x))));
             case Control.Pad p -> content.getChildren().addAll(
-                    level("control-across", "Across", levels, p.across(),
+                    level("control-across", "Horizontal level", levels, p.across(),
                             x -> set(p.withAcross(x))),
-                    level("control-up", "Up", levels, p.up(), x -> set(p.withUp(x))),
-                    Fields.check("control-springs", "Return to the middle on release", p.springs(),
+                    level("control-up", "Vertical level", levels, p.up(), x -> set(p.withUp(x))),
+                    Fields.check("control-springs", "Return to the centre on release", p.springs(),
                             on -> set(p.withSprings(on))));
         }
     }
@@ -145,7 +145,7 @@ final class ControlForm {
     }
 
     private void set(@Nullable Control control) {
-        desk.bench().button().ifPresent(b -> desk.bench().edit("change what “" + b.name() + "” is",
+        desk.bench().button().ifPresent(b -> desk.bench().edit("change the type of “" + b.name() + "” is",
                 board -> Edits.button(board, b.id(), x -> Controls.become(desk.bench().rig(), x, control))));
         anew.run();
     }

@@ -59,8 +59,8 @@ final class FaceColours {
         HBox own = new HBox(Space.S10, row("tint", Palette.TINTS, tint, c -> edit(f -> Palette.legible(f.withTint(c)))),
                 own(
                         "tint", tint, c -> edit(f -> Palette.legible(f.withTint(c)))));
-        box.getChildren().setAll(Fields.named("Tint from the theme", named), Fields.named(
-                "Or your own", own));
+        box.getChildren().setAll(Fields.named("Theme tint", named), Fields.named(
+                "Custom colour", own));
         if (tint == null) {
             return;
         }
@@ -115,9 +115,9 @@ final class FaceColours {
     }
 
     private static Node own(String what, @Nullable String now, Consumer<String> chosen) {
-        ColourField picker = ColourField.of(what + "-own", what + " of your own", now,
+        ColourField picker = ColourField.of(what + "-own", what + ", custom", now,
                 chosen);
-        picker.setTooltip(new Tooltip("Your own colour"));
+        picker.setTooltip(new Tooltip("Custom colour"));
         return picker;
     }
 
@@ -129,13 +129,13 @@ final class FaceColours {
         double mark = Contrast.of(icon, tint);
         boolean legal = label >= Contrast.TEXT && mark >= Contrast.ICON;
         Label words = Fields.read(String.format(Locale.ROOT, "Contrast: label %.1f, icon %.1f. %s", label, mark,
-                legal ? "Both are readable." : "Too low: a label needs 4.5, an icon 3."));
+                legal ? "Both are readable." : "Too low: labels need 4.5, icons 3."));
         words.setId("contrast");
         HBox row = new HBox(Space.S10, words);
         row.setAlignment(Pos.CENTER_LEFT);
         if (!legal) {
             words.getStyleClass().add("trouble");
-            Button mend = Fields.plain("Make it readable", "");
+            Button mend = Fields.plain("Fix the contrast", "");
             mend.setId("make-readable");
             mend.setOnAction(_ -> edit(Palette::legible));
             row.getChildren().add(mend);

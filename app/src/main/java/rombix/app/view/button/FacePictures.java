@@ -47,13 +47,13 @@ final class FacePictures {
     Node node() {
         fillOwn();
         subject.desk().bench().watchWhile(this::fillOwn, () -> own.getScene() != null);
-        return new VBox(Space.S8, Fields.named("Icon", icons()), Fields.named("Or your own picture", own));
+        return new VBox(Space.S8, Fields.named("Icon", icons()), Fields.named("Custom picture", own));
     }
 
     private Node icons() {
         TextField search = new TextField();
         search.setId("icon-search");
-        search.setPromptText("Search icons: lamp, telescope, door…");
+        search.setPromptText("Search, such as lamp or door");
         FlowPane found = new FlowPane(Space.S2, Space.S2);
         found.setPrefWrapLength(306);
         found.setPrefHeight(128);
@@ -79,7 +79,7 @@ final class FacePictures {
                 found.getChildren().add(cell);
             }
             if (names.isEmpty()) {
-                found.getChildren().add(Fields.read("No icon matches. Try one plain word."));
+                found.getChildren().add(Fields.read("No icon found. Try a simpler word."));
             }
         };
         search.textProperty().addListener((_, _, _) -> list.run());
@@ -113,8 +113,8 @@ final class FacePictures {
         row.getChildren().addAll(name, none);
         var fit = Fields.choice("picture-fit", List.of(Image.Fit.values()), image.fit(), f -> switch (f) {
             case ICON -> "in place of the icon";
-            case WHOLE -> "whole picture on the tile";
-            case COVER -> "fill the tile, cropped";
+            case WHOLE -> "whole tile, uncropped";
+            case COVER -> "whole tile, cropped";
         }, f -> image(i -> i.withFit(f)));
         own.getChildren().addAll(Fields.named("Fit", fit), Fields.named("Padding", Fields.slider(
                 "Padding", 0, Image.MAX_PADDING, image.padding(), "%", p -> image(i -> i.withPadding(
@@ -128,7 +128,7 @@ final class FacePictures {
                         .withTint(on ? Palette.ACCENTS.getFirst().hex() : null))));
         row.setAlignment(Pos.CENTER_LEFT);
         if (image.tint() != null) {
-            ColourField picker = ColourField.of("picture-colour", "The picture's colour", image.tint(),
+            ColourField picker = ColourField.of("picture-colour", "Original colours", image.tint(),
                     to -> image(i -> i
                             .withTint(to)));
             row.getChildren().add(picker);

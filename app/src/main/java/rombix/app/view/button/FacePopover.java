@@ -180,7 +180,7 @@ public final class FacePopover {
                     into.insertText(into.getCaretPosition(), "{" + n.name() + "}");
                     subject.edit(null, f -> f.withLabel(label.getText().isBlank() ? null : label.getText().strip()));
                 });
-        readings.setPromptText("Insert a reading or a value");
+        readings.setPromptText("Insert a reading or value");
         VBox words = new VBox(Space.S8, Fields.named("Button name", name), Fields.named(several
                 ? "Label for “" + state.name() + "”, up to three lines"
                 : "Label, up to three lines", label), readings, Fields.named("Second line, smaller", second));
@@ -301,8 +301,8 @@ public final class FacePopover {
 
     private Node when(String id, int index, State state) {
         return new ConditionField(desk, "state-when", state.when(), List.of(ConditionField.none(
-                "pressed (follows nothing)"),
-                new Conditions.Offered("none of the other states' conditions is true",
+                "pressed (no condition)"),
+                new Conditions.Offered("no other state's condition is true",
                         new Condition.Otherwise())),
                 c -> desk.bench().edit("follow a condition", b -> Edits.state(b, id,
                         index, s -> s.withWhen(c))));

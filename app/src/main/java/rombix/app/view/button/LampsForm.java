@@ -39,7 +39,7 @@ final class LampsForm extends VBox {
         }
         Button add = Fields.plain("Add a lamp", "");
         add.setId("lamp-add");
-        add.setTooltip(new Tooltip("A word in the corner of the button, shown while a condition is true"));
+        add.setTooltip(new Tooltip("A word in the corner of the button, shown while its condition is true"));
         add.setOnAction(_ -> {
             Condition first = Conditions.first(desk.bench().rig(), g -> desk.model().state().readings(g));
             change(t -> t.add(new Tally(first, "ON", Tone.QUIET, java.util.Map.of())));
@@ -56,7 +56,7 @@ final class LampsForm extends VBox {
                 edit(at, t -> new Tally(t.when(), w.strip(), t.tone(), t.extra()));
             }
         });
-        word.setAccessibleText("Word of the lamp");
+        word.setAccessibleText("Text of the lamp");
         HBox.setHgrow(word, Priority.ALWAYS);
         var tone = Fields.choice(id + "-tone", List.of(Tone.values()), lamp.tone(), LampsForm::words, to -> edit(at,
                 t -> new Tally(t.when(), t.word(), to, t.extra())));
@@ -74,7 +74,7 @@ final class LampsForm extends VBox {
         HBox row = new HBox(Space.S6, word, tone, remove);
         row.setAlignment(Pos.CENTER_LEFT);
         return new VBox(Space.S4, row, new ConditionField(desk, id + "-when", lamp.when(), List.of(
-                new Conditions.Offered("none of the other lamps' conditions is true", new Condition.Otherwise())),
+                new Conditions.Offered("no other lamp's condition is true", new Condition.Otherwise())),
                 c -> {
                     if (c != null) {
                         edit(at, t -> new Tally(c, t.word(), t.tone(), t.extra()));

@@ -79,9 +79,9 @@ public final class RulesPopover {
         guard(b, content, anew);
         then(b, content, anew);
         held(b, content);
-        content.getChildren().addAll(Fields.named("Shortcut in Live, while this window has the focus", key(b)),
+        content.getChildren().addAll(Fields.named("Shortcut in Live, while this window has focus", key(b)),
                 triggers(b),
-                Fields.named("Tag, to stop several at once", Fields.text("rule-tag", b.tag() == null ? "" : b.tag(),
+                Fields.named("Tag, for stopping several at once", Fields.text("rule-tag", b.tag() == null ? "" : b.tag(),
                         t -> edit(y -> y.withTag(t.isBlank() ? null : t.strip())))));
         board(content);
     }
@@ -90,9 +90,9 @@ public final class RulesPopover {
         return switch (busy) {
             case RESTART -> "restart the chain";
             case IGNORE -> "ignore the press";
-            case QUEUE -> "run it again afterwards";
-            case OVERLAP -> "run it a second time alongside";
-            case STOP -> "stop it";
+            case QUEUE -> "run again afterwards";
+            case OVERLAP -> "run a second time alongside";
+            case STOP -> "stop the chain";
         };
     }
 
@@ -130,7 +130,7 @@ public final class RulesPopover {
         List<Named> back = new ArrayList<>(List.of(new Named("", "stay in this state")));
         b.states().stream().filter(x -> x != s).forEach(x -> back.add(new Named(x.id(), "back to " + x.name())));
         content.getChildren()
-                .add(Fields.named("Fall back after a time", Fields.choice("rule-fall-back", back, back.stream()
+                .add(Fields.named("Return to another state after a time", Fields.choice("rule-fall-back", back, back.stream()
                         .filter(n -> n.id().equals(fall == null ? "" : fall.to())).findFirst().orElse(null),
                         Named::words,
                         n -> {
@@ -140,7 +140,7 @@ public final class RulesPopover {
                             anew.run();
                         })));
         if (fall != null) {
-            content.getChildren().add(Fields.named("Fall back after", Fields.span("rule-fall-back-ms", fall.ms(),
+            content.getChildren().add(Fields.named("Return after", Fields.span("rule-fall-back-ms", fall.ms(),
                     ms -> state(y -> y.withFallBack(fall.withMs(ms))))));
         }
     }
@@ -148,12 +148,12 @@ public final class RulesPopover {
     private void held(Button b, VBox content) {
         if (b.states().size() > 1) {
             content.getChildren()
-                    .add(Fields.check("rule-springs-back", "Tap toggles; a hold lasts only as long as you hold",
+                    .add(Fields.check("rule-springs-back", "Tap toggles, hold is momentary",
                             b.springsBack(), on -> edit(y -> y.withSpringsBack(on))));
         }
         content.getChildren().add(Fields.check("rule-press-also", "A long press also runs the press chain", b
                 .pressAlso(), on -> edit(y -> y.withPressAlso(on))));
-        content.getChildren().add(Fields.named("While held, run the held chain every", Fields.span("rule-repeat", b
+        content.getChildren().add(Fields.named("Repeat the held chain every", Fields.span("rule-repeat", b
                 .repeatMillis(), ms -> edit(y -> y.withRepeat(ms)))));
     }
 
@@ -174,7 +174,7 @@ public final class RulesPopover {
     private Node triggers(Button b) {
         long others = b.triggers().stream().filter(t -> !(t instanceof Trigger.Key k) || k.everywhere()).count();
         javafx.scene.control.Button open = Fields.plain(others == 0
-                ? "Keys everywhere, controllers, clocks…"
+                ? "Global keys, controllers, clocks…"
                 : "Other triggers: " + others + "…", "Ctrl+T");
         open.setId("rule-triggers");
         open.setVisible(triggers != null);

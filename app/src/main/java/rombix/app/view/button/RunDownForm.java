@@ -74,7 +74,7 @@ final class RunDownForm extends VBox {
         file.setId("run-down-file");
         file.setOnAction(_ -> {
             FileChooser chooser = new FileChooser();
-            chooser.setTitle("Items from a text or a table (CSV)");
+            chooser.setTitle("Items from a text file or table (CSV)");
             File from = chooser.showOpenDialog(getScene().getWindow());
             if (from != null) {
                 read(now.id(), from, lines, count);
@@ -110,7 +110,7 @@ final class RunDownForm extends VBox {
     private void items(String id, String lines, Label count) {
         List<RunDown.Item> items = RunDown.items(lines);
         if (items.size() > RunDown.MOST) {
-            count.setText("At most %d items; these are %d".formatted(RunDown.MOST, items.size()));
+            count.setText("%d is the limit; this file has %d items".formatted(RunDown.MOST, items.size()));
             return;
         }
         desk.bench().board().runDown(id).filter(r -> !r.items().equals(items)).ifPresent(_ -> {

@@ -88,22 +88,21 @@ public final class TriggerForm {
                         changed.accept(now[0]);
                     }
                 })),
-                Fields.check("trigger-each", "Press each time it says so, even if it said the same before", b.each(),
+                Fields.check("trigger-each", "Press on every report, even if the value is the same", b.each(),
                         on -> {
                             now[0] = now[0].withEach(on);
                             changed.accept(now[0]);
                         }),
                 Fields.read(
-                        "The chain can use what was said as {says}, and the groups of a pattern as {part1}, {part2}…"));
+                        "In the chain, {says} is the reported text and {part1}, {part2}… are the groups of the pattern."));
     }
 
     private List<Node> osc(Trigger.Osc o) {
         return List.of(
                 Fields.named("Address", checked("trigger-osc", o.address(), a -> changed.accept(o.withAddress(a)))),
                 Fields.read(
-                        "Send it to 127.0.0.1. No value, true or a number above 0 presses; false or 0 releases. A number from 0 to 1 moves a fader."),
-                Fields.named("Port, for all OSC triggers of this"
-                        + " board",
+                        "Send to 127.0.0.1. No value, true or a number above 0 presses; false or 0 releases. 0 to 1 moves a fader."),
+                Fields.named("Port for all OSC triggers of this board",
                         Fields.text("trigger-osc-port", String.valueOf(desk.bench().board()
                                 .listensAt()), t -> {
                                     int port = (int) Fields.parsed(t, 0);
@@ -125,12 +124,11 @@ public final class TriggerForm {
             parts.add(g.part());
         }
         return List.of(Fields.named("Gamepad", Fields.choice("trigger-gamepad", devices, g.device(), d -> d,
-                d -> change(Trigger.Gamepad.class, x -> x.withDevice(d)))), Fields.named("Part",
+                d -> change(Trigger.Gamepad.class, x -> x.withDevice(d)))), Fields.named("Control",
                         Fields
                                 .choice("trigger-part", parts, g.part(), p -> p, p -> change(Trigger.Gamepad.class,
                                         x -> x.withPart(p)))),
-                Fields.read("What is pushed presses and releases. A stick moves a pad, a pointer field or a key pad; a"
-                        + " trigger moves a fader."));
+                Fields.read("Buttons press and release. A stick moves a pad, a pointer pad or a direction pad; an analogue trigger moves a fader."));
     }
 
     private List<Node> key(Trigger.Key k) {
@@ -138,7 +136,7 @@ public final class TriggerForm {
             if (!key.isEmpty()) {
                 change(Trigger.Key.class, x -> x.withKey(key));
             }
-        })), Fields.check("trigger-everywhere", "Also while another application has the focus", k.everywhere(),
+        })), Fields.check("trigger-everywhere", "Also while another application has focus", k.everywhere(),
                 on -> change(Trigger.Key.class, x -> x.withEverywhere(on))));
     }
 
@@ -163,15 +161,15 @@ public final class TriggerForm {
                 Fields.named(
                         "Number", number)));
         if (m.message() == Message.CONTROL) {
-            List<Named> turns = new ArrayList<>(List.of(new Named(null, "it is pushed")));
-            Arrays.stream(Turns.values()).forEach(t -> turns.add(new Named(t.name(), "it says " + t.words())));
+            List<Named> turns = new ArrayList<>(List.of(new Named(null, "pressed")));
+            Arrays.stream(Turns.values()).forEach(t -> turns.add(new Named(t.name(), "the gear reports " + t.words())));
             Named now = turns.stream().filter(n -> Objects.equals(n.id(), m.turns() == null ? null : m.turns().name()))
                     .findFirst().orElse(null);
-            nodes.add(Fields.named("Values it sends", Fields.choice("trigger-turns", turns, now, Named::words,
+            nodes.add(Fields.named("Encoder values", Fields.choice("trigger-turns", turns, now, Named::words,
                     n -> midi(x -> x.withTurns(n.id() == null ? null : Turns.valueOf(n.id()))))));
         }
         if (m.turns() == Turns.ABSOLUTE) {
-            nodes.add(Fields.check("trigger-motor", "Motorised: move it with the level", m.motor(),
+            nodes.add(Fields.check("trigger-motor", "Motorised: follows the level", m.motor(),
                     on -> midi(x -> x.withMotor(on))));
         }
         if (m.message() != Message.PROGRAM) {
@@ -241,7 +239,7 @@ public final class TriggerForm {
         })), Fields.read("21:30, every day · Fri,Sat 21:30 ·"
                 + " 2026-12-24T21:30, once · every 15 min"),
                 Fields.check("trigger-late",
-                        "If the computer was asleep, press as soon as it wakes", c.late(),
+                        "If the computer was asleep, press when it wakes", c.late(),
                         on -> change(Trigger.Clock.class, x -> x.withLate(on))));
     }
 
@@ -254,12 +252,12 @@ public final class TriggerForm {
             for (Twin t : desk.bench().rig().twins().values()) {
                 gear.add(new Named(t.gear(), t.title()));
             }
-            nodes.add(Fields.named("Which gear", Fields.choice("trigger-gear", gear, gear.stream().filter(g -> Objects
+            nodes.add(Fields.named("Gear", Fields.choice("trigger-gear", gear, gear.stream().filter(g -> Objects
                     .equals(g.id(), w.gear())).findFirst().orElse(null), Named::words, g -> changed.accept(
                             w.withGear(g.id())))));
         }
         if (w.what() == What.BOARD_OPENED) {
-            nodes.add(Fields.read("This trigger also presses in Build, to get things ready."));
+            nodes.add(Fields.read("This trigger also presses in Build, to prepare the gear."));
         }
         return nodes;
     }

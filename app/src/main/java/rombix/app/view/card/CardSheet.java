@@ -115,10 +115,10 @@ public final class CardSheet {
         listen.begin(gear);
         attempt.begin(gear);
         login.begin(gear);
-        ToggleButton first = tab("Listen", "work the gear by hand, and say what changes", listen.node());
-        ToggleButton second = tab("Try", "send it something, and see what comes back", attempt.node());
+        ToggleButton first = tab("Listen", "operate the device and name what changes", listen.node());
+        ToggleButton second = tab("Try", "send a command and see the reply", attempt.node());
         ToggleButton third = tab("Login", "the messages exchanged after connecting", login.node());
-        ToggleButton fourth = tab("The card", "all that it has by now", rows.node());
+        ToggleButton fourth = tab("The card", "all readings and commands", rows.node());
         tabs.selectToggle(first);
         middle.getChildren().setAll(listen.node());
         Region space = new Region();
@@ -156,7 +156,7 @@ public final class CardSheet {
                 exchange(g, card);
             }
         });
-        choice.setAccessibleText("The card that describes " + g.name());
+        choice.setAccessibleText("Card for " + g.name());
         wide(choice, KIND_WIDTH);
         return choice;
     }
@@ -165,10 +165,10 @@ public final class CardSheet {
     private void exchange(Gear g, Card card) {
         Node over = anchor;
         if (over != null) {
-            Confirm.ask(desk, over, "Describe “" + g.name() + "” by the card “" + card.title() + "”?",
+            Confirm.ask(desk, over, "Use another card for “" + g.name() + "”: “" + card.title() + "”?",
                     edits.lost(g.id(),
                             card),
-                    "Take the card", () -> {
+                    "Use the card", () -> {
                         edits.exchange(g.id(), card);
                         open(over, g.id());
                     });
@@ -223,8 +223,8 @@ public final class CardSheet {
         HBox.setHgrow(status, Priority.ALWAYS);
         VBox where = Fields.named("Status", status);
         HBox.setHgrow(where, Priority.ALWAYS);
-        head.getChildren().setAll(Fields.named("Gear", name), Fields.named("Speaks", protocol), Fields.named(
-                "Where it is", address));
+        head.getChildren().setAll(Fields.named("Gear", name), Fields.named("Protocol", protocol), Fields.named(
+                "Address", address));
         twin.settings().stream().filter(s -> EARS.contains(s.id())).forEach(s -> head.getChildren().add(ear(g, s)));
         head.getChildren().add(where);
         if (under != null && head.lookup("#" + under) instanceof Node field) {
@@ -250,7 +250,7 @@ public final class CardSheet {
         Value now = g.link().settings().getOrDefault(setting.id(), setting.preset());
         TextField port = Fields.text("card-" + setting.id(), now == null ? "" : now.toString(), text -> {
             double number = Fields.parsed(text, Double.NaN);
-            desk.bench().edit("hear “" + g.name() + "” at port " + text,
+            desk.bench().edit("receive “" + g.name() + "” at port " + text,
                     b -> GearEdits.change(b, gear, x -> x.withLink(x
                             .link().withSetting(setting.id(), Double.isNaN(number) ? null : Value.of(number)))));
         });

@@ -67,7 +67,7 @@ final class HeardForm {
         voice = null;
         wanted = null;
         box.getChildren().setAll(Fields.read(
-                "Choose a message. Say what it is and name it, and it becomes a reading."));
+                "Choose a message, then give it a type and a name to make it a reading."));
     }
 
     void card(Gear g, Twin now) {
@@ -174,12 +174,12 @@ final class HeardForm {
         }
         if (w.kind() != Kind.LIST && w.kind() != Kind.COLOUR) {
             box.getChildren()
-                    .add(Fields.check("heard-moment", "Each message counts (a key that is pressed)", w.moment(),
+                    .add(Fields.check("heard-moment", "Momentary: every message counts", w.moment(),
                             on -> become(now().withMoment(on))));
         }
         if (w.kind() != Kind.LIST) {
             TextField at = typed("heard-told-at", w.toldAt(), t -> become(now().withToldAt(t.strip())));
-            at.setPromptText("none: read only");
+            at.setPromptText("none (read only)");
             box.getChildren().add(Fields.named("Command address", at));
         }
         box.getChildren().addAll(makes, make, told);
@@ -227,7 +227,7 @@ final class HeardForm {
     private Wanted now() {
         Wanted w = wanted;
         if (w == null) {
-            throw new IllegalStateException("nothing is chosen");
+            throw new IllegalStateException("no selection");
         }
         return w;
     }
@@ -274,7 +274,7 @@ final class HeardForm {
         make.setDisable(trouble != null || known != null);
         if (known != null) {
             Styles.set(makes, "label", "read", "quiet");
-            makes.setText("Already on the card as “" + known + "”.");
+            makes.setText("Already on the card: “" + known + "”.");
             return;
         }
         if (trouble != null) {
@@ -296,7 +296,7 @@ final class HeardForm {
     private @Nullable String trouble(Card card, Voice v) {
         Wanted w = now();
         if (w.title().isBlank()) {
-            return "Give it a name.";
+            return "Enter a name.";
         }
         if (!w.toldAt().isBlank() && !protocol.descriptor().takes(w.toldAt())) {
             return "“" + w.toldAt() + "” is not " + protocol.descriptor().expected() + ".";
@@ -314,7 +314,7 @@ final class HeardForm {
         if (v != null && t != null && trouble(t.card(), v) == null) {
             Wanted made = now();
             edits.change("add “" + made.title() + "”", gear, card -> CardMaking.heard(card, protocol, v, made));
-            told.setText("“" + made.title() + "” was added to the card.");
+            told.setText("“" + made.title() + "” added to the card.");
         }
     }
 }

@@ -161,12 +161,12 @@ final class LoginForm {
             TextInputControl name = typed("login-keep-name-" + i, k.name(), t -> kept(at, x -> x.withName(t)));
             name.setPrefWidth(SHORT);
             rows.getChildren().add(row(wide(Fields.named("Part of the answer", suggested("login-keep-" + i, k.part(),
-                    LoginForm::part, "whole answer", t -> kept(at, x -> x.withPart(t))))), Fields.named("Kept as",
+                    LoginForm::part, "whole answer", t -> kept(at, x -> x.withPart(t))))), Fields.named("Stored as",
                             name),
-                    gone("login-keep-gone-" + i, "Don't keep this part", () -> rebuilt(m -> m.withKept(without(m.kept(),
+                    gone("login-keep-gone-" + i, "Stop using this part", () -> rebuilt(m -> m.withKept(without(m.kept(),
                             at))))));
         }
-        Button add = Fields.plain("Keep a part of the answer", "");
+        Button add = Fields.plain("Store a part of the answer", "");
         add.setId("login-keep");
         add.setOnAction(_ -> rebuilt(m -> m.withKept(with(m.kept(), new Kept("", "")))));
         rows.getChildren().add(add);
@@ -249,7 +249,7 @@ final class LoginForm {
     }
 
     private static String words(Way way) {
-        return way == Way.TEXT ? "None (only encode)" : way.name().replace('_', '-');
+        return way == Way.TEXT ? "None (encoding only)" : way.name().replace('_', '-');
     }
 
     private static TextInputControl typed(String id, String value, Consumer<String> changed) {

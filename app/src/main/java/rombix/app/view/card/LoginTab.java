@@ -61,7 +61,7 @@ final class LoginTab {
             if (m != null && m.to().equals(LoginMessage.WAIT)) {
                 return "Wait for a message" + (m.accepted().isBlank() ? "" : ": " + m.accepted());
             }
-            String text = m == null ? packet.to() + " (in the card's file)" : m.to() + " " + m.text();
+            String text = m == null ? packet.to() + " (edit in the card file)" : m.to() + " " + m.text();
             return "Send " + (text.isBlank() ? "…" : text.strip());
         }
     }
@@ -85,7 +85,7 @@ final class LoginTab {
         this.player = player;
         this.edits = edits;
         list.setId("login-messages");
-        list.setPlaceholder(Fields.read("No login. Gear without one is ready as soon as it is connected."));
+        list.setPlaceholder(Fields.read("No login: the gear is ready as soon as it is connected."));
         list.setCellFactory(_ -> new ListCell<>() {
             @Override
             protected void updateItem(@Nullable Entry entry, boolean empty) {
@@ -119,7 +119,7 @@ final class LoginTab {
         HBox ways = new HBox(Space.S8, add, up, gone);
         ways.setAlignment(Pos.CENTER_LEFT);
         VBox left = new VBox(Space.S8, Fields.read(
-                "Messages exchanged after connecting, in order."), list,
+                "Messages exchanged after connecting, in order"), list,
                 ways, trouble, apply);
         VBox.setVgrow(list, Priority.ALWAYS);
         left.setMinWidth(LIST_WIDTH);
@@ -175,10 +175,9 @@ final class LoginTab {
         int at = list.getSelectionModel().getSelectedIndex();
         Entry entry = at < 0 || at >= entries.size() ? null : entries.get(at);
         if (entry == null) {
-            form.clear("Add a message for each step of the login: first what the device sends or is asked, then the"
-                    + " answer with the password.");
+            form.clear("Add a message for each step of the login: first what the device sends or is asked for, then the answer with the password.");
         } else if (entry.typed() == null) {
-            form.clear("This message uses settings that can only be edited in the card's file.");
+            form.clear("This message uses settings that can only be edited in the card file.");
         } else {
             Protocol over = protocol;
             look();

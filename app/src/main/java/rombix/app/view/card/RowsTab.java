@@ -1,5 +1,6 @@
 package rombix.app.view.card;
 
+import rombix.core.twin.Figures;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -70,9 +71,9 @@ final class RowsTab {
         this.edits = edits;
         table.setId("card-rows");
         table.setColumnResizePolicy(TableView.CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);
-        table.setPlaceholder(Fields.read("The card says nothing yet: listen, or try."));
-        table.getColumns().setAll(List.of(Fields.<Row>column("", 84, r -> r.command() ? "is told" : "reports"), Fields
-                .<Row>column("what", 190, Row::title), Fields.<Row>column("on the wire", 300, Row::wire),
+        table.setPlaceholder(Fields.read("The card is empty. Use Listen or Try to fill it."));
+        table.getColumns().setAll(List.of(Fields.<Row>column("", 84, r -> r.command() ? "Command" : "reports"), Fields
+                .<Row>column("what", 190, Row::title), Fields.<Row>column("Message", 300, Row::wire),
                 Fields
                         .<Row>column("now", 110, this::now)));
         table.getSelectionModel().selectedItemProperty().addListener((_, _, row) -> show(row));
@@ -100,8 +101,8 @@ final class RowsTab {
         HBox ways = new HBox(Space.S8, take, attempt, gone);
         ways.setAlignment(Pos.CENTER_LEFT);
         VBox.setVgrow(text, Priority.ALWAYS);
-        VBox form = new VBox(Space.S8, Fields.named("Called", title), changes, parts, Fields.named(
-                "As the card's file says it", text), check, ways);
+        VBox form = new VBox(Space.S8, Fields.named("Name", title), changes, parts, Fields.named(
+                "As JSON", text), check, ways);
         form.setMinWidth(FORM_WIDTH);
         form.setPrefWidth(FORM_WIDTH);
         HBox.setHgrow(table, Priority.ALWAYS);
@@ -138,7 +139,7 @@ final class RowsTab {
         }
         attempt.setVisible(row != null && row.command());
         gone.setText("Delete…"); // What was said of another row is said of that alone.
-        changes.setText(row == null ? "Choose a row." : effect(row));
+        changes.setText(row == null ? "Select a row." : effect(row));
         parts(row);
         checked();
     }
@@ -189,7 +190,7 @@ final class RowsTab {
         Twin now = twin;
         Command command = now == null ? null : now.card().command(row.id()).orElse(null);
         if (now == null || !row.command() || command == null) {
-            return row.command() ? "" : "A reading: buttons follow it, and wait for it.";
+            return row.command() ? "" : "A reading: buttons can follow it, and steps can wait for it.";
         }
         Readings known = desk.model().state().readings(gear);
         List<String> all = new ArrayList<>();
@@ -202,11 +203,11 @@ final class RowsTab {
                                         .spoken(r, to, known));
                     }));
         } catch (IllegalArgumentException e) {
-            return "What it changes cannot be said yet: " + e.getMessage();
+            return "Its effect can't be determined yet: " + e.getMessage();
         }
         return all.isEmpty()
-                ? "It changes nothing that the card reads."
-                : "It would change " + String.join(", ", all.subList(0, Math.min(MOST, all.size()))) + (all
+                ? "It changes no reading of the card."
+                : "It changes " + String.join(", ", all.subList(0, Math.min(MOST, all.size()))) + (all
                         .size() > MOST ? " and " + (all.size() - MOST) + " more" : "") + ".";
     }
 
@@ -248,7 +249,7 @@ final class RowsTab {
         }
         boolean same = row == null || row.title().equals(title.getText()) && row.text().equals(text.getText());
         Styles.set(check, "label", "read", wrong == null ? "quiet" : "trouble");
-        check.setText(wrong != null ? wrong : same ? "" : "It fits. Apply it, and it works at once.");
+        check.setText(wrong != null ? wrong : same ? "" : "Valid. Apply puts it to use at once.");
         take.setDisable(row == null || wrong != null || same);
     }
 
@@ -277,9 +278,9 @@ final class RowsTab {
                 ? CardMaking.withoutCommand(card, row.id())
                 : CardMaking.withoutReading(card, row.id());
         List<String> lost = edits.lost(gear, without);
-        if (!lost.isEmpty() && !gone.getText().startsWith("Delete,")) {
-            gone.setText("Delete, with " + lost.size() + (lost.size() == 1 ? " use of it" : " uses of it"));
-            check.setText("It is used: " + lost.stream().limit(4).collect(Collectors.joining("; ")) + (lost.size() > 4
+        if (!lost.isEmpty() && !gone.getText().startsWith("Delete it")) {
+            gone.setText("Delete it and its " + Figures.count(lost.size(), "use"));
+            check.setText("Used in: " + lost.stream().limit(4).collect(Collectors.joining("; ")) + (lost.size() > 4
                     ? "; …"
                     : ""));
             return;
@@ -290,7 +291,7 @@ final class RowsTab {
 
     private void done(List<String> lost) {
         if (!lost.isEmpty()) {
-            check.setText("Does not fit any more, and was taken away: " + String.join("; ", lost));
+            check.setText("Removed, as it no longer fits: " + String.join("; ", lost));
         }
     }
 }

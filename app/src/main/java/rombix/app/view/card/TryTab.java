@@ -41,7 +41,7 @@ final class TryTab {
     private final TextField text = new TextField();
     private final TextField name = new TextField();
     private final Button send = new Button("Send");
-    private final Button make = Fields.plain("Make a command of it", "");
+    private final Button make = Fields.plain("Save as command", "");
     private final Label trouble = Fields.read("");
     private final Label told = Fields.read("");
     /** Which parts of what was sent a step is to say itself. */
@@ -74,19 +74,19 @@ final class TryTab {
         told.managedProperty().bind(told.textProperty().isNotEmpty());
         table.setId("try-packets");
         table.setColumnResizePolicy(TableView.CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);
-        table.setPlaceholder(Fields.read("What is sent and what comes back stands here."));
+        table.setPlaceholder(Fields.read("Sent and received messages appear here."));
         table.getColumns()
                 .setAll(List.of(Fields.<Packet>column("time", 116, PacketWords::time), Fields.<Packet>column("",
                         60, p -> p.way() == Packet.Way.OUT ? "out →" : "← in"),
-                        Fields.<Packet>column("on the wire", 620,
+                        Fields.<Packet>column("Message", 620,
                                 PacketWords::shown),
-                        Fields.<Packet>column("what became of it", 280, Packet::told)));
+                        Fields.<Packet>column("Result", 280, Packet::told)));
         VBox.setVgrow(table, Priority.ALWAYS);
-        VBox carried = Fields.named("What it carries", text);
+        VBox carried = Fields.named("Payload", text);
         HBox.setHgrow(carried, Priority.ALWAYS);
         HBox first = new HBox(Space.S8, Fields.named("To", address), carried, send);
         first.setAlignment(Pos.BOTTOM_LEFT);
-        HBox second = new HBox(Space.S8, Fields.named("As a command, called", name), make, told);
+        HBox second = new HBox(Space.S8, Fields.named("Name of the command", name), make, told);
         second.setAlignment(Pos.BOTTOM_LEFT);
         node.getChildren().setAll(first, trouble, table, places, second);
         parts();
@@ -115,7 +115,7 @@ final class TryTab {
             address.setText(protocol.descriptor().usualAddress());
             address.setPromptText(protocol.descriptor().expected());
             text.setPromptText(protocol.descriptor().bothWays()
-                    ? "values with spaces between; texts in quotes"
+                    ? "values separated by spaces; texts in quotes"
                     : "text or JSON");
         }
     }
@@ -144,7 +144,7 @@ final class TryTab {
         name.setDisable(packet == null);
         List<String> parts = packet == null ? List.of() : Said.parts(packet);
         for (int i = 0; i < parts.size(); i++) {
-            CheckBox box = new CheckBox("“" + parts.get(i) + "” is asked for in the step");
+            CheckBox box = new CheckBox("“" + parts.get(i) + "” becomes a parameter");
             box.setId("try-place-" + i);
             asked.add(box);
         }
@@ -158,7 +158,7 @@ final class TryTab {
             return;
         }
         if (name.getText().isBlank()) {
-            trouble.setText("Give the command a name.");
+            trouble.setText("Enter a name for the command.");
             name.requestFocus();
             return;
         }
@@ -166,7 +166,7 @@ final class TryTab {
         List<Boolean> places = asked.stream().map(CheckBox::isSelected).toList();
         String title = name.getText().strip();
         edits.change("make “" + title + "”", gear, card -> Said.command(card, over, packet, title, places));
-        told.setText("“" + title + "” is a command of the gear now.");
+        told.setText("“" + title + "” is now a command of the gear.");
     }
 
     /** Takes in what came since the last look. */

@@ -41,7 +41,7 @@ public final class AimPad extends VBox {
         plane.setMaxSize(SIZE, SIZE);
         plane.getStyleClass().addAll("plane", "aim-plane");
         plane.setFocusTraversable(true);
-        plane.setAccessibleText("Pan to the right, tilt upwards; arrow keys move it");
+        plane.setAccessibleText("Pan and tilt; arrow keys move the point");
         Line across = new Line(0, SIZE / 2, SIZE, SIZE / 2);
         Line down = new Line(SIZE / 2, 0, SIZE / 2, SIZE);
         across.getStyleClass().add("plane-line");

@@ -56,10 +56,10 @@ public final class ColourField extends MenuButton {
                 all.setContent(opened());
             }
         });
-        bright.setAccessibleText("How bright it is");
+        bright.setAccessibleText("Brightness");
         bright.valueProperty().addListener((_, _, _) -> tell());
         code.setId("colour-code");
-        code.setAccessibleText("Its code, such as #B01010");
+        code.setAccessibleText("Colour code, such as #B01010");
         code.setOnAction(_ -> typed());
         show(now == null ? Colours.text(Color.WHITE) : now);
     }
@@ -89,7 +89,7 @@ public final class ColourField extends MenuButton {
         field.setId("colour-plane");
         field.setFocusTraversable(true);
         field.getStyleClass().add("plane");
-        field.setAccessibleText("Hue to the right, paler downwards; arrow keys move it");
+        field.setAccessibleText("Hue and saturation; arrow keys move the point");
         field.setOnMousePressed(e -> at(e.getX(), e.getY()));
         field.setOnMouseDragged(e -> at(e.getX(), e.getY()));
         field.setOnKeyPressed(this::key);

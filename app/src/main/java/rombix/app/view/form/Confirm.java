@@ -37,8 +37,8 @@ public final class Confirm {
             desk.bench().edit("delete “" + gone.name() + "” for “" + other.name() + "”", b -> Uses.withoutButton(Uses
                     .repointed(b, gone.id(), other.id()), gone.id()));
         });
-        choice.setPromptText("or use another button there…");
-        choice.setAccessibleText("Delete it and use another button in those steps");
+        choice.setPromptText("use another button instead…");
+        choice.setAccessibleText("Delete it and put another button in those steps");
         return choice;
     }
 
@@ -58,12 +58,12 @@ public final class Confirm {
         text.getStyleClass().add("gear-name");
         text.setWrapText(true);
         text.setMaxWidth(420);
-        box.getChildren().addAll(text, Fields.read("It is used by:"));
+        box.getChildren().addAll(text, Fields.read("Used by:"));
         uses.stream().limit(MAX).forEach(u -> box.getChildren().add(Fields.read("· " + u)));
         if (uses.size() > MAX) {
             box.getChildren().add(Fields.read("and " + (uses.size() - MAX) + " more"));
         }
-        box.getChildren().add(Fields.read("Steps that use it are deleted too. Undo restores everything."));
+        box.getChildren().add(Fields.read("Steps that use it will be deleted, too. Undo restores everything."));
         if (instead != null) {
             box.getChildren().add(instead);
         }

@@ -218,7 +218,7 @@ public final class Fields {
 
             @Override
             public T fromString(String text) {
-                throw new UnsupportedOperationException("things are chosen, not typed");
+                throw new UnsupportedOperationException("choose from the list");
             }
         });
         if (now != null) {

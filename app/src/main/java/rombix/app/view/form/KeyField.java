@@ -16,7 +16,7 @@ public final class KeyField {
         TextField field = new TextField(now);
         field.setId(id);
         field.setEditable(false);
-        field.setPromptText("Click here and press a key. Delete clears it.");
+        field.setPromptText("Click, then press a key. Delete clears it.");
         field.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
             if (e.getCode() == KeyCode.TAB || e.getCode() == KeyCode.ESCAPE || e.getCode().isModifierKey()) {
                 return;

@@ -87,7 +87,7 @@ public final class LiveStrips {
         stopAll.setGraphic(words);
         stopAll.getStyleClass().add("stop-all");
         stopAll.setId("live-stop-all");
-        stopAll.setAccessibleText("Stop every chain that runs");
+        stopAll.setAccessibleText("Stop all chains");
         stopAll.setFocusTraversable(false);
         stopAll.setMinWidth(Region.USE_PREF_SIZE);
         stopAll.setOnAction(_ -> desk.port().stopAll());
@@ -275,7 +275,7 @@ public final class LiveStrips {
                             .hold() ? "Keep holding to fire." : "Press again to fire.",
                     "talk");
         } else if (missing) {
-            tell("Live, but", about, "");
+            tell("Live, with problems", about, "");
         } else if (fault != null) {
             tell(name(fault.button()), fault.message(), "");
         } else {

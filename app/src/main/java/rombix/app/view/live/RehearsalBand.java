@@ -77,7 +77,7 @@ public final class RehearsalBand extends HBox {
             ToggleButton b = new ToggleButton(pace + "×");
             b.getStyleClass().setAll("toggle-button", "band-pace");
             b.setId("pace-" + pace);
-            b.setAccessibleText(pace == 1 ? "At normal speed" : pace + " times as fast");
+            b.setAccessibleText(pace == 1 ? "Normal speed" : pace + "× speed");
             b.setToggleGroup(group);
             b.setSelected(pace == 1);
             b.setFocusTraversable(false);
@@ -88,7 +88,7 @@ public final class RehearsalBand extends HBox {
             paces.getChildren().add(b);
         }
         player.pace(1);
-        say("REHEARSAL", "Presses run on twins: nothing leaves this computer.", new Label("Pace"), paces, report);
+        say("REHEARSAL", "Presses run on twins: nothing is sent to the gear.", new Label("Speed"), paces, report);
     }
 
     /** Something is tried on twins. */
@@ -97,7 +97,7 @@ public final class RehearsalBand extends HBox {
         back.getStyleClass().add("band-button");
         back.setId("end-trial");
         back.setOnAction(_ -> end.run());
-        say("ON TWINS", "Trying on twins: nothing leaves this computer.", back);
+        say("ON TWINS", "Trying on twins: nothing is sent to the gear.", back);
     }
 
     private void say(String word, String what, Node... more) {
@@ -123,25 +123,25 @@ public final class RehearsalBand extends HBox {
     }
 
     private void report(Node by) {
-        Label title = Styles.label("What would have been sent", "gear-name");
+        Label title = Styles.label("Would have been sent", "gear-name");
         ListView<Row> list = new ListView<>();
         list.setCellFactory(_ -> new RowCell());
         list.getStyleClass().add("lines");
         list.setId("rehearsal-lines");
         list.setFixedCellSize(LINE_HEIGHT);
-        list.setAccessibleText("What would have been sent to each gear");
+        list.setAccessibleText("Would have been sent, by gear");
         VBox.setVgrow(list, Priority.ALWAYS);
         Button close = Fields.plain("Close", "Esc");
         close.setOnAction(_ -> desk.overlay().close());
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        HBox foot = new HBox(Space.S8, Fields.read("The log (Ctrl+L) has all of this too, marked as on twins."),
+        HBox foot = new HBox(Space.S8, Fields.read("The log (Ctrl+L) has these too, marked “on twins”."),
                 space,
                 close);
         foot.setAlignment(Pos.CENTER_LEFT);
         Label words = Fields.read("");
         refresh = () -> {
-            words.setText(rehearsed.isEmpty() ? "Nothing yet. No button was pressed." : rehearsed.words() + ".");
+            words.setText(rehearsed.isEmpty() ? "Nothing yet: no button was pressed." : rehearsed.words() + ".");
             list.getItems().setAll(rehearsed.shares().stream().flatMap(this::rows).toList());
         };
         refresh.run();

@@ -113,8 +113,8 @@ public final class Dropping {
             desk.bench().select(made.id());
         }
         if (rig.twin(added.player()).isEmpty()) {
-            trouble.accept("The board has a player now, which plays through “" + output
-                    + "”. Its output is chosen where gear is set up, in the rack.");
+            trouble.accept("A player was added. It plays through “" + output
+                    + "”; choose another output under Manage gear.");
         }
     }
 

@@ -68,7 +68,7 @@ public final class PagesMenu {
 
     /** Pages made from the gear that the board has. */
     private Menu starters() {
-        Menu starters = new Menu("Add a starter page made from your gear");
+        Menu starters = new Menu("Add a starter page for your gear");
         starters.setId("page-starters");
         for (Starters s : Starters.values()) {
             starters.getItems().add(item("starter-" + s.name().toLowerCase(Locale.ROOT), s.title(), () -> add(s)));
@@ -112,23 +112,23 @@ public final class PagesMenu {
             List<String> gone = Edits.beyond(desk.bench().page(), size(columns, Page.MAX_COLUMNS), size(rows,
                     Page.MAX_ROWS)).stream().map(Button::name).toList();
             falls.setText(
-                    gone.isEmpty() ? "" : "These no longer fit and will be deleted: " + String.join(", ", gone) + ".");
+                    gone.isEmpty() ? "" : "No longer fit and will be deleted: " + String.join(", ", gone) + ".");
             desk.overlay().requestLayout();
         };
         columns.textProperty().addListener((_, _, _) -> look.run());
         rows.textProperty().addListener((_, _, _) -> look.run());
         resize.setOnAction(_ -> desk.bench().edit("size the page", b -> Edits.resizePage(b, page.id(), size(columns,
                 Page.MAX_COLUMNS), size(rows, Page.MAX_ROWS))));
-        List<Tint> tints = new ArrayList<>(List.of(new Tint("that of the theme", null)));
+        List<Tint> tints = new ArrayList<>(List.of(new Tint("theme colour", null)));
         for (Face.Fill fill : Face.Fill.values()) {
             tints.add(new Tint(fill.name().toLowerCase(Locale.ROOT), fill));
         }
         box.getChildren().addAll(
-                Fields.named("Name", name), Fields.named("Tint of its ground", Fields.choice("page-fill",
+                Fields.named("Name", name), Fields.named("Background tint", Fields.choice("page-fill",
                         tints, tints.stream().filter(t -> t.fill() == page.fill()).findFirst().orElse(null),
                         Tint::words, t -> desk
                                 .bench()
-                                .edit("tint the page", b -> Edits.page(b, page.id(), p -> p.withFill(t.fill()))))),
+                                .edit("change the page's tint", b -> Edits.page(b, page.id(), p -> p.withFill(t.fill()))))),
                 new HBox(Space.S8, Fields.named("Columns, 1 to "
                         + Page.MAX_COLUMNS, columns), Fields.named("Rows, 1 to " + Page.MAX_ROWS, rows)),
                 falls, resize);
@@ -143,12 +143,12 @@ public final class PagesMenu {
         box.setPrefWidth(360);
         box.setId("page-follow-sheet");
         Label what = Fields
-                .read("While this is true, “" + page.name()
-                        + "” is shown in Live and in Rehearse; then the previous page comes back. “Always” turns this off.");
+                .read("While this condition is true, “" + page.name()
+                        + "” is shown in Live and Rehearse; afterwards the previous page returns. “Always” turns this off.");
         what.setWrapText(true);
         box.getChildren().addAll(what,
                 new ConditionField(desk, "page-follows", page.follows(), "always", t -> desk.bench().edit(
-                        "change what “" + page.name() + "” follows",
+                        "change the type of “" + page.name() + "” follows",
                         b -> Edits.page(b, page.id(), p -> p.withFollows(t)))));
         desk.overlay().show(box, by, () -> {
         });

@@ -60,10 +60,10 @@ public final class SmallKey {
             touches.summon(key, turn);
             trouble.setText(trouble());
         });
-        field.setPromptText("press a key here");
+        field.setPromptText("press a key");
         field.setPrefColumnCount(10);
-        field.setAccessibleText("Key everywhere for the small window");
-        Label words = Fields.read("Small window comes and goes by");
+        field.setAccessibleText("Shortcut for the small window");
+        Label words = Fields.read("Shortcut for the small window");
         words.setMinWidth(Region.USE_PREF_SIZE);
         HBox row = new HBox(Space.S8, trouble, words, field);
         row.setAlignment(Pos.CENTER_RIGHT);
@@ -76,7 +76,7 @@ public final class SmallKey {
         }
         Trigger.Key own = new Trigger.Key(key, true);
         return desk.bench().board().buttons().filter(b -> b.triggers().stream().anyMatch(t -> t.normal().equals(own
-                .normal()))).map(Button::name).findFirst().map(b -> "it presses “%s” no more".formatted(b)).or(
+                .normal()))).map(Button::name).findFirst().map(b -> "it no longer presses “%s”".formatted(b)).or(
                         () -> Taken.by(own, desk.bench().rig()))
                 .orElse("");
     }

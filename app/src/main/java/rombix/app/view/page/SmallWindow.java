@@ -228,7 +228,7 @@ public final class SmallWindow {
         MenuButton more = new MenuButton("+ page");
         more.setId("small-pages");
         more.getStyleClass().add("quiet-choice");
-        more.setAccessibleText("Pages shown beside this one");
+        more.setAccessibleText("Additional pages");
         more.setMinWidth(Region.USE_PREF_SIZE);
         desk.bench().board().pages().stream().filter(p -> !p.id().equals(page.id())).forEach(p -> {
             CheckMenuItem item = new CheckMenuItem(p.name());
@@ -264,9 +264,9 @@ public final class SmallWindow {
         keys.getStyleClass().setAll("toggle-button", "tab");
         keys.setId("small-keys");
         keys.setSelected(takes);
-        keys.setAccessibleText("Take the keyboard when it is clicked");
+        keys.setAccessibleText("Take the keyboard when clicked");
         keys.setTooltip(new javafx.scene.control.Tooltip(
-                "Take the keyboard when it is clicked. Off: the program you type into keeps it."));
+                "Take the keyboard when clicked. Off: the program you type into keeps it."));
         keys.setOnAction(_ -> {
             takes = keys.isSelected();
             taking.keyboard(takes);

@@ -87,7 +87,7 @@ public final class BoothWindow {
         mark.relocate(now.pointerX() * SCALE - 6, now.pointerY() * SCALE - 6);
         screen.getChildren().add(mark);
         List<String> lines = now.log();
-        log.setText("What came in\n" + String.join("\n", lines.subList(Math.max(0, lines.size() - LINES), lines.size()))
+        log.setText("Received\n" + String.join("\n", lines.subList(Math.max(0, lines.size() - LINES), lines.size()))
                 + (now.down().isEmpty() ? "" : "\n\nDown now: " + String.join(", ", now.down())));
         log.relocate(BoothLook.WIDTH * SCALE + 10, 10);
         log.setPrefWidth(LOG - 20);

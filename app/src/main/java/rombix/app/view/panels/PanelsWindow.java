@@ -65,7 +65,7 @@ public final class PanelsWindow {
         root.getStyleClass().addAll("night", "stand-ins");
         Scene scene = new Scene(root, WIDTH, HEIGHT);
         scene.getStylesheets().setAll(main.getStylesheets());
-        stage.setTitle("Stand-ins, worked by hand · Rombix");
+        stage.setTitle("Stand-ins · Rombix");
         stage.setScene(scene);
         timer.setCycleCount(Timeline.INDEFINITE);
         stage.setOnShown(_ -> timer.play());
@@ -120,7 +120,7 @@ public final class PanelsWindow {
             came.setWrapText(true);
             came.setMinHeight(Region.USE_PREF_SIZE);
             came.getStyleClass().add("stand-in-came");
-            node.getChildren().addAll(Styles.label("What came", "quiet"), came);
+            node.getChildren().addAll(Styles.label("Received", "quiet"), came);
         }
 
         private String id(Panel.Control c) {
@@ -200,7 +200,7 @@ public final class PanelsWindow {
 
         private Node said(Panel.Said s) {
             TextField field = new TextField();
-            field.setPromptText("type, and Enter");
+            field.setPromptText("type, then press Enter");
             field.setOnAction(_ -> {
                 if (!field.getText().isBlank()) {
                     panel.work(s.id(), field.getText().strip());

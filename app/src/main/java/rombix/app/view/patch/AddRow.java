@@ -61,10 +61,10 @@ final class AddRow extends HBox {
         kind = Fields.choice("patch-kind", all, all.stream().filter(c -> before != null && c.id().equals(before.id()))
                 .findFirst().orElse(all.isEmpty() ? null : all.getFirst()), Card::title, _ -> propose());
         to.setText(String.valueOf(in));
-        getChildren().setAll(Fields.named("Add", count), Fields.named("of the personality", kind),
+        getChildren().setAll(Fields.named("Add", count), Fields.named("Personality", kind),
                 Fields.named("called",
                         name),
-                Fields.named("in universe", to), Fields.named("from slot", from), FixtureForm.way("patch-add",
+                Fields.named("Universe", to), Fields.named("First slot", from), FixtureForm.way("patch-add",
                         "Add", this::add));
         propose();
     }
@@ -96,7 +96,7 @@ final class AddRow extends HBox {
         Card card = kind.getValue();
         int at = number(from, 0);
         if (card == null || at == 0) {
-            trouble.accept("There is no room for so many in this universe.");
+            trouble.accept("Not enough free slots in this universe.");
             return;
         }
         trouble.accept("");

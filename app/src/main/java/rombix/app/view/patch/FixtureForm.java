@@ -46,7 +46,7 @@ final class FixtureForm extends VBox {
         gear = of;
         getChildren().clear();
         if (chosen == null) {
-            getChildren().setAll(Fields.read("Choose a fixture, or a slot, to see what is said of it."));
+            getChildren().setAll(Fields.read("Select a fixture or a slot to see its details."));
             return;
         }
         TextField name = Fields.text("fixture-name", chosen.name(), t -> {
@@ -67,10 +67,10 @@ final class FixtureForm extends VBox {
                         f -> f.withSlot(n)),
                 1);
         HBox turned = now == null ? new HBox() : inverts(chosen, now);
-        getChildren().setAll(row(Fields.named("Called", name), Fields.named("Personality", personality), Fields.named(
+        getChildren().setAll(row(Fields.named("Name", name), Fields.named("Personality", personality), Fields.named(
                 "Universe", universe), Fields.named("Slot", slot)),
                 row(Fields.named("Limit", limit(chosen)), Fields.named(
-                        "Curve of its dimmer", curve(chosen))),
+                        "Dimmer curve", curve(chosen))),
                 turned);
         if (now != null) {
             getChildren().add(can(now));
@@ -109,7 +109,7 @@ final class FixtureForm extends VBox {
             }
         });
         field.setPrefWidth(NUMBER_WIDTH);
-        field.setAccessibleText("How far its dimmer goes up");
+        field.setAccessibleText("Maximum level of the dimmer");
         return field;
     }
 
@@ -118,8 +118,8 @@ final class FixtureForm extends VBox {
         return Fields.choice("fixture-curve", List.of(Curve.values()), now == null ? Curve.LINEAR : now,
                 c -> switch (c) {
                     case LINEAR -> "even";
-                    case SQUARE -> "square: as the eye sees it";
-                    case S_CURVE -> "S-curve: slow at both ends";
+                    case SQUARE -> "square (as the eye sees it)";
+                    case S_CURVE -> "S-curve (slow at both ends)";
                 }, c -> change(of, "curve of “" + of.name() + "”", f -> f.withCurve(c == Curve.LINEAR ? null : c)));
     }
 

@@ -1,5 +1,6 @@
 package rombix.app.view.patch;
 
+import rombix.core.twin.Figures;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -56,7 +57,7 @@ public final class PatchSheet {
     private final Label state = Styles.label("", "read");
     private final Label spot = Styles.label("", "read", "quiet");
     private final Label title = Styles.label("", "gear-name");
-    private final ToggleButton lit = new ToggleButton("Light it");
+    private final ToggleButton lit = new ToggleButton("Identify");
     private final Button gone = FixtureForm.way("fixture-gone", "Delete…", this::delete);
     private final HBox numbers = new HBox(Space.S4);
     private final StackPane middle = new StackPane();
@@ -94,7 +95,7 @@ public final class PatchSheet {
         });
         table.setId("fixtures");
         table.setColumnResizePolicy(TableView.CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);
-        table.setPlaceholder(Fields.read("No fixture is patched yet: add some above."));
+        table.setPlaceholder(Fields.read("No fixtures patched yet. Add some above."));
         table.getColumns().setAll(List.of(Fields.<Fixture>column("fixture", 130, Fixture::name), Fields.<Fixture>column(
                 "personality", 130, f -> title(f)),
                 Fields.<Fixture>column("universe", 64, f -> String.valueOf(f
@@ -148,7 +149,7 @@ public final class PatchSheet {
         Styles.set(lit, "toggle-button", "switch");
         lit.setId("fixture-light");
         lit.setTooltip(new Tooltip(
-                "Shows the chosen fixture, or the chosen slot, at full, so that you see which it is; the next that you choose is lit instead"));
+                "Sets the selected fixture or slot to full, so you can see which one it is"));
         lit.setOnAction(_ -> light());
         told.setWrapText(true);
         Region space = new Region();
@@ -254,13 +255,10 @@ public final class PatchSheet {
         int clashes = all.clashes().size();
         int beyond = all.beyond().size();
         int gaps = all.gaps().size();
-        state.setText(of.patch().size() + (of.patch().size() == 1 ? " fixture" : " fixtures") + " · " + (clashes == 0
-                ? "no clash"
-                : clashes == 1 ? "✗ 1 clash" : "✗ " + clashes + " clashes") + " · "
-                + (beyond == 0
-                        ? "none beyond 512"
-                        : "✗ " + beyond + " beyond 512")
-                + " · " + (gaps == 1 ? "1 gap" : gaps + " gaps"));
+        state.setText(Figures.count(of.patch().size(), "fixture")
+                + (clashes == 0 ? "" : " · ✗ " + Figures.count(clashes, "overlap"))
+                + (beyond == 0 ? "" : " · ✗ " + beyond + " beyond slot 512")
+                + (gaps == 0 ? "" : " · " + Figures.count(gaps, "gap")));
         Styles.set(state, "label", "read", clashes + beyond == 0 ? "quiet" : "trouble");
         filling = true;
         table.getItems().setAll(of.patch());
@@ -352,9 +350,9 @@ public final class PatchSheet {
             return;
         }
         List<String> uses = edits.uses(gear, now);
-        if (!uses.isEmpty() && !gone.getText().startsWith("Delete,")) {
-            gone.setText("Delete, with " + uses.size() + (uses.size() == 1 ? " use of it" : " uses of it"));
-            told.setText("It is used: " + String.join("; ", uses.subList(0, Math.min(4, uses.size()))));
+        if (!uses.isEmpty() && !gone.getText().startsWith("Delete it")) {
+            gone.setText("Delete it and its " + Figures.count(uses.size(), "use"));
+            told.setText("Used in: " + String.join("; ", uses.subList(0, Math.min(4, uses.size()))));
             return;
         }
         told.setText("");

@@ -1,5 +1,6 @@
 package rombix.app.view.patch;
 
+import rombix.core.twin.Figures;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -65,7 +66,7 @@ final class PersonalityForm extends HBox {
             @Override
             protected void updateItem(@Nullable Card card, boolean empty) {
                 super.updateItem(card, empty);
-                setText(card == null || empty ? "" : card.title() + (PatchEdits.ships(card) ? "" : " · made here"));
+                setText(card == null || empty ? "" : card.title() + (PatchEdits.ships(card) ? "" : " · custom"));
             }
         });
         list.getSelectionModel().selectedItemProperty().addListener((_, _, card) -> {
@@ -82,11 +83,11 @@ final class PersonalityForm extends HBox {
         scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
         scroll.getStyleClass().add("popover-scroll");
         VBox.setVgrow(scroll, Priority.ALWAYS);
-        HBox head = new HBox(Space.S8, Fields.named("Called", title), FixtureForm.way("personality-new", "New",
-                this::fresh), keep, FixtureForm.way("personality-back", "Back to the patch", done));
+        HBox head = new HBox(Space.S8, Fields.named("Name", title), FixtureForm.way("personality-new", "New",
+                this::fresh), keep, FixtureForm.way("personality-back", "Back to patch", done));
         head.setAlignment(Pos.BOTTOM_LEFT);
         Label about = Fields.read(
-                "One row for each slot, in the order of the fixture's manual. Those that ship are copied when they are changed.");
+                "One row per slot, in the order of the fixture's manual. Changing a built-in personality makes a copy.");
         VBox right = new VBox(Space.S8, head, about, headings(), scroll, FixtureForm.way("channel-add", "Add a slot",
                 () -> {
                     channels.add(new Row(Channel.of(Kind.DIMMER)));
@@ -107,7 +108,7 @@ final class PersonalityForm extends HBox {
                 Fields.wide(Styles.label("lowest", "quiet"), FIGURE_WIDTH), Fields.wide(Styles.label(
                         "highest", "quiet"), FIGURE_WIDTH),
                 Styles.label(
-                        "steps with their levels, or the level that it always has", "quiet"));
+                        "steps with levels, or one fixed level", "quiet"));
         row.setAlignment(Pos.CENTER_LEFT);
         return row;
     }
@@ -153,7 +154,7 @@ final class PersonalityForm extends HBox {
         String why = null;
         try {
             if (title.getText().isBlank()) {
-                why = "it needs a name";
+                why = "enter a name";
             } else {
                 why = CardEdits.wrong(CardLibrary.format(Card.personality("check", title.getText(), made())));
             }
@@ -161,7 +162,7 @@ final class PersonalityForm extends HBox {
             why = String.valueOf(e.getMessage());
         }
         Styles.set(wrong, "label", "read", why == null ? "quiet" : "trouble");
-        wrong.setText(why == null ? channels.size() + (channels.size() == 1 ? " slot" : " slots") : why);
+        wrong.setText(why == null ? Figures.count(channels.size(), "slot") : why);
         keep.setDisable(why != null);
     }
 
@@ -179,7 +180,7 @@ final class PersonalityForm extends HBox {
     private final class Row {
         private final ComboBox<Kind> kind;
         private final TextField name = new TextField();
-        private final CheckBox fine = new CheckBox("2nd part");
+        private final CheckBox fine = new CheckBox("fine");
         private final TextField from = new TextField();
         private final TextField to = new TextField();
         private final TextField more = new TextField();
@@ -225,11 +226,11 @@ final class PersonalityForm extends HBox {
             from.setId("channel-from-" + number);
             to.setId("channel-to-" + number);
             more.setId("channel-more-" + number);
-            kind.setAccessibleText("What slot " + number + " is");
-            name.setAccessibleText("What slot " + number + " is called");
-            fine.setAccessibleText("Slot " + number + " is the second part of 16 bits");
-            from.setAccessibleText("Lowest of slot " + number);
-            to.setAccessibleText("Highest of slot " + number);
+            kind.setAccessibleText("Kind of slot " + number + " is");
+            name.setAccessibleText("Kind of slot " + number + " is called");
+            fine.setAccessibleText("Slot " + number + " is the fine byte (16 bit)");
+            from.setAccessibleText("Lowest value of slot " + number);
+            to.setAccessibleText("Highest value of slot " + number);
             more.setAccessibleText("Steps of slot " + number);
             Button gone = FixtureForm.way("channel-gone-" + number, "×", () -> {
                 channels.remove(this);
@@ -268,7 +269,7 @@ final class PersonalityForm extends HBox {
             }
             double n = Fields.parsed(text, Double.NaN);
             if (Double.isNaN(n)) {
-                throw new IllegalArgumentException("“" + field.getText() + "” is no number");
+                throw new IllegalArgumentException("“" + field.getText() + "” isn't a number");
             }
             return n;
         }
@@ -282,11 +283,11 @@ final class PersonalityForm extends HBox {
                 Matcher m = WRITTEN.matcher(step);
                 if (!m.matches()) {
                     throw new IllegalArgumentException("“" + step.strip()
-                            + "” is no step: its name and its level, such as Red 20");
+                            + "” isn't a step: enter name and level, such as Red 20");
                 }
                 Step made = new Step(m.group(1), Integer.parseInt(m.group(2)));
                 if (all.putIfAbsent(made.id(), made) != null) {
-                    throw new IllegalArgumentException("two steps are called “" + m.group(1) + "”");
+                    throw new IllegalArgumentException("two steps have the name “" + m.group(1) + "”");
                 }
             }
             return List.copyOf(all.values());

@@ -48,9 +48,9 @@ final class TableFiles {
             List<String> wrong = edits.read(gear, Files.readString(file));
             told.accept(wrong.isEmpty()
                     ? edits.fixtures(gear).size() + " fixtures read from " + file.getFileName()
-                    : "Not taken: " + String.join("; ", wrong.subList(0, Math.min(SAID, wrong.size()))));
+                    : "Skipped: " + String.join("; ", wrong.subList(0, Math.min(SAID, wrong.size()))));
         } catch (IOException e) {
-            told.accept("It cannot be read: " + e.getMessage());
+            told.accept("Can't read the table: " + e.getMessage());
         }
     }
 
@@ -67,7 +67,7 @@ final class TableFiles {
             WholeFile.write(file, PatchCsv.write(edits.fixtures(gear)), WholeFile.Readers.AS_BEFORE);
             told.accept(edits.fixtures(gear).size() + " fixtures written to " + file.getFileName());
         } catch (IOException e) {
-            told.accept("It cannot be written: " + e.getMessage());
+            told.accept("Can't write the table: " + e.getMessage());
         }
     }
 }

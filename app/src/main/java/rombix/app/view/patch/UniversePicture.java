@@ -43,7 +43,7 @@ final class UniversePicture extends GridPane {
         setId("universe");
         getStyleClass().add("universe");
         setFocusTraversable(true);
-        setAccessibleText("The slots of the universe; arrow keys go from one to the next");
+        setAccessibleText("Slots of the universe; arrow keys move between them");
         for (int row = 0; row * COLUMNS < Universes.SLOTS; row++) {
             Label from = Styles.label(String.valueOf(row * COLUMNS + 1), "slot-head");
             from.setMinWidth(HEAD);

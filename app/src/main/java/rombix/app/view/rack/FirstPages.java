@@ -41,13 +41,13 @@ final class FirstPages extends VBox {
         Button make = Fields.plain("Make these pages", "");
         make.setId("first-pages");
         make.setOnAction(_ -> make());
-        Button empty = Fields.plain("Begin with an empty page", "");
+        Button empty = Fields.plain("Start with an empty page", "");
         empty.setId("first-button");
         empty.setOnAction(_ -> first.run());
         flaw.setWrapText(true);
         flaw.managedProperty().bind(flaw.textProperty().isNotEmpty());
         getStyleClass().add("gear-part");
-        getChildren().addAll(Styles.label("Then pages, made from this gear", "gear-name"), pages, flaw,
+        getChildren().addAll(Styles.label("Pages made from this gear", "gear-name"), pages, flaw,
                 new HBox(Space.S8, make, empty));
     }
 
@@ -57,9 +57,8 @@ final class FirstPages extends VBox {
         Board made = Starters.pages(desk.bench().rig(), known.get(), chosen);
         if (made == desk.bench().board()) {
             flaw.setText(chosen.isEmpty()
-                    ? "Choose a page, or begin with an empty one."
-                    : "This gear has told nothing yet that pages can be made from. Connect it, use a stand-in, or begin "
-                            + "with an empty page.");
+                    ? "Choose a page, or start with an empty one."
+                    : "No pages can be made yet, as this gear hasn't reported anything. Connect it, use a stand-in, or start with an empty page.");
             desk.overlay().requestLayout();
             return;
         }

@@ -1,5 +1,6 @@
 package rombix.app.view.rack;
 
+import rombix.core.twin.Figures;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -76,7 +77,7 @@ public final class FoundHere {
         close.setOnAction(_ -> desk.overlay().close());
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        HBox head = new HBox(Space.S10, Styles.label("Found here", "gear-name"), count, space, again, close);
+        HBox head = new HBox(Space.S10, Styles.label("Discovered", "gear-name"), count, space, again, close);
         head.setAlignment(Pos.CENTER_LEFT);
         ScrollPane scroll = new ScrollPane(rows);
         scroll.setFitToWidth(true);
@@ -84,7 +85,7 @@ public final class FoundHere {
         scroll.getStyleClass().add("popover-scroll");
         VBox.setVgrow(scroll, Priority.ALWAYS);
         VBox box = new VBox(Space.S10, head, Fields.read(
-                "Gear that says by itself that it is here: DNS-SD, SSDP, Art-Net, ports of this computer, and topics kept on brokers. Nothing else is tried."),
+                "Gear that announces itself: DNS-SD, SSDP, Art-Net, ports of this computer, and retained topics on brokers. Nothing else is scanned."),
                 head(),
                 scroll);
         box.setId("found-here");
@@ -154,7 +155,7 @@ public final class FoundHere {
     private static String about(Proposal p) {
         if (!p.topics().isEmpty()) {
             String some = String.join(", ", p.topics().subList(0, Math.min(SHOWN_TOPICS, p.topics().size())));
-            return p.topics().size() + (p.topics().size() == 1 ? " topic: " : " topics: ") + some + (p.topics()
+            return Figures.count(p.topics().size(), "topic") + ": " + some + (p.topics()
                     .size() > SHOWN_TOPICS ? ", …" : "");
         }
         String how = p.found().how() == How.PORT ? "" : p.found().how().words();
@@ -179,11 +180,11 @@ public final class FoundHere {
             all.add(Optional.empty());
         }
         var choice = Fields.choice("found-card-" + id(p), all, now(p), c -> c.map(Card::title).orElse(
-                "a new card: listen to it"), c -> {
+                "none yet: made by listening"), c -> {
                     chosen.put(p.key(), c);
                     changed.run();
                 });
-        choice.setAccessibleText("The card that describes " + p.name());
+        choice.setAccessibleText("Card for " + p.name());
         Fields.wide(choice, CARD_WIDTH);
         return choice;
     }
@@ -191,7 +192,7 @@ public final class FoundHere {
     private Button add(Proposal p) {
         Button add = Fields.plain("", "");
         add.setId("found-add-" + id(p));
-        add.setTooltip(new Tooltip("Adds it to this board, with its card and its address"));
+        add.setTooltip(new Tooltip("Adds it to this board with its card and address"));
         add.setOnAction(_ -> now(p).ifPresentOrElse(card -> edits.add(p, card), () -> ways.card(edits.addOwn(p))));
         add.setMinWidth(Region.USE_PREF_SIZE);
         named(add, p);
@@ -205,11 +206,11 @@ public final class FoundHere {
     }
 
     private static HBox head() {
-        HBox head = new HBox(Space.S10, what(Styles.label("Says that it is", "quiet")),
+        HBox head = new HBox(Space.S10, what(Styles.label("Name", "quiet")),
                 Fields.wide(new VBox(Styles.label(
-                        "Where, and what it speaks", "quiet")), WHERE_WIDTH),
+                        "Address and protocol", "quiet")), WHERE_WIDTH),
                 Fields.wide(new VBox(
-                        Styles.label("Its card",
+                        Styles.label("Card",
                                 "quiet")),
                         CARD_WIDTH),
                 Fields.wide(new VBox(), ADD_WIDTH));

@@ -60,7 +60,7 @@ public final class GearAddress {
         address.setId(id);
         address.setEditable(true);
         address.setValue(g.link().address());
-        address.setPlaceholder(Fields.read("Looking for gear that says that it is here…"));
+        address.setPlaceholder(Fields.read("Looking for gear…"));
         Runnable fill = () -> {
             Set<String> all = new LinkedHashSet<>(there);
             all.addAll(findings.addresses(g.link().protocol()));

@@ -97,7 +97,7 @@ final class GearBox extends VBox {
         status.setTooltip(s.hint().isEmpty() && s.ignored() == 0
                 ? null
                 : new Tooltip(s.hint() + (s.ignored() > 0
-                        ? "\n" + s.ignored() + " packets were malformed or not described by its card."
+                        ? "\n" + s.ignored() + " packets were malformed or aren't on the card."
                         : "")));
         List<Reading> all = twin.readings(now());
         List<Reading> known = all.subList(0, Math.min(all.size(), MOST));

@@ -1,5 +1,6 @@
 package rombix.app.view.rack;
 
+import rombix.core.twin.Figures;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
@@ -66,11 +67,11 @@ final class GearFigures {
             all.add("since " + TIME.format(since));
         }
         if (now.millis() >= 0) {
-            all.add(String.format(Locale.ROOT, now.millis() < 10 ? "done in %.1f ms" : "done in %.0f ms",
+            all.add(String.format(Locale.ROOT, now.millis() < 10 ? "%.1f ms" : "%.0f ms",
                     now.millis()));
         }
         long messages = now.in() + now.out() - before.in() - before.out();
-        all.add(messages == 1 ? "1 message a second" : messages + " messages a second");
+        all.add(messages == 0 ? "idle" : Figures.count(messages, "message") + "/s");
         return String.join(" · ", all);
     }
 }

@@ -90,7 +90,7 @@ final class GearLists {
     private void unable(Gear g, VBox to) {
         if (desk.model().state().readings(g.id()).apply("unable") instanceof Value.Choices unable && !unable.choices()
                 .isEmpty()) {
-            Label title = Styles.label("What this computer cannot do", "field-name");
+            Label title = Styles.label("Not supported on this computer", "field-name");
             to.getChildren().add(title);
             unable.choices().forEach(c -> {
                 Label why = Fields.read(c.id() + ": " + c.name());
@@ -190,7 +190,7 @@ final class GearLists {
             return;
         }
         Label why = Styles
-                .label("“%s” is used by %s%s. Remove it there first, or give it another name and other numbers."
+                .label("“%s” is used by %s%s. Remove it there first, or change its name and numbers instead."
                         .formatted(item.name(), String.join("; ", uses.subList(0, Math.min(3, uses.size()))),
                                 uses.size() > 3 ? " and " + (uses.size() - 3) + " more" : ""),
                         "read", "trouble");

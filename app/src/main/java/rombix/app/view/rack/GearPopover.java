@@ -1,5 +1,6 @@
 package rombix.app.view.rack;
 
+import rombix.core.twin.Figures;
 import java.io.IOException;
 import java.util.HashMap;
 import java.util.List;
@@ -163,7 +164,7 @@ public final class GearPopover {
         });
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        box.getChildren().setAll(row(Styles.label(none ? "What is this board to work?" : "Gear on this board",
+        box.getChildren().setAll(row(Styles.label(none ? "What should this board control?" : "Gear on this board",
                 "gear-name"), space, add));
         if (choosing) {
             box.getChildren().add(new Kinds(cards(), this::add, () -> ways.found(), () -> ways.add()));
@@ -175,8 +176,8 @@ public final class GearPopover {
                 first.run();
             }));
         }
-        box.getChildren().addAll(Fields.read("A card describes a kind of gear: its commands and its readings."),
-                Fields.read("Put your own cards into the folder “cards” next to the board."));
+        box.getChildren().addAll(Fields.read("A card describes a kind of gear: its commands and readings."),
+                Fields.read("Custom cards go into the folder “cards” next to the board."));
         desk.overlay().requestLayout();
     }
 
@@ -237,13 +238,13 @@ public final class GearPopover {
     /** The ways to why it cannot be worked, to its card, and to what goes to and fro. */
     private Node[] ways(Gear g, Node before) {
         Button packets = way("gear-traffic-" + g.id(), "Traffic…",
-                "What goes out to it and comes in, and what became of that", () -> ways.traffic(g.id(), desk.model()
+                "Packets sent and received, with results", () -> ways.traffic(g.id(), desk.model()
                         .state().status(g.id()).ignored() > 0));
         traffic.put(g.id(), packets);
         return new Node[]{before, way("gear-why-" + g.id(), "Test connection",
                 "Tests address, name lookup, port, TLS, login, response and readings", () -> ways.why(g.id())),
                 way("gear-card-" + g.id(),
-                        "Card…", "What it is told and what it reports: listen to it, try it, change it", () -> ways
+                        "Card…", "Its commands and readings: listen, try, edit", () -> ways
                                 .card(g.id())),
                 packets};
     }
@@ -252,7 +253,7 @@ public final class GearPopover {
     private Node standIn(Gear g) {
         Button use = Fields.plain("Use a stand-in", "");
         use.setId("gear-stand-in-" + g.id());
-        use.setTooltip(new Tooltip("Simulated gear on this computer, until Rombix is closed"));
+        use.setTooltip(new Tooltip("Simulated gear on this computer, until Rombix closes"));
         use.setMinWidth(Region.USE_PREF_SIZE);
         use.setOnAction(_ -> {
             use.setText("Starting…");
@@ -269,7 +270,7 @@ public final class GearPopover {
             Platform.runLater(() -> edit("use a stand-in for “" + g.name() + "”", b -> GearEdits.reached(b, g.id(), g
                     .link().protocol(), address)));
         } catch (IOException e) {
-            Platform.runLater(() -> use.setText("It cannot be started: " + e.getMessage()));
+            Platform.runLater(() -> use.setText("Can't start the stand-in: " + e.getMessage()));
         }
     }
 
@@ -318,8 +319,8 @@ public final class GearPopover {
     /** The way to its fixtures. */
     private Node patched(Gear g) {
         int all = g.patch().size();
-        Button open = way("gear-patch-" + g.id(), all == 1 ? "Patch: 1 fixture…" : "Patch: " + all + " fixtures…",
-                "Which fixture stands at which universe and slot", () -> ways.patch(g.id()));
+        Button open = way("gear-patch-" + g.id(), "Patch: " + Figures.count(all, "fixture") + "…",
+                "Universe and slot of each fixture", () -> ways.patch(g.id()));
         HBox row = row(open);
         return row;
     }

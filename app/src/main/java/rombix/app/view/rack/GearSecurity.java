@@ -117,7 +117,7 @@ final class GearSecurity {
             all.add("as " + link.user());
         }
         if (link.secret() != null) {
-            all.add("with a secret");
+            all.add("login set");
         }
         if (link.tls() != null) {
             all.add("over TLS");
@@ -127,7 +127,7 @@ final class GearSecurity {
 
     private VBox user(Gear g) {
         TextField user = Fields.text("gear-user-" + g.id(), g.link().user() == null ? "" : g.link().user(), text -> edit
-                .accept("known to “" + g.name() + "” as " + text.strip(), b -> change(b, g, l -> l.withUser(text
+                .accept("set the user of “" + g.name() + "”", b -> change(b, g, l -> l.withUser(text
                         .isBlank() ? null : text.strip()))));
         user.setPrefWidth(FIELD_WIDTH);
         return Fields.named("User", user);
@@ -139,7 +139,7 @@ final class GearSecurity {
         secret.setPrefWidth(FIELD_WIDTH);
         String name = g.link().secret();
         secret.setPromptText(
-                name == null ? "none" : secrets.has(name) ? "set; type to replace" : "missing; type it here");
+                name == null ? "none" : secrets.has(name) ? "set (type to replace)" : "missing (type it here)");
         Runnable take = () -> {
             String typed = secret.getText();
             if (!typed.isEmpty()) {
@@ -159,10 +159,10 @@ final class GearSecurity {
     private void set(Gear g, String name, String typed) {
         try {
             secrets.set(name, typed);
-            edit.accept("name the secret of “" + g.name() + "”", b -> change(b, g, l -> l.withSecret(name)));
+            edit.accept("set the secret of “" + g.name() + "”", b -> change(b, g, l -> l.withSecret(name)));
             shown.accept("gear-secret-" + g.id());
         } catch (IOException | IllegalArgumentException e) {
-            trouble = "The secret can't be saved: " + e.getMessage();
+            trouble = "Can't save the secret: " + e.getMessage();
             shown.accept("gear-secret-" + g.id());
         }
     }
@@ -267,7 +267,7 @@ final class GearSecurity {
         String at = g.link().address().toLowerCase(Locale.ROOT);
         if (g.link().tls() != null && g.link().tls().trust() == Tls.Trust.FIRST_SEEN
                 && certificates.firstSeen(at).isPresent()) {
-            ways.getChildren().add(way("gear-certificate-forget-" + g.id(), "Forget the certificate seen first",
+            ways.getChildren().add(way("gear-certificate-forget-" + g.id(), "Forget the first certificate",
                     () -> certificates.forget(at)));
         }
         Tls tls = g.link().tls();

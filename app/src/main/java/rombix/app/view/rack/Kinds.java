@@ -62,17 +62,17 @@ final class Kinds extends TilePane {
     }
 
     private static Button found(Runnable chosen) {
-        Button found = tile("Found here…", "gear that says so itself", "mdi2r-radar");
+        Button found = tile("Discovered…", "announced on the network or plugged in", "mdi2r-radar");
         found.setId("kind-found");
-        found.setAccessibleText("Add gear that says by itself that it is here, with its card and its address");
+        found.setAccessibleText("Add discovered gear with its card and address");
         found.setOnAction(_ -> chosen.run());
         return found;
     }
 
     private static Button other(Runnable chosen) {
-        Button other = tile("Something else…", "listen, make its card", "mdi2e-ear-hearing");
+        Button other = tile("Custom gear…", "make its card by listening", "mdi2e-ear-hearing");
         other.setId("kind-other");
-        other.setAccessibleText("Add gear that none of these describes: listen to it and make its card");
+        other.setAccessibleText("Add gear that none of these cards fits, and make its card by listening");
         other.setOnAction(_ -> chosen.run());
         return other;
     }

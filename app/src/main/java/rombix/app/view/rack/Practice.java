@@ -32,7 +32,7 @@ public interface Practice {
 
         @Override
         public String standIn(String card) throws IOException {
-            throw new IOException("no stand-in ships here");
+            throw new IOException("there is no stand-in for it");
         }
     };
 }

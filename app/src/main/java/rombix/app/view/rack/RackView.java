@@ -39,7 +39,7 @@ public final class RackView extends ScrollPane {
     private final Map<String, GearBox> boxes = new HashMap<>();
     private final PageView page;
     private final GearPopover gear;
-    private final Button edit = Fields.plain("Gear: add, rename, connect…", "Alt+R");
+    private final Button edit = Fields.plain("Manage gear…", "Alt+R");
     /** The readings that changed and are not shown yet. */
     private final Set<String> changed = new LinkedHashSet<>();
     /** No figure is read more often. */
@@ -135,7 +135,7 @@ public final class RackView extends ScrollPane {
         shadowMe.setId("shadow");
         shadowMe.getStyleClass().setAll("button", "plain");
         shadowMe.setTooltip(
-                new Tooltip("Work the gear by hand. When you stop, the steps are in the score with their timing."));
+                new Tooltip("Operate the gear by hand. When you stop, your actions become steps with their timing."));
         shadowMe.setOnAction(_ -> {
             if (shadowMe.isSelected()) {
                 Shadow started = new Shadow(desk.bench(), known.get());

@@ -174,7 +174,7 @@ final class ShadowedHands {
                 List<Step> steps = texts.as(steps(done, pauses, clicks));
                 desk.overlay().close();
                 if (texts.asks()) {
-                    desk.bench().edit("add a value for what is asked for", TypedTexts::withValue);
+                    desk.bench().edit("add a value for the question", TypedTexts::withValue);
                 }
                 if (clicks.getValue() == Clicks.PICTURE) {
                     desk.bench().edit("frame what was clicked", b -> {
@@ -187,12 +187,12 @@ final class ShadowedHands {
                 }
                 desk.bench().add("shadow " + steps.size() + " steps at this computer", steps);
             } catch (IOException e) {
-                trouble.setText("the secrets cannot be written: " + e.getMessage());
+                trouble.setText("the secrets can't be written: " + e.getMessage());
             }
         });
-        Button drop = Fields.plain("Drop them", "Esc");
+        Button drop = Fields.plain("Discard", "Esc");
         drop.setOnAction(_ -> desk.overlay().close());
-        VBox box = new VBox(Space.S8, count, Fields.named("pauses between", pauses), Fields.named("clicks at", clicks));
+        VBox box = new VBox(Space.S8, count, Fields.named("pauses", pauses), Fields.named("click positions", clicks));
         box.getChildren().addAll(texts, trouble, new HBox(Space.S8, add, drop));
         box.setId("recorded");
         desk.overlay().show(box, by, () -> {

@@ -30,8 +30,8 @@ final class TypedTexts extends VBox {
 
     /** What becomes of a text. */
     private enum Becomes {
-        BOARD("stands in the board"), SECRET("is kept on this computer, as a secret"), ASKED(
-                "is asked for at the press");
+        BOARD("saved in the board"), SECRET("saved on this computer as a secret"), ASKED(
+                "asked for at each press");
 
         private final String words;
 
@@ -49,13 +49,13 @@ final class TypedTexts extends VBox {
         this.secrets = secrets;
         List<String> texts = steps.stream().filter(TypedTexts::types).map(TypedTexts::text).toList();
         if (!texts.isEmpty()) {
-            getChildren().add(Styles.label("text that was typed", "field-name"));
+            getChildren().add(Styles.label("typed text", "field-name"));
         }
         for (String text : texts) {
             ComboBox<Becomes> choice = Fields.choice("typed-" + choices.size(), List.of(Becomes.values()),
                     Becomes.BOARD, b -> b.words, _ -> {
                     });
-            choice.setAccessibleText("What becomes of " + masked(text));
+            choice.setAccessibleText("Use of " + masked(text));
             choices.add(choice);
             Label words = Fields.read(masked(text));
             HBox.setHgrow(words, Priority.ALWAYS);
@@ -98,7 +98,7 @@ final class TypedTexts extends VBox {
                     all.add(secret(step, Arg.of(Value.of(name))));
                 }
                 case ASKED -> {
-                    all.add(new DeckStep.Ask("What is to be typed?", DeckStep.Ask.AnswerType.SECRET, List.of(), ASKED,
+                    all.add(new DeckStep.Ask("What should be typed?", DeckStep.Ask.AnswerType.SECRET, List.of(), ASKED,
                             null, null, StepOptions.PLAIN, Map.of()));
                     all.add(secret(step, new Arg.Computed("{" + ASKED + "}")));
                 }

@@ -116,13 +116,13 @@ final class FinderField extends TextField {
         picked = preset ? -1 : 0; // What was not asked for is not added by a slip.
         list.getChildren().clear();
         if (found.isEmpty()) {
-            Label none = new Label("No gear here can do that. Try a scene, a channel, a lamp, a door, or “wait 2 s”.");
+            Label none = new Label("No match. Try the name of a scene, channel, lamp or door, or “wait 2 s”.");
             none.getStyleClass().addAll("read", "quiet");
             none.setWrapText(true);
             list.getChildren().add(none);
         }
         if (preset && !found.isEmpty()) {
-            Label head = new Label("Suggestions; or type");
+            Label head = new Label("suggestions, or type");
             head.getStyleClass().addAll("found-head", "quiet");
             list.getChildren().add(head);
         }

@@ -30,8 +30,7 @@ import rombix.core.twin.Figures;
 final class ForecastStrip extends FittingRow {
     private static final int RUNS = 100;
     /** Where there is no room for all, the last of these give way. */
-    private static final List<String> RANKS = List.of("forecast-length", "forecast-trouble", "forecast-changes",
-            "forecast-calm");
+    private static final List<String> RANKS = List.of("forecast-length", "forecast-trouble", "forecast-changes");
     private static final int DEEP_STACK = 256 << 20;
     private static final long SOON_NANOS = 1_000_000_000L;
     /** One for all windows: forecasts wait for each other. */
@@ -46,7 +45,6 @@ final class ForecastStrip extends FittingRow {
     private final Supplier<Known> known;
     private final Label length = new Label();
     private final Label changes = new Label();
-    private final Label calm = new Label();
     private final Label trouble = new Label();
     private volatile @Nullable Question asked;
     private long askedNanos;
@@ -62,7 +60,6 @@ final class ForecastStrip extends FittingRow {
         getStyleClass().add("forecast");
         add(length, "forecast-length", "forecast-length");
         add(changes, "forecast-changes", "quiet");
-        add(calm, "forecast-calm", "quiet");
         add(trouble, "forecast-trouble", "trouble");
         desk.bench().watch(() -> ask(false));
         desk.model().watch(c -> {
@@ -82,9 +79,8 @@ final class ForecastStrip extends FittingRow {
         if (!desk.building() || !desk.bench().hasChain() || desk.bench().chain().isEmpty()) {
             asked = null;
             length.setText(
-                    desk.building() && desk.bench().hasChain() ? "No steps yet: type below what it should do" : "");
+                    desk.building() && desk.bench().hasChain() ? "No steps yet. Type below what the button should do." : "");
             changes.setText("");
-            calm.setText("");
             trouble.setText("");
             return;
         }
@@ -111,10 +107,9 @@ final class ForecastStrip extends FittingRow {
     }
 
     private void show(Forecast f, Question question, Known now) {
-        length.setText(f.endless() ? "until it is stopped" : span(f.length()));
+        length.setText(f.endless() ? "until stopped" : span(f.length()));
         int n = f.changes().size();
-        changes.setText("· " + (n == 0 ? "nothing changes" : n == 1 ? "1 reading changes" : n + " readings change"));
-        calm.setText(f.clashes().isEmpty() && f.off().isEmpty() && f.faults().isEmpty() ? "· no clash" : "");
+        changes.setText("· " + (n == 0 ? "nothing changes" : Figures.count(n, "reading") + (n == 1 ? " changes" : " change")));
         StepWords words = new StepWords(question.rig(), g -> id -> now.readings().getOrDefault(g, java.util.Map.of())
                 .get(id));
         Tooltip changed = n == 0 ? null : new Tooltip(details(f, words));
@@ -122,12 +117,12 @@ final class ForecastStrip extends FittingRow {
         length.setTooltip(changed); // Where there is no room to say more.
         List<String> wrong = new ArrayList<>();
         if (!f.clashes().isEmpty()) {
-            wrong.add(f.clashes().size() == 1 ? "1 clash" : f.clashes().size() + " clashes");
+            wrong.add(Figures.count(f.clashes().size(), "conflict"));
         }
         f.off().stream().map(Forecast.Off::gear).distinct().forEach(g -> wrong.add(question.rig().twin(g).map(t -> t
                 .title()).orElse(g) + " is off"));
         if (!f.faults().isEmpty()) {
-            wrong.add(f.faults().size() == 1 ? "1 step fails" : f.faults().size() + " steps fail");
+            wrong.add(Figures.count(f.faults().size(), "step") + (f.faults().size() == 1 ? " fails" : " fail"));
         }
         trouble.setText(wrong.isEmpty() ? "" : "· " + String.join(" · ", wrong));
         List<String> why = new ArrayList<>();
@@ -136,7 +131,7 @@ final class ForecastStrip extends FittingRow {
         f.off().forEach(o -> why.add(o.why()));
         f.faults().forEach(o -> why.add(o.why()));
         trouble.setTooltip(why.isEmpty() ? null : new Tooltip(String.join("\n", why)));
-        setAccessibleText(length.getText() + " " + changes.getText() + " " + calm.getText() + " " + trouble.getText());
+        setAccessibleText(length.getText() + " " + changes.getText() + " " + trouble.getText());
     }
 
     private static String span(Forecast.Span s) {

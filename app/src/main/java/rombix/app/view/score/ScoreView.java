@@ -59,11 +59,11 @@ public final class ScoreView extends VBox {
         VBox.setVgrow(middle, Priority.ALWAYS);
         asList = ScoreHead.tab("list", false, () -> showList(list));
         asList.setId("as-list");
-        asList.setTooltip(new Tooltip("Read the steps as a list · F4"));
-        attempt = action("try", "Try…", "Alt+T", "Run this step, from here, or all, on twins or on the gear",
+        asList.setTooltip(new Tooltip("Show the steps as a list · F4"));
+        attempt = action("try", "Try…", "Alt+T", "Run this step, from here or everything, on twins or on the gear",
                 this::tryOut);
         foot = new HBox(Space.S8, finder, asList, wraps(), action("make-opposite", "Opposite", "Alt+O",
-                "Make the other state with the chain that undoes this one", this::opposite),
+                "Make the other state, with the chain that undoes this one", this::opposite),
                 attempt,
                 action(
                         "add-always", "+ always", "Alt+E", "Add steps that always run at the end",
@@ -145,7 +145,7 @@ public final class ScoreView extends VBox {
         CheckBox back = Fields.check("chain-put-back", "Put back if stopped", false, on -> desk.bench().editChain(
                 "put back if stopped", c -> c.withPutBack(on)));
         back.setMinWidth(USE_PREF_SIZE);
-        back.setTooltip(new Tooltip("If this chain is stopped, everything that it changed goes back to what it was"));
+        back.setTooltip(new Tooltip("If this chain is stopped, everything it changed is restored"));
         desk.bench().watch(() -> {
             back.setDisable(!desk.bench().hasChain());
             back.setSelected(desk.bench().hasChain() && desk.bench().chain().putBack());
@@ -201,7 +201,7 @@ public final class ScoreView extends VBox {
         StepWords words = new StepWords(desk.bench().rig(), g -> desk.model().state().readings(g));
         VBox box = new VBox(Space.S6);
         box.setId("opposite-left");
-        Label title = new Label("These steps could not be reversed:");
+        Label title = new Label("These steps can't be reversed:");
         title.getStyleClass().add("gear-name");
         box.getChildren().add(title);
         left.forEach(l -> {
@@ -214,7 +214,7 @@ public final class ScoreView extends VBox {
     }
 
     private enum Try {
-        STEP("this step"), FROM("from here"), ALL("all of it");
+        STEP("this step"), FROM("from here"), ALL("everything");
 
         private final String words;
 

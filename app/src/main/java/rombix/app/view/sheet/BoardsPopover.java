@@ -45,7 +45,7 @@ public final class BoardsPopover {
 
     /** What a new board starts with. */
     private enum Start {
-        EMPTY("one empty page"), STARTERS("starter pages, made from its gear"), DEMO("a copy of the demo");
+        EMPTY("one empty page"), STARTERS("starter pages for its gear"), DEMO("a copy of the demo");
 
         private final String words;
 
@@ -161,7 +161,7 @@ public final class BoardsPopover {
         HBox first = new HBox(Space.S8, Fields.named("Name", name), Fields.named("Start with", start));
         first.setAlignment(javafx.geometry.Pos.BOTTOM_LEFT);
         HBox.setHgrow(first.getChildren().get(0), Priority.ALWAYS);
-        return new VBox(Space.S8, first, Fields.named("With this gear from the present board", gear), flaw, make);
+        return new VBox(Space.S8, first, Fields.named("Gear to copy from this board", gear), flaw, make);
     }
 
     private String text(String name, Start start, List<Gear> gear, Rig present, Known now) {
@@ -204,9 +204,9 @@ public final class BoardsPopover {
     private void write(String name, Supplier<String> text, Label flaw) {
         Path file = folder().resolve(Edits.freshId(name, "board", _ -> false) + ".json");
         if (name.isBlank()) {
-            flaw.setText("Give it a name.");
+            flaw.setText("Enter a name.");
         } else if (Files.exists(file)) {
-            flaw.setText("There is already a board “%s” here. Choose another name.".formatted(file.getFileName()));
+            flaw.setText("A board “%s” already exists here. Choose another name.".formatted(file.getFileName()));
         } else {
             maker.make(file, text, trouble -> {
                 flaw.setText(trouble);

@@ -67,7 +67,7 @@ final class FollowedTable<T, K> {
         HBox.setHgrow(words, Priority.ALWAYS);
         follow.getStyleClass().setAll("toggle-button", "tab");
         follow.setId(id + "-follow");
-        follow.setTooltip(new Tooltip("Show what comes now; off holds the list still"));
+        follow.setTooltip(new Tooltip("Scroll to new entries as they arrive"));
         detail.managedProperty().bind(detail.textProperty().isNotEmpty());
     }
 

@@ -48,13 +48,13 @@ public final class GuestPopover {
                 ? "“%s” brings something new".formatted(board.name())
                 : "“%s” is a guest on this computer".formatted(board.name()), "gear-name");
         Label about = Fields.read(known
-                ? "You trusted the rest of it before. Nothing of what follows has happened yet."
-                : "Nothing of it was connected, listened to or run. This is what it brings.");
+                ? "You trusted the rest before. None of the following has happened yet."
+                : "Nothing has been connected, listened to or run yet. The board asks for:");
         HBox middle = new HBox(Space.S16, pages(board), asks(asks));
-        Button look = Fields.plain("Open to look", "Esc");
+        Button look = Fields.plain("View only", "Esc");
         look.setId("guest-look");
         look.setOnAction(_ -> desk.overlay().close());
-        Button yes = Fields.plain(known ? "Trust this, too" : "Trust this board", "");
+        Button yes = Fields.plain(known ? "Trust these, too" : "Trust this board", "");
         yes.setId("guest-trust");
         yes.setOnAction(_ -> {
             trust.run();
@@ -66,7 +66,7 @@ public final class GuestPopover {
             now.run();
             desk.overlay().close();
         });
-        Label means = Fields.read("To look: pages, chains and rehearsal on twins; no gear is reached.");
+        Label means = Fields.read("View only: pages, chains and rehearsal on twins, without connecting to gear.");
         means.setMaxWidth(Double.MAX_VALUE);
         HBox.setHgrow(means, Priority.ALWAYS);
         for (Button b : List.of(look, yes, once)) {

@@ -62,7 +62,7 @@ public final class LogView {
         this.notice = notice;
         rows = new FollowedTable<>("log", desk, this::look, 500, this::look);
         rows.detail().getStyleClass().add("trouble");
-        rows.columns("Nothing in the log matches.", r -> r.kind() == Kind.FAULT
+        rows.columns("No entries match.", r -> r.kind() == Kind.FAULT
                 ? "fault-row"
                 : r.kind() == Kind.PRESS ? "press-row" : "plain-row", List.of(
                         Fields.<LogRow>column("time", 126, LogView::time), Fields.<LogRow>column("", 70, r -> r.kind()
@@ -70,8 +70,8 @@ public final class LogView {
                         Fields.<LogRow>column("button", 140, r -> r.name().isEmpty() ? "—" : r.name()),
                         Fields.<LogRow>column("what", 236, r -> r.words()),
                         Fields.<LogRow>column("by", 96, LogRow::who),
-                        Fields.<LogRow>column("late, took", 82, LogView::late),
-                        Fields.<LogRow>column("what went wrong", 296, LogRow::message)));
+                        Fields.<LogRow>column("Late, took", 82, LogView::late),
+                        Fields.<LogRow>column("problems", 296, LogRow::message)));
         rows.table().getSelectionModel().selectedItemProperty().addListener((_, _, row) -> {
             rows.detail().setText(row == null || row.message().isEmpty() ? "" : row.message());
             press.setDisable(row == null || row.press() == 0);
@@ -83,12 +83,12 @@ public final class LogView {
                 e.consume();
             }
         });
-        rows.search("Search for a button, a step, a fault or gear", "Search the log");
+        rows.search("Search buttons, steps, gear, faults", "Search the log");
         press.setId("log-press");
         press.setOnAction(_ -> only(rows.selected()));
         step.setId("log-step");
         step.setOnAction(_ -> show(rows.selected()));
-        step.setTooltip(new Tooltip("Show it in the score (in Build)"));
+        step.setTooltip(new Tooltip("Show it in the score (Build only)"));
     }
 
     private static String time(LogRow row) {
@@ -105,7 +105,7 @@ public final class LogView {
 
     public void open(Node by) {
         if (store == null) {
-            notice.accept("The as-run log cannot be kept here, so there is none to show.");
+            notice.accept("No log: the as-run log can't be kept here.");
             return;
         }
         onePress = 0;
@@ -145,7 +145,7 @@ public final class LogView {
                     }
                 });
             } catch (LogStore.Trouble e) {
-                Platform.runLater(() -> rows.told().setText("The log cannot be read: " + e.getMessage()));
+                Platform.runLater(() -> rows.told().setText("Can't read the log: " + e.getMessage()));
             }
         });
     }
@@ -153,7 +153,7 @@ public final class LogView {
     private void fill(List<LogRow> found) {
         rows.fill(found, r -> r);
         rows.told().setText(onePress != 0
-                ? "press " + onePress + " alone; choose “all” for the rest"
+                ? "press " + onePress + " only; choose “all” for everything"
                 : found.size() == MAX ? "the newest " + MAX + "; search for more" : found.size() + " rows");
     }
 
@@ -214,7 +214,7 @@ public final class LogView {
                 WholeFile.write(file, out.toString(), WholeFile.Readers.AS_BEFORE);
                 Platform.runLater(() -> rows.told().setText(all.size() + " rows saved to " + file.getFileName()));
             } catch (IOException | LogStore.Trouble e) {
-                Platform.runLater(() -> notice.accept("The log could not be saved: " + e.getMessage()));
+                Platform.runLater(() -> notice.accept("Can't save the log: " + e.getMessage()));
             }
         });
     }

@@ -53,7 +53,7 @@ public final class PartsPopover {
 
     private void fill(VBox content, Node by) {
         Board board = desk.bench().board();
-        content.getChildren().setAll(head("Values, set by chains and shown in labels and formulas"));
+        content.getChildren().setAll(head("Values: set by chains, shown in labels and formulas"));
         for (BoardValue v : board.values()) {
             TextField initial = Fields.text("value-" + v.id(), v.initial().toString(), text -> edit(content, by,
                     "change a value", b -> b.withValues(b.values().stream().map(x -> x.id().equals(v.id())
@@ -92,7 +92,7 @@ public final class PartsPopover {
         content.getChildren().add(add("chain-add", "+ chain", () -> edit(content, by, "add a chain", b -> Edits
                 .addNamedChain(b, "Chain " + (b.chains().size() + 1)))));
         if (!board.runDowns().isEmpty()) {
-            content.getChildren().add(head("Run-downs, shown by lists and gone through by steps"));
+            content.getChildren().add(head("Run-downs: shown by lists, advanced by steps"));
         }
         for (RunDown r : board.runDowns()) {
             Label items = Fields.read(r.items().size() + " items");
@@ -105,7 +105,7 @@ public final class PartsPopover {
                             + r.name() + "”?", Uses.runDown(r.id()), b -> Edits.removeRunDown(b, r.id())))));
         }
         AfterCrash now = board.afterCrash() == null ? AfterCrash.ASK : board.afterCrash();
-        content.getChildren().add(Fields.named("If Rombix is killed, what was held then is ended at the next start",
+        content.getChildren().add(Fields.named("After a crash, end what was held at the next start",
                 Fields.choice("after-crash", List.of(AfterCrash.values()), now, c -> switch (c) {
                     case ASK -> "after asking";
                     case ALWAYS -> "always";

@@ -59,15 +59,15 @@ public final class TrafficView {
         this.traffic = traffic;
         this.notice = notice;
         rows = new FollowedTable<>("traffic", desk, this::fill, 250, () -> look(false));
-        rows.columns("Nothing has gone to and fro yet that matches.", p -> !p.fate().well()
+        rows.columns("No packets match.", p -> !p.fate().well()
                 ? "fault-row"
                 : p.way() == Way.OUT ? "press-row" : "plain-row", List.of(
                         Fields.<Packet>column("time", 116,
                                 PacketWords::time),
                         Fields.<Packet>column("", 60, p -> p.way() == Way.OUT ? "out →" : "← in"),
                         Fields.<Packet>column("gear", 130, p -> spoken().gear(p)),
-                        Fields.<Packet>column("in words", 250, p -> spoken().words(p)),
-                        Fields.<Packet>column("on the wire", 320, PacketWords::shown),
+                        Fields.<Packet>column("Message", 250, p -> spoken().words(p)),
+                        Fields.<Packet>column("Message", 320, PacketWords::shown),
                         Fields.<Packet>column("result", 220, Packet::told)));
         rows.table().getSelectionModel().selectedItemProperty().addListener((_, _, p) -> {
             rows.detail().setText(p == null ? "" : p.raw().isEmpty() ? p.told() : p.raw());
@@ -76,9 +76,9 @@ public final class TrafficView {
         });
         rows.detail().setWrapText(true);
         rows.detail().setMaxHeight(80);
-        rows.search("Search for words, an address, a value", "Search the traffic");
+        rows.search("Search texts, addresses, values", "Search the traffic");
         again.setId("traffic-again");
-        again.setTooltip(new Tooltip("The same command to the same gear, now"));
+        again.setTooltip(new Tooltip("Sends the same command to the same gear now"));
         again.setOnAction(_ -> again(rows.selected()));
         copy.setId("traffic-copy");
         copy.setOnAction(_ -> copy(rows.selected()));
@@ -97,7 +97,7 @@ public final class TrafficView {
     public void open(Node by, @Nullable String of, boolean vain) {
         gear = of == null ? ALL_GEAR : of;
         ToggleButton every = kind("all", _ -> true);
-        ToggleButton lost = kind("in vain", p -> !p.fate().well());
+        ToggleButton lost = kind("failed or ignored", p -> !p.fate().well());
         Button save = Fields.plain("Save…", "");
         save.setId("traffic-save");
         save.setOnAction(_ -> choose());
@@ -184,7 +184,7 @@ public final class TrafficView {
             WholeFile.write(file, String.join("\n", lines) + "\n", WholeFile.Readers.AS_BEFORE);
             rows.told().setText(lines.size() + " packets saved to " + file.getFileName());
         } catch (IOException e) {
-            notice.accept("The traffic could not be saved: " + e.getMessage());
+            notice.accept("Can't save the traffic: " + e.getMessage());
         }
     }
 }

@@ -112,7 +112,7 @@ public final class TriggersView {
     private static Node plugged(String title, List<String> wanted, Set<String> there, String none) {
         List<String> missing = wanted.stream().filter(p -> !there.contains(p)).toList();
         return source(title, wanted.isEmpty()
-                ? "none used"
+                ? "none in use"
                 : missing.isEmpty()
                         ? String.join(", ", wanted) + " plugged in"
                         : none + " “" + String.join("”, “", missing) + "”",
@@ -130,9 +130,9 @@ public final class TriggersView {
         }
         return switch (row.trigger()) {
             case Trigger.Key k when k.everywhere() -> now.keysSeen() ? "seen" : "not seen";
-            case Trigger.Midi m -> now.open().contains(m.port()) ? "plugged in" : "not there";
-            case Trigger.Gamepad g -> now.gamepads().contains(g.device()) ? "plugged in" : "not there";
-            case Trigger.Osc _ -> now.oscPort() >= 0 ? "listening" : "not heard";
+            case Trigger.Midi m -> now.open().contains(m.port()) ? "plugged in" : "missing";
+            case Trigger.Gamepad g -> now.gamepads().contains(g.device()) ? "plugged in" : "missing";
+            case Trigger.Osc _ -> now.oscPort() >= 0 ? "listening" : "not receiving";
             case Trigger.Key _,Trigger.Clock _,Trigger.Becomes _,Trigger.When _ -> "ready";
         };
     }
@@ -184,7 +184,7 @@ public final class TriggersView {
     private void sources() {
         now = touches.sources();
         List<Node> all = new ArrayList<>();
-        all.add(source("Keys everywhere", now.keysSeen()
+        all.add(source("Global keys", now.keysSeen()
                 ? "seen"
                 : now.keys().isEmpty() ? "not used" : now.keys(), now.keys().isEmpty()));
         all.add(plugged("Controllers", Switchboard.ports(desk.bench().board()), now.open(), "no port"));
@@ -194,11 +194,11 @@ public final class TriggersView {
         }
         all.add(source("OSC", now.oscPort() >= 0
                 ? now.senders().isEmpty()
-                        ? "listens at 127.0.0.1:" + now.oscPort()
-                        : "listens at port " + now.oscPort() + ", also for " + String.join(", ", now.senders())
+                        ? "listening on 127.0.0.1:" + now.oscPort()
+                        : "listening on port " + now.oscPort() + ", also from " + String.join(", ", now.senders())
                 : now.osc().isEmpty() ? "not used" : now.osc(), now.osc().isEmpty()));
         if (now.dropped() > 0) {
-            all.add(source("Dropped", now.dropped() + " presses came too fast", false));
+            all.add(source("Dropped", now.dropped() + " presses were too fast", false));
         }
         from.getChildren().setAll(all);
         table.refresh();
@@ -249,7 +249,7 @@ public final class TriggersView {
         if (row == null) {
             form.getChildren().add(Fields.read(desk.building()
                     ? "Select a button on the page, then learn or add a trigger for it."
-                    : "Go to Build to change them."));
+                    : "Switch to Build to change them."));
             return;
         }
         form.getChildren().add(Styles.label(words(row), "gear-name"));
@@ -314,7 +314,7 @@ public final class TriggersView {
                 "an OSC message", new Trigger.Osc("/go")),
                 new Made("a time of day", new Trigger.Clock(Schedule.of(
                         "21:30"), false)),
-                new Made("going live", new Trigger.When(Trigger.When.What.WENT_LIVE, null)),
+                new Made("board goes live", new Trigger.When(Trigger.When.What.WENT_LIVE, null)),
                 new Made("gear is lost", new Trigger.When(Trigger.When.What.GEAR_LOST, null))));
         kinds.add(3, new Made("a condition", new Trigger.Becomes(Conditions.first(desk.bench().rig(), g -> desk.model()
                 .state().readings(g)))));
@@ -345,7 +345,7 @@ public final class TriggersView {
         touches.learn(on ? this::touched : null);
         learn.setText(on ? "Stop learning" : "Learn a trigger");
         told.setText(on
-                ? "Press a key or a pad, turn a knob both ways, move a fader, or send OSC to 127.0.0.1:" + desk
+                ? "Press a key or pad, turn a knob both ways, move a fader, or send OSC to 127.0.0.1:" + desk
                         .bench().board().listensAt() + "."
                 : "");
     }

@@ -77,7 +77,7 @@ public final class VersionsPopover {
         box.getChildren().add(Styles.label("Earlier versions", "gear-name"));
         if (all.isEmpty()) {
             box.getChildren()
-                    .add(Fields.read("None yet. Each time the board is saved, the version before it is kept here."));
+                    .add(Fields.read("None yet. Each save keeps the previous version here."));
         }
         for (int i = 0; i < all.size(); i++) {
             box.getChildren().add(version(all.get(i), i));
@@ -107,14 +107,14 @@ public final class VersionsPopover {
         box.getStyleClass().add("gear-part");
         Board was = read.was();
         if (was == null) {
-            box.getChildren().add(Styles.label("It cannot be read: " + read.trouble(), "read", "trouble"));
+            box.getChildren().add(Styles.label("Can't read the table: " + read.trouble(), "read", "trouble"));
             return box;
         }
-        Button whole = Fields.plain("Take back whole", "");
+        Button whole = Fields.plain("Restore everything", "");
         whole.setId("version-" + place);
         whole.setOnAction(_ -> {
             desk.overlay().close();
-            takeBack("take back the version of " + when.getText(), _ -> was);
+            takeBack("restore the version of " + when.getText(), _ -> was);
         });
         head.getChildren().add(whole);
         Board now = desk.bench().board();
@@ -124,17 +124,17 @@ public final class VersionsPopover {
                 .forEach(b -> {
                     Button one = Fields.plain(b.name(), "");
                     one.setId("version-" + place + "-" + b.id());
-                    one.setAccessibleText("Take back the button " + b.name() + " of " + when.getText());
+                    one.setAccessibleText("Restore the button " + b.name() + " of " + when.getText());
                     one.setOnAction(_ -> {
                         desk.overlay().close();
                         was.buttons().filter(w -> w.id().equals(b.id())).findFirst().ifPresent(w -> takeBack(
-                                "take back the button “" + b.name() + "”", board -> Edits.button(board, b.id(), x -> w
+                                "restore the button “" + b.name() + "”", board -> Edits.button(board, b.id(), x -> w
                                         .withColumn(x.column()).withRow(x.row()))));
                     });
                     buttons.getChildren().add(one);
                 });
         if (!buttons.getChildren().isEmpty()) {
-            box.getChildren().addAll(Fields.read("Or only one of the buttons that were different:"), buttons);
+            box.getChildren().addAll(Fields.read("Or restore one changed button:"), buttons);
         }
         return box;
     }

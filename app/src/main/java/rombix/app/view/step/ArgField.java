@@ -45,8 +45,8 @@ final class ArgField extends HBox {
         ToggleButton computed = new ToggleButton("ƒ");
         computed.getStyleClass().setAll("toggle-button", "tab");
         computed.setId(id + "-formula-toggle");
-        computed.setTooltip(new Tooltip("Compute it with a formula"));
-        computed.setAccessibleText(param.label() + " by a formula");
+        computed.setTooltip(new Tooltip("Use a formula"));
+        computed.setAccessibleText(param.label() + ", from a formula");
         computed.setSelected(now instanceof Arg.Computed);
         computed.setOnAction(_ -> {
             Value plain = now instanceof Arg.Constant c
@@ -119,7 +119,7 @@ final class ArgField extends HBox {
         }
         Item chosen = items.stream().filter(i -> i.id().equals(v.toString())).findFirst().orElse(null);
         ComboBox<Item> box = Fields.choice(name, items, chosen, Item::name, i -> value(Value.of(i.id())));
-        box.setPromptText(v + " (not there now)");
+        box.setPromptText(v + " (not available now)");
         return box;
     }
 }

@@ -136,8 +136,8 @@ final class BoardStepForm extends StepFields {
                             s -> new DeckStep.Show(p.id(), s.way(), null, null, s.how(), s.extra()))));
             add("How", Fields.choice("arg-way", List.of(Way.TURN, Way.POP_UP, Way.WHILE_HELD), show.way(),
                     w -> switch (w) {
-                        case TURN, BACK, NEXT, PREVIOUS -> "turn to it";
-                        case POP_UP -> "pop it up for one press";
+                        case TURN, BACK, NEXT, PREVIOUS -> "switch to it";
+                        case POP_UP -> "pop up for one press";
                         case WHILE_HELD -> "while the button is held";
                     }, w -> edit(DeckStep.Show.class,
                             s -> new DeckStep.Show(s.page(), w, null, null, s.how(), s.extra()))));
@@ -146,9 +146,9 @@ final class BoardStepForm extends StepFields {
         if (show.way().alone()) {
             add("Which page",
                     Fields.choice("arg-way", List.of(Way.NEXT, Way.PREVIOUS, Way.BACK), show.way(), w -> switch (w) {
-                        case NEXT -> "the next in the tabs";
-                        case PREVIOUS -> "the previous in the tabs";
-                        default -> "the one that was shown before";
+                        case NEXT -> "next in the tabs";
+                        case PREVIOUS -> "previous in the tabs";
+                        default -> "the previously shown page";
                     }, w -> edit(DeckStep.Show.class, s -> s.withWay(w))));
             return;
         }
@@ -163,7 +163,7 @@ final class BoardStepForm extends StepFields {
     private void written(DeckStep.Written now) {
         TextField field = Fields.text("arg-text", now.text(), text -> edit(DeckStep.Written.class, s -> s.withWords(
                 text)));
-        add(now.verb().text() + "; readings stand in braces", field);
+        add(now.verb().text() + "; put readings in braces", field);
         var names = Fields.choice("arg-text-insert",
                 rombix.app.edit.Conditions.names(desk.bench().rig(), g -> desk.model()
                         .state().readings(g), inner()),
@@ -171,12 +171,12 @@ final class BoardStepForm extends StepFields {
                     field.insertText(field.getCaretPosition(), "{" + n.name() + "}");
                     edit(DeckStep.Written.class, s -> s.withWords(field.getText()));
                 });
-        names.setPromptText("Insert a reading or a value");
+        names.setPromptText("Insert a reading or value");
         nodes.add(names);
     }
 
     private void stop(DeckStep.Stop stop) {
-        add("What", Fields.choice("arg-what", List.of(DeckStep.Stop.What.values()), stop.what(), w -> switch (w) {
+        add("Stop", Fields.choice("arg-what", List.of(DeckStep.Stop.What.values()), stop.what(), w -> switch (w) {
             case THIS -> "this chain";
             case BUTTON -> "a button's chains";
             case TAG -> "all buttons with a tag";

@@ -86,7 +86,7 @@ public final class ConditionField extends VBox {
                 any = m.equals(ANY);
                 tell();
             });
-            mode.setAccessibleText("How many of these have to be true");
+            mode.setAccessibleText("Combine with");
             getChildren().add(mode);
         }
         for (int i = 0; i < parts.size(); i++) {

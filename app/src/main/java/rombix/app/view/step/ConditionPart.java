@@ -61,7 +61,7 @@ final class ConditionPart extends VBox {
         this.changed = changed;
         test = condition instanceof Condition.Not n ? n.part() : condition;
         not = Fields.check(id + "-not", "not", condition instanceof Condition.Not, _ -> tell());
-        not.setTooltip(new Tooltip("True while this is not so"));
+        not.setTooltip(new Tooltip("Not: true while this is false"));
         not.setMinWidth(USE_PREF_SIZE);
         now.getStyleClass().add("so-now");
         now.setMinWidth(18);
@@ -97,7 +97,7 @@ final class ConditionPart extends VBox {
             tell();
             detail();
         });
-        box.setPromptText("Choose what has to be true…");
+        box.setPromptText("Choose a condition…");
         box.setAccessibleText("Condition");
         box.setMinWidth(80);
         box.setPrefWidth(240);
@@ -173,10 +173,10 @@ final class ConditionPart extends VBox {
                     .add(Fields.number(name + "-limit", below, unit, n -> next.accept(Comparison.below(n))));
         } else if (that.contains() != null) {
             detail.getChildren()
-                    .add(text("Text, capitals or not", that.contains(), t -> next.accept(Comparison.contains(
+                    .add(text("Text (case is ignored)", that.contains(), t -> next.accept(Comparison.contains(
                             t))));
         } else if (that.pattern() != null) {
-            detail.getChildren().addAll(text("Regular expression; its groups are {part1}, {part2}… in the chain", that
+            detail.getChildren().addAll(text("Regular expression; the chain can use its groups as {part1}, {part2}…", that
                     .pattern().toString(), t -> {
                         try {
                             next.accept(Comparison.pattern(t));
@@ -229,7 +229,7 @@ final class ConditionPart extends VBox {
     }
 
     static String said(@Nullable Boolean so) {
-        return so == null ? "not known now" : so ? "true now" : "not true now";
+        return so == null ? "unknown now" : so ? "true now" : "not true now";
     }
 
     /** What a name stands for now. */

@@ -102,9 +102,9 @@ final class FindField extends VBox {
         result.getChildren().add(look);
         result.setAlignment(Pos.CENTER_LEFT);
         map.setId(id + "-map");
-        getChildren().setAll(top, Fields.named("look", within), Fields.named("alike by at least", alike), Fields.named(
+        getChildren().setAll(top, Fields.named("look", within), Fields.named("Minimum match", alike), Fields.named(
                 "take", which),
-                Fields.named("it may stay away for", Fields.span(id + "-wait", now.millis(), ms -> become(
+                Fields.named("May be missing for", Fields.span(id + "-wait", now.millis(), ms -> become(
                         new Place.OnPicture(now.picture(), now.within(), now.alike(), now.which(), now.x(), now.y(),
                                 (int) (long) ms)))),
                 result, map);
@@ -137,7 +137,7 @@ final class FindField extends VBox {
     }
 
     private Button whole() {
-        Button middle = Fields.plain(now.x() < 0 ? "Click in it what is meant" : "Its middle", "");
+        Button middle = Fields.plain(now.x() < 0 ? "Click the target" : "Centre", "");
         middle.setId(id + "-middle");
         middle.setDisable(now.x() < 0);
         middle.setOnAction(_ -> {
@@ -148,7 +148,7 @@ final class FindField extends VBox {
     }
 
     private void rename(String name) {
-        String next = name.isBlank() ? "Framed" : name.strip();
+        String next = name.isBlank() ? "Captured" : name.strip();
         desk.bench().edit("call a picture “" + next + "”", b -> b.withPictures(b.pictures().stream().map(p -> p.id()
                 .equals(now.picture()) ? new Board.Picture(p.id(), next, p.data()) : p).toList()));
     }
@@ -194,7 +194,7 @@ final class FindField extends VBox {
         Image picture = desk.picture(now.picture()).map(p -> new Image(new ByteArrayInputStream(Base64.getDecoder()
                 .decode(p.data())))).orElse(null);
         if (seen == null || picture == null || picture.isError()) {
-            found.setText(picture == null ? "The board has that picture no more." : "");
+            found.setText(picture == null ? "That picture was deleted." : "");
             return;
         }
         int mine = ++searches;
@@ -222,10 +222,10 @@ final class FindField extends VBox {
         String scores = all.stream().limit(6).map(m -> Math.round(m.alike() * 100) + " %").collect(Collectors.joining(
                 ", "));
         found.setText(switch (all.size()) {
-            case 0 -> "Not to be seen as the screen is now.";
-            case 1 -> "Found once: " + scores + ".";
+            case 0 -> "Not on screen right now";
+            case 1 -> "Found: " + scores + ".";
             default -> "Found at %d places: %s.%s".formatted(all.size(), scores, asked.which() == Place.Which.SOLE
-                    ? " Choose which is meant."
+                    ? " Choose which one to use."
                     : "");
         });
         double scale = MAP / seen.width();

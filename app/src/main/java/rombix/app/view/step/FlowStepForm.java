@@ -36,7 +36,7 @@ final class FlowStepForm extends StepFields {
                     }
                 }));
             case Step.Repeat r -> repeat(r);
-            case Step.ForAWhile f -> time("Put it back after", "arg-ms", "ms", f.ms(), ms -> edit(
+            case Step.ForAWhile f -> time("Put back after", "arg-ms", "ms", f.ms(), ms -> edit(
                     Step.ForAWhile.class, s -> s.withMs(ms)));
             case DeckStep.Ask a -> ask(a);
             default -> throw new IllegalArgumentException("no step of the flow: " + step);
@@ -105,7 +105,7 @@ final class FlowStepForm extends StepFields {
 
     private void together(Step.Together t) {
         add("It ends", Fields.choice("arg-ends", List.of(Step.Together.Ends.values()), t.ends(),
-                e -> e == Step.Together.Ends.LAST ? "with the last chain" : "with the first; the others are stopped",
+                e -> e == Step.Together.Ends.LAST ? "with the last chain" : "with the first (the others are stopped)",
                 e -> edit(Step.Together.class, s -> s.withEnds(e))));
         for (int i = 0; i < t.chains().size(); i++) {
             int at = i;
@@ -122,10 +122,10 @@ final class FlowStepForm extends StepFields {
 
     private void pick(Step.Pick p) {
         add("Which one", Fields.choice("arg-way", List.of(Step.Pick.Way.values()), p.way(), w -> switch (w) {
-            case RANDOM -> "at random, by weight";
-            case NO_REPEAT -> "at random, never the same twice in a row";
-            case SHUFFLED -> "shuffled: all before any repeats";
-            case IN_TURN -> "one after another";
+            case RANDOM -> "random, weighted";
+            case NO_REPEAT -> "random, never twice in a row";
+            case SHUFFLED -> "shuffled (all before any repeats)";
+            case IN_TURN -> "in order";
         }, w -> editAnew(Step.Pick.class, s -> s.withWay(w))));
         boolean weighs = p.way() == Step.Pick.Way.RANDOM || p.way() == Step.Pick.Way.NO_REPEAT;
         choices(p.choices(), weighs, 1, (cs) -> edit(Step.Pick.class, s -> s.withChoices(cs)),
@@ -187,17 +187,17 @@ final class FlowStepForm extends StepFields {
                 s -> s.withCondition(test))));
         optionalSpan("Start every", "arg-every", "every", r.every(), 1000, ms -> edit(Step.Repeat.class,
                 s -> s.withEvery(ms)));
-        nodes.add(chainRow("What is repeated", 0, r.chain(), null, null));
+        nodes.add(chainRow("Contents", 0, r.chain(), null, null));
     }
 
     private void ask(DeckStep.Ask a) {
         add("Question",
                 Fields.text("arg-question", a.question(), text -> edit(DeckStep.Ask.class, s -> s.withQuestion(text))));
         add("Answer", Fields.choice("arg-kind", List.of(DeckStep.Ask.AnswerType.values()), a.kind(), k -> switch (k) {
-            case CHOICE -> "one of these";
+            case CHOICE -> "a choice";
             case NUMBER -> "a number";
             case TEXT -> "a text";
-            case SECRET -> "a secret, for a step that types it";
+            case SECRET -> "a secret for a step to type";
         }, k -> editAnew(DeckStep.Ask.class,
                 s -> s.withKind(k).withPreset(null))));
         if (a.kind() == DeckStep.Ask.AnswerType.CHOICE) {

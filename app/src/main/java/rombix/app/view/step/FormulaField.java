@@ -33,7 +33,7 @@ final class FormulaField extends VBox {
                 Conditions.Name::words,
                 n -> {
                 });
-        names.setPromptText("Insert a reading or a value");
+        names.setPromptText("Insert a reading or value");
         names.setAccessibleText("Insert a reading or a value into the formula");
         names.setOnAction(_ -> {
             if (names.getValue() != null) {
@@ -78,7 +78,7 @@ final class FormulaField extends VBox {
                             : desk.model().state().reading(n.substring(0, colon), n.substring(colon + 1));
                 }).toString();
             } catch (FormulaFault e) {
-                now = "not known yet";
+                now = "unknown";
             }
             meaning.setText(new StepWords(desk.bench().rig(), g -> desk.model().state().readings(g))
                     .of(new rombix.core.chain.Condition.Computed(text)) + "  =  " + now);

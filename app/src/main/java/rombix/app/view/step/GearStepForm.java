@@ -42,7 +42,7 @@ final class GearStepForm extends StepFields {
         Twin twin = twin(gear);
         Command command = twin == null ? null : twin.card().command(id).orElse(null);
         if (twin == null || command == null) {
-            nodes.add(Fields.read("No gear on this board can do this any more."));
+            nodes.add(Fields.read("No gear on this board can do this now."));
             return;
         }
         aim(command, args, moving, changed);
@@ -99,7 +99,7 @@ final class GearStepForm extends StepFields {
         params(d.gear(), d.command(), d.args(), null,
                 (name, arg) -> edit(GearStep.Do.class, s -> s.withArg(name, arg)));
         HBox answer = new HBox(Space.S8,
-                Fields.check("arg-answer", "Wait for the gear to show it, at most", d.answer() != null,
+                Fields.check("arg-answer", "Wait for confirmation, at most", d.answer() != null,
                         on -> editAnew(GearStep.Do.class,
                                 s -> s.withAnswer(on ? 2000L : null))));
         answer.setAlignment(Pos.CENTER_LEFT);
@@ -117,7 +117,7 @@ final class GearStepForm extends StepFields {
         if (p == null) {
             return;
         }
-        nodes.add(Fields.check("arg-from-on", "Start from a set value, not from the present one", f.from() != null,
+        nodes.add(Fields.check("arg-from-on", "Start from a fixed value instead of the present one", f.from() != null,
                 on -> editAnew(GearStep.Fade.class,
                         s -> s.withFrom(on
                                 ? Arg.of(p.min() == null ? 0 : p.min())
@@ -132,9 +132,9 @@ final class GearStepForm extends StepFields {
         time("Over: 700 ms, 1.5 s, 2 min", "arg-ms", "ms", f.ms(), ms -> edit(GearStep.Fade.class, s -> s.withMs(ms)));
         add("Curve", Fields.choice("arg-curve", List.of(GearStep.Fade.Curve.values()), f.curve(), c -> switch (c) {
             case LINEAR -> "linear";
-            case S_CURVE -> "S-curve: slow at both ends";
-            case EQUAL_POWER -> "equal power: for two that cross";
-            case DECIBEL -> "even in decibels";
+            case S_CURVE -> "S-curve (slow at both ends)";
+            case EQUAL_POWER -> "equal power (for a cross-fade)";
+            case DECIBEL -> "linear in decibels";
         }, c -> edit(GearStep.Fade.class,
                 s -> s.withCurve(c))));
     }
@@ -145,7 +145,7 @@ final class GearStepForm extends StepFields {
         Param p = param(n.gear(), n.command(), n.param());
         Param by = new Param("by", "by", ValueType.NUMBER, p == null ? null : p.unit(), null, null, null, Value.of(1),
                 null);
-        add("Change by (negative is down)", new ArgField(desk, "arg-by", null, by, n.by(), inner(), a -> edit(
+        add("Change (negative is down)", new ArgField(desk, "arg-by", null, by, n.by(), inner(), a -> edit(
                 GearStep.Nudge.class,
                 s -> s.withBy(a))));
         nodes.add(Fields.check("arg-wrap", "Wrap around at the ends", n.wrap(), on -> edit(

@@ -28,8 +28,8 @@ final class KeysField extends HBox {
         this.chord = chord(now);
         field.setId(id + "-pressed");
         field.setEditable(false);
-        field.setPromptText("Click here and press the keys");
-        field.setAccessibleText("The keys: press them here");
+        field.setPromptText("Click, then press the keys");
+        field.setAccessibleText("Keys: press them here");
         HBox.setHgrow(field, Priority.ALWAYS);
         field.addEventFilter(KeyEvent.KEY_PRESSED, this::pressed);
         field.addEventFilter(KeyEvent.KEY_RELEASED, e -> {
@@ -38,7 +38,7 @@ final class KeysField extends HBox {
         });
         ComboBox<String> list = new ComboBox<>();
         list.setId(id + "-list");
-        list.setPromptText("or choose…");
+        list.setPromptText("Or choose…");
         list.setPrefWidth(LIST_WIDTH);
         list.setMinWidth(LIST_WIDTH);
         list.getItems().setAll(Keys.all());

@@ -17,7 +17,7 @@ final class PathField extends HBox {
     PathField(String id, String now, Consumer<String> changed) {
         super(Space.S6);
         TextField field = Fields.text(id + "-text", now, t -> changed.accept(t.strip()));
-        field.setPromptText("choose, drop, or type");
+        field.setPromptText("choose, drop or type");
         HBox.setHgrow(field, Priority.ALWAYS);
         Button file = Fields.plain("File…", "");
         file.setId(id + "-file");

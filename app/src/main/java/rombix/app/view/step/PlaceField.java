@@ -50,7 +50,7 @@ final class PlaceField extends VBox {
         Button show = Fields.plain("Show me…", "");
         show.setId(name + "-show");
         show.setOnAction(_ -> ShowMe.place(desk, twin, getScene().getWindow(), false, this::shown));
-        Button here = Fields.plain("Where it is", "");
+        Button here = Fields.plain("Address", "");
         here.setId(name + "-here");
         here.setDisable(place instanceof Place.Here);
         here.setOnAction(_ -> become(Place.HERE, List.of(), null));
@@ -87,15 +87,15 @@ final class PlaceField extends VBox {
         if (same.size() > 1) {
             ComboBox<Place> as = Fields.choice(name + "-as", same, place, Place::words, p -> become(p, same, null));
             as.setMaxWidth(Double.MAX_VALUE);
-            as.setAccessibleText("Reckoned from");
-            getChildren().add(new VBox(Space.S3, Styles.label("reckoned from", "field-name"), as));
+            as.setAccessibleText("Measured from");
+            getChildren().add(new VBox(Space.S3, Styles.label("measured from", "field-name"), as));
         }
     }
 
     private void shown(ShowMe.Shown shown) {
         Board.Picture picture = shown.picture();
         if (picture != null) {
-            desk.bench().edit("keep what was to be seen", b -> Edits.addPicture(b, picture));
+            desk.bench().edit("keep the picture", b -> Edits.addPicture(b, picture));
         }
         become(shown.places().getFirst(), shown.places(), null);
     }
@@ -106,7 +106,7 @@ final class PlaceField extends VBox {
             desk.bench().edit("frame a picture", b -> Edits.addPicture(b, picture));
             become(Place.OnPicture.of(picture.id()), List.of(), shown.screen());
         } else {
-            Label unseen = Fields.read("Can't see the screen. Check that its gear is connected, then try again.");
+            Label unseen = Fields.read("Can't see the screen. Check that “This computer” is connected, then try again.");
             unseen.setId(name + "-unseen");
             getChildren().removeIf(n -> unseen.getId().equals(n.getId()));
             getChildren().add(unseen);
@@ -117,7 +117,7 @@ final class PlaceField extends VBox {
     void fromFile(File chosen) {
         try {
             Board.Picture picture = PictureFile.exact(chosen.toPath());
-            desk.bench().edit("look for a picture from a file", b -> Edits.addPicture(b, picture));
+            desk.bench().edit("find a picture from a file", b -> Edits.addPicture(b, picture));
             become(Place.OnPicture.of(picture.id()), List.of(), null);
         } catch (IOException e) {
             getChildren().add(Fields.read(String.valueOf(e.getMessage())));

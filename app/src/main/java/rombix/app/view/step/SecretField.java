@@ -41,14 +41,14 @@ final class SecretField extends VBox {
         text.setPromptText(now.isEmpty()
                 ? "type the text, then Enter"
                 : secrets.has(now)
-                        ? "kept here: type to replace, then Enter"
-                        : "not on this computer: type it, then Enter");
+                        ? "set: type to replace, then Enter"
+                        : "missing: type it, then Enter");
         text.setAccessibleText("Text of the secret");
         text.setOnAction(_ -> set(now, text.getText()));
         getChildren().setAll(which, text);
         if (now.isEmpty()) {
             getChildren().add(
-                    Fields.read("It is kept on this computer, by a name; the board and the log have the name alone."));
+                    Fields.read("The text stays on this computer. The board and the log only contain its name."));
         }
     }
 

@@ -203,8 +203,8 @@ final class ShowMe {
         dim.getStyleClass().add("dim");
         dim.setMouseTransparent(true);
         Label hint = Styles.label(framing
-                ? "Drag around the picture. Escape leaves."
-                : "Click the place, or drag around a part of the screen. Escape leaves.", "show-hint");
+                ? "Drag around the picture. Esc cancels."
+                : "Click the place, or drag around an area of the screen. Esc cancels.", "show-hint");
         hint.setMouseTransparent(true);
         Rectangle lens = new Rectangle(LENS, LENS);
         lens.getStyleClass().add("lens");
@@ -276,7 +276,7 @@ final class ShowMe {
         int w = Math.min(width, all.width());
         int h = Math.min(height, all.height());
         Pixels part = all.part(Math.clamp(left, 0, all.width() - w), Math.clamp(top, 0, all.height() - h), w, h);
-        return PictureFile.of(framing ? "Framed" : "place", w, h, part.rgb());
+        return PictureFile.of(framing ? "Captured" : "place", w, h, part.rgb());
     }
 
     private void close() {

@@ -47,7 +47,7 @@ public final class StepOptionsForm {
     }
 
     private void edit(UnaryOperator<StepOptions> change) {
-        desk.bench().editChain("change how a step runs",
+        desk.bench().editChain("change the options of a step",
                 c -> Paths.changed(c, path, s -> s.withHow(change.apply(s.how()))));
     }
 
@@ -57,7 +57,7 @@ public final class StepOptionsForm {
                 test -> edit(m -> m.withCondition(test)))));
         nodes.add(Fields.named("If it fails", Fields.choice("manner-fail", List.of(Fail.values()), how.fail(),
                 f -> switch (f) {
-                    case GO_ON -> "show it and go on";
+                    case GO_ON -> "show the fault and continue";
                     case STOP -> "stop the chain";
                     case RETRY -> "try again";
                     case INSTEAD -> "run another chain";
@@ -68,7 +68,7 @@ public final class StepOptionsForm {
                     anew.run();
                 })));
         if (how.fail() == Fail.RETRY) {
-            HBox row = new HBox(Space.S8, Fields.named("Times", Fields.number("manner-tries", how.tries(), null,
+            HBox row = new HBox(Space.S8, Fields.named("Number of tries", Fields.number("manner-tries", how.tries(), null,
                     n -> edit(m -> m.withTries(Math.max(1, (int) Math.round(n)))))),
                     Fields.named("First retry after (doubles each time)", Fields.span("manner-back-off", how
                             .backOff(),

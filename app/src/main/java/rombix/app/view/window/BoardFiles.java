@@ -133,10 +133,10 @@ public final class BoardFiles {
         asked = now;
         Path file = bench.file();
         notices.state(ELSEWHERE, "“" + file.getFileName() + "” was changed by another program.", new Notices.Way(
-                "take-theirs", "Take theirs", () -> theirs(file)), new Notices.Way("keep-mine", "Keep mine", () -> {
+                "take-theirs", "Load their version", () -> theirs(file)), new Notices.Way("keep-mine", "Keep my version", () -> {
                     bench.seen(now);
                     write(bench.toSave(file));
-                }), new Notices.Way("keep-both", "Keep both side by side", () -> both(file)));
+                }), new Notices.Way("keep-both", "Keep both", () -> both(file)));
     }
 
     /** The file as it is now takes the place of what is here. */
@@ -146,7 +146,7 @@ public final class BoardFiles {
             try {
                 Files.deleteIfExists(BoardFile.journalOf(file));
             } catch (IOException e) {
-                LOG.warn("{} cannot be deleted: {}", BoardFile.journalOf(file), e.getMessage());
+                LOG.warn("{} can't be deleted: {}", BoardFile.journalOf(file), e.getMessage());
             }
         });
         open(file);
@@ -163,10 +163,10 @@ public final class BoardFiles {
                 BoardFile.save(file.resolveSibling(free + ".json"), mine.withName(mine.name() + " (mine)"));
                 Platform.runLater(() -> {
                     theirs(file);
-                    notices.show("Yours is beside it: “" + free + ".json”.");
+                    notices.show("Your version was saved as “" + free + ".json”.");
                 });
             } catch (IOException e) {
-                Platform.runLater(() -> notices.state(SAVING, "Yours cannot be saved beside it: " + e.getMessage()));
+                Platform.runLater(() -> notices.state(SAVING, "Your version can't be saved next to it: " + e.getMessage()));
             }
         });
     }
@@ -199,11 +199,11 @@ public final class BoardFiles {
             }
             return;
         }
-        LOG.warn("{} could not be written: {}", write.file(), trouble.getMessage());
+        LOG.warn("{} can't be written: {}", write.file(), trouble.getMessage());
         bench.notWritten(write);
         notices.state(SAVING, write.journal()
-                ? "Your changes cannot be autosaved: " + trouble.getMessage() + ". Save the board somewhere else."
-                : "The board could not be saved: " + trouble.getMessage()
+                ? "Your changes can't be autosaved: " + trouble.getMessage() + ". Save the board somewhere else."
+                : "Can't save the board: " + trouble.getMessage()
                         + ". Your work is still here: free some disk space, or save it somewhere else.");
     }
 
@@ -295,8 +295,8 @@ public final class BoardFiles {
                     });
                 });
             } catch (IOException e) {
-                LOG.warn("{} could not be made", file, e);
-                Platform.runLater(() -> trouble.accept("It cannot be saved: " + e.getMessage()));
+                LOG.warn("{} can't be created", file, e);
+                Platform.runLater(() -> trouble.accept("Can't save the board: " + e.getMessage()));
             }
         });
     }
@@ -366,7 +366,7 @@ public final class BoardFiles {
     public void forgetful(String why) {
         notices.state(REMEMBERING, why.isEmpty()
                 ? ""
-                : "What you choose is not remembered on this computer: " + why + ". The show goes on.");
+                : "Settings can't be saved on this computer: " + why + ". The show goes on.");
     }
 
     /** Says what is to be known of a board or of this computer. */

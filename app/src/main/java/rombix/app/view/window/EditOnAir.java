@@ -180,7 +180,7 @@ final class EditOnAir {
     /** What leaving Live would lose, in a sentence; empty where nothing. */
     String unapplied() {
         return draft.changed()
-                ? "The edit of “" + draft.button().name() + "” is discarded."
+                ? "The edit of “" + draft.button().name() + "” was discarded."
                 : "";
     }
 

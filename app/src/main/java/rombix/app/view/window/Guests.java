@@ -81,10 +81,10 @@ public final class Guests {
 
     private void tell() {
         if (guest()) {
-            notices.state(MATTER, "“%s” is a guest: its gear is not reached, and nothing of it happens by itself. %s"
-                    .formatted(desk.bench().board().name(), "Rehearse plays it on twins."),
+            notices.state(MATTER, "“%s” is a guest: it isn't connected to its gear and does nothing by itself. %s"
+                    .formatted(desk.bench().board().name(), "Rehearse runs it on twins."),
                     new Notices.Way("guest-more",
-                            "What it brings…", this::ask),
+                            "Review…", this::ask),
                     new Notices.Way("guest-yes", "Trust this board",
                             this::trusted));
         }

@@ -21,8 +21,8 @@ final class HintLines {
     private final Map<Hint, HBox> lines = new EnumMap<>(Hint.class);
 
     HintLines() {
-        line(Hint.GEAR, "Begin here: add the gear that this board is to work (Alt+R).");
-        line(Hint.BUTTON, "Click an empty cell of the page, then type in the line below what the button should do.");
+        line(Hint.GEAR, "Start here: add the gear this board should control (Alt+R).");
+        line(Hint.BUTTON, "Click an empty cell, then type below what the button should do.");
         line(Hint.PRESS, "Press your button: Rehearse (F7) tries it on simulated gear, Live (F6) works the real gear.");
     }
 

@@ -54,8 +54,7 @@ final class KeyboardYield {
         control.setMinWidth(Region.USE_PREF_SIZE);
         control.setMinHeight(48);
         control.setTooltip(new Tooltip("""
-                Where keys go after a click in this window: to the program in front, which the board types into, or to \
-                Rombix. Ctrl+Shift+P"""));
+                Where keys go after a click in this window: to the program in front, or to Rombix. Ctrl+Shift+P"""));
         control.setOnAction(_ -> toggle());
         bench.watch(this::arrange);
         scene.addEventFilter(MouseEvent.MOUSE_PRESSED, e -> {

@@ -75,14 +75,14 @@ final class Masthead extends HBox {
             });
             b.setTooltip(new Tooltip(switch (to) {
                 case BUILD -> "Edit the board · F5";
-                case REHEARSE -> "Press on twins: nothing leaves this computer · F7";
+                case REHEARSE -> "Press on twins: nothing is sent to the gear · F7";
                 case LIVE -> "Run the show; editing is locked · F6";
             }));
             modes.getChildren().add(b);
         }
         stopAll.getStyleClass().add("stop-all");
         stopAll.setId("stop-all");
-        stopAll.setTooltip(new Tooltip("Stop every chain that runs · Ctrl+."));
+        stopAll.setTooltip(new Tooltip("Stop all chains · Ctrl+."));
         stopAll.setOnAction(_ -> desk.port().stopAll());
         HBox.setHgrow(lamps, Priority.ALWAYS);
         name.setMinWidth(Region.USE_PREF_SIZE);
@@ -150,7 +150,7 @@ final class Masthead extends HBox {
     private void rebuild() {
         name.setText(desk.bench().board().name() + (desk.bench().unsaved() ? " •" : ""));
         name.setAccessibleText("Board " + desk.bench().board().name()
-                + (desk.bench().unsaved() ? ", has changes that are not saved" : "") + ". Boards");
+                + (desk.bench().unsaved() ? ", unsaved changes" : "") + ". Boards");
         pages.show(desk.bench().inTabs(), desk.bench().page().id(), !desk.building());
         for (Node n : modes.getChildren()) {
             ((ToggleButton) n).setSelected(n.getUserData() == desk.bench().mode());

@@ -96,7 +96,7 @@ final class Modes {
         }
         if (next == Mode.LIVE && bench.mode() != Mode.LIVE && bench.lives() > 0 && !answered && starting() > 0) {
             Chooser.open(desk, layout, "This board was live before. Run its start chains again?", List.of(
-                    new Chooser.Item("live-on", "No: the show goes on", "Enter", () -> live(false)),
+                    new Chooser.Item("live-on", "No, continue the show", "Enter", () -> live(false)),
                     new Chooser.Item("live-anew", "Yes: run " + Figures.count(starting(), "start chain"), "Ctrl+Enter",
                             () -> live(true))));
             return;
@@ -109,13 +109,13 @@ final class Modes {
         items.add(new Chooser.Item("stay-live", "Stay in Live", "Esc", () -> {
         }));
         items.add(new Chooser.Item("leave-live", next == Mode.BUILD
-                ? "Leave: edit the board"
-                : "Leave: press on twins", "Ctrl+Enter", () -> leave(next, false)));
+                ? "Leave and edit"
+                : "Leave and rehearse", "Ctrl+Enter", () -> leave(next, false)));
         if (next == Mode.BUILD && triggers() > 0) {
-            items.add(new Chooser.Item("leave-armed", "Leave, with triggers armed", "", () -> leave(next, true)));
+            items.add(new Chooser.Item("leave-armed", "Leave, keep triggers armed", "", () -> leave(next, true)));
         }
         if (next == Mode.BUILD && !desk.model().state().running().isEmpty()) {
-            items.add(new Chooser.Item("leave-stopped", "Leave, and stop everything", "", () -> {
+            items.add(new Chooser.Item("leave-stopped", "Leave and stop everything", "", () -> {
                 desk.port().stopAll();
                 leave(next, false);
             }));
@@ -169,7 +169,7 @@ final class Modes {
             words.add(next == Mode.BUILD ? "Triggers no longer press." : "Triggers press on twins only.");
         }
         if (!running.isEmpty()) {
-            words.add((next == Mode.BUILD ? "Goes on: " : "Stops: ") + String.join(", ", running) + ".");
+            words.add((next == Mode.BUILD ? "Still running: " : "Stops: ") + String.join(", ", running) + ".");
         }
         String unapplied = parts.onAir().unapplied();
         if (!unapplied.isEmpty()) {
@@ -252,7 +252,7 @@ final class Modes {
         disarm.setMinWidth(Region.USE_PREF_SIZE);
         disarm.setOnAction(_ -> disarm());
         HBox band = new HBox(word,
-                Styles.label("Keys everywhere, controllers, clocks and readings still press buttons.",
+                Styles.label("Global keys, controllers, clocks and readings still press buttons.",
                         "read"),
                 space, disarm);
         band.setId("armed");
@@ -309,7 +309,7 @@ final class Modes {
             int findings = Check.of(live, new Checking(g -> known.readings().getOrDefault(g, Map.of())::get)).size();
             if (findings > 0) {
                 Platform.runLater(() -> {
-                    missing.add("the check found " + (findings == 1 ? "one thing" : findings + " things")
+                    missing.add("the check found " + (Figures.count(findings, "problem"))
                             + " (F8 in Build)");
                     tellMissing(missing);
                 });

@@ -55,7 +55,7 @@ final class Overview {
                         .map(p -> new Line(p.words(), p
                                 .where(), p.go()))
                         .toList(),
-                "Type some of its words.");
+                "Type part of a name or text.");
     }
 
     /** Everything that can be done, with its key. */
@@ -68,7 +68,7 @@ final class Overview {
 
     /** What is wrong with the board; each leads to its place, and offers the fix where there is one. */
     void check(Node by) {
-        open(by, "check", "Search the findings; Ctrl+Enter applies the fix", typed -> Check.of(desk.bench()
+        open(by, "check", "Search findings; Ctrl+Enter applies the fix", typed -> Check.of(desk.bench()
                 .rig(), new Checking(desk.model().state()::readings)).stream()
                 .filter(f -> matches(typed, f.where() + " " + f.message() + " " + f.kind().words()))
                 .map(f -> new Line(f.where() + ": " + f.message(), f.kind().words(), () -> Places.go(desk.bench(), f),

@@ -19,10 +19,10 @@ final class ScoreCommands {
         add(to, Where.BUILD, "Previous state of the button", () -> score.head().stateBy(-1), "Alt+Page Up");
         add(to, Where.BUILD, "Add a state", score.head()::addState, "Alt+Insert");
         add(to, Where.BUILD, "Delete the state", score.head()::removeState, "Alt+Delete");
-        add(to, Where.BUILD, "Choose which gesture's chain is shown", score.head()::chooseGesture, "Alt+G");
+        add(to, Where.BUILD, "Choose the gesture", score.head()::chooseGesture, "Alt+G");
         add(to, Where.BUILD, "Edit the rules of the button", score.head()::editRules, "Shift+F2");
         add(to, Where.BUILD, "Make the opposite", score::opposite, "Alt+O");
-        add(to, Where.BUILD, "Show the steps as a list, or as the score", score::toggleList, "F4");
+        add(to, Where.BUILD, "Switch between list and score", score::toggleList, "F4");
     }
 
     /** What can be done to the steps that a score shows. */
@@ -34,7 +34,7 @@ final class ScoreCommands {
         add(to, Where.STEPS, "Duplicate the selected steps", steps::duplicate, "Ctrl+D");
         add(to, Where.STEPS, "Select all steps", drawing::selectAll, "Ctrl+A");
         add(to, Where.STEPS, "Delete the selected steps", steps::delete, "Delete", "Backspace");
-        add(to, Where.STEPS, "Switch the selected steps off or on", steps::switchOff, "O");
+        add(to, Where.STEPS, "Switch the selected steps on or off", steps::switchOff, "O");
         add(to, Where.STEPS, "Wrap the selected steps", score::wrap, "Alt+W");
         add(to, Where.STEPS, "Move the step earlier", () -> steps.moveBy(-1), "Alt+Left");
         add(to, Where.STEPS, "Move the step later", () -> steps.moveBy(1), "Alt+Right");
@@ -42,7 +42,7 @@ final class ScoreCommands {
         add(to, Where.STEPS, "Move the step out one level", steps::moveOut, "Alt+Up");
         add(to, Where.STEPS, "Zoom in", () -> drawing.zoomBy(1), "Ctrl+Equals", "Ctrl+Plus");
         add(to, Where.STEPS, "Zoom out", () -> drawing.zoomBy(-1), "Ctrl+Minus");
-        add(to, Where.STEPS, "See the whole chain", () -> drawing.zoomBy(0), "Ctrl+0");
+        add(to, Where.STEPS, "Zoom to fit", () -> drawing.zoomBy(0), "Ctrl+0");
     }
 
     private static void add(Commands to, Where where, String words, Runnable run, String... keys) {

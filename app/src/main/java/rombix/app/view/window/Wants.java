@@ -27,7 +27,7 @@ final class Wants {
         for (Gear g : board.gear()) {
             String name = g.link().secret();
             if (name != null && !secrets.has(name)) {
-                notices.show("“%s” wants the secret “%s”, which is not on this computer.".formatted(g.name(), name),
+                notices.show("“%s” needs the secret “%s”, which isn't on this computer.".formatted(g.name(), name),
                         new Notices.Way("set-secret-" + g.id(), "Set it…", () -> set.accept(g.id())));
             }
         }
@@ -37,7 +37,7 @@ final class Wants {
                     ? new Notices.Way[0]
                     : new Notices.Way[]{new Notices.Way("go-secret-" + s, "Go to the button", () -> go.accept(button
                             .id()))};
-            notices.show("%s types the secret “%s”, which is not on this computer.".formatted(spot.owner().words(),
+            notices.show("%s types the secret “%s”, which isn't on this computer.".formatted(spot.owner().words(),
                     s), ways);
         }));
     }

@@ -47,7 +47,7 @@ public final class Welcome {
      */
     public Welcome(List<Recent> recent, String trouble, Consumer<Choice> chosen) {
         Label name = Styles.label("Rombix", "welcome-name");
-        Label what = Styles.label("A grid of buttons: one press for the whole chain.", "quiet");
+        Label what = Styles.label("A grid of buttons. One press runs the whole chain.", "quiet");
         HBox head = new HBox(Space.S14, Shapes.rhombus(34, "welcome-mark"), new VBox(Space.S3, name, what));
         head.setAlignment(Pos.CENTER_LEFT);
         VBox box = new VBox(Space.S16, head);
@@ -59,11 +59,11 @@ public final class Welcome {
             box.getChildren().add(why);
         }
         box.getChildren().add(new HBox(Space.S10, way("welcome-demo", "Try the demo",
-                "A whole show with simulated gear, on this computer.", () -> chosen.accept(new Choice(Choice.What.DEMO,
+                "A complete show with simulated gear on this computer", () -> chosen.accept(new Choice(Choice.What.DEMO,
                         null))),
-                way("welcome-new", "New board", "Begin with your gear, then add buttons.", () -> chosen.accept(
+                way("welcome-new", "New board", "Start with your gear, then add buttons", () -> chosen.accept(
                         new Choice(Choice.What.NEW, null))),
-                way("welcome-open", "Open…", "A board from a file.", () -> open(chosen))));
+                way("welcome-open", "Open…", "Open a board file", () -> open(chosen))));
         if (!recent.isEmpty()) {
             FlowPane boards = new FlowPane(Space.S10, Space.S10);
             recent.forEach(r -> boards.getChildren().add(recent(r, chosen)));

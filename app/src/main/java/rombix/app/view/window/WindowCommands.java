@@ -59,25 +59,25 @@ final class WindowCommands {
         add(Where.ALWAYS, "All commands and keys", () -> window.overview().commands(window.middle()), "F1", "Ctrl+K");
         add(Where.ALWAYS, "This page in a small window, always on top", window.stage()::smallWindow, "Ctrl+P");
         commands.add(new Command(() -> window.stage().keyboard().yields()
-                ? "Take the keyboard again when this window is clicked"
+                ? "Take the keyboard when this window is clicked"
                 : "Leave the keyboard to the program in front when this window is clicked", List.of("Ctrl+Shift+P"),
                 Where.ALWAYS, window.stage().keyboard()::toggle));
-        add(Where.ALWAYS, "Full screen, or a window again", window.stage()::fullScreen, "F11");
+        add(Where.ALWAYS, "Toggle full screen", window.stage()::fullScreen, "F11");
         add(Where.ALWAYS, "Next page", () -> page(1), "Ctrl+Page Down");
         add(Where.ALWAYS, "Previous page", () -> page(-1), "Ctrl+Page Up");
         add(Where.LIVE, "Edit a button on air", window.onAir()::begin, "Ctrl+E");
         add(Where.LIVE, "Run the start chains of the board", window.modes()::startAnew, "Shift+F6");
         add(Where.LIVE, "Dismiss the fault in the message line", window.strips()::putAway, "Alt+M");
-        add(Where.LIVE, "Back to the last page shown", window.trail()::back, "Alt+Left");
-        add(Where.ALWAYS, "Log of what ran", () -> window.log().open(window.middle()), "Ctrl+L");
-        add(Where.ALWAYS, "Traffic: what goes out to the gear and comes in",
+        add(Where.LIVE, "Back to the previous page", window.trail()::back, "Alt+Left");
+        add(Where.ALWAYS, "As-run log", () -> window.log().open(window.middle()), "Ctrl+L");
+        add(Where.ALWAYS, "Traffic: packets sent and received",
                 () -> window.traffic().open(window.middle(),
                         null),
                 "Ctrl+Shift+T");
         add(Where.ALWAYS, "Triggers: keys, controllers, OSC, clocks and readings",
                 () -> window.triggers().open(window.middle()),
                 "Ctrl+T");
-        add(Where.ALWAYS, "Stop every chain that runs", () -> desk.port().stopAll(), "Ctrl+Period");
+        add(Where.ALWAYS, "Stop all chains", () -> desk.port().stopAll(), "Ctrl+Period");
     }
 
     private void board() {
@@ -92,31 +92,31 @@ final class WindowCommands {
                         .of("Ctrl+Shift+Z", "Ctrl+Y"), Where.BUILD, desk.bench()::redo));
         add(Where.ALWAYS, "Save the board", window.files()::save, "Ctrl+S");
         add(Where.BUILD, "Save the board as…", () -> window.masthead().saveAs(), "Ctrl+Shift+S");
-        add(Where.BUILD, "Open another board", window.files()::choose, "Ctrl+O");
-        add(Where.BUILD, "New board, other boards", () -> window.masthead().boards(), "Ctrl+N");
-        add(Where.BUILD, "Values and chains of the board", () -> window.masthead().parts(), "Alt+V");
-        add(Where.BUILD, "Gear: add, rename, connect, delete", () -> window.gear().show(window.rack(), null), "Alt+R");
-        add(Where.BUILD, "Gear found here: add what says by itself that it is there", () -> window.found().open(window
+        add(Where.BUILD, "Open a board", window.files()::choose, "Ctrl+O");
+        add(Where.BUILD, "Boards: new, open", () -> window.masthead().boards(), "Ctrl+N");
+        add(Where.BUILD, "Values, chains and run-downs", () -> window.masthead().parts(), "Alt+V");
+        add(Where.BUILD, "Manage gear", () -> window.gear().show(window.rack(), null), "Alt+R");
+        add(Where.BUILD, "Discovered gear", () -> window.found().open(window
                 .middle()), "Alt+F");
-        add(Where.BUILD, "Bring in gear of your own: listen to it, and make its card", () -> window.card().add(window
+        add(Where.BUILD, "Add custom gear: make its card by listening", () -> window.card().add(window
                 .middle()), "Alt+B");
         add(Where.BUILD, "Go to the rack", () -> focus("#rack"), "Ctrl+1");
         add(Where.BUILD, "Go to the page", () -> window.page().focusSelected(), "Ctrl+2");
         add(Where.BUILD, "Go to the score", () -> window.score().focusSteps(), "Ctrl+3");
-        add(Where.BUILD, "Night or day colours", window.stage()::otherTheme, "Alt+D");
-        add(Where.BUILD, "Pages: add, rename, resize, move, duplicate, delete", () -> window.masthead().pages(),
+        add(Where.BUILD, "Switch between night and day theme", window.stage()::otherTheme, "Alt+D");
+        add(Where.BUILD, "Manage pages", () -> window.masthead().pages(),
                 "Alt+P");
     }
 
     private void buttons(ButtonEdits buttons) {
         add(Where.BUILD, "Edit the face of the button", window.page()::editFace, "F2");
-        add(Where.PAGE, "Menu of the button", window.page()::menuOfSelected, "Shift+F10", "Context Menu");
+        add(Where.PAGE, "Button menu", window.page()::menuOfSelected, "Shift+F10", "Context Menu");
         add(Where.PAGE, "Copy the selected buttons", buttons::copy, "Ctrl+C");
         add(Where.PAGE, "Cut the selected buttons", () -> {
             buttons.cut();
             window.page().rebuild();
         }, "Ctrl+X");
-        add(Where.PAGE, "Paste here, or onto the selected button", window.page()::paste, "Ctrl+V");
+        add(Where.PAGE, "Paste", window.page()::paste, "Ctrl+V");
         add(Where.PAGE, "Duplicate the selected buttons", buttons::duplicate, "Ctrl+D");
         add(Where.BUILD, "Make the selected buttons match", buttons::match, "Ctrl+M");
         add(Where.PAGE, "Delete the selected buttons", window.page()::deleteSelected, "Delete", "Backspace");
@@ -136,9 +136,9 @@ final class WindowCommands {
 
     private void chain() {
         ScoreCommands.chain(commands, window.score());
-        add(Where.BUILD, "Try this step, from here, or all", window.score()::tryOut, "Alt+T");
-        add(Where.BUILD, "Snapshot: add the gear's present readings as steps", window.rack()::takeSnapshot, "Alt+N");
-        add(Where.BUILD, "Shadow me: turn what I do by hand into steps, or stop", window.rack()::shadow, "Alt+S");
+        add(Where.BUILD, "Try the chain on twins or gear", window.score()::tryOut, "Alt+T");
+        add(Where.BUILD, "Snapshot: add the present readings as steps", window.rack()::takeSnapshot, "Alt+N");
+        add(Where.BUILD, "Shadow me: record manual changes as steps", window.rack()::shadow, "Alt+S");
     }
 
     private void page(int by) {

@@ -61,7 +61,7 @@ class OpenDeckTest {
             Result status = run("status");
             assertThat(status.code()).as(status.out() + status.err()).isZero();
             assertThat(status.out()).contains(", Live,");
-            assertThat(status.out()).as("what the page's buttons show").containsPattern("face +Gate +locked, LOCKED");
+            assertThat(status.out()).as("mode, page, faces").containsPattern("face +Gate +locked, LOCKED");
             assertThat(run("status", "--json").out()).contains("\"button\":\"gate\"", "\"tally\":\"LOCKED\"");
         });
     }
@@ -129,7 +129,7 @@ class OpenDeckTest {
         await().until(() -> run("status").out().contains("runs   Lights out in ten"));
         assertThat(run("status", "--json").out()).contains("\"button\":\"lights-out\"", "secondsLeft");
         assertThat(run("stop", "gate").out()).contains("Nothing was running.");
-        assertThat(run("stop", "lights-out").out()).contains("Stopped one chain.");
+        assertThat(run("stop", "lights-out").out()).contains("Stopped 1 chain.");
         await().until(() -> !run("status").out().contains("runs "));
         assertThat(run("stop").code()).isZero();
     }

@@ -332,7 +332,7 @@ class CardSheetTest extends AtTheWindow {
         push("#row-gone");
         assertThat(bench().board()).as("it is said first what uses it").isEqualTo(before);
         assertThat(label("#row-check")).contains("“Gate”");
-        assertThat(label("#row-gone")).startsWith("Delete, with");
+        assertThat(label("#row-gone")).startsWith("Delete it");
         robot.interact(() -> ((TableView<?>) find("#card-rows")).getSelectionModel().selectNext());
         assertThat(label("#row-gone")).as("another row is asked for anew").isEqualTo("Delete…");
         robot.interact(() -> ((TableView<?>) find("#card-rows")).getSelectionModel().selectPrevious());

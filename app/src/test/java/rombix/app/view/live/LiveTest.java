@@ -250,11 +250,11 @@ class LiveTest extends AtTheWindow {
 
         click(tile("tea-urn"));
         soon(() -> find("#fault-seen").isVisible()
-                && tile("tea-urn").getAccessibleText().contains("did not happen in time"));
+                && tile("tea-urn").getAccessibleText().contains("didn't happen in time"));
         key(KeyCode.M, KeyCode.ALT);
         assertThat(find("#fault-seen").isVisible()).isFalse();
         assertThat(tile("tea-urn").getAccessibleText()).as("the button still shows it")
-                .contains("did not happen in time");
+                .contains("didn't happen in time");
         click(tile("tea-urn"));
         soon(() -> find("#fault-seen").isVisible());
     }

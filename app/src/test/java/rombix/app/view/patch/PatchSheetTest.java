@@ -71,7 +71,7 @@ class PatchSheetTest extends AtTheWindow {
         assertThat(((Label) find("#slot-35")).getText()).isEqualTo("×");
         assertThat(find("#patch").lookupAll(".label").stream().map(n -> ((Label) n).getText()))
                 .anyMatch(t -> t.contains(
-                        "✗ 1 clash"));
+                        "✗ 1 overlap"));
         undoAll();
         assertThat(patch()).hasSize(6);
         assertThat(find("#patch")).isNotNull();
@@ -132,7 +132,7 @@ class PatchSheetTest extends AtTheWindow {
         assertThat(((CheckBox) find("#fixture-invert-tilt")).isSelected()).isTrue();
         fire("#fixture-invert-pan");
         type("#fixture-limit", "60 %");
-        choose("#fixture-curve", "square: as the eye sees it");
+        choose("#fixture-curve", "square (as the eye sees it)");
         assertThat(fixture("Dome Spot").invert()).containsExactlyInAnyOrder(Kind.PAN, Kind.TILT);
         assertThat(fixture("Dome Spot").limit()).isEqualTo(60);
         List<Fixture> before = patch();
@@ -151,7 +151,7 @@ class PatchSheetTest extends AtTheWindow {
         opened();
         click(find("#slot-1"));
         fire("#fixture-gone");
-        assertThat(label("#fixture-gone")).startsWith("Delete, with");
+        assertThat(label("#fixture-gone")).startsWith("Delete it");
         assertThat(patch()).hasSize(6);
         fire("#fixture-gone");
         assertThat(patch()).hasSize(5);

@@ -62,7 +62,7 @@ class ComputerStepsTest extends AtTheWindow {
     @Test
     void aPlaceIsShownOnTheScreenAndReckonedFromTheWindowThere() {
         open("next-cue", new GearStep.Do("computer", "click", Map.of("place", Value.of("pointer"))));
-        assertThat(label("#arg-place-words")).isEqualTo("where the pointer is");
+        assertThat(label("#arg-place-words")).isEqualTo("at the pointer");
         fire("#arg-place-show");
         soon(() -> anywhere("#show-me") != null);
         Node all = anywhere("#show-me");
@@ -106,7 +106,7 @@ class ComputerStepsTest extends AtTheWindow {
         choose("#arg-place-within", "in the window of “chart”");
         soon(() -> place().contains("in window chart"));
         choose("#arg-place-within", "in the window of “booth”");
-        choose("#arg-place-which", "the first from above");
+        choose("#arg-place-which", "the topmost match");
         type("#arg-place-called", "The next slide");
         assertThat(bench().board().pictures()).anyMatch(p -> p.name().equals("The next slide"));
         robot.type(KeyCode.ESCAPE);

@@ -48,7 +48,7 @@ class ConditionsTest extends AtTheWindow {
         assertThat(button("tea-urn").states().getFirst().when()).isEqualTo(new Condition.Any(List.of(HOST,
                 new Condition.Not(GATE))));
         click(find("#face-state-1"));
-        choose("#state-when", "none of the other states' conditions is true");
+        choose("#state-when", "no other state's condition is true");
         assertThat(button("tea-urn").states().getLast().when()).isEqualTo(new Condition.Otherwise());
         robot.type(KeyCode.ESCAPE);
         soon(() -> spoken("tea-urn").contains(button("tea-urn").states().getFirst().name()));

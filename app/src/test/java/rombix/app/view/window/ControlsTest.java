@@ -47,7 +47,7 @@ class ControlsTest extends AtTheWindow {
         assertThat(button("tea-urn").control())
                 .isEqualTo(new Control.Pad(new Axis("desk", "level/host"), new Axis("lamps",
                         "level/walkway"), true));
-        choose("#control-sort", "row: slide along, choose a state");
+        choose("#control-sort", "row: slide to choose a state");
         assertThat(button("tea-urn").control()).isEqualTo(new Control.Row());
         robot.type(KeyCode.ESCAPE);
         undoAll();
@@ -126,7 +126,7 @@ class ControlsTest extends AtTheWindow {
         robot.interact(() -> bench().mode(rombix.core.event.Mode.LIVE));
         key(KeyCode.F1);
         List<String> all = find("#overview-list").lookupAll(".label").stream().map(n -> ((Label) n).getText()).toList();
-        assertThat(all).anyMatch(w -> w.startsWith("Triggers")).anyMatch(w -> w.startsWith("Back to the last page"))
+        assertThat(all).anyMatch(w -> w.startsWith("Triggers")).anyMatch(w -> w.startsWith("Back to the previous page"))
                 .noneMatch(w -> w.startsWith("Delete")).noneMatch(w -> w.startsWith("Undo"));
         robot.type(KeyCode.ESCAPE);
         key(KeyCode.T, KeyCode.CONTROL);

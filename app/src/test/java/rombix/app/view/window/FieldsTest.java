@@ -114,10 +114,10 @@ class FieldsTest extends AtTheWindow {
         robot.interact(() -> bench().select("copy-notes"));
         key(KeyCode.F2, KeyCode.SHIFT);
         soon(() -> find("#control-sort") != null);
-        choose("#control-sort", "key pad field");
+        choose("#control-sort", "direction pad");
         assertThat(bench().button().orElseThrow().states()).extracting(s -> s.name()).containsExactly("up", "right",
                 "down", "left");
-        choose("#control-sort", "pointer field");
+        choose("#control-sort", "pointer pad");
         robot.interact(((javafx.scene.control.CheckBox) find("#control-holds"))::fire);
         rombix.core.board.Button made = bench().button().orElseThrow();
         assertThat(made.control()).isEqualTo(new Control.PointerField(1.5, true));

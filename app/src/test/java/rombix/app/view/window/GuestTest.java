@@ -52,7 +52,7 @@ class GuestTest extends AtTheWindow {
         mode(Mode.BUILD);
         assertThat(session.deck().known().readings()).isEmpty();
         assertThat(session.deck().known().statuses().values()).hasSize(12).allMatch(s -> s.words().equals(
-                "guest: not reached"));
+                "guest: not connected"));
         assertThat(gear.house().state(GATE)).contains("LOCKED");
 
         key(KeyCode.F6); // Live is for boards that are trusted.
@@ -106,6 +106,6 @@ class GuestTest extends AtTheWindow {
                 .contains("203.0.113.66"));
         fire("#guest-look");
         assertThat(session.window().guests().guest()).isTrue();
-        soon(() -> session.deck().known().statuses().get("house").words().equals("guest: not reached"));
+        soon(() -> session.deck().known().statuses().get("house").words().equals("guest: not connected"));
     }
 }

@@ -73,7 +73,7 @@ class RunDownsTest extends AtTheWindow {
     void aListIsMadeInTheRulesAndItsItemsAreTyped() {
         robot.interact(() -> bench().select("tea-urn"));
         key(KeyCode.F2, KeyCode.SHIFT);
-        choose("#control-sort", "run-down: a list that scrolls");
+        choose("#control-sort", "run-down: a scrolling list");
         assertThat(bench().rig().button("tea-urn").orElseThrow().control()).isEqualTo(new Control.Items("night"));
         choose("#run-down", "a new run-down…");
         robot.interact(() -> {

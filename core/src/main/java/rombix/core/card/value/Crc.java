@@ -29,7 +29,7 @@ public record Crc(String polynomial, @Nullable String start, boolean reflected, 
         try {
             return digits == null ? 0 : Integer.parseInt(digits, 16);
         } catch (NumberFormatException e) {
-            throw new IllegalArgumentException("“" + digits + "” is no number in hexadecimal digits", e);
+            throw new IllegalArgumentException("“" + digits + "” isn't a number in hexadecimal digits", e);
         }
     }
 

@@ -76,11 +76,11 @@ public record Mapped(@Nullable String of, @Nullable Value value, @Nullable List<
         if (points != null) {
             points = Points.checked(points);
             if (from != null) {
-                throw new IllegalArgumentException("\"points\" stand in place of \"from\" and \"to\": take one");
+                throw new IllegalArgumentException("use either \"points\" or \"from\" and \"to\"");
             }
         }
         if (packed != null && (format != null || yes != null)) {
-            throw new IllegalArgumentException("\"packed\" writes a number, so it has neither \"format\" nor \"yes\"");
+            throw new IllegalArgumentException("\"packed\" writes a number, so it can't have \"format\" or \"yes\"");
         }
         if ((from == null) != (to == null)) {
             throw new IllegalArgumentException("\"from\" and \"to\" go together, two numbers each");
@@ -98,7 +98,7 @@ public record Mapped(@Nullable String of, @Nullable Value value, @Nullable List<
                     + "\"; expected one number as %d, %03d, %+.1f, %x or %02X, with other text around it");
         }
         if (value != null && of != null) {
-            throw new IllegalArgumentException("\"value\" is always the same and \"of\" comes from a place: take one");
+            throw new IllegalArgumentException("use either \"value\" (constant) or \"of\" (from a parameter)");
         }
     }
 

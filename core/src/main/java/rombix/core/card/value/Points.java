@@ -12,7 +12,7 @@ final class Points {
     static List<List<Double>> checked(List<List<Double>> points) {
         if (points.size() < 2 || points.stream().anyMatch(p -> p.size() != 2)) {
             throw new IllegalArgumentException(
-                    "\"points\" are two or more pairs of a value and its wire value, such as [[-90, 0], [0, 768], [10, 1023]]");
+                    "\"points\" are two or more pairs of a value and its raw value, such as [[-90, 0], [0, 768], [10, 1023]]");
         }
         List<List<Double>> sorted = points.stream().map(List::copyOf).sorted(Comparator.comparing(List::getFirst))
                 .toList();
@@ -22,7 +22,7 @@ final class Points {
             List<Double> here = sorted.get(i);
             if (here.get(0).equals(before.get(0)) || Math.signum(here.get(1) - before.get(1)) != way || way == 0) {
                 throw new IllegalArgumentException(
-                        "\"points\" go one way: %s follows %s, so a wire value would stand for two values".formatted(
+                        "\"points\" must rise or fall throughout: %s follows %s, so one raw value would stand for two values".formatted(
                                 here,
                                 before));
             }

@@ -80,7 +80,7 @@ public sealed interface WireValue permits WireValue.Fixed, WireValue.Filled, Wir
 
         @Override
         public @Nullable Value out(Function<String, @Nullable Value> values) {
-            throw new IllegalArgumentException("a list of values stands among the arguments of a packet, nowhere else");
+            throw new IllegalArgumentException("a list of values is only allowed among the arguments of a packet");
         }
 
         @Override

@@ -35,7 +35,7 @@ final class WireValueJson {
         if (node.has("compute")) {
             JsonNode key = node.get("key");
             return new Computed(one(Computed.Way.class, node, "compute"), WireValue.fromJson(Objects.requireNonNull(node
-                    .get("over"), "what is computed needs \"over\"")), key == null ? null : WireValue.fromJson(key),
+                    .get("over"), "a computed value needs \"over\"")), key == null ? null : WireValue.fromJson(key),
                     node.has("form") ? one(Computed.Form.class, node, "form") : null, node.has("crc")
                             ? MAPPER.treeToValue(node.get("crc"), Crc.class)
                             : null);

@@ -76,7 +76,7 @@ public final class Compiler {
             return new Op.Item(here, op(step, here), condition == null ? null : new Question(condition), step.how(),
                     instead == null ? null : seq(instead, here + "/instead"), Times.read(step));
         } catch (FormulaFault e) {
-            return new Op.Item(here, new Op.Broken("its formula is wrong at character %d: %s".formatted(e.position(),
+            return new Op.Item(here, new Op.Broken("error in the formula at character %d: %s".formatted(e.position(),
                     e.getMessage())), null, step.how(), null, Map.of());
         }
     }

@@ -209,7 +209,7 @@ public final class Situation {
             return input.constant();
         }
         if (input.formula() == null) {
-            throw new FormulaFault(0, "there is nothing to compute");
+            throw new FormulaFault(0, "the formula is empty");
         }
         return input.formula().value(n -> named(n, scope), this::step);
     }

@@ -78,7 +78,7 @@ public final class Times {
         }
         Value seconds = known.of(formula);
         if (!(seconds instanceof Value.Num(double number)) || number > MOST_SECONDS) {
-            throw new FormulaFault(0, "“%s” gives %s, which is no number of seconds up to a week".formatted(formula,
+            throw new FormulaFault(0, "“%s” gives %s, which isn't a number of seconds up to a week".formatted(formula,
                     seconds));
         }
         return (long) (Math.max(0, number) * NANOS);

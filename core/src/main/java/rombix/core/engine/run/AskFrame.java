@@ -44,7 +44,7 @@ final class AskFrame implements Run.Activity {
             answer(preset, due);
         } else {
             close();
-            frame.done(due, frame.faulted("nobody answered “" + op.step().question() + "”"));
+            frame.done(due, frame.faulted("no answer to “" + op.step().question() + "”"));
         }
     }
 

@@ -48,7 +48,7 @@ final class FadeFrame implements Glides.Moving, Run.Activity {
         // Where it is now may not be known: then it can only go there at once.
         double from = now == null || Double.isNaN(now.asNumber()) ? to : now.asNumber();
         if (Double.isNaN(to)) {
-            throw new FormulaFault(0, "the value to fade to is not a number");
+            throw new FormulaFault(0, "the target of the fade isn't a number");
         }
         frame.doing(this);
         if (key != null) {

@@ -282,7 +282,7 @@ public final class Orders {
         Order order = p.order();
         context.watches.watch(frame, order.changes().keySet().stream().map(r -> order.gear() + ":" + r).toList(),
                 p.answerNanos(), p.dueNanos(), () -> shown(order), late -> {
-                    String why = "“%s” was sent, but the gear did not confirm it within %s".formatted(order.title(),
+                    String why = "“%s” was sent, but the gear didn't confirm it within %s".formatted(order.title(),
                             rombix.core.twin.Figures.span(p.answerNanos() / 1e6));
                     failed(p.run(), p.place(), order, p.dueNanos(), late, why);
                     frame.done(late, why);
@@ -328,7 +328,7 @@ public final class Orders {
         Value now = key == null ? null : presently(key);
         double by = context.situation.value(n.by(), frame.scope).asNumber();
         if (now == null || Double.isNaN(now.asNumber()) || Double.isNaN(by)) {
-            throw new FormulaFault(0, "the present “%s” is not known, so it cannot be nudged".formatted(n.param()
+            throw new FormulaFault(0, "the present “%s” is unknown, so it can't be changed relatively".formatted(n.param()
                     .label()));
         }
         Param p = n.param();
@@ -386,7 +386,7 @@ public final class Orders {
             Twin.Call call = twin == null ? null : twin.toReach(key.reading(), value).orElse(null);
             if (twin == null || call == null) {
                 context.telling.faulted(run, place, Map.of(),
-                        "“%s” could not be put back: its card has no command for it".formatted(key
+                        "“%s” can't be put back, as the card has no command for it".formatted(key
                                 .reading()));
                 return;
             }

@@ -66,7 +66,7 @@ final class RepeatFrame implements Run.Parent, Run.Activity {
             return;
         }
         if (!frame.run.spend(dueNanos)) {
-            end(frame.faulted("repeated without a wait and was stopped"));
+            end(frame.faulted("was stopped, as it repeated without a wait"));
             return;
         }
         round++;

@@ -75,7 +75,7 @@ final class SeqFrame {
 
     void start(long due) {
         if (depth > DEEPEST) {
-            faulted("chains use each other without end");
+            faulted("was stopped, as chains use each other endlessly");
             run.stop(Happening.End.FAILED);
             return;
         }

@@ -35,7 +35,7 @@ public final class StepStart {
                 }
                 case Op.WaitUntil w -> context.watches.watch(frame, w.check().names(), w.timeoutNanos(), due,
                         () -> context.situation.now(w.check(), frame.scope),
-                        late -> frame.done(late, frame.faulted("what it waited for did not happen in time")),
+                        late -> frame.done(late, frame.faulted("what it waited for didn't happen in time")),
                         () -> {
                         });
                 case Op.Together t -> new TogetherFrame(frame, t).start(due);

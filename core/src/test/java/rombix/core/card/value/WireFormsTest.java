@@ -58,7 +58,7 @@ class WireFormsTest {
 
     @Test
     void pointsThatTurnBackAreRefused() {
-        assertThatThrownBy(() -> carry("{'points': [[0, 0], [1, 5], [2, 3]]}")).hasMessageContaining("go one way");
+        assertThatThrownBy(() -> carry("{'points': [[0, 0], [1, 5], [2, 3]]}")).hasMessageContaining("must rise or fall");
         assertThatThrownBy(() -> carry("{'points': [[0, 0]]}")).hasMessageContaining("two or more pairs");
     }
 

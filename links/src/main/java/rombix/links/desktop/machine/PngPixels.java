@@ -28,7 +28,7 @@ public final class PngPixels {
         } catch (IOException | IllegalArgumentException e) {
             // Said below.
         }
-        throw new Unable("the picture cannot be read: frame it anew");
+        throw new Unable("the picture can't be read: capture it again");
     }
 
     static Pixels pixels(BufferedImage image) {
@@ -70,7 +70,7 @@ public final class PngPixels {
             }
             WholeFile.write(path, bytes.toByteArray(), WholeFile.Readers.AS_BEFORE);
         } catch (IOException e) {
-            throw new Unable("the picture cannot be written to “" + file + "”");
+            throw new Unable("the picture can't be saved as “" + file + "”");
         }
     }
 }

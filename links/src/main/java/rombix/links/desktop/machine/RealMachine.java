@@ -51,7 +51,7 @@ abstract class RealMachine implements Machine {
         } catch (IOException e) {
             throw new Unable(folder != null && !folder.isBlank() && !new File(folder).isDirectory()
                     ? "there is no folder “" + folder + "”"
-                    : "the program “" + command.getFirst() + "” cannot be started: it is not there, or may not be run");
+                    : "the program “" + command.getFirst() + "” can't be started: it doesn't exist or isn't executable");
         }
     }
 
@@ -120,8 +120,8 @@ abstract class RealMachine implements Machine {
     }
 
     private static Unable noClipboard(Throwable e) {
-        return new Unable("the clipboard cannot be reached" + (e instanceof IllegalStateException
-                ? ": another program holds it just now"
+        return new Unable("the clipboard isn't available" + (e instanceof IllegalStateException
+                ? ": another program is using it"
                 : ""));
     }
 

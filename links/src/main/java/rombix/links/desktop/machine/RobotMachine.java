@@ -64,8 +64,8 @@ public final class RobotMachine extends RealMachine {
             robot = new Robot();
         } catch (AWTException | RuntimeException e) {
             throw new Unable(Platform.isMac()
-                    ? "macOS has given no permission yet: allow Rombix under Privacy, Accessibility, and start it anew"
-                    : "this desktop lets no program work another");
+                    ? "macOS hasn't given permission: allow Rombix under Privacy, Accessibility, then restart it"
+                    : "this desktop doesn't let programs control each other");
         }
     }
 
@@ -110,7 +110,7 @@ public final class RobotMachine extends RealMachine {
         if (virtual != null && Platform.isWindows()) {
             send(virtual, 0, down ? 0 : KEY_UP);
         } else if (code == null) {
-            throw new Unable("this system sends no key “" + key + "”");
+            throw new Unable("this system can't send the key “" + key + "”");
         } else if (down) {
             robot.keyPress(code);
         } else {
@@ -198,7 +198,7 @@ public final class RobotMachine extends RealMachine {
     public Point pointer() throws Unable {
         PointerInfo at = MouseInfo.getPointerInfo();
         if (at == null) {
-            throw new Unable("this system does not say where the pointer is");
+            throw new Unable("this system doesn't report the pointer's position");
         }
         return new Point(at.getLocation().x, at.getLocation().y);
     }
@@ -222,7 +222,7 @@ public final class RobotMachine extends RealMachine {
     public void wheel(String way) throws Unable {
         Own.wheel(way);
         if (way.equals("left") || way.equals("right")) {
-            throw new Unable("this system sends no wheel to the side");
+            throw new Unable("this system can't scroll sideways");
         }
         robot.mouseWheel(way.equals("up") ? -1 : 1);
     }
@@ -281,7 +281,7 @@ public final class RobotMachine extends RealMachine {
 
     private static HWND handle(Window window) throws Unable {
         if (!Platform.isWindows()) {
-            throw new Unable("macOS lets no program of this kind work the windows of others");
+            throw new Unable("macOS doesn't let programs of this kind control windows of others");
         }
         return new HWND(new com.sun.jna.Pointer(window.id()));
     }

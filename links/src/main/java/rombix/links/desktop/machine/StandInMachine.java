@@ -59,12 +59,12 @@ public final class StandInMachine implements Machine {
             List<String> parts = new ArrayList<>(List.of(answer.split("\t", -1)));
             parts.replaceAll(p -> p.replace("\\n", "\n").replace("\\t", "\t").replace("\\\\", "\\"));
             if (!parts.getFirst().equals("ok")) {
-                throw new Unable(parts.size() > 1 ? parts.get(1) : "the stand-in refuses it");
+                throw new Unable(parts.size() > 1 ? parts.get(1) : "the stand-in refused");
             }
             return parts.subList(1, parts.size());
         } catch (IOException e) {
             close();
-            throw new Unable("the stand-in computer is gone");
+            throw new Unable("lost the connection to the stand-in computer");
         }
     }
 
@@ -89,7 +89,7 @@ public final class StandInMachine implements Machine {
     @Override
     public void ready() {
         if (socket.isClosed()) {
-            throw new IllegalStateException("the stand-in computer is gone"); // It is connected anew.
+            throw new IllegalStateException("lost the connection to the stand-in computer"); // It is connected anew.
         }
     }
 
@@ -148,7 +148,7 @@ public final class StandInMachine implements Machine {
             socket.setSoTimeout(PATIENCE_MILLIS);
             return PngPixels.of(png).part(part.x(), part.y(), part.width(), part.height());
         } catch (SocketException e) {
-            throw new Unable("the stand-in computer is gone");
+            throw new Unable("lost the connection to the stand-in computer");
         }
     }
 

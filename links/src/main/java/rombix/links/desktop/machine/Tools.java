@@ -56,9 +56,9 @@ final class Tools implements AutoCloseable {
                     ? line.length()
                     : line.indexOf(' ')))).findFirst().ifPresentOrElse(line -> programs.put(what, List.of(line.split(
                             " "))), () -> missing.put(group(what), may.isEmpty()
-                                    ? "Rombix knows no way to do that on this system"
+                                    ? "not supported on this system"
                                     : "the program “" + may.getFirst().split(" ")[0]
-                                            + "” is not installed here: install it"));
+                                            + "” is missing: install it"));
         }
     }
 
@@ -98,7 +98,7 @@ final class Tools implements AutoCloseable {
         }
         List<String> program = programs.get(what);
         if (program == null) {
-            throw new Unable(missing.getOrDefault(group(what), "this computer cannot do “" + what + "”"));
+            throw new Unable(missing.getOrDefault(group(what), "this computer doesn't support “" + what + "”"));
         }
         said(program, value, !what.equals("open"));
         if (what.startsWith("volume") || what.startsWith("mute")) {
@@ -114,7 +114,7 @@ final class Tools implements AutoCloseable {
         look();
         Sounding program = sounding.stream().filter(s -> s.id().equals(what[2])).findFirst()
                 .orElseThrow(() -> new Unable(
-                        "“" + what[2] + "” plays no sound now"));
+                        "“" + what[2] + "” isn't playing sound"));
         for (String stream : program.streams()) {
             said(List.of("pactl", "set-sink-input-" + what[1], stream, what[1].equals("volume") ? value + "%" : value),
                     "",
@@ -140,7 +140,7 @@ final class Tools implements AutoCloseable {
             }
             if (!process.waitFor(PATIENCE_SECONDS, TimeUnit.SECONDS)) {
                 process.destroy();
-                throw new Unable("“" + command.getFirst() + "” did not end within " + PATIENCE_SECONDS + " s");
+                throw new Unable("“" + command.getFirst() + "” didn't finish within " + PATIENCE_SECONDS + " s");
             }
             try (BufferedReader out = process.inputReader()) {
                 String line = String.valueOf(out.readLine());
@@ -150,7 +150,7 @@ final class Tools implements AutoCloseable {
                 return line;
             }
         } catch (IOException e) {
-            throw new Unable("“" + command.getFirst() + "” cannot be started");
+            throw new Unable("“" + command.getFirst() + "” can't be started");
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             throw new Unable("stopped");

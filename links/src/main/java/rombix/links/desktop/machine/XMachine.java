@@ -51,7 +51,7 @@ public final class XMachine extends RealMachine {
         top = new XFront(server);
         if (!server.tests()) {
             server.close();
-            throw new Unable("this X server lets no program press keys (it has no XTEST extension)");
+            throw new Unable("this X server doesn't let programs press keys (no XTEST extension)");
         }
         ready();
     }
@@ -117,7 +117,7 @@ public final class XMachine extends RealMachine {
                 return lend(code, symbol);
             }
         }
-        throw new Unable("this keyboard has no key for it, and none to spare");
+        throw new Unable("the keyboard layout has no key for it and none free");
     }
 
     private Key lend(int code, long symbol) {

@@ -33,12 +33,12 @@ final class XPicture {
         Pointer at = IMAGES.XGetImage(display, root, part.x(), part.y(), part.width(), part.height(), new NativeLong(
                 -1), Z_PIXMAP);
         if (at == null) {
-            throw new Unable("that part of the screen cannot be seen");
+            throw new Unable("that part of the screen can't be captured");
         }
         try {
             int line = at.getInt(BYTES_PER_LINE);
             if (at.getInt(BITS_PER_PIXEL) != 32) {
-                throw new Unable("this screen has too few colours for pictures to be found on it");
+                throw new Unable("this screen has too few colours to find pictures on it");
             }
             Pointer data = at.getPointer(DATA);
             int[] rgb = new int[part.width() * part.height()];

@@ -143,7 +143,7 @@ public final class XServer implements AutoCloseable {
         if (opened == null) {
             throw new Unable(System.getenv("WAYLAND_DISPLAY") == null
                     ? "there is no desktop here (no X server)"
-                    : "this desktop has no X server: it lets no program work another. Log in with a session of X");
+                    : "this desktop has no X server, so programs can't control each other. Log in with an X session");
         }
         display = opened;
         root = x.XDefaultRootWindow(display);
