@@ -12,7 +12,7 @@ import java.util.function.UnaryOperator;
 import javafx.scene.Scene;
 import rombix.app.edit.Workbench;
 import rombix.app.show.Session;
-import rombix.app.view.rack.Practice;
+import rombix.app.view.gear.Practice;
 import rombix.app.view.window.MainWindow;
 import rombix.bench.measure.Figure;
 import rombix.bench.measure.Gear;

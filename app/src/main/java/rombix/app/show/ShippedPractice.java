@@ -3,7 +3,7 @@ package rombix.app.show;
 import java.io.IOException;
 import java.util.LinkedHashMap;
 import java.util.Map;
-import rombix.app.view.rack.Practice;
+import rombix.app.view.gear.Practice;
 import rombix.standins.set.StandIn;
 
 /** The demo board and the stand-ins that ship. */

@@ -25,6 +25,7 @@ import rombix.app.view.common.Desk;
 import rombix.app.view.common.Shapes;
 import rombix.app.view.common.Space;
 import rombix.app.view.form.Fields;
+import rombix.app.view.gear.GearPopover;
 import rombix.app.view.page.PageView;
 import rombix.core.chain.Step;
 import rombix.core.forecast.Snapshot;

@@ -1,4 +1,4 @@
-/** The rack: all gear, live, and the popover that adds and reaches it. */
+/** The rack: all gear, live, operated by hand. */
 @NullMarked
 package rombix.app.view.rack;
 

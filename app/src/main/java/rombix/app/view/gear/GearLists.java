@@ -1,4 +1,4 @@
-package rombix.app.view.rack;
+package rombix.app.view.gear;
 
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -26,8 +26,8 @@ import rombix.app.view.common.Styles;
 import rombix.app.view.form.Fields;
 import rombix.core.board.Board;
 import rombix.core.board.Gear;
-import rombix.core.card.Card.Item;
 import rombix.core.card.Card;
+import rombix.core.card.Card.Item;
 import rombix.core.card.Protocol;
 import rombix.core.edit.Edits;
 import rombix.core.edit.GearEdits;

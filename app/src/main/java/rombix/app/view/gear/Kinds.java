@@ -1,11 +1,10 @@
-package rombix.app.view.rack;
+package rombix.app.view.gear;
 
 import java.util.List;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
-import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.TilePane;
 import javafx.scene.layout.VBox;

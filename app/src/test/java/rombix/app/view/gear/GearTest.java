@@ -1,4 +1,4 @@
-package rombix.app.view.sheet;
+package rombix.app.view.gear;
 
 import static org.assertj.core.api.Assertions.assertThat;
 

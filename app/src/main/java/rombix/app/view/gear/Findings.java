@@ -1,4 +1,4 @@
-package rombix.app.view.rack;
+package rombix.app.view.gear;
 
 import java.util.ArrayList;
 import java.util.Collection;
@@ -11,8 +11,8 @@ import javafx.application.Platform;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Protocol;
 import rombix.core.found.FoundGear;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.running.Player.Searching;
 
 /** Gear that was found here; it is looked for as long as somebody wants to see it. The interface's thread's. */

@@ -1,4 +1,4 @@
-package rombix.app.view.rack;
+package rombix.app.view.gear;
 
 import java.io.File;
 import java.io.IOException;
@@ -25,8 +25,8 @@ import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Space;
 import rombix.app.view.form.Fields;
 import rombix.core.board.Board;
-import rombix.core.board.Gear.Tls;
 import rombix.core.board.Gear;
+import rombix.core.board.Gear.Tls;
 import rombix.core.edit.GearEdits;
 import rombix.links.link.Pem;
 import rombix.running.owner.Certificates;

@@ -1,6 +1,5 @@
-package rombix.app.view.rack;
+package rombix.app.view.gear;
 
-import rombix.core.twin.Figures;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
@@ -18,6 +17,7 @@ import rombix.app.view.common.Styles;
 import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.traffic.Traffic.Counts;
+import rombix.core.twin.Figures;
 
 /** Of each gear since when it is as it is, how soon it answers, and how many messages go by. The interface's thread's. */
 @OwnedBy(Owner.INTERFACE)

@@ -1,6 +1,5 @@
-package rombix.app.view.rack;
+package rombix.app.view.gear;
 
-import rombix.core.twin.Figures;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -28,11 +27,12 @@ import rombix.app.view.form.Fields;
 import rombix.core.board.Gear;
 import rombix.core.card.Card;
 import rombix.core.found.Fitting;
-import rombix.core.found.FoundGear.How;
 import rombix.core.found.FoundGear;
+import rombix.core.found.FoundGear.How;
 import rombix.core.found.Proposal;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.twin.Figures;
 
 /** Gear that says by itself that it is here, to be added with its card and its address. The interface's thread's. */
 @OwnedBy(Owner.INTERFACE)

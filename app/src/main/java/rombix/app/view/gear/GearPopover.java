@@ -1,6 +1,5 @@
-package rombix.app.view.rack;
+package rombix.app.view.gear;
 
-import rombix.core.twin.Figures;
 import java.io.IOException;
 import java.util.HashMap;
 import java.util.List;
@@ -33,6 +32,7 @@ import rombix.core.card.Protocol;
 import rombix.core.edit.GearEdits;
 import rombix.core.event.Known;
 import rombix.core.event.Status;
+import rombix.core.twin.Figures;
 import rombix.running.input.Touches;
 import rombix.running.owner.Certificates;
 import rombix.running.owner.Secrets;

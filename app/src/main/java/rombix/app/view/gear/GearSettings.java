@@ -1,4 +1,4 @@
-package rombix.app.view.rack;
+package rombix.app.view.gear;
 
 import java.util.HashSet;
 import java.util.List;
