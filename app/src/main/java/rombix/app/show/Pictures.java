@@ -13,13 +13,14 @@ import javafx.scene.Group;
 import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.Scene;
+import javafx.scene.control.ListView;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TableView;
 import javafx.scene.control.TextInputControl;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.image.WritableImage;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
-import javafx.scene.layout.Region;
 import javafx.stage.Stage;
 import javax.imageio.ImageIO;
 import org.jspecify.annotations.Nullable;
@@ -42,9 +43,9 @@ public final class Pictures {
             "rules",
             "list", "check",
             "commands", "find", "menu", "boards", "parts", "log", "triggers", "report", "small", "gear", "traffic",
-            "card", "why", "found", "patch", "welcome");
+            "card", "why", "found", "patch", "welcome", "items", "gear-card", "traffic-of");
     /** Those that fill by and by. */
-    private static final Set<String> SLOW = Set.of("report", "traffic", "card", "why", "on-air");
+    private static final Set<String> SLOW = Set.of("report", "traffic", "card", "why", "on-air", "traffic-of", "items");
 
     /** Those that are shown before anything is pressed. */
     private static final Set<String> LIVELY = Set.of("live", "small", "rehearse", "report", "on-air");
@@ -56,9 +57,6 @@ public final class Pictures {
 
     private final Session session;
     private final Rig rig;
-
-    /** How much is seen above what is scrolled to. */
-    private static final double ABOVE = 150;
 
     /** What a picture shows. */
     public record Wanted(String view, @Nullable String page, @Nullable String button, List<String> press, String type,
@@ -218,15 +216,11 @@ public final class Pictures {
             case "log" -> press(KeyCode.L, true);
             case "report" -> bench.mode(Mode.REHEARSE);
             case "triggers" -> press(KeyCode.T, true);
-            case "gear" -> {
-                click("#edit-gear");
-                unfold(wanted.type());
-            }
-            case "traffic", "card", "why", "patch" -> gearView(wanted);
+            case "gear", "items", "gear-card", "traffic-of", "card", "why", "patch" -> gearView(wanted);
+            case "traffic" -> press(KeyCode.T, true, true);
             case "found" -> {
                 click("#edit-gear");
                 click("#gear-add");
-                click("#kind-found");
             }
             case "boards" -> press(KeyCode.N, true);
             case "parts" ->
@@ -254,35 +248,45 @@ public final class Pictures {
         }
     }
 
-    /** What is opened from the gear's window, for the gear whose id is typed. */
+    /** The sheet of gear, or what it leads to, for the gear whose id is typed. */
     private void gearView(Wanted wanted) {
         click("#edit-gear");
-        click("#gear-" + wanted.view() + "-" + wanted.type());
-        if (wanted.view().equals("card") && session.window().scene().lookup("#voices") instanceof TableView<?> voices) {
-            Platform.runLater(() -> voices.getSelectionModel().select(0));
+        if (session.window().scene().lookup("#gear-all") instanceof ListView<?> all && !wanted.type().isEmpty()) {
+            all.getSelectionModel().select(all.getItems().indexOf(wanted.type()));
+        }
+        switch (wanted.view()) {
+            case "items" -> tab("items");
+            case "gear-card" -> tab("card");
+            case "traffic-of" -> tab("traffic");
+            case "why" -> click("#gear-test-" + wanted.type());
+            case "patch" -> {
+                tab("items");
+                click("#gear-patch-" + wanted.type());
+            }
+            case "card" -> {
+                tab("card");
+                click("#gear-card-" + wanted.type());
+                if (session.window().scene().lookup("#voices") instanceof TableView<?> voices) {
+                    Platform.runLater(() -> voices.getSelectionModel().select(0));
+                }
+            }
+            default -> click("#gear-settings-" + wanted.type());
+        }
+    }
+
+    private void tab(String name) {
+        if (session.window().scene().lookup("#gear-tab-" + name) instanceof ToggleButton tab) {
+            tab.fire();
         }
     }
 
     private void press(KeyCode code, boolean shortcut) {
-        javafx.event.Event.fireEvent(session.window().scene().getRoot(),
-                new KeyEvent(KeyEvent.KEY_PRESSED, "", "", code,
-                        false, shortcut, false, false));
+        press(code, false, shortcut);
     }
 
-    /** Shows what is set for a gear, where there is one of that id. */
-    private void unfold(String gear) {
-        click("#gear-security-" + gear);
-        click("#gear-settings-" + gear);
-        Platform.runLater(() -> {
-            Node fold = session.window().scene().lookup("#gear-security-" + gear);
-            for (Node up = fold; up != null; up = up.getParent()) {
-                if (up instanceof ScrollPane scroll && scroll.getContent() instanceof Region content) {
-                    double y = content.sceneToLocal(fold.localToScene(0, 0)).getY() - 2 * content.getPadding().getTop();
-                    double room = content.getHeight() - scroll.getViewportBounds().getHeight();
-                    scroll.setVvalue(room <= 0 ? 0 : Math.clamp((y - ABOVE) / room, 0, 1));
-                }
-            }
-        });
+    private void press(KeyCode code, boolean shift, boolean shortcut) {
+        javafx.event.Event.fireEvent(session.window().scene().getRoot(), new KeyEvent(KeyEvent.KEY_PRESSED, "", "",
+                code, shift, shortcut, false, false));
     }
 
     private void click(String id) {

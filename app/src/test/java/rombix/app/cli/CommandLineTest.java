@@ -110,7 +110,7 @@ class CommandLineTest {
                         "--live"},
                 {"opposite", board.toString(), "b", "--live"}}) {
             Result refused = run(args);
-            assertBad(refused, "add --allow-secret larkmoor-stand-ins");
+            assertBad(refused, "Add --allow-secret larkmoor-stand-ins");
             assertThat(refused.err()).contains("It at 127.0.0.1:9");
         }
         assertThat(run("why", board.toString(), "it", "--allow-secret", "larkmoor-stand-ins").out()).contains(

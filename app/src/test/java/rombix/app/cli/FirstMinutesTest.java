@@ -125,7 +125,7 @@ class FirstMinutesTest {
             click("#kind-any-osc");
             type("127.0.0.1:" + port);
             key(KeyCode.ENTER);
-            click("#gear-list-any-osc-gear-message");
+            click("#gear-tab-items");
             click("#gear-item-any-osc-gear-message-message-1");
             type("House lights");
             key(KeyCode.TAB);

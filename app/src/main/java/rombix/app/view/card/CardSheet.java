@@ -25,7 +25,7 @@ import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.app.view.form.Confirm;
 import rombix.app.view.form.Fields;
-import rombix.app.view.gear.Findings;
+import rombix.app.view.gear.Discovery;
 import rombix.app.view.gear.GearAddress;
 import rombix.core.board.Gear;
 import rombix.core.card.Card;
@@ -59,7 +59,7 @@ public final class CardSheet {
     private final Desk desk;
     private final Player player;
     private final CardEdits edits;
-    private final Findings findings;
+    private final Discovery discovery;
     private final Label status = Styles.label("", "read", "quiet");
     private final HBox head = new HBox(Space.S8);
     private final StackPane middle = new StackPane();
@@ -76,11 +76,11 @@ public final class CardSheet {
     private @Nullable Node anchor;
     private boolean open;
 
-    /** @param findings where gear was found */
-    public CardSheet(Desk desk, Player player, Findings findings) {
+    /** @param discovery where gear was found */
+    public CardSheet(Desk desk, Player player, Discovery discovery) {
         this.desk = desk;
         this.player = player;
-        this.findings = findings;
+        this.discovery = discovery;
         this.edits = new CardEdits(desk.bench());
         this.listen = new ListenTab(player::traffic, edits);
         this.attempt = new TryTab(player, edits);
@@ -216,7 +216,7 @@ public final class CardSheet {
                 "reach “" + g.name() + "” over " + p.title(), b -> GearEdits.reached(b, gear, p, p.descriptor()
                         .presetAddress())));
         wide(protocol, KIND_WIDTH);
-        Node address = GearAddress.of(g, findings, (words, edit) -> desk.bench().edit(words, edit));
+        Node address = GearAddress.of(g, discovery, (words, edit) -> desk.bench().edit(words, edit));
         wide(address, ADDRESS_WIDTH);
         status.setWrapText(true);
         status.setMaxWidth(Double.MAX_VALUE);

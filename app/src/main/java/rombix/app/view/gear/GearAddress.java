@@ -24,9 +24,9 @@ public final class GearAddress {
     /**
      * Where it is reached: a port that is there, or an address that says at once when it is none.
      *
-     * @param findings where gear was found
+     * @param discovery where gear was found
      */
-    public static Node of(Gear g, Findings findings, BiConsumer<String, UnaryOperator<Board>> edit) {
+    public static Node of(Gear g, Discovery discovery, BiConsumer<String, UnaryOperator<Board>> edit) {
         Protocol protocol = g.link().protocol();
         String id = "gear-address-" + g.id();
         Consumer<String> reached = to -> edit.accept("reach “" + g.name() + "” at " + to,
@@ -47,14 +47,14 @@ public final class GearAddress {
                 yield port;
             }
             case EITHER ->
-                network(g, id, findings, protocol.descriptor().ports(), "HOST:PORT, or choose the " + protocol
+                network(g, id, discovery, protocol.descriptor().ports(), "HOST:PORT, or choose the " + protocol
                         .descriptor().portWord(), reached);
-            case NETWORK -> network(g, id, findings, protocol.descriptor().addressWords(), "HOST:PORT", reached);
+            case NETWORK -> network(g, id, discovery, protocol.descriptor().addressWords(), "HOST:PORT", reached);
         };
     }
 
     /** What says that it is here, and what is there in any case, is chosen; HOST:PORT is typed. */
-    private static Node network(Gear g, String id, Findings findings, List<String> there, String prompt,
+    private static Node network(Gear g, String id, Discovery discovery, List<String> there, String prompt,
             Consumer<String> reached) {
         ComboBox<String> address = new ComboBox<>();
         address.setId(id);
@@ -63,14 +63,14 @@ public final class GearAddress {
         address.setPlaceholder(Fields.read("Looking for gear…"));
         Runnable fill = () -> {
             Set<String> all = new LinkedHashSet<>(there);
-            all.addAll(findings.addresses(g.link().protocol()));
+            all.addAll(discovery.addresses(g.link().protocol()));
             if (!List.copyOf(all).equals(address.getItems())) {
                 address.getItems().setAll(all);
             }
         };
         fill.run();
-        address.setOnShowing(_ -> findings.begin(fill));
-        address.setOnHidden(_ -> findings.end(fill));
+        address.setOnShowing(_ -> discovery.begin(fill));
+        address.setOnHidden(_ -> discovery.end(fill));
         address.getEditor().setPromptText(prompt);
         address.setAccessibleText("Address of " + g.name());
         address.setMaxWidth(Double.MAX_VALUE);

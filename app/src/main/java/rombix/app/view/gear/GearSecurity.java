@@ -5,11 +5,8 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.security.GeneralSecurityException;
 import java.security.cert.CertificateException;
-import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
-import java.util.Set;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
@@ -23,6 +20,7 @@ import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Space;
+import rombix.app.view.common.Styles;
 import rombix.app.view.form.Fields;
 import rombix.core.board.Board;
 import rombix.core.board.Gear;
@@ -41,8 +39,6 @@ final class GearSecurity {
     private final Consumer<String> shown;
     private final Secrets secrets;
     private final Certificates certificates;
-    /** The gear whose fields are shown. */
-    private final Set<String> opened = new HashSet<>();
 
     /** What can be chosen of TLS. */
     private enum Way {
@@ -72,57 +68,20 @@ final class GearSecurity {
         this.certificates = certificates;
     }
 
-    void fold() {
-        opened.clear();
-    }
-
-    /** Shows the fields of a gear when it is shown next. */
-    void unfold(String gear) {
-        opened.add(gear);
-    }
-
     /** Adds a gear's fields below it. */
     void show(Gear g, VBox to) {
         if (!g.link().protocol().descriptor().secures()) {
             return;
         }
-        boolean open = opened.contains(g.id());
-        Button fold = Fields.plain((open ? "▾ " : "▸ ") + words(g.link()), "");
-        fold.setId("gear-security-" + g.id());
-        fold.setOnAction(_ -> {
-            if (!opened.remove(g.id())) {
-                opened.add(g.id());
-            }
-            shown.accept(fold.getId());
-        });
-        to.getChildren().add(fold);
-        if (open) {
-            VBox fields = new VBox(Space.S6);
-            fields.getStyleClass().add("gear-security");
-            HBox first = new HBox(Space.S8, user(g), secret(g), tls(g));
-            first.setAlignment(Pos.BOTTOM_LEFT);
-            fields.getChildren().add(first);
-            fields.getChildren().add(Fields.read(about(g)));
-            HBox ways = ways(g);
-            if (!ways.getChildren().isEmpty()) {
-                fields.getChildren().add(ways);
-            }
-            to.getChildren().add(fields);
+        HBox first = new HBox(Space.S8, user(g), secret(g), tls(g));
+        first.setAlignment(Pos.BOTTOM_LEFT);
+        VBox fields = new VBox(Space.S6, Styles.label("Login and encryption", "gear-name"), first, Fields.read(about(
+                g)));
+        HBox ways = ways(g);
+        if (!ways.getChildren().isEmpty()) {
+            fields.getChildren().add(ways);
         }
-    }
-
-    private static String words(Gear.Link link) {
-        List<String> all = new ArrayList<>();
-        if (link.user() != null) {
-            all.add("as " + link.user());
-        }
-        if (link.secret() != null) {
-            all.add("login set");
-        }
-        if (link.tls() != null) {
-            all.add("over TLS");
-        }
-        return all.isEmpty() ? "Login and encryption" : String.join(", ", all);
+        to.getChildren().add(fields);
     }
 
     private VBox user(Gear g) {

@@ -81,7 +81,7 @@ final class GearSettings {
     private static String words(Gear g, List<Setting> settings) {
         String set = settings.stream().filter(s -> g.link().settings().containsKey(s.id())).map(s -> s.label() + " "
                 + g.link().settings().get(s.id())).collect(Collectors.joining(", "));
-        return "Connection settings: " + (set.isEmpty() ? "all default" : set);
+        return "Settings: " + (set.isEmpty() ? "all default" : set);
     }
 
     private Node field(Gear g, Setting s) {

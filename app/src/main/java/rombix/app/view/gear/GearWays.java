@@ -2,34 +2,22 @@ package rombix.app.view.gear;
 
 import rombix.core.traffic.Traffic;
 
-/** Where one goes from the gear's window; nowhere as long as there is no window around it. */
+/** Where the sheet of gear leads to; nowhere as long as there is no window around it. */
 public interface GearWays {
-    /** To the packets of a gear; to those in vain alone where that is so. */
-    default void traffic(String gear, boolean vain) {
-    }
-
-    /** To the card of a gear. */
+    /** Opens the card of a gear to be edited. */
     default void card(String gear) {
     }
 
-    /** To gear that no card describes yet. */
+    /** Adds gear that no card describes yet, and opens its card. */
     default void add() {
     }
 
-    /** To the patch of a gear. */
+    /** Opens the patch of a gear. */
     default void patch(String gear) {
     }
 
-    /** To gear that says by itself that it is here. */
-    default void found() {
-    }
-
-    /** How much went to and fro of a gear's. */
+    /** How many packets a gear was sent and has sent. */
     default Traffic.Counts counts(String gear) {
         return Traffic.Counts.NONE;
-    }
-
-    /** To why a gear cannot be worked. */
-    default void why(String gear) {
     }
 }

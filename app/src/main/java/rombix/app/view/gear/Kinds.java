@@ -22,14 +22,12 @@ final class Kinds extends TilePane {
 
     /**
      * @param chosen told of the card that was chosen
-     * @param found goes to gear that says by itself that it is here
      * @param other does what is to be done where none of them fits
      */
-    Kinds(List<Card> cards, Consumer<Card> chosen, Runnable found, Runnable other) {
+    Kinds(List<Card> cards, Consumer<Card> chosen, Runnable other) {
         super(Space.S6, Space.S6);
         setId("gear-kinds");
         setPrefColumns(3);
-        getChildren().add(found(found));
         cards.forEach(c -> getChildren().add(kind(c, chosen)));
         getChildren().add(other(other));
     }
@@ -48,24 +46,13 @@ final class Kinds extends TilePane {
     private static Button tile(String title, String under, String icon) {
         HBox face = new HBox(Space.S10, new VBox(Styles.label(title, "gear-name"), Styles.label(under, "quiet")));
         face.setAlignment(Pos.CENTER_LEFT);
-        Shapes.icon(icon, PICTURE).ifPresent(picture -> {
-            picture.getStyleClass().add("kind-picture");
-            face.getChildren().addFirst(picture);
-        });
+        Shapes.icon(icon, PICTURE).ifPresent(face.getChildren()::addFirst);
         Button tile = new Button();
         tile.setGraphic(face);
         tile.getStyleClass().setAll("button", "choice-tile", "kind");
         tile.setMinSize(WIDTH, HEIGHT);
         tile.setPrefSize(WIDTH, HEIGHT);
         return tile;
-    }
-
-    private static Button found(Runnable chosen) {
-        Button found = tile("Discovered…", "announced on the network or plugged in", "mdi2r-radar");
-        found.setId("kind-found");
-        found.setAccessibleText("Add discovered gear with its card and address");
-        found.setOnAction(_ -> chosen.run());
-        return found;
     }
 
     private static Button other(Runnable chosen) {

@@ -29,7 +29,7 @@ import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.app.view.form.ColourField;
 import rombix.app.view.form.Fields;
-import rombix.app.view.gear.GearPopover;
+import rombix.app.view.gear.GearSheet;
 import rombix.app.view.page.PageView;
 import rombix.core.card.Card.Item;
 import rombix.core.card.Card.Tone;
@@ -64,7 +64,7 @@ final class GearBox extends VBox {
     private boolean pausing;
     private boolean missed;
 
-    GearBox(Desk desk, PageView page, Twin twin, GearPopover gear) {
+    GearBox(Desk desk, PageView page, Twin twin, GearSheet gear) {
         this.desk = desk;
         this.page = page;
         this.twin = twin;

@@ -25,7 +25,7 @@ import rombix.app.view.common.Desk;
 import rombix.app.view.common.Shapes;
 import rombix.app.view.common.Space;
 import rombix.app.view.form.Fields;
-import rombix.app.view.gear.GearPopover;
+import rombix.app.view.gear.GearSheet;
 import rombix.app.view.page.PageView;
 import rombix.core.chain.Step;
 import rombix.core.forecast.Snapshot;
@@ -39,7 +39,7 @@ public final class RackView extends ScrollPane {
     private final VBox gears = new VBox();
     private final Map<String, GearBox> boxes = new HashMap<>();
     private final PageView page;
-    private final GearPopover gear;
+    private final GearSheet gear;
     private final Button edit = Fields.plain("Manage gear…", "Alt+R");
     /** The readings that changed and are not shown yet. */
     private final Set<String> changed = new LinkedHashSet<>();
@@ -55,7 +55,7 @@ public final class RackView extends ScrollPane {
      * @param hint shown above the gear when it is due
      * @param touches what tells of the hands at this computer
      */
-    public RackView(Desk desk, Supplier<rombix.core.event.Known> known, PageView page, GearPopover gear,
+    public RackView(Desk desk, Supplier<rombix.core.event.Known> known, PageView page, GearSheet gear,
             Node hint, Touches touches) {
         this.desk = desk;
         this.hands = new ShadowedHands(desk, touches);

@@ -1,5 +1,6 @@
 package rombix.app.view.sheet;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Function;
 import javafx.animation.KeyFrame;
@@ -160,6 +161,18 @@ final class FollowedTable<T, K> {
      */
     void open(Node by, double width, double height, ToggleButton first, List<? extends Node> top, List<Button> row,
             List<Button> ways) {
+        Button close = Fields.plain("Close", "Esc");
+        close.setOnAction(_ -> desk.overlay().close());
+        List<Button> all = new ArrayList<>(ways);
+        all.add(close);
+        VBox box = inside(first, top, row, all);
+        box.setPrefSize(width, height);
+        desk.overlay().show(box, by, this::end);
+        words.requestFocus();
+    }
+
+    /** The same as a part of another sheet; it follows until {@link #end}. */
+    VBox inside(ToggleButton first, List<? extends Node> top, List<Button> row, List<Button> ways) {
         kinds.selectToggle(first);
         follow.setSelected(true);
         HBox head = new HBox(Space.S6, words);
@@ -167,22 +180,21 @@ final class FollowedTable<T, K> {
         head.setAlignment(Pos.CENTER_LEFT);
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        Button close = Fields.plain("Close", "Esc");
-        close.setOnAction(_ -> desk.overlay().close());
         HBox foot = new HBox(Space.S8);
         foot.getChildren().addAll(row);
         foot.getChildren().addAll(told, space, follow);
         foot.getChildren().addAll(ways);
-        foot.getChildren().add(close);
         foot.setAlignment(Pos.CENTER_LEFT);
         VBox.setVgrow(table, Priority.ALWAYS);
         VBox box = new VBox(Space.S8, head, table, detail, foot);
         box.setId(id + "-view");
-        box.setPrefSize(width, height);
         row.forEach(b -> b.setDisable(true));
         changed.run();
         timer.play();
-        desk.overlay().show(box, by, timer::stop);
-        words.requestFocus();
+        return box;
+    }
+
+    void end() {
+        timer.stop();
     }
 }

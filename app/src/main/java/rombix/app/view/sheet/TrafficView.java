@@ -13,6 +13,7 @@ import java.util.function.Supplier;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
+import javafx.scene.control.TableColumn;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.Clipboard;
@@ -23,18 +24,19 @@ import rombix.app.view.common.Desk;
 import rombix.app.view.form.Fields;
 import rombix.core.board.Gear;
 import rombix.core.store.WholeFile;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.traffic.Packet;
 import rombix.core.traffic.Packet.Fate;
 import rombix.core.traffic.Packet.Way;
-import rombix.core.traffic.Packet;
 import rombix.core.traffic.PacketWords;
 import rombix.core.traffic.Traffic;
+import rombix.core.twin.Figures;
 import rombix.core.twin.Order;
 
 /**
- * What goes out to the gear and comes in, in words and as it stands on the wire, with what became of it: followed or
- * held, narrowed to a gear, to what was in vain or to words, copied, saved, sent again. The interface's thread's.
+ * Packets sent and received, in words and as raw data, with their results: followed or
+ * held, narrowed to a gear, to failures or to words, copied, saved, sent again. The interface's thread's.
  */
 @OwnedBy(Owner.INTERFACE)
 public final class TrafficView {
@@ -49,6 +51,7 @@ public final class TrafficView {
     private final FollowedTable<Packet, Predicate<Packet>> rows;
     private final Button again = Fields.plain("Send again", "");
     private final Button copy = Fields.plain("Copy", "");
+    private final TableColumn<Packet, String> which = Fields.column("Gear", 130, p -> spoken().gear(p));
     private String gear = ALL_GEAR;
     private long seen = -1;
     private List<Packet> all = List.of();
@@ -62,13 +65,12 @@ public final class TrafficView {
         rows.columns("No packets match.", p -> !p.fate().well()
                 ? "fault-row"
                 : p.way() == Way.OUT ? "press-row" : "plain-row", List.of(
-                        Fields.<Packet>column("time", 116,
+                        Fields.<Packet>column("Time", 116,
                                 PacketWords::time),
-                        Fields.<Packet>column("", 60, p -> p.way() == Way.OUT ? "out →" : "← in"),
-                        Fields.<Packet>column("gear", 130, p -> spoken().gear(p)),
+                        Fields.<Packet>column("", 60, p -> p.way() == Way.OUT ? "out →" : "← in"), which,
                         Fields.<Packet>column("Message", 250, p -> spoken().words(p)),
-                        Fields.<Packet>column("Message", 320, PacketWords::shown),
-                        Fields.<Packet>column("result", 220, Packet::told)));
+                        Fields.<Packet>column("Data", 320, PacketWords::shown),
+                        Fields.<Packet>column("Result", 220, Packet::told)));
         rows.table().getSelectionModel().selectedItemProperty().addListener((_, _, p) -> {
             rows.detail().setText(p == null ? "" : p.raw().isEmpty() ? p.told() : p.raw());
             copy.setDisable(p == null);
@@ -93,19 +95,39 @@ public final class TrafficView {
         open(by, of, false);
     }
 
-    /** @param vain whether what was in vain is shown first */
-    public void open(Node by, @Nullable String of, boolean vain) {
+    /** @param failed whether what failed or was ignored is shown first */
+    public void open(Node by, @Nullable String of, boolean failed) {
         gear = of == null ? ALL_GEAR : of;
+        which.setVisible(true);
         ToggleButton every = kind("all", _ -> true);
         ToggleButton lost = kind("failed or ignored", p -> !p.fate().well());
+        look(true);
+        rows.open(by, WIDTH, HEIGHT, failed ? lost : every, List.of(gears(), every, kind("commands", p -> p
+                .order() != null), kind("out", p -> p.way() == Way.OUT), kind("in", p -> p.way() == Way.IN), lost), List
+                        .of(again, copy),
+                List.of(save()));
+    }
+
+    /** The packets of one gear, as a part of another sheet; they are followed until {@link #end}. */
+    public Node inside(String of) {
+        gear = of;
+        which.setVisible(false);
+        ToggleButton every = kind("all", _ -> true);
+        look(true);
+        return rows.inside(every, List.of(every, kind("commands", p -> p.order() != null), kind("failed or ignored",
+                p -> !p.fate().well())), List.of(again, copy), List.of(save()));
+    }
+
+    /** Ends what {@link #inside} began. */
+    public void end() {
+        rows.end();
+    }
+
+    private Button save() {
         Button save = Fields.plain("Save…", "");
         save.setId("traffic-save");
         save.setOnAction(_ -> choose());
-        look(true);
-        rows.open(by, WIDTH, HEIGHT, vain ? lost : every, List.of(gears(), every, kind("commands", p -> p
-                .order() != null), kind("out", p -> p.way() == Way.OUT), kind("in", p -> p.way() == Way.IN), lost), List
-                        .of(again, copy),
-                List.of(save));
+        return save;
     }
 
     private ToggleButton kind(String text, Predicate<Packet> test) {
@@ -149,7 +171,7 @@ public final class TrafficView {
                 .test(p) && (sought.isEmpty() || spoken.line(p).toLowerCase(Locale.ROOT).contains(sought))).toList();
         List<Packet> shown = matching.subList(Math.max(0, matching.size() - MOST_SHOWN), matching.size()).reversed();
         rows.fill(shown, Packet::number);
-        rows.told().setText(matching.size() > MOST_SHOWN ? "the newest " + MOST_SHOWN : matching.size() + " packets");
+        rows.told().setText(matching.size() > MOST_SHOWN ? "the newest " + MOST_SHOWN : Figures.count(matching.size(), "packet"));
     }
 
     private void again(@Nullable Packet packet) {
@@ -182,7 +204,7 @@ public final class TrafficView {
         List<String> lines = rows.table().getItems().reversed().stream().map(spoken::line).toList();
         try {
             WholeFile.write(file, String.join("\n", lines) + "\n", WholeFile.Readers.AS_BEFORE);
-            rows.told().setText(lines.size() + " packets saved to " + file.getFileName());
+            rows.told().setText(Figures.count(lines.size(), "packet") + " saved to " + file.getFileName());
         } catch (IOException e) {
             notice.accept("Can't save the traffic: " + e.getMessage());
         }

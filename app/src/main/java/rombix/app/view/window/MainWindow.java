@@ -18,9 +18,11 @@ import rombix.app.view.card.CardSheet;
 import rombix.app.view.common.DeckModel;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Overlay;
-import rombix.app.view.gear.Findings;
-import rombix.app.view.gear.FoundHere;
-import rombix.app.view.gear.GearPopover;
+import rombix.app.view.gear.AddGear;
+import rombix.app.view.gear.Discovery;
+import rombix.app.view.gear.GearDetail;
+import rombix.app.view.gear.GearParts;
+import rombix.app.view.gear.GearSheet;
 import rombix.app.view.gear.GearWays;
 import rombix.app.view.gear.Practice;
 import rombix.app.view.live.AskPopover;
@@ -38,7 +40,6 @@ import rombix.app.view.sheet.LogView;
 import rombix.app.view.sheet.TrafficView;
 import rombix.app.view.sheet.TriggersView;
 import rombix.app.view.sheet.VersionsPopover;
-import rombix.app.view.sheet.WhyPopover;
 import rombix.app.view.window.Stagework.Theme;
 import rombix.core.board.Button;
 import rombix.core.board.Control;
@@ -68,11 +69,10 @@ public final class MainWindow {
     private final LogView logView;
     private final TrafficView traffic;
     private final CardSheet cardSheet;
-    private final FoundHere found;
     private final PatchSheet patch;
     private final Stagework stagework;
     private final Commands commands;
-    private final GearPopover gear;
+    private final GearSheet gear;
     private final RackView rack;
     private final HintLines hints = new HintLines();
     private final Keyboard keyboard;
@@ -108,9 +108,15 @@ public final class MainWindow {
         ButtonEdits buttons = new ButtonEdits(bench);
         StepEdits steps = new StepEdits(bench);
         page = new PageView(desk, buttons, notices::show);
-        Findings findings = new Findings(player::search);
-        gear = new GearPopover(desk, touches, practice, player::known, page.adding()::addFirst, secrets,
-                findings);
+        traffic = new TrafficView(desk, player::traffic, notices::show);
+        patch = new PatchSheet(desk, player);
+        Discovery discovery = new Discovery(player::search);
+        cardSheet = new CardSheet(desk, player, discovery);
+        cardSheet.whenTraffic(of -> traffic.open(layout, of));
+        GearWays ways = ways(layout);
+        gear = new GearSheet(desk, new GearDetail(desk, new GearParts(practice, secrets, discovery, player::why),
+                new TrafficView(desk, player::traffic, notices::show), ways), new AddGear(desk, discovery, ways),
+                player::known, page.adding()::addFirst);
         rack = new RackView(desk, player::known, page, gear, hints.of(Hint.GEAR), touches);
         ScoreView score = new ScoreView(desk, steps, player::known, page::editFace);
         page.adding().whenAdded(score::focusFinder);
@@ -119,13 +125,6 @@ public final class MainWindow {
         AskPopover ask = new AskPopover(desk, page::tileOf);
         strips = new LiveStrips(desk, ask::open, stagework.keyboard().control());
         logView = new LogView(desk, log, notices::show);
-        traffic = new TrafficView(desk, player::traffic, notices::show);
-        cardSheet = new CardSheet(desk, player, findings);
-        cardSheet.whenTraffic(of -> traffic.open(layout, of));
-        patch = new PatchSheet(desk, player);
-        GearWays out = waysOut(layout);
-        gear.ways(out);
-        found = new FoundHere(desk, findings, out);
         SmallKey smallKey = new SmallKey(desk, touches, stagework::smallWindow);
         TriggersView triggers = new TriggersView(desk, touches, smallKey::field);
         Overview overview = new Overview(desk, commands);
@@ -138,7 +137,7 @@ public final class MainWindow {
         modes = new Modes(desk, player, guests, layout, new Modes.Parts(masthead, notices, rack, page, score, rehearsal,
                 strips, ask, hints, onAir));
         WindowCommands.fill(commands, desk, new WindowCommands.Parts(stagework, modes, files, masthead, rack, page,
-                score, strips, trail, logView, traffic, triggers, gear, found, cardSheet, overview, onAir, layout),
+                score, strips, trail, logView, traffic, triggers, gear, cardSheet, overview, onAir, layout),
                 steps, buttons);
         files.whenBare(this::beginWithGear);
         guests.whenTrusted(() -> Wants.tell(bench.rig(), secrets, notices, g -> gear.showSecret(rack, g),
@@ -157,15 +156,9 @@ public final class MainWindow {
         model.whenFed(beat::wake);
     }
 
-    /** Where one goes from the gear's window. */
-    private GearWays waysOut(Node over) {
-        WhyPopover why = new WhyPopover(desk, player::why);
+    /** Where the sheet of gear leads to. */
+    private GearWays ways(Node over) {
         return new GearWays() {
-            @Override
-            public void traffic(String of, boolean vain) {
-                traffic.open(over, of, vain);
-            }
-
             @Override
             public void card(String of) {
                 cardSheet.open(over, of);
@@ -182,18 +175,8 @@ public final class MainWindow {
             }
 
             @Override
-            public void found() {
-                found.open(over);
-            }
-
-            @Override
             public Traffic.Counts counts(String of) {
                 return player.traffic().counts(of);
-            }
-
-            @Override
-            public void why(String of) {
-                why.open(over, of);
             }
         };
     }
@@ -307,10 +290,6 @@ public final class MainWindow {
 
     public LogView logView() {
         return logView;
-    }
-
-    FoundHere foundHere() {
-        return found;
     }
 
     public PatchSheet patchSheet() {

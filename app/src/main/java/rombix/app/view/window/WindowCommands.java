@@ -6,8 +6,7 @@ import rombix.app.edit.ButtonEdits;
 import rombix.app.edit.StepEdits;
 import rombix.app.view.card.CardSheet;
 import rombix.app.view.common.Desk;
-import rombix.app.view.gear.FoundHere;
-import rombix.app.view.gear.GearPopover;
+import rombix.app.view.gear.GearSheet;
 import rombix.app.view.live.LiveStrips;
 import rombix.app.view.page.PageTrail;
 import rombix.app.view.page.PageView;
@@ -24,7 +23,7 @@ final class WindowCommands {
     /** What of the window the commands work. */
     record Parts(Stagework stage, Modes modes, BoardFiles files, Masthead masthead, RackView rack, PageView page,
             ScoreView score, LiveStrips strips, PageTrail trail, LogView log, TrafficView traffic,
-            TriggersView triggers, GearPopover gear, FoundHere found, CardSheet card,
+            TriggersView triggers, GearSheet gear, CardSheet card,
             Overview overview, EditOnAir onAir, Node middle) {
     }
 
@@ -93,11 +92,10 @@ final class WindowCommands {
         add(Where.ALWAYS, "Save the board", window.files()::save, "Ctrl+S");
         add(Where.BUILD, "Save the board as…", () -> window.masthead().saveAs(), "Ctrl+Shift+S");
         add(Where.BUILD, "Open a board", window.files()::choose, "Ctrl+O");
-        add(Where.BUILD, "Boards: new, open", () -> window.masthead().boards(), "Ctrl+N");
+        add(Where.BUILD, "New board, open board", () -> window.masthead().boards(), "Ctrl+N");
         add(Where.BUILD, "Values, chains and run-downs", () -> window.masthead().parts(), "Alt+V");
         add(Where.BUILD, "Manage gear", () -> window.gear().show(window.rack(), null), "Alt+R");
-        add(Where.BUILD, "Discovered gear", () -> window.found().open(window
-                .middle()), "Alt+F");
+        add(Where.BUILD, "Discovered gear", () -> window.gear().showAdding(window.rack()), "Alt+F");
         add(Where.BUILD, "Add custom gear: make its card by listening", () -> window.card().add(window
                 .middle()), "Alt+B");
         add(Where.BUILD, "Go to the rack", () -> focus("#rack"), "Ctrl+1");

@@ -172,7 +172,7 @@ class OpenDeckTest {
     void aBoardThatIsOpenAlreadyIsShownAndNotOpenedOnceMore() {
         assertThat(run("show")).satisfies(r -> {
             assertThat(r.code()).isZero();
-            assertThat(r.out()).contains("b.json is open already");
+            assertThat(r.out()).contains("b.json is already open");
         });
     }
 

@@ -26,7 +26,7 @@ class FoundHereTest extends AtTheWindow {
     }
 
     private Node row(String part) {
-        return stage.getScene().lookup("#found-here").lookupAll(".button").stream()
+        return stage.getScene().lookup("#discovered").lookupAll(".button").stream()
                 .filter(n -> n.getId() != null && n.getId().startsWith(
                         "found-add-") && n.getId().contains(part))
                 .findFirst().orElse(null);
@@ -41,7 +41,6 @@ class FoundHereTest extends AtTheWindow {
     void gearThatIsFoundIsAddedWithItsCardAndItsAddress() {
         gear.announce();
         click(find("#edit-gear"));
-        click(find("#kind-found"));
         Button studio = adding("127-0-0-1-" + gear.studio().port());
         assertThat(studio.getText()).isEqualTo("Add");
         robot.interact(studio::fire);
@@ -66,10 +65,9 @@ class FoundHereTest extends AtTheWindow {
     void gearThatNoCardFitsOpensTheCardSheetWhereItListens() {
         gear.announce();
         click(find("#edit-gear"));
-        click(find("#kind-found"));
         adding("osc-127-0-0-1-" + gear.studio().port());
         Button pads = adding("midi-Larkmoor-Pads");
-        assertThat(pads.getText()).isEqualTo("Add, and listen…");
+        assertThat(pads.getText()).isEqualTo("Add, listen…");
         robot.interact(pads::fire);
         assertThat(find("#card-sheet")).isNotNull();
         assertThat(bench().board().gear().getLast().link().address()).isEqualTo("Larkmoor Pads");

@@ -7,15 +7,20 @@ import java.util.Map;
 import java.util.Set;
 import javafx.scene.control.Button;
 import javafx.scene.control.Labeled;
+import javafx.scene.control.ListView;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
+import org.testfx.util.WaitForAsyncUtils;
 import rombix.app.view.window.AtTheWindow;
 import rombix.core.board.Board;
 import rombix.core.board.Gear;
+import rombix.core.card.Card;
 import rombix.core.card.Card.Item;
 import rombix.core.check.References;
 import rombix.core.edit.GearEdits;
 import rombix.core.event.Mode;
+import rombix.core.traffic.Packet;
+import rombix.core.twin.Twin;
 
 /** Adds gear, says where it is reached, names it and takes it away, in the window, offscreen. */
 class GearTest extends AtTheWindow {
@@ -61,6 +66,7 @@ class GearTest extends AtTheWindow {
     @Test
     void gearThatIsRenamedGoesOnBeingUsedAndAnAddressThatIsNoneSaysSo() {
         key(KeyCode.R, KeyCode.ALT);
+        gear("house", "connection");
         type("#gear-name-house", "The whole house");
         robot.type(KeyCode.ESCAPE);
         mode(Mode.LIVE);
@@ -78,7 +84,7 @@ class GearTest extends AtTheWindow {
     void channelsAreAddedAndThoseThatAreUsedStay() {
         key(KeyCode.R, KeyCode.ALT);
         key(KeyCode.R, KeyCode.ALT); // Opened anew over itself it goes on working.
-        push("#gear-list-desk-channel");
+        gear("desk", "items");
         push("#gear-item-desk-channel-add");
         type("#gear-item-desk-channel-channel-6", "Balcony");
         assertThat(gear("desk").lists().get("channel").getLast()).isEqualTo(new Item("channel-6", "Balcony", Map.of(
@@ -101,9 +107,9 @@ class GearTest extends AtTheWindow {
                         Map.of("lamp",
                                 List.of(new Item("desk-key", "Desk Key", Map.of("universe", 1, "level", 1))))))));
         key(KeyCode.R, KeyCode.ALT);
-        push("#gear-list-lamps-lamp");
+        gear("lamps", "items");
         type("#gear-item-lamps-lamp-desk-key-level", "513");
-        assertThat(label("#gear-item-lamps-lamp-desk-key-level-wrong")).contains("“513” cannot be the level of",
+        assertThat(label("#gear-item-lamps-lamp-desk-key-level-wrong")).contains("“513” can't be the level of",
                 "slots to 512");
         assertThat(gear("lamps").lists().get("lamp").getFirst().fields()).containsEntry("level", 1);
         type("#gear-item-lamps-lamp-desk-key-universe", "64000");
@@ -117,6 +123,7 @@ class GearTest extends AtTheWindow {
     void gearThatIsUsedSaysWhereBeforeItGoesAndComesBackByUndo() {
         Board before = bench().board();
         key(KeyCode.R, KeyCode.ALT);
+        gear("chat", "connection");
         push("#gear-gone-chat");
         assertThat(find("#confirm").lookupAll(".label").stream().map(n -> ((Labeled) n).getText())).anyMatch(
                 t -> t.contains("“Calm chat”"));
@@ -125,5 +132,61 @@ class GearTest extends AtTheWindow {
         assertThat(References.flaws(bench().rig())).isEmpty();
         robot.interact(() -> bench().undo());
         assertThat(bench().board()).isEqualTo(before);
+    }
+
+    /** Adds so many gear of a kind that nothing answers for. */
+    private void unreachable(int many) {
+        robot.interact(() -> bench().edit("by hand", b -> {
+            Card card = bench().rig().cards().get("projector");
+            Board more = b;
+            for (int i = 0; i < many; i++) {
+                more = GearEdits.add(more, card, card.protocols().iterator().next());
+                Gear last = more.gear().getLast();
+                more = GearEdits.reached(more, last.id(), last.link().protocol(), "127.0.0.1:9");
+            }
+            return more;
+        }));
+    }
+
+    private List<String> listed() {
+        return WaitForAsyncUtils.waitForAsyncFx(60_000, () -> ((ListView<?>) there(
+                "#gear-all")).getItems().stream().map(Object::toString).toList());
+    }
+
+    @Test
+    void gearInTroubleComesFirstAndIsNewUntilItIsLookedAt() {
+        unreachable(1);
+        soon(() -> !session.window().model().state().status("projector-2").well());
+        key(KeyCode.R, KeyCode.ALT);
+        assertThat(listed().subList(0, 3)).containsExactly("chat", "projector-2", "studio");
+        assertThat(said("#gear-row-projector-2")).endsWith("off · new");
+        robot.type(KeyCode.DOWN); // Chat was looked at as it is the first.
+        soon(() -> said("#gear-row-projector-2").endsWith("off"));
+        assertThat(listed().getFirst()).as("rows stay where they are").isEqualTo("chat");
+        robot.type(KeyCode.ENTER);
+        robot.write("Dome lamp", 0);
+        robot.type(KeyCode.ENTER);
+        soon(() -> gear("projector-2").name().contains("Dome lamp"));
+    }
+
+    @Test
+    void sixtyPiecesOfGearAreListedWithARowOnlyForWhatIsSeen() {
+        unreachable(60);
+        key(KeyCode.R, KeyCode.ALT);
+        assertThat(listed()).hasSizeGreaterThan(70);
+        robot.type(KeyCode.END);
+        soon(() -> find("#gear-row-" + listed().getLast()) != null);
+        assertThat(there("#gear-all").lookupAll(".list-cell")).hasSizeLessThan(30);
+    }
+
+    @Test
+    void theCardOfAGearIsSeenWithItsPresentValuesAndItsPacketsAreFollowed() {
+        key(KeyCode.R, KeyCode.ALT);
+        gear("desk", "card");
+        assertThat(this.<Twin.Reading>rowsOf("#gear-readings")).extracting(Twin.Reading::title).contains("Host level");
+        gear("desk", "traffic");
+        soon(() -> !rowsOf("#traffic").isEmpty());
+        gear("chat", "traffic");
+        soon(() -> this.<Packet>rowsOf("#traffic").stream().noneMatch(p -> p.gear().equals("desk")));
     }
 }

@@ -34,6 +34,7 @@ class PatchSheetTest extends AtTheWindow {
 
     private void opened() {
         key(KeyCode.R, KeyCode.ALT);
+        gear("lamps", "items");
         fire("#gear-patch-lamps");
         assertThat(find("#patch")).isNotNull();
     }

@@ -67,7 +67,7 @@ class TrafficViewTest extends AtTheWindow {
         mode(Mode.LIVE);
         click(tile("gate"));
         key(KeyCode.T, KeyCode.CONTROL, KeyCode.SHIFT);
-        robot.interact(((ToggleButton) find("#traffic-in-vain"))::fire);
+        robot.interact(((ToggleButton) find("#traffic-failed-or-ignored"))::fire);
         soon(() -> rows().stream().anyMatch(p -> p.gear().equals("chat") && p.fate() == Fate.FAILED));
         assertThat(rows()).noneMatch(p -> p.fate().well());
     }
@@ -75,10 +75,11 @@ class TrafficViewTest extends AtTheWindow {
     @Test
     void whyAGearCannotBeWorkedIsSaidWithWhatToDo() {
         key(KeyCode.R, KeyCode.ALT);
-        robot.interact(((Button) find("#gear-why-chat"))::fire);
-        soon(() -> find("#why-next") != null);
-        assertThat(label("#why-next")).contains("Start the program there");
-        robot.interact(((Button) find("#why-again"))::fire);
-        soon(() -> find("#why-next") != null);
+        gear("chat", "connection");
+        robot.interact(((Button) find("#gear-test-chat"))::fire);
+        soon(() -> find("#gear-test-next") != null);
+        assertThat(label("#gear-test-next")).contains("Start the program there");
+        robot.interact(((Button) find("#gear-test-chat"))::fire);
+        soon(() -> find("#gear-test-next") != null);
     }
 }

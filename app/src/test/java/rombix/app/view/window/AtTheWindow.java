@@ -17,6 +17,8 @@ import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Labeled;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ListView;
 import javafx.scene.control.TableView;
 import javafx.scene.control.TextField;
 import javafx.scene.control.TextInputControl;
@@ -185,6 +187,15 @@ public abstract class AtTheWindow {
 
     public Workbench bench() {
         return session.window().bench();
+    }
+
+    /** Selects a gear in its sheet, and one of its tabs: connection, items, card or traffic. */
+    public void gear(String id, String tab) {
+        robot.interact(() -> {
+            ListView<?> all = (ListView<?>) under(stage.getScene().getRoot(), "gear-all");
+            all.getSelectionModel().select(all.getItems().indexOf(id));
+            ((ToggleButton) under(stage.getScene().getRoot(), "gear-tab-" + tab)).fire();
+        });
     }
 
     public void mode(Mode mode) {

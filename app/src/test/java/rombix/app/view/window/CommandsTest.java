@@ -72,7 +72,7 @@ class CommandsTest {
     void keysThatEveryDesktopKnowsDoWhatTheyDoEverywhere() {
         Map<String, String> preset = Map.of("Ctrl+Z", "Undo", "Ctrl+Shift+Z", "Redo", "Ctrl+S", "Save", "Ctrl+O",
                 "Open",
-                "Ctrl+N", "New", "Ctrl+F", "Find", "F1", "All commands", "F11", "full screen");
+                "Ctrl+N", "New", "Ctrl+F", "Find", "F1", "All commands", "F11", "Toggle full screen");
         preset.forEach((key, word) -> assertThat(all).filteredOn(c -> c.keys().contains(key)).singleElement().satisfies(
                 c -> assertThat(c.words().get()).startsWith(word)));
         // Keys that desktops and windows keep for themselves.

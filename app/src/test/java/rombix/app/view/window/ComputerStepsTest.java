@@ -102,7 +102,7 @@ class ComputerStepsTest extends AtTheWindow {
         soon(() -> anywhere("#show-me") != null);
         dragOnTheScreen(176, 396, 222, 430);
         soon(() -> place().matches("picture p\\w+ in everywhere alike 90 take sole at middle wait 2000"));
-        soon(() -> label("#arg-place-found").equals("Found once: 100 %."));
+        soon(() -> label("#arg-place-found").equals("Found: 100 %."));
         choose("#arg-place-within", "in the window of “chart”");
         soon(() -> place().contains("in window chart"));
         choose("#arg-place-within", "in the window of “booth”");

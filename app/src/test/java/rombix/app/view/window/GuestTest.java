@@ -78,7 +78,7 @@ class GuestTest extends AtTheWindow {
                                     "opens files, folders and pages: charts/star-chart.pdf"),
                             org.assertj.core.groups.Tuple.tuple(
                                     "Ctrl, once",
-                                    "presses keys and types: Hold Ctrl until the next key or click, Let go of Ctrl"));
+                                    "presses keys and types: Hold Ctrl until the next key or click, Release Ctrl"));
         });
         soon(() -> find("#guest") != null);
         fire("#guest-now");

@@ -20,7 +20,7 @@ class SlipsTest extends AtTheWindow {
 
     @Test
     void whatGearSaidThatIsGoneIsShownAsLastKnown() throws Exception {
-        soon(() -> label("#rack-chat-slow/star-night").equals("as received"));
+        soon(() -> label("#rack-chat-slow/star-night").equals("as it comes"));
         gear.chat().close();
         soon(() -> label("#rack-chat-slow/star-night").equals("as it comes?"));
         assertThat(said("#rack-chat-slow/star-night")).endsWith("last known as it comes");

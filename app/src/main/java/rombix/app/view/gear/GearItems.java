@@ -2,23 +2,21 @@ package rombix.app.view.gear;
 
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Set;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
-import javafx.geometry.Insets;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.GridPane;
-import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
+import rombix.app.edit.PatchEdits;
 import rombix.app.edit.file.ClipFiles;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Space;
@@ -31,82 +29,85 @@ import rombix.core.card.Card.Item;
 import rombix.core.card.Protocol;
 import rombix.core.edit.Edits;
 import rombix.core.edit.GearEdits;
+import rombix.core.twin.Figures;
 import rombix.core.value.Value;
 
 /** The lists of a gear that its card leaves to the board: channels, lamps, locks, each with its numbers. */
-final class GearLists {
+final class GearItems {
     private static final double NAME_WIDTH = 150;
     private static final double FIELD_WIDTH = 84;
 
     private final Desk desk;
     private final BiConsumer<String, UnaryOperator<Board>> edit;
     private final Consumer<String> shown;
-    /** The lists whose items are shown, as {@code gear/list}. */
-    private final Set<String> opened = new HashSet<>();
+    private final GearWays ways;
 
     /** @param shown shows all anew, with the hand on what has this id */
-    GearLists(Desk desk, BiConsumer<String, UnaryOperator<Board>> edit, Consumer<String> shown) {
+    GearItems(Desk desk, GearWays ways, BiConsumer<String, UnaryOperator<Board>> edit, Consumer<String> shown) {
         this.desk = desk;
+        this.ways = ways;
         this.edit = edit;
         this.shown = shown;
     }
 
-    /** Shows the items of none. */
-    void fold() {
-        opened.clear();
+    /** Whether a gear has items to show: a patch, lists, or what a computer doesn't support. */
+    boolean has(Gear g, Card card) {
+        return here(g) || PatchEdits.patched(card) || !card.lists().isEmpty();
     }
 
-    /** Adds a gear's lists below it. */
-    void show(Gear g, Card card, VBox to) {
-        if (g.link().protocol().descriptor().reach() == Protocol.Reach.HERE) {
-            unable(g, to);
-            return; // The lists of a computer are its card's.
+    private static boolean here(Gear g) {
+        return g.link().protocol().descriptor().reach() == Protocol.Reach.HERE;
+    }
+
+    /** All lists of a gear, each as a table to be edited. */
+    Node of(Gear g, Card card) {
+        VBox all = new VBox(Space.S10);
+        if (here(g)) {
+            unable(g, all);
+            return all; // The lists of a computer are its card's.
         }
-        HBox heads = new HBox(Space.S6);
-        to.getChildren().add(heads);
-        card.lists().keySet().stream().sorted().forEach(list -> {
-            List<Item> items = desk.bench().rig().twin(g.id())
-                    .map(t -> t.items(list, desk.model().state().readings(g.id())))
-                    .orElse(List.of());
-            String key = g.id() + "/" + list;
-            String words = list.replace('-', ' ');
-            Button open = Fields.plain((opened.contains(key) ? "▾ " : "▸ ") + items.size() + " " + words + (items
-                    .size() == 1 ? "" : "s"), "");
-            open.setId("gear-list-" + g.id() + "-" + list);
-            open.setOnAction(_ -> {
-                if (!opened.remove(key)) {
-                    opened.add(key);
-                }
-                shown.accept(open.getId());
+        if (PatchEdits.patched(card)) {
+            Button open = Fields.plain("Patch: " + Figures.count(g.patch().size(), "fixture") + "…", "");
+            open.setId("gear-patch-" + g.id());
+            open.setTooltip(new Tooltip("Universe and slot of each fixture"));
+            open.setOnAction(_ -> ways.patch(g.id()));
+            all.getChildren().add(open);
+        }
+        if (!PatchEdits.patched(card) || !g.lists().isEmpty()) {
+            card.lists().keySet().stream().sorted().forEach(list -> {
+                List<Item> items = desk.bench().rig().twin(g.id())
+                        .map(t -> t.items(list, desk.model().state().readings(g.id())))
+                        .orElse(List.of());
+                String word = list.replace('-', ' ');
+                Label title = Styles.label(Figures.count(items.size(), word), "gear-name");
+                title.setId("gear-list-" + g.id() + "-" + list);
+                all.getChildren().addAll(title, items(g, card, list, items, all));
             });
-            heads.getChildren().add(open);
-            if (opened.contains(key)) {
-                to.getChildren().add(items(g, card, list, items, to));
-            }
-        });
+        }
+        return all;
     }
 
-    /** What this computer cannot do, with what to do about it. */
+    /** What this computer doesn't support, with what to do about it. */
     private void unable(Gear g, VBox to) {
         if (desk.model().state().readings(g.id()).apply("unable") instanceof Value.Choices unable && !unable.choices()
                 .isEmpty()) {
-            Label title = Styles.label("Not supported on this computer", "field-name");
-            to.getChildren().add(title);
+            to.getChildren().add(Styles.label("Not supported on this computer", "gear-name"));
             unable.choices().forEach(c -> {
                 Label why = Fields.read(c.id() + ": " + c.name());
                 why.setId("gear-unable-" + c.id());
                 to.getChildren().add(why);
             });
+        } else {
+            to.getChildren().add(Fields.read("This computer supports everything on its card."));
         }
     }
 
     private Node items(Gear g, Card card, String list, List<Item> items, VBox box) {
         GridPane grid = new GridPane(Space.S6, Space.S4);
-        grid.setPadding(new Insets(0, 0, 0, Space.S16));
         List<String> fields = List.copyOf(card.fields(list, g.link().protocol()));
-        grid.add(Styles.label("name", "field-name"), 0, 0);
+        grid.add(Styles.label("Name", "field-name"), 0, 0);
         for (int f = 0; f < fields.size(); f++) {
-            grid.add(Styles.label(fields.get(f), "field-name"), f + 1, 0);
+            grid.add(Styles.label(capital(fields.get(f)), "field-name"), f + 1, 0);
         }
         String at = "gear-item-" + g.id() + "-" + list + "-";
         for (int i = 0; i < items.size(); i++) {
@@ -149,7 +150,7 @@ final class GearLists {
             gone.setOnAction(_ -> delete(g, card, list, items, item, box));
             grid.add(gone, fields.size() + 1, i + 1);
         }
-        Button add = Fields.plain("+ " + list.replace('-', ' '), "");
+        Button add = Fields.plain("Add " + list.replace('-', ' '), "");
         add.setId(at + "add");
         add.setOnAction(_ -> {
             Item fresh = fresh(list, fields, items);
@@ -158,6 +159,10 @@ final class GearLists {
         });
         grid.add(add, 0, items.size() + 1);
         return grid;
+    }
+
+    private static String capital(String word) {
+        return word.substring(0, 1).toUpperCase(Locale.ROOT) + word.substring(1).replace('-', ' ');
     }
 
     /** Why a field cannot be what it is; null where it can. */
@@ -213,8 +218,7 @@ final class GearLists {
 
     /** One more, its numbers those that follow the highest. */
     private static Item fresh(String list, List<String> fields, List<Item> items) {
-        String name = list.substring(0, 1).toUpperCase(Locale.ROOT) + list.substring(1).replace('-', ' ') + " " + (items
-                .size() + 1);
+        String name = capital(list) + " " + (items.size() + 1);
         Map<String, Object> numbers = new HashMap<>();
         fields.stream().filter(f -> !f.equals(ClipFiles.FILE)).forEach(
                 f -> numbers.put(f, items.stream().map(i -> i.fields().get(f)).filter(Integer.class::isInstance)

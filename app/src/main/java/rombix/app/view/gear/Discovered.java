@@ -34,20 +34,19 @@ import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.twin.Figures;
 
-/** Gear that says by itself that it is here, to be added with its card and its address. The interface's thread's. */
+/** Gear that announces itself, to be added with its card and address. The interface's thread's. */
 @OwnedBy(Owner.INTERFACE)
-public final class FoundHere {
-    private static final double WIDTH = 1040;
-    private static final double HEIGHT = 600;
-    private static final double WHERE_WIDTH = 230;
-    private static final double CARD_WIDTH = 210;
-    private static final double ADD_WIDTH = 150;
+final class Discovered {
+    private static final double MOST_HEIGHT = 170;
+    private static final double WHERE_WIDTH = 190;
+    private static final double CARD_WIDTH = 180;
+    private static final double ADD_WIDTH = 110;
     private static final int SHOWN_TOPICS = 3;
     /** What comes within so long is shown at once. */
     private static final Duration GATHERED = Duration.millis(150);
 
     private final Desk desk;
-    private final Findings findings;
+    private final Discovery discovery;
     private final CardEdits edits;
     private final GearWays ways;
     private final VBox rows = new VBox();
@@ -58,45 +57,45 @@ public final class FoundHere {
     private final Runnable watcher = gathered::playFromStart;
     private boolean open;
 
-    public FoundHere(Desk desk, Findings findings, GearWays ways) {
+    Discovered(Desk desk, Discovery discovery, GearWays ways) {
         this.desk = desk;
-        this.findings = findings;
+        this.discovery = discovery;
         this.ways = ways;
         this.edits = new CardEdits(desk.bench());
         gathered.setOnFinished(_ -> fill());
         desk.bench().watchWhile(this::fill, () -> true);
     }
 
-    public void open(Node by) {
-        desk.overlay().close();
+    /** Looks for gear until {@link #end}, and shows what was found. */
+    List<Node> begin() {
+        end();
         open = true;
         Button again = Fields.plain("Look again", "");
         again.setId("found-again");
-        again.setOnAction(_ -> findings.again());
-        Button close = Fields.plain("Close", "Esc");
-        close.setOnAction(_ -> desk.overlay().close());
+        again.setOnAction(_ -> discovery.again());
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        HBox head = new HBox(Space.S10, Styles.label("Discovered", "gear-name"), count, space, again, close);
+        Label title = Styles.label("Discovered", "gear-name");
+        title.setTooltip(new Tooltip("Gear that announces itself: DNS-SD, SSDP, Art-Net, ports of this computer, and"
+                + " retained topics on brokers. Nothing else is scanned."));
+        HBox head = new HBox(Space.S10, title, count, space, again);
         head.setAlignment(Pos.CENTER_LEFT);
+        rows.setId("discovered");
         ScrollPane scroll = new ScrollPane(rows);
         scroll.setFitToWidth(true);
         scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        scroll.setMaxHeight(MOST_HEIGHT);
         scroll.getStyleClass().add("popover-scroll");
-        VBox.setVgrow(scroll, Priority.ALWAYS);
-        VBox box = new VBox(Space.S10, head, Fields.read(
-                "Gear that announces itself: DNS-SD, SSDP, Art-Net, ports of this computer, and retained topics on brokers. Nothing else is scanned."),
-                head(),
-                scroll);
-        box.setId("found-here");
-        box.setPrefSize(WIDTH, HEIGHT);
         fill();
-        findings.begin(watcher);
-        desk.overlay().show(box, by, () -> {
+        discovery.begin(watcher);
+        return List.of(head, scroll);
+    }
+
+    void end() {
+        if (open) {
             open = false;
-            findings.end(watcher);
-        });
-        again.requestFocus();
+            discovery.end(watcher);
+        }
     }
 
     private void fill() {
@@ -104,7 +103,7 @@ public final class FoundHere {
             return;
         }
         List<Card> cards = List.copyOf(desk.bench().rig().cards().values());
-        List<Proposal> all = findings.all().stream().flatMap(g -> Fitting.proposals(g, cards).stream()).sorted(
+        List<Proposal> all = discovery.all().stream().flatMap(g -> Fitting.proposals(g, cards).stream()).sorted(
                 Comparator.comparing((Proposal p) -> known(p) != null).thenComparing(p -> p.found().how())
                         .thenComparing(Proposal::name))
                 .toList();
@@ -113,7 +112,7 @@ public final class FoundHere {
         rows.getChildren().setAll(all.stream().map(this::row).toList());
         long known = all.stream().filter(p -> known(p) != null).count();
         count.setText(all.isEmpty()
-                ? "Looking…"
+                ? "Looking for gear that announces itself…"
                 : all.size() + " so far" + (known == 0 ? "" : ", " + known + " on this board"));
         if (under != null && under.startsWith("found-") && rows.lookup("#" + under) instanceof Node field) {
             field.requestFocus(); // The hand stays where it was.
@@ -201,21 +200,8 @@ public final class FoundHere {
 
     /** What is done: a card that is still empty wants to be listened to. */
     private void named(Button add, Proposal p) {
-        add.setText(now(p).isPresent() ? "Add" : "Add, and listen…");
+        add.setText(now(p).isPresent() ? "Add" : "Add, listen…");
         add.setAccessibleText(add.getText() + ": " + p.name());
-    }
-
-    private static HBox head() {
-        HBox head = new HBox(Space.S10, what(Styles.label("Name", "quiet")),
-                Fields.wide(new VBox(Styles.label(
-                        "Address and protocol", "quiet")), WHERE_WIDTH),
-                Fields.wide(new VBox(
-                        Styles.label("Card",
-                                "quiet")),
-                        CARD_WIDTH),
-                Fields.wide(new VBox(), ADD_WIDTH));
-        head.getStyleClass().add("here-head");
-        return head;
     }
 
     private static VBox what(Node... lines) {

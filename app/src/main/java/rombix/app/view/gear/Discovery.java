@@ -17,14 +17,14 @@ import rombix.running.Player.Searching;
 
 /** Gear that was found here; it is looked for as long as somebody wants to see it. The interface's thread's. */
 @OwnedBy(Owner.INTERFACE)
-public final class Findings {
+public final class Discovery {
     private final Function<Consumer<FoundGear>, Searching> search;
     private final Map<String, FoundGear> found = new LinkedHashMap<>();
     private final List<Runnable> watchers = new ArrayList<>();
     private @Nullable Searching searching;
 
     /** @param search begins to look, and tells of each on any thread */
-    public Findings(Function<Consumer<FoundGear>, Searching> search) {
+    public Discovery(Function<Consumer<FoundGear>, Searching> search) {
         this.search = search;
     }
 
