@@ -43,7 +43,7 @@ public final class Pictures {
             "rules",
             "list", "check",
             "commands", "find", "menu", "boards", "parts", "log", "triggers", "report", "small", "gear", "traffic",
-            "card", "why", "found", "patch", "welcome", "items", "gear-card", "traffic-of");
+            "card", "why", "found", "patch", "welcome", "pages", "items", "gear-card", "traffic-of");
     /** Those that fill by and by. */
     private static final Set<String> SLOW = Set.of("report", "traffic", "card", "why", "on-air", "traffic-of", "items");
 
@@ -227,6 +227,7 @@ public final class Pictures {
                 javafx.event.Event.fireEvent(window.scene().getRoot(), new KeyEvent(KeyEvent.KEY_PRESSED, "",
                         "", KeyCode.V, false, false, true, false));
             case "list" -> press(KeyCode.F4, false);
+            case "pages" -> click("#pages-menu");
             case "check" -> press(KeyCode.F8, false);
             case "commands" -> press(KeyCode.F1, false);
             case "find" -> {

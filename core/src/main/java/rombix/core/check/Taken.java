@@ -18,7 +18,8 @@ public final class Taken {
             "CTRL+PAGE DOWN", "F5", "F6", "F7", "SHIFT+F6", "CTRL+S", "F11", "CTRL+L", "CTRL+T", "CTRL+SHIFT+T",
             "CTRL+P", "CTRL+SHIFT+P",
             "CTRL+PERIOD",
-            "ALT+LEFT", "ALT+M", "SPACE", "ESC", "TAB");
+            "ALT+LEFT", "ALT+M", "ALT+1", "ALT+2", "ALT+3", "ALT+4", "ALT+5", "ALT+6", "ALT+7", "ALT+8", "ALT+9",
+            "SPACE", "ESC", "TAB");
     /** Keys that desktops commonly keep for themselves. */
     private static final Map<String, String> DESKTOP = Map.ofEntries(Map.entry("ALT+TAB", "switches windows"), Map
             .entry("ALT+F4", "closes the window"), Map.entry("ALT+SPACE", "opens the window's menu"),

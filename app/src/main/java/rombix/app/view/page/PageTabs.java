@@ -11,7 +11,7 @@ import javafx.scene.layout.Pane;
 import rombix.core.board.Page;
 
 /**
- * The pages in a row, as many as there is room for; the rest stand in a menu at its end. The page that is shown is always
+ * The pages in a row, as many as there is room for; in Live the rest are in a menu at its end. The page that is shown is always
  * in the row.
  */
 public final class PageTabs extends Pane {
@@ -24,6 +24,8 @@ public final class PageTabs extends Pane {
     private final MenuButton rest = new MenuButton();
     private final Consumer<String> show;
     private List<List<String>> pages = List.of();
+    /** Whether the pages without room are in a menu; in Build another lists all pages. */
+    private boolean counted;
 
     /** @param show told the id of the page that is chosen */
     public PageTabs(Consumer<String> show) {
@@ -38,7 +40,7 @@ public final class PageTabs extends Pane {
         rest.getItems().add(new MenuItem());
     }
 
-    /** @param large whether they are to be read from afar */
+    /** @param large whether they are to be read from afar, with a menu of those that there is no room for */
     public void show(List<Page> now, String shown, boolean large) {
         List<List<String>> names = now.stream().map(p -> List.of(p.id(), p.name())).toList();
         if (!names.equals(pages)) {
@@ -48,6 +50,7 @@ public final class PageTabs extends Pane {
             getChildren().setAll(tabs);
             getChildren().add(rest);
         }
+        counted = large;
         for (ToggleButton tab : tabs) {
             tab.setSelected(shown.equals(tab.getUserData()));
             tab.pseudoClassStateChanged(LIVE, large);
@@ -86,7 +89,7 @@ public final class PageTabs extends Pane {
     protected void layoutChildren() {
         double all = computePrefWidth(-1);
         boolean fits = all <= getWidth() + GAP;
-        double room = fits ? all : getWidth() - REST - GAP;
+        double room = fits ? all : getWidth() - (counted ? REST + GAP : 0);
         for (ToggleButton t : tabs) {
             if (t.isSelected()) {
                 room -= Math.ceil(t.prefWidth(-1)) + GAP;
@@ -108,8 +111,8 @@ public final class PageTabs extends Pane {
                 hidden++;
             }
         }
-        rest.setVisible(hidden > 0);
-        if (hidden > 0) {
+        rest.setVisible(counted && hidden > 0);
+        if (rest.isVisible()) {
             rest.setText("+" + hidden);
             rest.setAccessibleText(hidden + " more pages");
             double h = rest.prefHeight(-1);

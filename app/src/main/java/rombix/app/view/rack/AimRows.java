@@ -18,9 +18,9 @@ import rombix.core.card.Card.Change;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Item;
 import rombix.core.card.Card.Param;
+import rombix.core.twin.Twin;
 import rombix.core.twin.Twin.Call;
 import rombix.core.twin.Twin.Readings;
-import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 import rombix.core.value.ValueType;
 

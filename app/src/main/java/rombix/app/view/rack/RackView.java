@@ -4,6 +4,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -14,9 +15,12 @@ import javafx.application.Platform;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.util.Duration;
 import org.jspecify.annotations.Nullable;
@@ -24,6 +28,7 @@ import rombix.app.edit.Shadow;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Shapes;
 import rombix.app.view.common.Space;
+import rombix.app.view.common.Styles;
 import rombix.app.view.form.Fields;
 import rombix.app.view.gear.GearSheet;
 import rombix.app.view.page.PageView;
@@ -31,13 +36,19 @@ import rombix.core.chain.Step;
 import rombix.core.forecast.Snapshot;
 import rombix.core.twin.Twin;
 import rombix.running.input.Touches;
+import rombix.running.owner.Settings;
 
 /** All gear, live, at the left. What the gear's cards can change is worked here by hand. */
 public final class RackView extends ScrollPane {
 
     private final Desk desk;
     private final VBox gears = new VBox();
+    private final VBox pins = new VBox();
+    private final TextField filter = new TextField();
+    private final RackMemory memory;
     private final Map<String, GearBox> boxes = new HashMap<>();
+    /** The pinned readings, by gear. */
+    private final Map<String, GearRows> pinned = new LinkedHashMap<>();
     private final PageView page;
     private final GearSheet gear;
     private final Button edit = Fields.plain("Manage gear…", "Alt+R");
@@ -61,6 +72,7 @@ public final class RackView extends ScrollPane {
         this.hands = new ShadowedHands(desk, touches);
         this.page = page;
         this.gear = gear;
+        this.memory = new RackMemory(new Settings(), desk.bench()::file);
         setId("rack");
         edit.setId("edit-gear");
         edit.setMinHeight(32);
@@ -71,19 +83,26 @@ public final class RackView extends ScrollPane {
             foot.setVisible(desk.building());
             foot.setManaged(desk.building());
         });
-        setContent(new VBox(tools(known), hint, gears, foot));
+        setContent(new VBox(tools(known), hint, filter(), pins, gears, foot));
         setFitToWidth(true);
         setHbarPolicy(ScrollBarPolicy.NEVER);
         setPrefWidth(276);
         setMinWidth(276);
         getStyleClass().add("rack-scroll");
         gears.getStyleClass().add("rack");
+        pins.getStyleClass().add("rack");
+        memory.watch(this::pins);
         desk.bench().watch(this::rebuild);
         desk.bench().watch(() -> desk.bench().lookedFor().map(boxes::get).ifPresent(this::reveal));
         desk.model().watch(c -> {
             boxes.forEach((id, box) -> {
                 if (c.whole().contains(id)) {
                     box.refresh();
+                }
+            });
+            pinned.forEach((id, rows) -> {
+                if (c.whole().contains(id)) {
+                    rows.refresh();
                 }
             });
             changed.addAll(c.readings());
@@ -101,9 +120,14 @@ public final class RackView extends ScrollPane {
             return;
         }
         changed.forEach(name -> {
-            GearBox box = boxes.get(name.substring(0, name.indexOf(':')));
+            String of = name.substring(0, name.indexOf(':'));
+            String reading = name.substring(name.indexOf(':') + 1);
+            GearBox box = boxes.get(of);
             if (box != null) {
-                box.refresh(name.substring(name.indexOf(':') + 1));
+                box.refresh(reading);
+            }
+            if (memory.pinned(of, reading) && pinned.get(of) instanceof GearRows rows) {
+                rows.refresh(reading);
             }
         });
         changed.clear();
@@ -116,6 +140,11 @@ public final class RackView extends ScrollPane {
         double top = box.localToScene(0, 0).getY() - getContent().localToScene(0, 0).getY();
         setVvalue(room <= 0 ? 0 : Math.clamp(top / room, 0, 1));
         box.lookupAll(".button").stream().findFirst().ifPresent(javafx.scene.Node::requestFocus);
+    }
+
+    /** What the rack keeps for this board. */
+    RackMemory memory() {
+        return memory;
     }
 
     /** Asks whose present readings are to be written as steps. */
@@ -236,9 +265,50 @@ public final class RackView extends ScrollPane {
         boxes.clear();
         gears.getChildren().clear();
         for (Twin twin : now.values()) {
-            GearBox box = new GearBox(desk, page, twin, gear);
+            GearBox box = new GearBox(desk, page, twin, gear, memory);
             boxes.put(twin.gear(), box);
             gears.getChildren().add(box);
         }
+        filter.getParent().setVisible(!now.isEmpty());
+        pins();
+        sift();
+    }
+
+    /** Shows the pinned readings above all gear. */
+    private void pins() {
+        pinned.clear();
+        pins.getChildren().clear();
+        desk.bench().rig().twins().values().stream().filter(t -> memory.pins(t.gear())).forEach(t -> {
+            GearRows rows = new GearRows(desk, page, t, memory, true);
+            rows.refresh();
+            pinned.put(t.gear(), rows);
+            pins.getChildren().addAll(Styles.label(t.title(), "rack-pinned"), rows);
+        });
+        pins.setVisible(!pinned.isEmpty());
+        pins.setManaged(!pinned.isEmpty());
+    }
+
+    /** The field that narrows the rack to gear and readings with these words. */
+    private Node filter() {
+        filter.setId("rack-filter");
+        filter.setPromptText("Filter gear and readings");
+        filter.setAccessibleText("Filter gear and readings");
+        filter.textProperty().addListener((_, _, _) -> sift());
+        filter.setOnKeyPressed(e -> {
+            if (e.getCode() == KeyCode.ESCAPE && !filter.getText().isEmpty()) {
+                filter.clear();
+                e.consume();
+            }
+        });
+        HBox row = new HBox(filter);
+        HBox.setHgrow(filter, Priority.ALWAYS);
+        row.getStyleClass().add("rack-filter");
+        row.managedProperty().bind(row.visibleProperty());
+        return row;
+    }
+
+    private void sift() {
+        String words = filter.getText().strip().toLowerCase(Locale.ROOT);
+        boxes.values().forEach(b -> b.filter(words));
     }
 }

@@ -168,7 +168,7 @@ public final class Tile extends Region {
         Styles.inline(parts.body, tint == null ? "" : "-fx-fill: " + tint + ";");
         Styles.inline(parts.mark, ink == null ? "" : "-fx-stroke: " + ink + ";");
         parts.iconColour(tint == null ? null : accent == null ? now.ink() : accent);
-        layout.show(now.face(), ink == null ? "" : "-fx-text-fill: " + ink + ";", !desk.building());
+        layout.show(now.face(), ink == null ? "" : "-fx-text-fill: " + ink + ";");
     }
 
     /** The hand holds a level at a place of its way. */

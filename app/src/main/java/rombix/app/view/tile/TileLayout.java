@@ -32,16 +32,14 @@ final class TileLayout {
     private double runDone = -1;
     private String roomyFor = "";
     private double roomyIcon;
-    private boolean live;
     private Face face = Face.PLAIN;
 
     TileLayout(TileParts parts) {
         this.p = parts;
     }
 
-    /** What is laid out from now on: a face, the style of its words' colour, and whether it is for a show. */
-    void show(Face next, String ink, boolean inLive) {
-        live = inLive;
+    /** What is laid out from now on: a face, and the style of its words' colour. */
+    void show(Face next, String ink) {
         face = next;
         inkStyle = ink;
     }
@@ -106,10 +104,10 @@ final class TileLayout {
         }
     }
 
-    /** How large the icon is: to be known from two metres it grows in Live, as far as the label leaves it room. */
+    /** How large the icon is: to be known from two metres it grows as far as the label leaves it room. */
     private double iconSize(double w, double h, double pad) {
         double min = Math.clamp(h * SMALL_ICON, 18, 48);
-        if (!live || p.levels.look() != null || p.icon() == null && p.art.getImage() == null) {
+        if (p.levels.look() != null || p.icon() == null && p.art.getImage() == null) {
             return min;
         }
         double size = labelSize(w, h);

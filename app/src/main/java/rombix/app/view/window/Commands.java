@@ -56,7 +56,7 @@ final class Commands {
                 ? c.where() != Where.LIVE
                 : c.where() == Where.ALWAYS || c
                         .where() == Where.LIVE)
-                .toList();
+                .filter(c -> !c.words().get().isEmpty()).toList();
     }
 
     private boolean holds(Where where, @Nullable Node focus) {

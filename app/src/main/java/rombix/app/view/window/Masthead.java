@@ -16,9 +16,10 @@ import javafx.scene.layout.Region;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.IndicatorRow;
 import rombix.app.view.common.Shapes;
+import rombix.app.view.form.Fields;
 import rombix.app.view.page.PageTabs;
 import rombix.app.view.page.PageTrail;
-import rombix.app.view.page.PagesMenu;
+import rombix.app.view.page.PagesPopover;
 import rombix.app.view.sheet.BoardsPopover;
 import rombix.app.view.sheet.PartsPopover;
 import rombix.core.board.Page;
@@ -39,10 +40,10 @@ final class Masthead extends HBox {
     private final PageTrail trail;
     private final Button back = new Button();
     private final MenuButton more = new MenuButton("More");
-    private final MenuButton morePages = new MenuButton("Pages");
+    private final Button allPages = Fields.plain("Pages…", "Alt+P");
     private final Button stopAll = new Button("STOP ALL");
     private final BoardsPopover boards;
-    private final Supplier<Known> known;
+    private final PagesPopover pagesPopover;
     private Consumer<Mode> chosen = _ -> {
     };
 
@@ -53,7 +54,7 @@ final class Masthead extends HBox {
         this.pages = new PageTabs(desk.bench()::showPage);
         this.trail = trail;
         this.boards = boards;
-        this.known = known;
+        this.pagesPopover = new PagesPopover(desk, known);
         getStyleClass().add("masthead");
         name.getStyleClass().add("board-name");
         name.setTooltip(new Tooltip("Boards: open, new, save as · Ctrl+N"));
@@ -103,13 +104,11 @@ final class Masthead extends HBox {
                     return item;
                 }).toList()));
         more.getItems().add(new MenuItem());
-        getChildren().addAll(Shapes.rhombus(20, "mark"), name, pages, back, morePages, lamps, more, modes, stopAll);
-        morePages.getStyleClass().add("quiet-choice");
-        morePages.setId("pages-menu");
-        morePages.setMinWidth(82);
-        morePages.setAccessibleText("Add, rename, resize, move, duplicate or delete pages");
-        morePages.setOnShowing(_ -> new PagesMenu(desk, this.known).fill(morePages));
-        morePages.getItems().add(new MenuItem());
+        getChildren().addAll(Shapes.rhombus(20, "mark"), name, pages, back, allPages, lamps, more, modes, stopAll);
+        allPages.setId("pages-menu");
+        allPages.setMinWidth(Region.USE_PREF_SIZE);
+        allPages.setAccessibleText("All pages: add, rename, resize, move, duplicate or delete");
+        allPages.setOnAction(_ -> pages());
         desk.bench().watch(this::rebuild);
         desk.model().watch(c -> {
             if (desk.building() && onAir.concerns(!c.whole().isEmpty(), c.readings())) {
@@ -144,7 +143,7 @@ final class Masthead extends HBox {
 
     /** Opens what can be done with pages. */
     void pages() {
-        morePages.show();
+        pagesPopover.show(allPages);
     }
 
     private void rebuild() {
@@ -162,8 +161,8 @@ final class Masthead extends HBox {
         back.setManaged(previous != null);
         more.setVisible(!desk.building());
         more.setManaged(!desk.building());
-        morePages.setVisible(desk.building());
-        morePages.setManaged(desk.building());
+        allPages.setVisible(desk.building());
+        allPages.setManaged(desk.building());
         stopAll.setVisible(desk.building());
         stopAll.setManaged(desk.building());
         lamps();

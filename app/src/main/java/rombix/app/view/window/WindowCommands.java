@@ -1,6 +1,7 @@
 package rombix.app.view.window;
 
 import java.util.List;
+import java.util.Optional;
 import javafx.scene.Node;
 import rombix.app.edit.ButtonEdits;
 import rombix.app.edit.StepEdits;
@@ -10,12 +11,14 @@ import rombix.app.view.gear.GearSheet;
 import rombix.app.view.live.LiveStrips;
 import rombix.app.view.page.PageTrail;
 import rombix.app.view.page.PageView;
+import rombix.app.view.page.PagesPopover;
 import rombix.app.view.rack.RackView;
 import rombix.app.view.score.ScoreView;
 import rombix.app.view.sheet.LogView;
 import rombix.app.view.sheet.TrafficView;
 import rombix.app.view.sheet.TriggersView;
 import rombix.app.view.window.Command.Where;
+import rombix.core.board.Page;
 import rombix.core.event.Mode;
 
 /** Everything that the window can do, with its key: the one place that says so, for the keyboard and for the list alike. */
@@ -64,6 +67,11 @@ final class WindowCommands {
         add(Where.ALWAYS, "Toggle full screen", window.stage()::fullScreen, "F11");
         add(Where.ALWAYS, "Next page", () -> page(1), "Ctrl+Page Down");
         add(Where.ALWAYS, "Previous page", () -> page(-1), "Ctrl+Page Up");
+        for (int i = 0; i < PagesPopover.KEYED; i++) {
+            int at = i;
+            commands.add(new Command(() -> numbered(at).map(p -> "Page “" + p.name() + "”").orElse(""), List.of("Alt+"
+                    + (i + 1)), Where.ALWAYS, () -> numbered(at).ifPresent(p -> desk.bench().showPage(p.id()))));
+        }
         add(Where.LIVE, "Edit a button on air", window.onAir()::begin, "Ctrl+E");
         add(Where.LIVE, "Run the start chains of the board", window.modes()::startAnew, "Shift+F6");
         add(Where.LIVE, "Dismiss the fault in the message line", window.strips()::putAway, "Alt+M");
@@ -137,6 +145,11 @@ final class WindowCommands {
         add(Where.BUILD, "Try the chain on twins or gear", window.score()::tryOut, "Alt+T");
         add(Where.BUILD, "Snapshot: add the present readings as steps", window.rack()::takeSnapshot, "Alt+N");
         add(Where.BUILD, "Shadow me: record manual changes as steps", window.rack()::shadow, "Alt+S");
+    }
+
+    /** The page at a place, counted from 0; a board may have fewer. */
+    private Optional<Page> numbered(int at) {
+        return desk.bench().board().pages().stream().skip(at).findFirst();
     }
 
     private void page(int by) {

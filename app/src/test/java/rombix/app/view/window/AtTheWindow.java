@@ -17,11 +17,12 @@ import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Labeled;
-import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ListView;
+import javafx.scene.control.MenuButton;
 import javafx.scene.control.TableView;
 import javafx.scene.control.TextField;
 import javafx.scene.control.TextInputControl;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import javafx.stage.Stage;
@@ -196,6 +197,12 @@ public abstract class AtTheWindow {
             all.getSelectionModel().select(all.getItems().indexOf(id));
             ((ToggleButton) under(stage.getScene().getRoot(), "gear-tab-" + tab)).fire();
         });
+    }
+
+    /** Does something with a page from its menu in the list of pages, which is open. */
+    public void pageMenu(String page, String item) {
+        robot.interact(() -> ((MenuButton) under(stage.getScene().getRoot(), "page-menu-" + page)).getItems().stream()
+                .filter(i -> item.equals(i.getId())).findFirst().orElseThrow().fire());
     }
 
     public void mode(Mode mode) {

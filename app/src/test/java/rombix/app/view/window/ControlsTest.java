@@ -6,13 +6,12 @@ import java.util.List;
 import javafx.geometry.Point2D;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
-import javafx.scene.control.MenuButton;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.Test;
 import org.testfx.util.WaitForAsyncUtils;
-import rombix.core.board.Control.Axis;
 import rombix.core.board.Control;
+import rombix.core.board.Control.Axis;
 import rombix.core.board.Schedule;
 import rombix.core.board.Trigger;
 import rombix.core.chain.Condition;
@@ -109,11 +108,8 @@ class ControlsTest extends AtTheWindow {
 
     @Test
     void aPageIsMadeToFollowFromItsMenu() {
-        MenuButton menu = (MenuButton) find("#pages-menu");
-        robot.interact(() -> {
-            menu.getOnShowing().handle(new javafx.event.Event(MenuButton.ON_SHOWING));
-            menu.getItems().stream().filter(i -> "page-follow".equals(i.getId())).findFirst().orElseThrow().fire();
-        });
+        key(KeyCode.P, KeyCode.ALT);
+        pageMenu(bench().page().id(), "page-follow");
         choose("#page-follows", "Sound desk: Host MUTED");
         assertThat(bench().page().follows()).isEqualTo(Condition.OnReading.is("desk", "muted/host", Value.of(true)));
         choose("#page-follows", "always");

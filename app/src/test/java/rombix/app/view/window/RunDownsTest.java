@@ -7,9 +7,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.stream.IntStream;
 import javafx.scene.control.Button;
-import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.Label;
-import javafx.scene.control.MenuButton;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
@@ -109,12 +107,9 @@ class RunDownsTest extends AtTheWindow {
     @Test
     void aHiddenPageIsInNoTabInLiveAndNextPageLeavesItOut() {
         robot.interact(() -> bench().showPage("questions"));
-        MenuButton menu = (MenuButton) find("#pages-menu");
-        robot.interact(() -> {
-            menu.getOnShowing().handle(new javafx.event.Event(MenuButton.ON_SHOWING));
-            ((CheckMenuItem) menu.getItems().stream().filter(i -> "page-tab".equals(i.getId())).findFirst()
-                    .orElseThrow()).fire();
-        });
+        key(KeyCode.P, KeyCode.ALT);
+        pageMenu("questions", "page-tab");
+        robot.type(KeyCode.ESCAPE);
         assertThat(bench().page().hidden()).isTrue();
         robot.interact(() -> bench().showPage("observing"));
         mode(Mode.LIVE);

@@ -1,0 +1,66 @@
+package rombix.app.view.rack;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.Test;
+import rombix.app.view.window.AtTheWindow;
+import rombix.running.owner.Settings;
+
+/** The rack is folded, filtered and pinned by hand, and keeps that for its board, offscreen. */
+class RackTest extends AtTheWindow {
+    private boolean seen(String id) {
+        for (Node n = find(id); n != null; n = n.getParent()) {
+            if (!n.isVisible()) {
+                return false;
+            }
+        }
+        return find(id) != null;
+    }
+
+    private void filter(String words) {
+        robot.interact(() -> ((TextField) find("#rack-filter")).setText(words));
+    }
+
+    @Test
+    void gearThatIsFoldedStaysSoAndIsShownWhileItIsSearchedFor() {
+        robot.interact(((Button) find("#rack-fold-studio"))::fire);
+        assertThat(seen("#rack-studio-stream")).isFalse();
+        assertThat(new Settings().get("rack.folded." + file).orElse("")).isEqualTo("studio");
+        filter("stream");
+        assertThat(seen("#rack-studio-stream")).isTrue();
+        assertThat(seen("#rack-studio-record")).isFalse();
+        assertThat(seen("#rack-fold-desk")).as("gear without a match").isFalse();
+        filter("sound desk");
+        assertThat(seen("#rack-desk-muted/host")).as("all of a gear with these words in its name").isTrue();
+        robot.interact(() -> find("#rack-filter").requestFocus());
+        robot.type(KeyCode.ESCAPE);
+        assertThat(seen("#rack-desk-muted/host")).isTrue();
+        assertThat(seen("#rack-studio-stream")).isFalse();
+        robot.interact(((Button) find("#rack-fold-studio"))::fire);
+        assertThat(seen("#rack-studio-stream")).isTrue();
+    }
+
+    @Test
+    void aPinnedReadingStandsAtTheTopAndFollowsTheGear() {
+        RackView rack = (RackView) find("#rack");
+        robot.interact(() -> rack.memory().pin("desk", "muted/host", true));
+        soon(() -> label("#pinned-desk-muted/host").equals("MUTED"));
+        robot.interact(((Button) find("#pinned-desk-muted/host"))::fire);
+        soon(() -> label("#pinned-desk-muted/host").equals("OPEN"));
+        soon(() -> label("#rack-desk-muted/host").equals("OPEN"));
+        robot.interact(() -> rack.memory().pin("desk", "muted/host", false));
+        assertThat(find("#pinned-desk-muted/host")).isNull();
+    }
+
+    @Test
+    void whatCanOnlyBeFiredLooksLikeAButtonAndFires() {
+        assertThat(label("#rack-desk-playing/thunder")).isEqualTo("Fire");
+        robot.interact(((Button) find("#rack-desk-playing/thunder"))::fire);
+        soon(() -> label("#rack-desk-playing/thunder").equals("PLAYING"));
+        soon(() -> label("#rack-desk-playing/thunder").equals("Fire"));
+    }
+}
