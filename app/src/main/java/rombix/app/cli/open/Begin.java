@@ -13,6 +13,7 @@ import rombix.app.cli.option.Wanted;
 import rombix.app.cli.play.Playing;
 import rombix.app.show.DemoBoard;
 import rombix.app.show.Session;
+import rombix.app.view.common.WindowPlace;
 import rombix.app.view.window.Welcome;
 import rombix.core.board.Board;
 import rombix.core.board.Rig;
@@ -84,6 +85,7 @@ public final class Begin {
                 chosen.complete(Optional.of(c));
                 stage.hide();
             }).scene());
+            stage.getIcons().setAll(WindowPlace.icons());
             stage.setOnHidden(_ -> chosen.complete(Optional.empty()));
             stage.show();
             return true;

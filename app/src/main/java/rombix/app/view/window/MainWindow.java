@@ -18,6 +18,7 @@ import rombix.app.view.card.CardSheet;
 import rombix.app.view.common.DeckModel;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Overlay;
+import rombix.app.view.common.WindowPlace;
 import rombix.app.view.gear.AddGear;
 import rombix.app.view.gear.Discovery;
 import rombix.app.view.gear.GearDetail;
@@ -227,7 +228,13 @@ public final class MainWindow {
                 page.hand().letGo();
             }
         });
-        stage.setOnCloseRequest(_ -> closing());
+        WindowPlace place = new WindowPlace(new Settings());
+        place.put(stage);
+        stage.getIcons().setAll(WindowPlace.icons());
+        stage.setOnCloseRequest(_ -> {
+            place.remember(stage);
+            closing();
+        });
         stage.show();
     }
 

@@ -1,14 +1,22 @@
 package rombix.app.view.window;
 
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.image.Image;
+import javafx.scene.image.ImageView;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
 import org.jspecify.annotations.Nullable;
@@ -22,10 +30,13 @@ import rombix.core.board.Page;
 
 /** What Rombix shows where it does not know which board is wanted: the demo, a new board, one from a file, or a recent one. */
 public final class Welcome {
-    private static final double WIDTH = 720;
-    private static final double HEIGHT = 460;
-    private static final double LOW = 250;
-    private static final double WAY_HEIGHT = 104;
+    private static final double WIDTH = 1000;
+    private static final double HEIGHT = 730;
+    private static final double LOW = 510;
+    private static final double ICON = 56;
+    private static final double WAYS_HEIGHT = 400;
+    private static final double PICTURE_WIDTH = 496;
+    private static final double PICTURE_HEIGHT = 310;
 
     /** What was chosen: a board's file, else the demo or a new board. */
     public record Choice(What what, @Nullable Path board) {
@@ -58,12 +69,20 @@ public final class Welcome {
             why.setMaxWidth(WIDTH - 80);
             box.getChildren().add(why);
         }
-        box.getChildren().add(new HBox(Space.S10, way("welcome-demo", "Try the demo",
-                "A complete show with simulated gear on this computer", () -> chosen.accept(new Choice(Choice.What.DEMO,
-                        null))),
-                way("welcome-new", "New board", "Start with your gear, then add buttons", () -> chosen.accept(
-                        new Choice(Choice.What.NEW, null))),
-                way("welcome-open", "Open…", "Open a board file", () -> open(chosen))));
+        Button demo = way("welcome-demo", "Try the demo", "A complete show with simulated gear on this computer", () -> chosen
+                .accept(new Choice(Choice.What.DEMO, null)));
+        picture().ifPresent(((VBox) demo.getGraphic()).getChildren()::addFirst);
+        demo.setMinSize(PICTURE_WIDTH + 2 * Space.S12, WAYS_HEIGHT);
+        VBox others = new VBox(Space.S10, way("welcome-new", "New board", "Start with your gear, then add buttons",
+                () -> chosen.accept(new Choice(Choice.What.NEW, null))), way("welcome-open", "Open…",
+                        "Open a board file", () -> open(chosen)));
+        illustrate(others.getChildren().get(0), "mdi2v-view-grid-plus-outline");
+        illustrate(others.getChildren().get(1), "mdi2f-folder-open-outline");
+        HBox.setHgrow(others, Priority.ALWAYS);
+        HBox ways = new HBox(Space.S10, demo, others);
+        ways.setMinHeight(WAYS_HEIGHT);
+        ways.setMaxHeight(WAYS_HEIGHT);
+        box.getChildren().add(ways);
         if (!recent.isEmpty()) {
             FlowPane boards = new FlowPane(Space.S10, Space.S10);
             recent.forEach(r -> boards.getChildren().add(recent(r, chosen)));
@@ -77,6 +96,23 @@ public final class Welcome {
         return scene;
     }
 
+    private static void illustrate(Node way, String icon) {
+        Button button = (Button) way;
+        button.setPrefHeight((WAYS_HEIGHT - Space.S10) / 2);
+        Shapes.icon(icon, ICON).ifPresent(((VBox) button.getGraphic()).getChildren()::addFirst);
+    }
+
+    /** The demo as it looks in Live; nothing where the picture does not ship. */
+    private static Optional<Node> picture() {
+        try (InputStream in = Welcome.class.getResourceAsStream("/rombix/app/live-night.png")) {
+            return in == null
+                    ? Optional.empty()
+                    : Optional.of(new ImageView(new Image(in, PICTURE_WIDTH, PICTURE_HEIGHT, true, true)));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
     private static Button way(String id, String title, String about, Runnable act) {
         Label head = Styles.label(title, "welcome-way");
         Label text = Styles.label(about, "quiet");
@@ -87,9 +123,10 @@ public final class Welcome {
         way.setGraphic(words);
         way.setAccessibleText(title + ". " + about);
         way.getStyleClass().setAll("button", "choice-tile");
-        way.setPrefWidth((WIDTH - 2 * Space.S22 - 2 * Space.S10) / 3);
-        way.setMinHeight(WAY_HEIGHT);
-        way.setMaxHeight(WAY_HEIGHT);
+        way.setMaxWidth(Double.MAX_VALUE);
+        way.setMaxHeight(Double.MAX_VALUE);
+        way.setMinHeight(0);
+        VBox.setVgrow(way, Priority.ALWAYS);
         way.setAlignment(Pos.TOP_LEFT);
         way.setOnAction(_ -> act.run());
         return way;
