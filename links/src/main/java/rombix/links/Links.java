@@ -230,7 +230,8 @@ public final class Links implements Gears, AutoCloseable {
     private static Link open(GearReport report, Target target) {
         try {
             if (!(report.twin().protocol().descriptor() instanceof LinkType type)) {
-                throw new IllegalArgumentException("there is no link for the protocol " + report.twin().protocol().title());
+                throw new IllegalArgumentException(
+                        "there is no link for the protocol " + report.twin().protocol().title());
             }
             if (!type.secures() && (target.link().tls() != null || target.link().secret() != null)) {
                 report.status(Phase.OFF, Cause.NEITHER_SECRETS_NOR_TLS, type.title());

@@ -30,13 +30,17 @@ class WordsTest {
     }
 
     @ParameterizedTest
-    @CsvSource({"\\bin vain\\b, failed", "\\b(any|no) more\\b(?! (than|readings|pages)), no longer", "\\bas usual\\b, default",
+    @CsvSource({"\\bin vain\\b, failed", "\\b(any|no) more\\b(?! (than|readings|pages)), no longer",
+            "\\bas usual\\b, default",
             "\\bwhoever\\b, anyone who", "\\bvouch, sign", "\\bof one's own\\b, custom", "\\bbad call\\b, usage error",
             "\\bcannot\\b, can't", "\\bstands? for nothing\\b, undefined", "\\bbecomes? of\\b, result",
-            "\\blets? (us|one) in\\b, login", "\\bis meant\\b, choose", "\\bnot to be (seen|had|found)\\b, not available",
-            "\\b(is|are) (being )?told\\b, reports", "(?<![Tt]here )\\bis no (?!longer)\\p{L}+, isn’t a", "messages a second, messages/s",
+            "\\blets? (us|one) in\\b, login", "\\bis meant\\b, choose",
+            "\\bnot to be (seen|had|found)\\b, not available",
+            "\\b(is|are) (being )?told\\b, reports", "(?<![Tt]here )\\bis no (?!longer)\\p{L}+, isn’t a",
+            "messages a second, messages/s",
             "\\bon the wire\\b, raw data",
-            "\\bsays? by itself\\b, discovered", "\\banew\\b, again", "\\bso it is\\b, because", "\\bFound here\\b, Discovered"})
+            "\\bsays? by itself\\b, discovered", "\\banew\\b, again", "\\bso it is\\b, because",
+            "\\bFound here\\b, Discovered"})
     void noTextHasAPhraseThatNobodyWouldSay(String phrase, String instead) {
         Pattern pattern = Pattern.compile(phrase);
         assertThat(texts).filteredOn(t -> pattern.matcher(t.text()).find()).as("write: " + instead).isEmpty();

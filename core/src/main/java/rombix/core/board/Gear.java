@@ -52,7 +52,8 @@ public record Gear(String id, String name, String card, Link link, Map<String, L
             Objects.requireNonNull(protocol, "a link needs a \"protocol\"");
             Objects.requireNonNull(address, "a link needs an \"address\"");
             if (secret != null && !secret.matches(SECRET_NAME)) {
-                throw new IllegalArgumentException("a \"secret\" is a name of letters, digits, dots and dashes; the secret itself isn't in the board");
+                throw new IllegalArgumentException(
+                        "a \"secret\" is a name of letters, digits, dots and dashes; the secret itself isn't in the board");
             }
             settings = Map.copyOf(Objects.requireNonNullElse(settings, Map.of()));
             extra = Extra.kept(extra);
@@ -129,7 +130,8 @@ public record Gear(String id, String name, String card, Link link, Map<String, L
                 throw new IllegalArgumentException("\"tls\" with its own certificate needs the \"certificate\"");
             }
             if (client != null && !client.matches(Link.SECRET_NAME)) {
-                throw new IllegalArgumentException("a \"client\" is a name of letters, digits, dots and dashes; the certificate and its key aren't in the board");
+                throw new IllegalArgumentException(
+                        "a \"client\" is a name of letters, digits, dots and dashes; the certificate and its key aren't in the board");
             }
             extra = Extra.kept(extra);
         }

@@ -44,8 +44,10 @@ final class Formulas {
                     named(spot, name);
                 }
             } catch (FormulaFault e) {
-                findings.add(Finding.of(Kind.FORMULA, spot.owner(), spot.pointer(), "the formula “%s” has an error%s: %s"
-                        .formatted(source, e.position() > 0 ? " at character " + e.position() : "", e.getMessage())));
+                findings.add(Finding.of(Kind.FORMULA, spot.owner(), spot.pointer(),
+                        "the formula “%s” has an error%s: %s"
+                                .formatted(source, e.position() > 0 ? " at character " + e.position() : "",
+                                        e.getMessage())));
             }
         }
     }

@@ -109,8 +109,9 @@ public final class Conductor implements AutoCloseable {
             } catch (RuntimeException | Error e) {
                 LOG.error("the conductor goes on after this", e);
                 posted.add(new Posted(new Event.StopAll(), clock.nanos())); // Nothing stays held by what was lost.
-                watcher.accept(new Happening.Faulted("", null, "An error stopped all chains; the deck keeps running: " + Trouble
-                        .words(e)));
+                watcher.accept(new Happening.Faulted("", null,
+                        "An error stopped all chains; the deck keeps running: " + Trouble
+                                .words(e)));
             }
         }
         watchdog.close();

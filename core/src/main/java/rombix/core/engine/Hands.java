@@ -274,7 +274,8 @@ public final class Hands {
                 if (b.queued.size() < MOST_QUEUED) {
                     b.queued.add(new ButtonPlay.Queued(gesture, source, b.said));
                 } else {
-                    deck.telling.fault(b, null, "more than " + MOST_QUEUED + " presses are waiting, so this one was ignored");
+                    deck.telling.fault(b, null,
+                            "more than " + MOST_QUEUED + " presses are waiting, so this one was ignored");
                 }
             }
             case IGNORE -> {

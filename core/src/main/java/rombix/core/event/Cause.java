@@ -108,7 +108,8 @@ public enum Cause {
     BROKER_REFUSES(Reason.REFUSED, "the broker refuses the connection",
             "Check the broker's permissions, and user and secret under Connection."),
     /** %1: what it says. */
-    TOPICS_REFUSED(Reason.REFUSED, "the broker refuses the topics: %1", "Check which topics the broker lets this user read."),
+    TOPICS_REFUSED(Reason.REFUSED, "the broker refuses the topics: %1",
+            "Check which topics the broker lets this user read."),
     /** %1: what it says, if it says something. */
     NOT_WEBSOCKET(Reason.REFUSED, "something is listening there, but not a WebSocket server%1", "Check the port."),
     /** %1: how it answers. */

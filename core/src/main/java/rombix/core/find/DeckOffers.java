@@ -134,7 +134,7 @@ final class DeckOffers {
         offers.add(new Offer(DECK, text.equals("…") ? names : Offer.words(query), figures -> {
             figures.clear();
             return step.apply(text);
-        }, text.equals("…") ? 0 : 1.5, false));
+        }, text.equals("…") ? 0 : 1.5 - Finder.WHOLE * Offer.words(text).size(), false)); // It fits anything.
     }
 
     private void board(Board board) {

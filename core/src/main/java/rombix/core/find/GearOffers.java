@@ -14,8 +14,8 @@ import rombix.core.chain.Condition;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions;
-import rombix.core.twin.Twin.Readings;
 import rombix.core.twin.Twin;
+import rombix.core.twin.Twin.Readings;
 import rombix.core.value.Value;
 import rombix.core.value.ValueType;
 
@@ -56,12 +56,22 @@ final class GearOffers {
             spread = spreadOver(p, spread);
         }
         for (Map<String, Value> args : spread) {
-            List<String> words = new ArrayList<>(Offer.words(twin.spokenTitle(command, args, now)));
+            Map<String, Value> named = new LinkedHashMap<>(args);
+            command.params().stream().filter(p -> p.type() == ValueType.NUMBER || p.type() == ValueType.COLOUR).forEach(
+                    p -> named.remove(p.id()));
+            List<String> words = new ArrayList<>(Offer.words(twin.spokenTitle(command, named, now)));
             words.addAll(Offer.words(twin.title()));
             command.words().forEach(w -> words.addAll(Offer.words(w)));
-            offers.add(new Offer(twin.title(), words, figures -> filled(command, args, figures), 0.02, true));
+            offers.add(new Offer(twin.title(), words, figures -> filled(command, args, figures), 0.02, true, values(
+                    command)));
             moving(command).forEach(p -> moves(command, p, args, words));
         }
+    }
+
+    /** What the numbers of a command are, in words; empty where it takes none. */
+    private static String values(Command command) {
+        return command.params().stream().filter(p -> p.type() == ValueType.NUMBER).map(Param::title).findFirst().orElse(
+                "");
     }
 
     private Step filled(Command command, Map<String, Value> args, List<Figure> figures) {
@@ -70,6 +80,10 @@ final class GearOffers {
             Figure given = p.type() == ValueType.NUMBER ? Figure.take(figures, p.unit()) : null;
             if (given != null) {
                 with.put(p.id(), Value.of(given.value()));
+            }
+            String colour = p.type() == ValueType.COLOUR ? Figure.takeColour(figures) : null;
+            if (colour != null) {
+                with.put(p.id(), Value.of(colour));
             }
         }
         return new GearStep.Do(twin.gear(), command.id(), with);
@@ -171,7 +185,8 @@ final class GearOffers {
         return after;
     }
 
-    private static Value start(Param p) {
+    /** What a parameter is where nothing is said of it. */
+    static Value start(Param p) {
         return switch (p.type()) {
             case NUMBER -> Value.of(p.min() == null ? 0 : p.min());
             case FLAG -> Value.of(true);

@@ -16,8 +16,8 @@ import rombix.core.chain.Chain;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions;
-import rombix.core.twin.Twin.Readings;
 import rombix.core.twin.Twin;
+import rombix.core.twin.Twin.Readings;
 
 /** What usually comes next in a chain, where nothing has been typed yet. */
 public final class Likely {

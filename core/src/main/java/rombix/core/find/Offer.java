@@ -12,10 +12,12 @@ import rombix.core.chain.Step;
  * @param step makes it from the typed figures, taking out those that it uses
  * @param bonus how much likelier it is than others that fit as well
  * @param always whether it is offered where nothing is typed
+ * @param values what a number that is typed sets, in words; empty where it takes none
  */
-record Offer(String where, List<String> words, Function<List<Figure>, Step> step, double bonus, boolean always) {
-    Offer(String where, List<String> words, Function<List<Figure>, Step> step) {
-        this(where, words, step, 0, true);
+record Offer(String where, List<String> words, Function<List<Figure>, Step> step, double bonus, boolean always,
+        String values) {
+    Offer(String where, List<String> words, Function<List<Figure>, Step> step, double bonus, boolean always) {
+        this(where, words, step, bonus, always, "");
     }
 
     /** The words of a text, in small letters. */

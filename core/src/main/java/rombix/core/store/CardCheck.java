@@ -368,7 +368,8 @@ final class CardCheck {
 
     private void address(Protocol protocol, Template address, String at) {
         if (!protocol.descriptor().takes(address.toString())) {
-            flaw(at, "“%s” isn't a valid %s address; expected %s", address, protocol.title(), protocol.descriptor().expected());
+            flaw(at, "“%s” isn't a valid %s address; expected %s", address, protocol.title(),
+                    protocol.descriptor().expected());
         }
     }
 

@@ -142,7 +142,9 @@ public final class Asks {
         String card = card(gear);
         if (Uses.here(gear)) {
             add(new Ask(Kind.WORKS_HERE, "here " + link.protocol().id() + " " + card, gear.name(),
-                    works(gear.id()) ? "controls this computer and sees which window is in front" : "sees which window is in front"));
+                    works(gear.id())
+                            ? "controls this computer and sees which window is in front"
+                            : "sees which window is in front"));
             return;
         }
         if (link.address().isBlank()) {

@@ -232,8 +232,9 @@ final class Filling {
         Value chosen = dot < 0 ? null : places.apply(place.substring(0, dot));
         return chosen == null
                 ? "the card of %s sets no value for %s in “%s”".formatted(twin.title(), packet.to(), of)
-                : "“%s” of %s has no %s yet: set it under Items of the gear".formatted(places.apply(place.substring(0, dot)
-                        + ".name"), twin.title(), place.substring(dot + 1));
+                : "“%s” of %s has no %s yet: set it under Items of the gear"
+                        .formatted(places.apply(place.substring(0, dot)
+                                + ".name"), twin.title(), place.substring(dot + 1));
     }
 
     static Value within(Param p, Value v) {

@@ -361,8 +361,9 @@ public final class Twin {
                 item(p.list(), t.text(), now).map(Item::name).orElse(t.text());
             case Value.Text t when p.type() == ValueType.PLACE -> Place.parse(t.text()).map(Place::words).orElse(t
                     .text());
-            case Value.Text t when p.type() == ValueType.PATH -> t.text().substring(t.text().replaceAll("[/\\\\]+$", "")
-                    .lastIndexOf('/') + 1);
+            case Value.Text t when p.type() == ValueType.PATH && !t.text().contains("://") ->
+                t.text().substring(t.text().replaceAll("[/\\\\]+$", "")
+                        .lastIndexOf('/') + 1);
             case Value.Text t when p.type() == ValueType.SECRET && t.text().startsWith(ASKED) -> "asked for";
             default -> v.toString();
         };

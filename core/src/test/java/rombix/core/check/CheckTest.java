@@ -203,7 +203,8 @@ class CheckTest {
         Button b = button("b", state(Chain.of(on("a")))).withTriggers(List.of(becomes("on/b")));
         assertThat(Check.of(rig(a, b))).filteredOn(f -> f.message().contains("trigger each other")).extracting(
                 Finding::button).containsExactly("a", "b");
-        assertThat(Check.of(rig(a, b.withTriggers(List.of())))).noneMatch(f -> f.message().contains("trigger each other"));
+        assertThat(Check.of(rig(a, b.withTriggers(List.of()))))
+                .noneMatch(f -> f.message().contains("trigger each other"));
     }
 
     private static List<String> dead(Rig rig) {

@@ -22,7 +22,8 @@ class TakenTest {
     private static final Rig RIG = TestDeck.rig();
 
     @ParameterizedTest
-    @CsvSource({"F13, true, ", "F13, false, ", "Ctrl+Alt+K, true, ", "K, false, ", "F6, false, a shortcut of Rombix itself",
+    @CsvSource({"F13, true, ", "F13, false, ", "Ctrl+Alt+K, true, ", "K, false, ",
+            "F6, false, a shortcut of Rombix itself",
             "Ctrl+Period, true, a shortcut of Rombix itself", "Alt+Tab, true, switches windows",
             "Print Screen, false, takes a screenshot", "K, true, would press while you work",
             "Shift+7, true, would press while you work", "Ctrl+C, true, would press while you work"})

@@ -95,7 +95,8 @@ public final class Dmx extends LinkType {
                 listens(0), keepAlive(), Setting.number(SYNC,
                         "Sync universe", "", 0, 63_999, 0.0,
                         "Universe of the sync packets; 0 is off."),
-                new Setting(DISCOVERY, "Universe discovery", ValueType.FLAG, null, null, null, List.of(), Value.of(true),
+                new Setting(DISCOVERY, "Universe discovery", ValueType.FLAG, null, null, null, List.of(),
+                        Value.of(true),
                         "Announces the universes it sends every ten seconds, over multicast."));
     }
 

@@ -57,7 +57,8 @@ final class Framing {
         try {
             return HexFormat.of().parseHex(digits.replaceAll("[\\s:-]", ""));
         } catch (IllegalArgumentException e) {
-            throw new IllegalArgumentException("the terminator “" + digits + "” isn't a sequence of hexadecimal bytes", e);
+            throw new IllegalArgumentException("the terminator “" + digits + "” isn't a sequence of hexadecimal bytes",
+                    e);
         }
     }
 

@@ -69,7 +69,8 @@ public final class HostPort {
             throw new IllegalArgumentException("no address yet");
         }
         if (address.contains("@")) { // It is not repeated: what stands before it may be a password.
-            throw new IllegalArgumentException("its address contains a user or password; set them separately and use HOST:PORT as the address");
+            throw new IllegalArgumentException(
+                    "its address contains a user or password; set them separately and use HOST:PORT as the address");
         }
         int colon = address.lastIndexOf(':');
         try {

@@ -202,7 +202,8 @@ public final class WayThere {
             case READY -> good(RESPONSE, status.words());
             case SILENT ->
                 stage(RESPONSE, Verdict.FAILED, "commands go out, but nothing comes back: " + status
-                        .words(), next("Check that the gear sends its replies to this computer and to the right port."));
+                        .words(),
+                        next("Check that the gear sends its replies to this computer and to the right port."));
             case CONNECTING -> stage(RESPONSE, Verdict.FAILED, "still connecting", "Wait a moment, then try again.");
             case OFF -> stage(RESPONSE, Verdict.FAILED, status.words(), next(
                     "Check that it speaks " + type.title() + " on that port; its manual lists the ports."));

@@ -62,7 +62,8 @@ public final class Mqtt extends LinkType {
                 new Setting(THERE, "Birth message", ValueType.TEXT, null, null, null, List.of(), Value.of("online"),
                         "Retained on the status topic while Rombix is connected."),
                 new Setting(GONE, "Will message",
-                        ValueType.TEXT, null, null, null, List.of(), Value.of("offline"), "Published by the broker when the connection is lost."));
+                        ValueType.TEXT, null, null, null, List.of(), Value.of("offline"),
+                        "Published by the broker when the connection is lost."));
     }
 
     @Override

@@ -42,7 +42,8 @@ class RelayBoxTest {
                         .of(new Line(), "any-line", box.address(), l -> l.withSetting(Line.ENDING,
                                 Value.of("LF")))
                         .ready()) {
-            assertThat(gear.done("bytes", "bytes", "xyz")).isEqualTo("Gear: “xyz” isn't a sequence of hexadecimal bytes");
+            assertThat(gear.done("bytes", "bytes", "xyz"))
+                    .isEqualTo("Gear: “xyz” isn't a sequence of hexadecimal bytes");
             assertThat(gear.done("line", "text", "SET 3 ON")).isEqualTo("sent");
             soon(() -> box.on(3) && Value.of("DONE").equals(gear.now("last")));
             assertThat(gear.status().phase()).isEqualTo(Phase.READY);

@@ -50,7 +50,8 @@ public record OpenedBoard(Path file, Rig saved, Rig rig, Optional<Stamp> stamp, 
                 throw e;
             }
             notices.add(
-                    "The file is damaged (" + e.getMessage() + "). The autosaved version is open. Saving keeps the damaged file among the earlier versions.");
+                    "The file is damaged (" + e.getMessage()
+                            + "). The autosaved version is open. Saving keeps the damaged file among the earlier versions.");
             Rig rescued = Rig.of(unsaved.get(), cards).in(BoardFile.folder(file));
             return new OpenedBoard(file, rescued.with(Board.empty("")), rescued, stamp, List.copyOf(notices));
         }

@@ -36,8 +36,10 @@ public final class NativeParts {
             try {
                 own = Files.createTempDirectory("rombix-native"); // Others can neither read it nor put another in its place.
             } catch (IOException none) {
-                throw new IllegalStateException("Rombix needs a folder that only you can write to, and can't create one: "
-                        + none.getMessage(), none);
+                throw new IllegalStateException(
+                        "Rombix needs a folder that only you can write to, and can't create one: "
+                                + none.getMessage(),
+                        none);
             }
         }
         Path made = own;

@@ -11,7 +11,8 @@ final class ShellDoor {
 
     /** What is said where another Rombix has the board open already. */
     static String elsewhere(Path board) {
-        return "“" + board.getFileName() + "” is also open in another Rombix. Close one of them, or save this one under another name.";
+        return "“" + board.getFileName()
+                + "” is also open in another Rombix. Close one of them, or save this one under another name.";
     }
 
     /** Carries out the commands of a shell on the deck that runs here. */

@@ -68,8 +68,9 @@ public final class PictureFile {
         }
         BufferedImage image = picture(bytes, name);
         if (Math.max(image.getWidth(), image.getHeight()) > MAX_PIXELS) {
-            throw new IOException("“%s” has %d × %d pixels; the limit is %d each way. Crop it to the part to find.".formatted(
-                    name, image.getWidth(), image.getHeight(), MAX_PIXELS));
+            throw new IOException(
+                    "“%s” has %d × %d pixels; the limit is %d each way. Crop it to the part to find.".formatted(
+                            name, image.getWidth(), image.getHeight(), MAX_PIXELS));
         }
         byte[] png = png(image);
         return new Picture(id(png), name.replaceFirst("\\.[^.]+$", ""), Base64.getEncoder().encodeToString(png));
@@ -109,11 +110,14 @@ public final class PictureFile {
         } catch (TooLarge e) {
             throw e;
         } catch (IOException | RuntimeException e) {
-            throw new IOException("“%s” can't be drawn: it is damaged, or not what its extension says. Choose a %s file."
-                    .formatted(name, KINDS), e);
+            throw new IOException(
+                    "“%s” can't be drawn: it is damaged, or not what its extension says. Choose a %s file."
+                            .formatted(name, KINDS),
+                    e);
         }
         if (image == null) {
-            throw new IOException("Rombix can't read “%s” the user a picture. Choose a %s file.".formatted(name, KINDS));
+            throw new IOException(
+                    "Rombix can't read “%s” the user a picture. Choose a %s file.".formatted(name, KINDS));
         }
         return image;
     }

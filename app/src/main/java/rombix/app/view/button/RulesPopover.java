@@ -81,8 +81,9 @@ public final class RulesPopover {
         held(b, content);
         content.getChildren().addAll(Fields.named("Shortcut in Live, while this window has focus", key(b)),
                 triggers(b),
-                Fields.named("Tag, for stopping several at once", Fields.text("rule-tag", b.tag() == null ? "" : b.tag(),
-                        t -> edit(y -> y.withTag(t.isBlank() ? null : t.strip())))));
+                Fields.named("Tag, for stopping several at once",
+                        Fields.text("rule-tag", b.tag() == null ? "" : b.tag(),
+                                t -> edit(y -> y.withTag(t.isBlank() ? null : t.strip())))));
         board(content);
     }
 
@@ -130,15 +131,16 @@ public final class RulesPopover {
         List<Named> back = new ArrayList<>(List.of(new Named("", "stay in this state")));
         b.states().stream().filter(x -> x != s).forEach(x -> back.add(new Named(x.id(), "back to " + x.name())));
         content.getChildren()
-                .add(Fields.named("Return to another state after a time", Fields.choice("rule-fall-back", back, back.stream()
-                        .filter(n -> n.id().equals(fall == null ? "" : fall.to())).findFirst().orElse(null),
-                        Named::words,
-                        n -> {
-                            state(y -> y.withFallBack(n.id().isEmpty()
-                                    ? null
-                                    : fall == null ? new State.FallBack(n.id(), 10_000) : fall.withTo(n.id())));
-                            anew.run();
-                        })));
+                .add(Fields.named("Return to another state after a time",
+                        Fields.choice("rule-fall-back", back, back.stream()
+                                .filter(n -> n.id().equals(fall == null ? "" : fall.to())).findFirst().orElse(null),
+                                Named::words,
+                                n -> {
+                                    state(y -> y.withFallBack(n.id().isEmpty()
+                                            ? null
+                                            : fall == null ? new State.FallBack(n.id(), 10_000) : fall.withTo(n.id())));
+                                    anew.run();
+                                })));
         if (fall != null) {
             content.getChildren().add(Fields.named("Return after", Fields.span("rule-fall-back-ms", fall.ms(),
                     ms -> state(y -> y.withFallBack(fall.withMs(ms))))));

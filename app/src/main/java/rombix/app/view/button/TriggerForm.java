@@ -128,7 +128,8 @@ public final class TriggerForm {
                         Fields
                                 .choice("trigger-part", parts, g.part(), p -> p, p -> change(Trigger.Gamepad.class,
                                         x -> x.withPart(p)))),
-                Fields.read("Buttons press and release. A stick moves a pad, a pointer pad or a direction pad; an analogue trigger moves a fader."));
+                Fields.read(
+                        "Buttons press and release. A stick moves a pad, a pointer pad or a direction pad; an analogue trigger moves a fader."));
     }
 
     private List<Node> key(Trigger.Key k) {

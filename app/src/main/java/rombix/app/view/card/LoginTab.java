@@ -175,7 +175,8 @@ final class LoginTab {
         int at = list.getSelectionModel().getSelectedIndex();
         Entry entry = at < 0 || at >= entries.size() ? null : entries.get(at);
         if (entry == null) {
-            form.clear("Add a message for each step of the login: first what the device sends or is asked for, then the answer with the password.");
+            form.clear(
+                    "Add a message for each step of the login: first what the device sends or is asked for, then the answer with the password.");
         } else if (entry.typed() == null) {
             form.clear("This message uses settings that can only be edited in the card file.");
         } else {

@@ -67,8 +67,10 @@ public final class WindowPlace {
         double height = Math.min(asked == null ? HEIGHT : asked.getHeight(), screen.getHeight());
         double x = asked == null ? screen.getMinX() + (screen.getWidth() - width) / 2 : asked.getMinX();
         double y = asked == null ? screen.getMinY() + (screen.getHeight() - height) / 2 : asked.getMinY();
-        return new Rectangle2D(Math.clamp(x, screen.getMinX(), screen.getMaxX() - width), Math.clamp(y, screen.getMinY(),
-                screen.getMaxY() - height), width, height);
+        return new Rectangle2D(Math.clamp(x, screen.getMinX(), screen.getMaxX() - width),
+                Math.clamp(y, screen.getMinY(),
+                        screen.getMaxY() - height),
+                width, height);
     }
 
     /** Opens here next time; a window in full screen or shrunk to an icon has no place of its own. */

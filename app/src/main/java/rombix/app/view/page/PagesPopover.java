@@ -116,8 +116,10 @@ public final class PagesPopover {
         HBox.setHgrow(space, Priority.ALWAYS);
         Label size = Styles.label(page.columns() + "×" + page.rows(), "quiet");
         Label key = Styles.label(index < KEYED ? "Alt+" + (index + 1) : "", "where");
-        HBox words = new HBox(Space.S8, name, space, Styles.label(page.hidden() ? "hidden in Live" : "", "quiet"), Fields
-                .wide(size, SIZE_WIDTH), Fields.wide(key, KEY_WIDTH));
+        HBox words = new HBox(Space.S8, name, space, Styles.label(page.hidden() ? "hidden in Live" : "", "quiet"),
+                Fields
+                        .wide(size, SIZE_WIDTH),
+                Fields.wide(key, KEY_WIDTH));
         words.setAlignment(Pos.CENTER_LEFT);
         Button go = new Button();
         go.setGraphic(words);
@@ -249,7 +251,8 @@ public final class PagesPopover {
                         tints, tints.stream().filter(t -> t.fill() == page.fill()).findFirst().orElse(null),
                         Tint::words, t -> desk
                                 .bench()
-                                .edit("change the page's tint", b -> Edits.page(b, page.id(), p -> p.withFill(t.fill()))))),
+                                .edit("change the page's tint",
+                                        b -> Edits.page(b, page.id(), p -> p.withFill(t.fill()))))),
                 new HBox(Space.S8, Fields.named("Columns, 1 to "
                         + Page.MAX_COLUMNS, columns), Fields.named("Rows, 1 to " + Page.MAX_ROWS, rows)),
                 falls, resize);

@@ -289,9 +289,12 @@ final class GearRows extends VBox {
             boolean idle = trigger && (v == null || !v.asFlag());
             Styles.text(b, idle ? "Fire" : spoken(k));
             b.pseudoClassStateChanged(FIRES, idle);
-            b.setAccessibleText(k.title() + ", " + (idle ? "fire" : v == null
-                    ? "unknown"
-                    : (desk.model().state().lastKnown(twin.gear()) ? "last known " : "") + twin.spoken(k, v, now())));
+            b.setAccessibleText(k.title() + ", " + (idle
+                    ? "fire"
+                    : v == null
+                            ? "unknown"
+                            : (desk.model().state().lastKnown(twin.gear()) ? "last known " : "")
+                                    + twin.spoken(k, v, now())));
             b.pseudoClassStateChanged(AIR, word != null && word.tone() == Tone.AIR);
             b.pseudoClassStateChanged(READY, word != null && word.tone() == Tone.READY);
         });

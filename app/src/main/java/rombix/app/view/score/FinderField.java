@@ -15,7 +15,9 @@ import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
 import rombix.core.board.Paths;
 import rombix.core.board.StepWords;
+import rombix.core.card.Card;
 import rombix.core.chain.Step;
+import rombix.core.edit.GearEdits;
 import rombix.core.find.Finder;
 import rombix.core.find.Found;
 import rombix.core.find.Likely;
@@ -116,7 +118,10 @@ final class FinderField extends TextField {
         picked = preset ? -1 : 0; // What was not asked for is not added by a slip.
         list.getChildren().clear();
         if (found.isEmpty()) {
-            Label none = new Label("No match. Try the name of a scene, channel, lamp or door, or “wait 2 s”.");
+            String known = finder.misunderstood(getText());
+            Label none = new Label(known.isEmpty()
+                    ? "No match. Try the name of a scene, channel, lamp or door, or “wait 2 s”."
+                    : known);
             none.getStyleClass().addAll("read", "quiet");
             none.setWrapText(true);
             list.getChildren().add(none);
@@ -184,6 +189,10 @@ final class FinderField extends TextField {
             return;
         }
         Found f = found.get(picked);
+        Card adds = f.adds();
+        if (adds != null) {
+            desk.bench().edit("add " + adds.title(), b -> GearEdits.add(b, adds, adds.protocols().iterator().next()));
+        }
         desk.bench().add("add “" + f.title() + "”", List.of(f.step()));
         offering = false; // The score is to be seen; the down arrow brings the offers back.
         if (getText().isEmpty()) {

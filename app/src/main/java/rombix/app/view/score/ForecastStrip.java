@@ -79,7 +79,9 @@ final class ForecastStrip extends FittingRow {
         if (!desk.building() || !desk.bench().hasChain() || desk.bench().chain().isEmpty()) {
             asked = null;
             length.setText(
-                    desk.building() && desk.bench().hasChain() ? "No steps yet. Type below what the button should do." : "");
+                    desk.building() && desk.bench().hasChain()
+                            ? "No steps yet. Type below what the button should do."
+                            : "");
             changes.setText("");
             trouble.setText("");
             return;
@@ -109,7 +111,8 @@ final class ForecastStrip extends FittingRow {
     private void show(Forecast f, Question question, Known now) {
         length.setText(f.endless() ? "until stopped" : span(f.length()));
         int n = f.changes().size();
-        changes.setText("· " + (n == 0 ? "nothing changes" : Figures.count(n, "reading") + (n == 1 ? " changes" : " change")));
+        changes.setText(
+                "· " + (n == 0 ? "nothing changes" : Figures.count(n, "reading") + (n == 1 ? " changes" : " change")));
         StepWords words = new StepWords(question.rig(), g -> id -> now.readings().getOrDefault(g, java.util.Map.of())
                 .get(id));
         Tooltip changed = n == 0 ? null : new Tooltip(details(f, words));

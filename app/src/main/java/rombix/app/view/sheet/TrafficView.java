@@ -171,7 +171,8 @@ public final class TrafficView {
                 .test(p) && (sought.isEmpty() || spoken.line(p).toLowerCase(Locale.ROOT).contains(sought))).toList();
         List<Packet> shown = matching.subList(Math.max(0, matching.size() - MOST_SHOWN), matching.size()).reversed();
         rows.fill(shown, Packet::number);
-        rows.told().setText(matching.size() > MOST_SHOWN ? "the newest " + MOST_SHOWN : Figures.count(matching.size(), "packet"));
+        rows.told().setText(
+                matching.size() > MOST_SHOWN ? "the newest " + MOST_SHOWN : Figures.count(matching.size(), "packet"));
     }
 
     private void again(@Nullable Packet packet) {

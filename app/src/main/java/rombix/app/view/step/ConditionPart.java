@@ -176,14 +176,15 @@ final class ConditionPart extends VBox {
                     .add(text("Text (case is ignored)", that.contains(), t -> next.accept(Comparison.contains(
                             t))));
         } else if (that.pattern() != null) {
-            detail.getChildren().addAll(text("Regular expression; the chain can use its groups as {part1}, {part2}…", that
-                    .pattern().toString(), t -> {
-                        try {
-                            next.accept(Comparison.pattern(t));
-                        } catch (IllegalArgumentException e) {
-                            flawed(e);
-                        }
-                    }));
+            detail.getChildren()
+                    .addAll(text("Regular expression; the chain can use its groups as {part1}, {part2}…", that
+                            .pattern().toString(), t -> {
+                                try {
+                                    next.accept(Comparison.pattern(t));
+                                } catch (IllegalArgumentException e) {
+                                    flawed(e);
+                                }
+                            }));
         } else if (free && that.is() instanceof Value.Num(double number)) {
             detail.getChildren().add(Fields.number(name + "-is", number, unit, n -> next.accept(Comparison.is(Value.of(
                     n)))));

@@ -106,7 +106,8 @@ final class PlaceField extends VBox {
             desk.bench().edit("frame a picture", b -> Edits.addPicture(b, picture));
             become(Place.OnPicture.of(picture.id()), List.of(), shown.screen());
         } else {
-            Label unseen = Fields.read("Can't see the screen. Check that “This computer” is connected, then try again.");
+            Label unseen = Fields
+                    .read("Can't see the screen. Check that “This computer” is connected, then try again.");
             unseen.setId(name + "-unseen");
             getChildren().removeIf(n -> unseen.getId().equals(n.getId()));
             getChildren().add(unseen);

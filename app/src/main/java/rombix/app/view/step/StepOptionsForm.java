@@ -68,8 +68,9 @@ public final class StepOptionsForm {
                     anew.run();
                 })));
         if (how.fail() == Fail.RETRY) {
-            HBox row = new HBox(Space.S8, Fields.named("Number of tries", Fields.number("manner-tries", how.tries(), null,
-                    n -> edit(m -> m.withTries(Math.max(1, (int) Math.round(n)))))),
+            HBox row = new HBox(Space.S8,
+                    Fields.named("Number of tries", Fields.number("manner-tries", how.tries(), null,
+                            n -> edit(m -> m.withTries(Math.max(1, (int) Math.round(n)))))),
                     Fields.named("First retry after (doubles each time)", Fields.span("manner-back-off", how
                             .backOff(),
                             ms -> edit(m -> m.withBackOff(ms)))));

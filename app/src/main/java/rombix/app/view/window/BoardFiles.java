@@ -133,7 +133,8 @@ public final class BoardFiles {
         asked = now;
         Path file = bench.file();
         notices.state(ELSEWHERE, "“" + file.getFileName() + "” was changed by another program.", new Notices.Way(
-                "take-theirs", "Load their version", () -> theirs(file)), new Notices.Way("keep-mine", "Keep my version", () -> {
+                "take-theirs", "Load their version", () -> theirs(file)),
+                new Notices.Way("keep-mine", "Keep my version", () -> {
                     bench.seen(now);
                     write(bench.toSave(file));
                 }), new Notices.Way("keep-both", "Keep both", () -> both(file)));
@@ -166,7 +167,8 @@ public final class BoardFiles {
                     notices.show("Your version was saved as “" + free + ".json”.");
                 });
             } catch (IOException e) {
-                Platform.runLater(() -> notices.state(SAVING, "Your version can't be saved next to it: " + e.getMessage()));
+                Platform.runLater(
+                        () -> notices.state(SAVING, "Your version can't be saved next to it: " + e.getMessage()));
             }
         });
     }

@@ -69,12 +69,14 @@ public final class Welcome {
             why.setMaxWidth(WIDTH - 80);
             box.getChildren().add(why);
         }
-        Button demo = way("welcome-demo", "Try the demo", "A complete show with simulated gear on this computer", () -> chosen
-                .accept(new Choice(Choice.What.DEMO, null)));
+        Button demo = way("welcome-demo", "Try the demo", "A complete show with simulated gear on this computer",
+                () -> chosen
+                        .accept(new Choice(Choice.What.DEMO, null)));
         picture().ifPresent(((VBox) demo.getGraphic()).getChildren()::addFirst);
         demo.setMinSize(PICTURE_WIDTH + 2 * Space.S12, WAYS_HEIGHT);
         VBox others = new VBox(Space.S10, way("welcome-new", "New board", "Start with your gear, then add buttons",
-                () -> chosen.accept(new Choice(Choice.What.NEW, null))), way("welcome-open", "Open…",
+                () -> chosen.accept(new Choice(Choice.What.NEW, null))),
+                way("welcome-open", "Open…",
                         "Open a board file", () -> open(chosen)));
         illustrate(others.getChildren().get(0), "mdi2v-view-grid-plus-outline");
         illustrate(others.getChildren().get(1), "mdi2f-folder-open-outline");

@@ -36,7 +36,8 @@ class PictureFileTest {
         assertThat(again.getRGB(59, 39) & 0xFFFFFF).isEqualTo(0x123456);
         Path large = folder.resolve("large.png");
         javax.imageio.ImageIO.write(new BufferedImage(900, 20, BufferedImage.TYPE_INT_RGB), "png", large.toFile());
-        assertThatThrownBy(() -> PictureFile.exact(large)).hasMessageContaining("900 × 20 pixels; the limit is 512 each way");
+        assertThatThrownBy(() -> PictureFile.exact(large))
+                .hasMessageContaining("900 × 20 pixels; the limit is 512 each way");
         assertThatThrownBy(() -> PictureFile.exact(written("square.svg", RED_SQUARE))).hasMessageContaining(
                 "no pixels");
     }

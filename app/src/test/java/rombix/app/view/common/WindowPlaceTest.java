@@ -20,7 +20,8 @@ class WindowPlaceTest {
     void aPlaceOfAnotherScreenIsMovedOntoThisOne() {
         assertThat(WindowPlace.within(new Rectangle2D(1500, -40, 1100, 700), SCREEN)).isEqualTo(new Rectangle2D(180, 0,
                 1100, 700));
-        assertThat(WindowPlace.within(new Rectangle2D(-3, 10, 2000, 700), SCREEN)).isEqualTo(new Rectangle2D(0, 10, 1280,
-                700));
+        assertThat(WindowPlace.within(new Rectangle2D(-3, 10, 2000, 700), SCREEN))
+                .isEqualTo(new Rectangle2D(0, 10, 1280,
+                        700));
     }
 }

@@ -37,7 +37,8 @@ class PagesPopoverTest extends AtTheWindow {
         robot.interact(() -> bench().undo());
         assertThat(order()).isEqualTo(before);
         Point2D last = middle(find("#page-row-" + before.getLast()));
-        robot.moveTo(middle(find("#page-row-" + before.getFirst()))).press(MouseButton.PRIMARY).moveTo(last).moveBy(0, 6)
+        robot.moveTo(middle(find("#page-row-" + before.getFirst()))).press(MouseButton.PRIMARY).moveTo(last)
+                .moveBy(0, 6)
                 .release(MouseButton.PRIMARY);
         soon(() -> order().getLast().equals(before.getFirst()));
         assertThat(bench().page().id()).as("a drag shows no page").isEqualTo(before.getFirst());

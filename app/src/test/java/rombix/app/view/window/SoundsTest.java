@@ -72,7 +72,8 @@ class SoundsTest extends AtTheWindow {
     @Test
     void aFileThatIsNoSoundSaysSoAndChangesNothing() throws Exception {
         var before = bench().board();
-        File bad = java.nio.file.Files.writeString(folder.resolve("notes.mp3"), "isn't a supported sound file").toFile();
+        File bad = java.nio.file.Files.writeString(folder.resolve("notes.mp3"), "isn't a supported sound file")
+                .toFile();
         drop(List.of(bad), 0.93, 0.35);
         soon(() -> stage.getScene().getRoot().lookupAll(".label").stream().anyMatch(
                 n -> n instanceof javafx.scene.control.Label l && l.getText().contains("notes.mp3")));

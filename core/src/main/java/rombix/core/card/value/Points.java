@@ -22,9 +22,10 @@ final class Points {
             List<Double> here = sorted.get(i);
             if (here.get(0).equals(before.get(0)) || Math.signum(here.get(1) - before.get(1)) != way || way == 0) {
                 throw new IllegalArgumentException(
-                        "\"points\" must rise or fall throughout: %s follows %s, so one raw value would stand for two values".formatted(
-                                here,
-                                before));
+                        "\"points\" must rise or fall throughout: %s follows %s, so one raw value would stand for two values"
+                                .formatted(
+                                        here,
+                                        before));
             }
         }
         return sorted;

@@ -328,8 +328,9 @@ public final class Orders {
         Value now = key == null ? null : presently(key);
         double by = context.situation.value(n.by(), frame.scope).asNumber();
         if (now == null || Double.isNaN(now.asNumber()) || Double.isNaN(by)) {
-            throw new FormulaFault(0, "the present “%s” is unknown, so it can't be changed relatively".formatted(n.param()
-                    .label()));
+            throw new FormulaFault(0,
+                    "the present “%s” is unknown, so it can't be changed relatively".formatted(n.param()
+                            .label()));
         }
         Param p = n.param();
         double to = Math.rint((now.asNumber() + by) * 1e9) / 1e9;

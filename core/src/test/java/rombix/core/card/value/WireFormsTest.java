@@ -58,7 +58,8 @@ class WireFormsTest {
 
     @Test
     void pointsThatTurnBackAreRefused() {
-        assertThatThrownBy(() -> carry("{'points': [[0, 0], [1, 5], [2, 3]]}")).hasMessageContaining("must rise or fall");
+        assertThatThrownBy(() -> carry("{'points': [[0, 0], [1, 5], [2, 3]]}"))
+                .hasMessageContaining("must rise or fall");
         assertThatThrownBy(() -> carry("{'points': [[0, 0]]}")).hasMessageContaining("two or more pairs");
     }
 

@@ -51,7 +51,8 @@ abstract class RealMachine implements Machine {
         } catch (IOException e) {
             throw new Unable(folder != null && !folder.isBlank() && !new File(folder).isDirectory()
                     ? "there is no folder “" + folder + "”"
-                    : "the program “" + command.getFirst() + "” can't be started: it doesn't exist or isn't executable");
+                    : "the program “" + command.getFirst()
+                            + "” can't be started: it doesn't exist or isn't executable");
         }
     }
 
