@@ -177,7 +177,7 @@ public final class Finder {
         if (words.isEmpty() || !offer.words().containsAll(words)) {
             return false;
         }
-        offer.step().apply(figures);
+        Step _ = offer.step().apply(figures);
         return figures.isEmpty();
     }
 
