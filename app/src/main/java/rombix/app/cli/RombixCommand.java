@@ -68,7 +68,7 @@ public final class RombixCommand implements Callable<Integer> {
             new Entry(CheckCommand.class, CheckCommand::new),
             new Entry(CardsCommand.class, _ -> new CardsCommand()),
             new Entry(NamesCommand.class, _ -> new NamesCommand()),
-            new Entry(FoundCommand.class, _ -> new FoundCommand()),
+            new Entry(DiscoverCommand.class, _ -> new DiscoverCommand()),
             new Entry(StandInsCommand.class, _ -> new StandInsCommand()),
             new Entry(SecretsCommand.class, _ -> new SecretsCommand()),
             new Entry(SendersCommand.class, _ -> new SendersCommand()),

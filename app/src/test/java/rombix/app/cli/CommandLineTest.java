@@ -252,7 +252,7 @@ class CommandLineTest {
     /** The demo's ports were listed among the user's own gear. */
     @Test
     void thePortsOfTheDemoAreNotFound() {
-        assertThat(run("found", "--for", "0s").out().lines()).noneMatch(
+        assertThat(run("discover", "--for", "0s").out().lines()).noneMatch(
                 l -> l.contains("Larkmoor") && l.contains("a port of this computer"));
     }
 

@@ -24,7 +24,7 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** Says what a press will do, without telling the gear anything. */
 @Command(name = "forecast", mixinStandardHelpOptions = true, description = {
-        "Forecasts a press: when each step runs, what each reading will be, the odds, and clashes.",
+        "Forecasts a press: when each step runs, what each reading will be, the odds, and conflicts.",
         "Nothing is sent. With --stand-ins or --live it starts from the present readings; otherwise they are unknown.",
         "With --live, readings come from the Rombix that has the board open, or else from the gear."})
 public final class ForecastCommand implements Callable<Integer> {

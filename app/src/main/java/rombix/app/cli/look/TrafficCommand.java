@@ -40,8 +40,8 @@ public final class TrafficCommand implements Callable<Integer> {
     @Option(names = "--gear", paramLabel = "GEAR", description = "Only this gear, by its id.")
     private @Nullable String gear;
 
-    @Option(names = "--in-vain", description = "Only packets that failed or were ignored.")
-    private boolean vain;
+    @Option(names = "--failed", description = "Only packets that failed or were ignored.")
+    private boolean failed;
 
     @Option(names = "--commands", description = "Only commands, no queries or replies.")
     private boolean commands;
@@ -98,7 +98,7 @@ public final class TrafficCommand implements Callable<Integer> {
         }
         PacketWords words = new PacketWords(deck.rig(), deck::readings);
         for (Packet p : look.packets()) {
-            if (p.number() > told.last() && (gear == null || p.gear().equals(gear)) && !(vain && p.fate().well())
+            if (p.number() > told.last() && (gear == null || p.gear().equals(gear)) && !(failed && p.fate().well())
                     && !(commands && p.order() == null)) {
                 tell(p, words);
             }

@@ -126,7 +126,7 @@ public final class TriggersView {
     /** Whether what pulls it can be had on this machine now. */
     private String here(Row row) {
         if (!row.trouble().isEmpty()) {
-            return "clashes";
+            return "conflict";
         }
         return switch (row.trigger()) {
             case Trigger.Key k when k.everywhere() -> now.keysSeen() ? "seen" : "not seen";

@@ -22,10 +22,10 @@ import rombix.links.found.Searching;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Says which gear says that it is here. */
-@Command(name = "found", mixinStandardHelpOptions = true, description = {
+@Command(name = "discover", mixinStandardHelpOptions = true, description = {
         "Lists discovered gear: DNS-SD, SSDP, Art-Net, ports of this computer, retained topics on brokers.",
         "Exit code: 0 found, 1 nothing found."})
-final class FoundCommand implements Callable<Integer> {
+final class DiscoverCommand implements Callable<Integer> {
     @Option(names = "--for", converter = Span.class, paramLabel = "TIME", description = "How long to look, such as 10s (default 6s).")
     private long forMillis = 6000;
 
@@ -49,7 +49,7 @@ final class FoundCommand implements Callable<Integer> {
                 FoundGear::name)).flatMap(g -> Fitting.proposals(g, CardLibrary.shipped().values()).stream()).toList();
         PrintWriter out = spec.commandLine().getOut();
         if (json) {
-            out.println(JsonMapper.builder().build().writeValueAsString(all.stream().map(FoundCommand::fields)
+            out.println(JsonMapper.builder().build().writeValueAsString(all.stream().map(DiscoverCommand::fields)
                     .toList()));
         } else {
             all.forEach(p -> out.printf("%-28s %-11s %-24s %-14s %s%n", p.name(), p.found().protocol().title(), p
