@@ -147,16 +147,16 @@ final class HeardForm {
                             "heard-no", w.no().toString(), t -> become(now().withYesNo(now().yes(), value(
                                     t)))))));
             case LEVEL -> box.getChildren().addAll(row(Fields.named("Raw range from", number("heard-wire-low", w
-                    .wireLow(), n -> become(now().withWire(n, now().wireHigh())))), Fields.named("to", number(
+                    .wireLow(), n -> become(now().withWire(n, now().wireHigh())))), Fields.named("To", number(
                             "heard-wire-high", w.wireHigh(), n -> become(now().withWire(now().wireLow(), n))))),
                     row(
                             Fields.named("Shown as", number("heard-low", w.low(), n -> become(now().withRange(n,
                                     now().high(), now().unit())))),
-                            Fields.named("to", number("heard-high", w
+                            Fields.named("To", number("heard-high", w
                                     .high(),
                                     n -> become(now().withRange(now().low(), n, now()
                                             .unit())))),
-                            Fields.named("unit", typed("heard-unit", w
+                            Fields.named("Unit", typed("heard-unit", w
                                     .unit(),
                                     t -> become(now().withRange(now().low(),
                                             now().high(), t.strip()))))));

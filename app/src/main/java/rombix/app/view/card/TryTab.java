@@ -76,7 +76,7 @@ final class TryTab {
         table.setColumnResizePolicy(TableView.CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);
         table.setPlaceholder(Fields.read("Sent and received messages appear here."));
         table.getColumns()
-                .setAll(List.of(Fields.<Packet>column("time", 116, PacketWords::time), Fields.<Packet>column("",
+                .setAll(List.of(Fields.<Packet>column("Time", 116, PacketWords::time), Fields.<Packet>column("",
                         60, p -> p.way() == Packet.Way.OUT ? "out →" : "← in"),
                         Fields.<Packet>column("Message", 620,
                                 PacketWords::shown),

@@ -61,8 +61,8 @@ final class AddRow extends HBox {
         kind = Fields.choice("patch-kind", all, all.stream().filter(c -> before != null && c.id().equals(before.id()))
                 .findFirst().orElse(all.isEmpty() ? null : all.getFirst()), Card::title, _ -> propose());
         to.setText(String.valueOf(in));
-        getChildren().setAll(Fields.named("Add", count), Fields.named("Personality", kind),
-                Fields.named("called",
+        getChildren().setAll(Fields.named("Count", count), Fields.named("Personality", kind),
+                Fields.named("Name",
                         name),
                 Fields.named("Universe", to), Fields.named("First slot", from), FixtureForm.way("patch-add",
                         "Add", this::add));

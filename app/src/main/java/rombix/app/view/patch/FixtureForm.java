@@ -117,7 +117,7 @@ final class FixtureForm extends VBox {
         Curve now = of.curve();
         return Fields.choice("fixture-curve", List.of(Curve.values()), now == null ? Curve.LINEAR : now,
                 c -> switch (c) {
-                    case LINEAR -> "even";
+                    case LINEAR -> "linear";
                     case SQUARE -> "square (as the eye sees it)";
                     case S_CURVE -> "S-curve (slow at both ends)";
                 }, c -> change(of, "curve of “" + of.name() + "”", f -> f.withCurve(c == Curve.LINEAR ? null : c)));

@@ -96,11 +96,11 @@ public final class PatchSheet {
         table.setId("fixtures");
         table.setColumnResizePolicy(TableView.CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);
         table.setPlaceholder(Fields.read("No fixtures patched yet. Add some above."));
-        table.getColumns().setAll(List.of(Fields.<Fixture>column("fixture", 130, Fixture::name), Fields.<Fixture>column(
-                "personality", 130, f -> title(f)),
-                Fields.<Fixture>column("universe", 64, f -> String.valueOf(f
+        table.getColumns().setAll(List.of(Fields.<Fixture>column("Fixture", 130, Fixture::name), Fields.<Fixture>column(
+                "Personality", 130, f -> title(f)),
+                Fields.<Fixture>column("Universe", 64, f -> String.valueOf(f
                         .universe())),
-                Fields.<Fixture>column("slots", 70, this::slots), Fields.<Fixture>column("", 150,
+                Fields.<Fixture>column("Slots", 70, this::slots), Fields.<Fixture>column("", 150,
                         this::said)));
         table.getSelectionModel().selectedItemProperty().addListener((_, _, f) -> {
             if (f != null && !filling) {

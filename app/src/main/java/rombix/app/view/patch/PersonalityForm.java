@@ -98,17 +98,17 @@ final class PersonalityForm extends HBox {
     }
 
     private static HBox headings() {
-        HBox row = new HBox(Space.S6, Fields.wide(Styles.label("slot", "quiet"), NUMBER_WIDTH),
-                Fields.wide(Styles.label("is",
+        HBox row = new HBox(Space.S6, Fields.wide(Styles.label("Slot", "quiet"), NUMBER_WIDTH),
+                Fields.wide(Styles.label("Kind",
                         "quiet"), KIND_WIDTH),
-                Fields.wide(Styles.label("called", "quiet"), NAME_WIDTH), Fields.wide(
+                Fields.wide(Styles.label("Name", "quiet"), NAME_WIDTH), Fields.wide(
                         Styles.label("16 bits",
                                 "quiet"),
                         FIGURE_WIDTH),
-                Fields.wide(Styles.label("lowest", "quiet"), FIGURE_WIDTH), Fields.wide(Styles.label(
-                        "highest", "quiet"), FIGURE_WIDTH),
+                Fields.wide(Styles.label("Lowest", "quiet"), FIGURE_WIDTH), Fields.wide(Styles.label(
+                        "Highest", "quiet"), FIGURE_WIDTH),
                 Styles.label(
-                        "steps with levels, or one fixed level", "quiet"));
+                        "Steps with levels, or one fixed level", "quiet"));
         row.setAlignment(Pos.CENTER_LEFT);
         return row;
     }

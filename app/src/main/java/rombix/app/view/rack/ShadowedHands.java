@@ -192,7 +192,7 @@ final class ShadowedHands {
         });
         Button drop = Fields.plain("Discard", "Esc");
         drop.setOnAction(_ -> desk.overlay().close());
-        VBox box = new VBox(Space.S8, count, Fields.named("pauses", pauses), Fields.named("click positions", clicks));
+        VBox box = new VBox(Space.S8, count, Fields.named("Pauses", pauses), Fields.named("Click positions", clicks));
         box.getChildren().addAll(texts, trouble, new HBox(Space.S8, add, drop));
         box.setId("recorded");
         desk.overlay().show(box, by, () -> {

@@ -49,7 +49,7 @@ final class TypedTexts extends VBox {
         this.secrets = secrets;
         List<String> texts = steps.stream().filter(TypedTexts::types).map(TypedTexts::text).toList();
         if (!texts.isEmpty()) {
-            getChildren().add(Styles.label("typed text", "field-name"));
+            getChildren().add(Styles.label("Typed text", "field-name"));
         }
         for (String text : texts) {
             ComboBox<Becomes> choice = Fields.choice("typed-" + choices.size(), List.of(Becomes.values()),

@@ -65,13 +65,13 @@ public final class LogView {
         rows.columns("No entries match.", r -> r.kind() == Kind.FAULT
                 ? "fault-row"
                 : r.kind() == Kind.PRESS ? "press-row" : "plain-row", List.of(
-                        Fields.<LogRow>column("time", 126, LogView::time), Fields.<LogRow>column("", 70, r -> r.kind()
+                        Fields.<LogRow>column("Time", 126, LogView::time), Fields.<LogRow>column("", 70, r -> r.kind()
                                 .words()),
-                        Fields.<LogRow>column("button", 140, r -> r.name().isEmpty() ? "—" : r.name()),
-                        Fields.<LogRow>column("what", 236, r -> r.words()),
-                        Fields.<LogRow>column("by", 96, LogRow::who),
+                        Fields.<LogRow>column("Button", 140, r -> r.name().isEmpty() ? "—" : r.name()),
+                        Fields.<LogRow>column("Event", 236, r -> r.words()),
+                        Fields.<LogRow>column("By", 96, LogRow::who),
                         Fields.<LogRow>column("Late, took", 82, LogView::late),
-                        Fields.<LogRow>column("problems", 296, LogRow::message)));
+                        Fields.<LogRow>column("Problems", 296, LogRow::message)));
         rows.table().getSelectionModel().selectedItemProperty().addListener((_, _, row) -> {
             rows.detail().setText(row == null || row.message().isEmpty() ? "" : row.message());
             press.setDisable(row == null || row.press() == 0);

@@ -74,12 +74,12 @@ public final class TriggersView {
         table.setPlaceholder(Fields.read("No triggers yet."));
         table.getColumns()
                 .setAll(List.of(Fields.<Row>column("", 88, r -> TriggerEdits.kind(r.trigger())),
-                        Fields.<Row>column("what", 258,
+                        Fields.<Row>column("Trigger", 258,
                                 this::words),
-                        Fields.<Row>column("presses", 146, r -> r.button().name()),
-                        Fields.<Row>column("on page", 92, Row::page),
+                        Fields.<Row>column("Button", 146, r -> r.button().name()),
+                        Fields.<Row>column("Page", 92, Row::page),
                         Fields.<Row>column(
-                                "here", 104, this::here)));
+                                "Status", 104, this::here)));
         table.setRowFactory(_ -> new TableRow<>() {
             @Override
             protected void updateItem(@Nullable Row row, boolean empty) {

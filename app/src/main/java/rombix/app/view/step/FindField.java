@@ -75,7 +75,7 @@ final class FindField extends VBox {
 
     private void build() {
         HBox top = new HBox(Space.S10, preview());
-        VBox beside = new VBox(Space.S6, Fields.named("called", Fields.text(id + "-called", desk.picture(now.picture())
+        VBox beside = new VBox(Space.S6, Fields.named("Name", Fields.text(id + "-called", desk.picture(now.picture())
                 .map(Board.Picture::name).orElse(""), this::rename)), whole());
         HBox.setHgrow(beside, Priority.ALWAYS);
         top.getChildren().add(beside);
@@ -102,8 +102,8 @@ final class FindField extends VBox {
         result.getChildren().add(look);
         result.setAlignment(Pos.CENTER_LEFT);
         map.setId(id + "-map");
-        getChildren().setAll(top, Fields.named("look", within), Fields.named("Minimum match", alike), Fields.named(
-                "take", which),
+        getChildren().setAll(top, Fields.named("Search in", within), Fields.named("Minimum match", alike), Fields.named(
+                "Match", which),
                 Fields.named("May be missing for", Fields.span(id + "-wait", now.millis(), ms -> become(
                         new Place.OnPicture(now.picture(), now.within(), now.alike(), now.which(), now.x(), now.y(),
                                 (int) (long) ms)))),

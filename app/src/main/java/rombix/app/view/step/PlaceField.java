@@ -88,7 +88,7 @@ final class PlaceField extends VBox {
             ComboBox<Place> as = Fields.choice(name + "-as", same, place, Place::words, p -> become(p, same, null));
             as.setMaxWidth(Double.MAX_VALUE);
             as.setAccessibleText("Measured from");
-            getChildren().add(new VBox(Space.S3, Styles.label("measured from", "field-name"), as));
+            getChildren().add(new VBox(Space.S3, Styles.label("Measured from", "field-name"), as));
         }
     }
 
