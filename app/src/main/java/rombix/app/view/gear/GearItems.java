@@ -71,7 +71,7 @@ final class GearItems {
             open.setId("gear-patch-" + g.id());
             open.setTooltip(new Tooltip("Universe and slot of each fixture"));
             open.setOnAction(_ -> ways.patch(g.id()));
-            all.getChildren().add(open);
+            all.getChildren().addAll(open, fixtures(g));
         }
         if (!PatchEdits.patched(card) || !g.lists().isEmpty()) {
             card.lists().keySet().stream().sorted().forEach(list -> {
@@ -85,6 +85,19 @@ final class GearItems {
             });
         }
         return all;
+    }
+
+    /** The fixtures of a patch, to be read; they are edited in the patch. */
+    private Node fixtures(Gear g) {
+        GridPane grid = new GridPane(Space.S16, Space.S4);
+        grid.addRow(0, Styles.label("Name", "field-name"), Styles.label("Personality", "field-name"), Styles.label(
+                "Universe", "field-name"), Styles.label("First slot", "field-name"));
+        g.patch().forEach(f -> {
+            Card card = desk.bench().rig().cards().get(f.personality());
+            grid.addRow(grid.getRowCount(), Fields.read(f.name()), Fields.read(card == null ? f.personality() : card
+                    .title()), Fields.read(String.valueOf(f.universe())), Fields.read(String.valueOf(f.slot())));
+        });
+        return grid;
     }
 
     /** What this computer doesn't support, with what to do about it. */

@@ -39,6 +39,8 @@ public final class GearSheet {
     private static final double LEAST_WIDTH = 960;
     private static final double MOST_WIDTH = 1200;
     private static final double LIST_WIDTH = 244;
+    /** More than any screen has: the sheet is as high as the window lets it be. */
+    private static final double WHOLE_HEIGHT = 10_000;
     /** So many rows are seen above the one that is scrolled to. */
     private static final int ABOVE = 3;
 
@@ -116,7 +118,7 @@ public final class GearSheet {
         sheet.setId("gear");
         double room = by.getScene().getWidth();
         double width = Math.clamp(room - RACK_WIDTH - MARGIN, LEAST_WIDTH, MOST_WIDTH);
-        sheet.setPrefSize(width, by.getScene().getHeight());
+        sheet.setPrefSize(width, WHOLE_HEIGHT);
         order();
         desk.overlay().showAt(sheet, Math.max(RACK_WIDTH, room - width) + width / 2, by.getScene().getHeight() / 2,
                 () -> {
@@ -160,7 +162,7 @@ public final class GearSheet {
         list.getSelectionModel().select(gear);
         filling = false;
         list.refresh();
-        rightIs(detail.of(gear));
+        showRight(detail.of(gear));
         add.setDisable(false);
     }
 
@@ -169,13 +171,13 @@ public final class GearSheet {
         list.getSelectionModel().clearSelection();
         filling = false;
         detail.end();
-        rightIs(adding.begin());
+        showRight(adding.begin());
         add.setDisable(true);
         adding.focusFirst();
     }
 
     /** A board that has gear and no button yet is offered pages as well. */
-    private void rightIs(Node content) {
+    private void showRight(Node content) {
         VBox.setVgrow(content, Priority.ALWAYS);
         right.getChildren().setAll(content);
         right.applyCss(); // What scrolls is found by its id only then.
