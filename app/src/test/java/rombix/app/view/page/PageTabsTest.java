@@ -27,10 +27,10 @@ class PageTabsTest {
     }
 
     /** The ids of the tabs in sight, from left to right, when there is so much room. */
-    private List<String> inSight(List<Page> pages, String shown, double width) {
+    private List<String> inSight(List<Page> pages, String shown, double width, boolean live) {
         return WaitForAsyncUtils.waitForAsyncFx(60_000, () -> {
             tabs = new PageTabs(chosen::add);
-            tabs.show(pages, shown, false);
+            tabs.show(pages, shown, live);
             new Scene(tabs);
             tabs.applyCss();
             tabs.resize(width, 40);
@@ -45,12 +45,18 @@ class PageTabsTest {
 
     @Test
     void allStandInARowWhereThereIsRoom() {
-        assertThat(inSight(MANY.subList(0, 3), "p1", 2000)).containsExactly("page-p0", "page-p1", "page-p2");
+        assertThat(inSight(MANY.subList(0, 3), "p1", 2000, false)).containsExactly("page-p0", "page-p1", "page-p2");
     }
 
     @Test
-    void whereThereIsNotTheRestIsInAMenuAndTheOneThatIsShownStays() {
-        List<String> row = inSight(MANY, "p17", 500);
+    void inBuildTheRestIsInTheListOfAllPages() {
+        assertThat(inSight(MANY, "p17", 500, false)).startsWith("page-p0", "page-p1").contains("page-p17").doesNotContain(
+                "pages-rest");
+    }
+
+    @Test
+    void inLiveWhereThereIsNoRoomTheRestIsInAMenuAndTheOneThatIsShownStays() {
+        List<String> row = inSight(MANY, "p17", 500, true);
         assertThat(row).startsWith("page-p0", "page-p1").contains("page-p17").endsWith("pages-rest")
                 .hasSizeLessThan(12);
         MenuButton rest = (MenuButton) tabs.getChildren().getLast();
