@@ -243,7 +243,7 @@ public final class Deck extends RunContext {
                 buttons.all().forEach(b -> {
                     Op.Seq chain = b.onStart();
                     if (chain != null) {
-                        runs.start(b, "on-start", chain, Scope.of(b.button.id()), at, "board goes live");
+                        runs.start(b, "on-start", chain, Scope.of(b.button.id()), at, "going live");
                     }
                 });
                 armed.happened(When.What.WENT_LIVE, null, at);

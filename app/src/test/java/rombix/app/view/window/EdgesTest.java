@@ -27,7 +27,7 @@ class EdgesTest extends AtTheWindow {
     private final List<Happening.Started> started = new CopyOnWriteArrayList<>();
 
     private long starts() {
-        return started.stream().filter(s -> s.source().equals("board goes live")).count();
+        return started.stream().filter(s -> s.source().equals("going live")).count();
     }
 
     /** Build and back in mid-show ran every start chain again, and muted the host. */
