@@ -117,7 +117,7 @@ class LinksTest {
             port = once.port();
         }
         try (LinkBench bench = new LinkBench(only("studio", "127.0.0.1:" + port))) {
-            soon().until(() -> bench.statuses.get("studio").words().contains("no answer at 127.0.0.1:" + port));
+            soon().until(() -> bench.statuses.get("studio").words().contains("no response from 127.0.0.1:" + port));
             assertThat(bench.statuses.get("studio").phase()).isEqualTo(Phase.SILENT);
             assertThat(bench.statuses.get("studio").hint()).isNotBlank();
             try (Studio back = new Studio(port)) {

@@ -121,7 +121,7 @@ class CommandLineTest {
     void aFailedStepEndsWithOne() {
         Result r = run("press", DEMO, "next-cue", "--stand-ins", "--at", "cues=127.0.0.1:9", "--times", "2");
         assertThat(r.code()).isEqualTo(1);
-        assertThat(r.out().lines()).hasSize(2).allSatisfy(l -> assertThat(l).contains("fault", "no answer at"));
+        assertThat(r.out().lines()).hasSize(2).allSatisfy(l -> assertThat(l).contains("fault", "no response from"));
     }
 
     @Test

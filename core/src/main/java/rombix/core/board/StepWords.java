@@ -84,7 +84,7 @@ public final class StepWords {
                     ? (s.way() == DeckStep.Show.Way.POP_UP ? "Pop up page " : "Show page ") + "“"
                             + rig.page(s.page()).map(Page::name).orElse(s.page()) + "”"
                             + (s.way() == DeckStep.Show.Way.WHILE_HELD ? " while held" : "")
-                    : "Show “" + buttonName(s.button()) + "” the user " + s.state();
+                    : "Show “" + buttonName(s.button()) + "” as " + s.state();
             case DeckStep.Written w -> w.verb().word() + " “" + w.text() + "”";
             case DeckStep.Stop s -> switch (s.what()) {
                 case THIS -> "Stop this chain";

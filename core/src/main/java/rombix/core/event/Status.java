@@ -29,7 +29,7 @@ public record Status(Phase phase, Cause cause, List<String> told, long ignored) 
         return cause.reason();
     }
 
-    /** One short clause: {@code ready}, {@code no answer at 127.0.0.1:9000}. */
+    /** One short clause: {@code ready}, {@code no response from 127.0.0.1:9000}. */
     public String words() {
         return cause.words(told);
     }

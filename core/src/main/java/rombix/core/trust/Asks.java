@@ -60,7 +60,7 @@ public final class Asks {
         asks.hears();
         asks.board.buttons().forEach(asks::byItself);
         if (asks.board.afterCrash() == Board.AfterCrash.ALWAYS) {
-            asks.add(new Ask(Kind.BY_ITSELF, "automatically after a crash", "The board",
+            asks.add(new Ask(Kind.BY_ITSELF, "by itself after a crash", "The board",
                     "after a crash, ends at the next opening what was held or running"));
         }
         return asks.found.values().stream().sorted(Comparator.comparing(Ask::kind)).toList();
@@ -241,7 +241,7 @@ public final class Asks {
         }
         Set<String> works = new TreeSet<>();
         gear(rig, button).forEach(g -> works.add(board.gear(g).map(Gear::name).orElse(g)));
-        add(new Ask(Kind.BY_ITSELF, "automatically " + Fingerprint.of(what), button.name(), String.join(", ", when)
+        add(new Ask(Kind.BY_ITSELF, "by itself " + Fingerprint.of(what), button.name(), String.join(", ", when)
                 + (works.isEmpty() ? "" : ": controls " + String.join(", ", works))));
     }
 

@@ -42,7 +42,10 @@ class StepWordsTest {
         Map<String, Arg> host = Map.of("channel", Arg.of("host"));
         Condition.OnReading muted = Condition.OnReading.is("desk", "muted/host", Value.of(true));
         return Stream.of(Arguments.of(new GearStep.Do("desk", "mute", Map.of("channel", Value.of("music-bed"))),
-                "Mute Music Bed"), Arguments.of(new Step.Wait(65_000), "Wait 1:05 min"),
+                "Mute Music Bed"),
+                Arguments.of(DeckStep.Show.state("next-target", "jupiter"),
+                        "Show “Next target” as jupiter"),
+                Arguments.of(new Step.Wait(65_000), "Wait 1:05 min"),
                 Arguments.of(new Step.Wait(
                         1000, 2000L, null, null, null, plain, Map.of()), "Wait 1 s to 2 s"),
                 Arguments.of(wait(muted,

@@ -63,6 +63,13 @@ class AsksTest {
     }
 
     @Test
+    void whatWasAgreedToIsKeptUnderKeysThatNoChangeOfWordsTouches() {
+        assertThat(Asks.of(rig, Set.of()).stream().filter(a -> a.kind() == Kind.BY_ITSELF).map(Ask::key)).isNotEmpty()
+                .allMatch(
+                        k -> k.matches("by itself \\S.*"));
+    }
+
+    @Test
     void anotherAddressIsNewAndTheSameOneUnderAnotherNameIsNot() {
         assertThat(fresh(b -> GearEdits.change(b, "studio", g -> g.withName("Elsewhere")))).isEmpty();
         assertThat(fresh(b -> GearEdits.change(b, "studio", g -> g.withLink(g.link().reached(g.link().protocol(),

@@ -289,7 +289,7 @@ final class Requests implements AutoCloseable {
             return response;
         } catch (TimeoutException e) {
             coming.cancel(true);
-            throw new Unreached("no answer at " + at + " in time", e);
+            throw new Unreached("no response from " + at + " in time", e);
         } catch (ExecutionException e) {
             for (Throwable why = e; why != null && over.secure() != null; why = why.getCause()) {
                 if (why instanceof SSLException) {
@@ -297,7 +297,7 @@ final class Requests implements AutoCloseable {
                     throw over.secure().refused(why);
                 }
             }
-            throw new Unreached("no answer at " + at, e.getCause());
+            throw new Unreached("no response from " + at, e.getCause());
         }
     }
 

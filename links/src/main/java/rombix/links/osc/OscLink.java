@@ -142,7 +142,7 @@ final class OscLink implements Link {
     }
 
     private String noAnswer() {
-        return "no answer at " + HostPort.words(address);
+        return "no response from " + HostPort.words(address);
     }
 
     private void receive() throws InterruptedException {

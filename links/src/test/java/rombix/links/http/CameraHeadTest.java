@@ -99,7 +99,7 @@ class CameraHeadTest {
         int port = head.port();
         head.close();
         soon(() -> gear.status().phase() == Phase.OFF);
-        assertThat(gear.done("track")).contains("no answer at");
+        assertThat(gear.done("track")).contains("no response from");
         head = new CameraHead(port);
         gear.ready();
         assertThat(gear.done("track")).isEqualTo("sent");

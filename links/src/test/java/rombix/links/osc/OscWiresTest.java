@@ -63,7 +63,7 @@ class OscWiresTest {
         try (GearUnderTest gear = gear("127.0.0.1:" + port, l -> l)) {
             soon(() -> gear.status().sends());
             gear.done("mute", "on", true);
-            soon(() -> gear.status().words().contains("no answer at"));
+            soon(() -> gear.status().words().contains("no response from"));
             assertThat(gear.status().sends()).isTrue();
             try (DatagramSocket back = new DatagramSocket(port, InetAddress.getLoopbackAddress())) {
                 back.setSoTimeout(60_000);

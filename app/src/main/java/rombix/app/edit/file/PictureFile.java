@@ -117,7 +117,7 @@ public final class PictureFile {
         }
         if (image == null) {
             throw new IOException(
-                    "Rombix can't read “%s” the user a picture. Choose a %s file.".formatted(name, KINDS));
+                    "Rombix can't read “%s” as a picture. Choose a %s file.".formatted(name, KINDS));
         }
         return image;
     }

@@ -94,8 +94,11 @@ final class GearItems {
                 "Universe", "field-name"), Styles.label("First slot", "field-name"));
         g.patch().forEach(f -> {
             Card card = desk.bench().rig().cards().get(f.personality());
-            grid.addRow(grid.getRowCount(), Fields.read(f.name()), Fields.read(card == null ? f.personality() : card
-                    .title()), Fields.read(String.valueOf(f.universe())), Fields.read(String.valueOf(f.slot())));
+            grid.addRow(grid.getRowCount(), Fields.read(f.name()), Fields.read(card == null
+                    ? f.personality()
+                    : card
+                            .title()),
+                    Fields.read(String.valueOf(f.universe())), Fields.read(String.valueOf(f.slot())));
         });
         return grid;
     }

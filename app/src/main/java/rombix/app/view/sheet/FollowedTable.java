@@ -173,6 +173,7 @@ final class FollowedTable<T, K> {
 
     /** The same as a part of another sheet; it follows until {@link #end}. */
     VBox inside(ToggleButton first, List<? extends Node> top, List<Button> row, List<Button> ways) {
+        kinds.getToggles().removeIf(t -> !top.contains(t)); // Those of when it was shown before.
         kinds.selectToggle(first);
         follow.setSelected(true);
         HBox head = new HBox(Space.S6, words);

@@ -50,8 +50,9 @@ class PageTabsTest {
 
     @Test
     void inBuildTheRestIsInTheListOfAllPages() {
-        assertThat(inSight(MANY, "p17", 500, false)).startsWith("page-p0", "page-p1").contains("page-p17").doesNotContain(
-                "pages-rest");
+        assertThat(inSight(MANY, "p17", 500, false)).startsWith("page-p0", "page-p1").contains("page-p17")
+                .doesNotContain(
+                        "pages-rest");
     }
 
     @Test

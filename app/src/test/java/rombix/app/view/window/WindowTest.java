@@ -84,7 +84,7 @@ class WindowTest extends AtTheWindow {
     void aFaultIsSaidOnTheFaceInTheRackAndInTheMessageLine() {
         mode(Mode.LIVE);
         click(tile("next-cue"));
-        soon(() -> tile("next-cue").getAccessibleText().contains("no answer at"));
+        soon(() -> tile("next-cue").getAccessibleText().contains("no response from"));
         soon(() -> stage.getScene().getRoot().lookupAll(".message").stream()
                 .anyMatch(n -> n instanceof Labeled l && l.getText().contains("Lamp cues: no answer")));
     }
