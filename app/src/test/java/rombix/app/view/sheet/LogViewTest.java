@@ -66,7 +66,7 @@ class LogViewTest extends AtTheWindow {
         mode(Mode.BUILD);
         key(KeyCode.L, KeyCode.CONTROL);
         soon(() -> find("#log") != null);
-        robot.interact(() -> ((TextField) find("#log-words")).setText("no answer"));
+        robot.interact(() -> ((TextField) find("#log-words")).setText("no response"));
         soon(() -> rows().size() == 1);
         select(Kind.FAULT);
         robot.interact(((Button) find("#log-step"))::fire);

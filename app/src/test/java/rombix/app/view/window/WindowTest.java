@@ -86,7 +86,7 @@ class WindowTest extends AtTheWindow {
         click(tile("next-cue"));
         soon(() -> tile("next-cue").getAccessibleText().contains("no response from"));
         soon(() -> stage.getScene().getRoot().lookupAll(".message").stream()
-                .anyMatch(n -> n instanceof Labeled l && l.getText().contains("Lamp cues: no answer")));
+                .anyMatch(n -> n instanceof Labeled l && l.getText().contains("Lamp cues: no response")));
     }
 
     @Test
