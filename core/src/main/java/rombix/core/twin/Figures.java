@@ -59,4 +59,9 @@ public final class Figures {
                 ? withUnit(seconds / 60.0, "min")
                 : String.format(Locale.ROOT, "%d:%02d min", seconds / 60, seconds % 60);
     }
+
+    /** The text with its first letter in upper case. */
+    public static String capitalized(String text) {
+        return text.isEmpty() ? text : text.substring(0, 1).toUpperCase(Locale.ROOT) + text.substring(1);
+    }
 }

@@ -93,7 +93,7 @@ public final class StatusCommand implements Callable<Integer> {
             out.println(JsonMapper.builder().build().writeValueAsString(all));
         } else {
             out.printf("%s, %s, page %s%n", found.board(),
-                    found.mode().substring(0, 1).toUpperCase(Locale.ROOT) + found.mode().substring(1), found.page());
+                    Figures.capitalized(found.mode()), found.page());
             found.faces().stream().filter(f -> f.page().equals(found.page()) && !f.words().isEmpty()).forEach(f -> out
                     .printf("face   %-20s %s%n", f.name(), f.words()));
             found.running().forEach(r -> out.printf("runs   %-20s %s%s%n", r.name(), r.what(), r.secondsLeft() == null

@@ -6,20 +6,19 @@ import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
-import rombix.core.board.Face.Tally;
 import rombix.core.board.Face;
+import rombix.core.board.Face.Tally;
 import rombix.core.board.Gear;
 import rombix.core.board.Rig;
 import rombix.core.board.State;
+import rombix.core.card.Card;
 import rombix.core.card.Card.Item;
 import rombix.core.card.Card.Tone;
-import rombix.core.card.Card;
 import rombix.core.card.Protocol;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Condition;
@@ -31,6 +30,7 @@ import rombix.core.edit.Edits;
 import rombix.core.edit.GearEdits;
 import rombix.core.edit.Proposals;
 import rombix.core.sound.Clip;
+import rombix.core.twin.Figures;
 import rombix.core.value.Value;
 import rombix.links.sound.SoundFile;
 
@@ -131,7 +131,7 @@ public final class ClipFiles {
     /** What a file is called among people: {@code star-sting.wav} is Star sting. */
     private static String title(Path file) {
         String plain = file.getFileName().toString().replaceFirst("\\.[^.]+$", "").replaceAll("[-_ ]+", " ").strip();
-        return plain.isEmpty() ? "Clip" : plain.substring(0, 1).toUpperCase(Locale.ROOT) + plain.substring(1);
+        return plain.isEmpty() ? "Clip" : Figures.capitalized(plain);
     }
 
     /** What plays them: the one, or one of several, in an order that is shuffled anew when all have been played. */

@@ -69,21 +69,21 @@ final class ControlForm {
             case null -> {
             }
             case Control.Dial d -> {
-                content.getChildren().add(level("control-level", "Level, unless turning runs a chain",
+                content.getChildren().add(level("control-level", "Level",
                         levels, d.level(), x -> set(d.withLevel(x).withCoarse(0).withFine(0))));
                 Level level = of(levels, d.level());
                 if (level != null) {
                     String unit = level.scale().unit() == null ? "" : ", in " + level.scale().unit();
-                    content.getChildren().addAll(
-                            Fields.named("Change per detent" + unit,
-                                    step("control-coarse", d.coarse(), level.scale().detent(),
-                                            x -> set(d.withCoarse(x)))),
-                            Fields.named("Change per fine detent (Shift)" + unit, step("control-fine", d.fine(),
+                    content.getChildren().addAll(Fields.row(
+                            Fields.named("Per detent" + unit, step("control-coarse", d.coarse(), level.scale()
+                                    .detent(), x -> set(d.withCoarse(x)))),
+                            Fields.named("Per fine detent" + unit, step("control-fine", d.fine(),
                                     (d.coarse() > 0 ? d.coarse() : level.scale().detent()) / 10,
-                                    x -> set(d.withFine(x)))));
+                                    x -> set(d.withFine(x))))),
+                            Fields.help("Hold Shift while turning for fine detents"));
                 }
             }
-            case Control.Row _ -> content.getChildren().add(Fields.read(
+            case Control.Row _ -> content.getChildren().add(Fields.help(
                     "Each state is a choice with its own press chain. Make the button wide or tall."));
             case Control.Items i ->
                 content.getChildren().add(new RunDownForm(desk, i.list(), id -> set(i.withList(id))));
@@ -92,15 +92,15 @@ final class ControlForm {
                             x -> set(p.withPace(x)))),
                     Fields.check("control-holds", "Mouse button held while sliding", p.holds(), on -> set(
                             p.withHolds(on))),
-                    Fields.read("Sliding runs the turn chain; a tap runs the press chain."));
+                    Fields.help("Sliding runs the turn chain; a tap runs the press chain."));
             case Control.WheelStrip s -> content.getChildren().addAll(
                     Fields.check("control-both", "Also scroll sideways", s.both(), on -> set(
                             s.withBoth(on))),
-                    Fields.read("Sliding runs the turn chain with the number of notches."));
+                    Fields.help("Sliding runs the turn chain with the number of notches."));
             case Control.KeyPad p -> content.getChildren().addAll(
                     Fields.check("control-eight", "Eight directions", p.eight(), on -> set(
                             p.withEight(on))),
-                    Fields.read("Each state is a direction with its own press and release chains."
+                    Fields.help("Each state is a direction with its own press and release chains."
                             + (p.eight() ? "" : " A diagonal presses both neighbours.")));
             case Control.Fader f -> content.getChildren().add(level("control-level", "Level", levels, f
                     .level(), x -> set(f.withLevel(x))));
@@ -145,7 +145,7 @@ final class ControlForm {
     }
 
     private void set(@Nullable Control control) {
-        desk.bench().button().ifPresent(b -> desk.bench().edit("change the type of “" + b.name() + "” is",
+        desk.bench().button().ifPresent(b -> desk.bench().edit("change the type of “" + b.name() + "”",
                 board -> Edits.button(board, b.id(), x -> Controls.become(desk.bench().rig(), x, control))));
         anew.run();
     }

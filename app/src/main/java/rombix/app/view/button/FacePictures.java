@@ -99,7 +99,7 @@ final class FacePictures {
         row.setAlignment(Pos.CENTER_LEFT);
         own.getChildren().setAll(row);
         if (image == null) {
-            Label hint = Fields.read("or drop a file on the button");
+            Label hint = Fields.help("or drop a file on the button");
             row.getChildren().add(hint);
             return;
         }

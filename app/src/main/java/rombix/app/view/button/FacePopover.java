@@ -182,8 +182,9 @@ public final class FacePopover {
                 });
         readings.setPromptText("Insert a reading or value");
         VBox words = new VBox(Space.S8, Fields.named("Button name", name), Fields.named(several
-                ? "Label for “" + state.name() + "”, up to three lines"
-                : "Label, up to three lines", label), readings, Fields.named("Second line, smaller", second));
+                ? "Label for “" + state.name() + "”"
+                : "Label", label, "Up to three lines; Shift+Enter starts a new one"), readings, Fields.named(
+                        "Second line, smaller", second));
         if (several) {
             words.getChildren().add(Fields.named("State name", text("state-name", state.name(), given -> desk
                     .bench().edit("name the state", b -> Edits.state(b, button.id(), subject.state(), s -> s.withName(

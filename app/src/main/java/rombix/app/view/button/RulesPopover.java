@@ -36,7 +36,7 @@ public final class RulesPopover {
     }
 
     public void open(Node by) {
-        VBox content = new VBox(Space.S10);
+        VBox content = new VBox(Space.S8);
         content.setPrefWidth(340);
         fill(content);
         ScrollPane scroll = new ScrollPane(content);
@@ -79,11 +79,12 @@ public final class RulesPopover {
         guard(b, content, anew);
         then(b, content, anew);
         held(b, content);
-        content.getChildren().addAll(Fields.named("Shortcut in Live, while this window has focus", key(b)),
+        content.getChildren().addAll(Fields.named("Shortcut", key(b), "Works in Live, while this window has focus"),
                 triggers(b),
-                Fields.named("Tag, for stopping several at once",
+                Fields.named("Tag",
                         Fields.text("rule-tag", b.tag() == null ? "" : b.tag(),
-                                t -> edit(y -> y.withTag(t.isBlank() ? null : t.strip())))));
+                                t -> edit(y -> y.withTag(t.isBlank() ? null : t.strip()))),
+                        "One step can stop all buttons with the same tag"));
         board(content);
     }
 
@@ -131,7 +132,7 @@ public final class RulesPopover {
         List<Named> back = new ArrayList<>(List.of(new Named("", "stay in this state")));
         b.states().stream().filter(x -> x != s).forEach(x -> back.add(new Named(x.id(), "back to " + x.name())));
         content.getChildren()
-                .add(Fields.named("Return to another state after a time",
+                .add(Fields.named("Return to another state",
                         Fields.choice("rule-fall-back", back, back.stream()
                                 .filter(n -> n.id().equals(fall == null ? "" : fall.to())).findFirst().orElse(null),
                                 Named::words,
@@ -150,7 +151,7 @@ public final class RulesPopover {
     private void held(Button b, VBox content) {
         if (b.states().size() > 1) {
             content.getChildren()
-                    .add(Fields.check("rule-springs-back", "Tap toggles, hold is momentary",
+                    .add(Fields.check("rule-springs-back", "Toggle on a tap, momentary while held",
                             b.springsBack(), on -> edit(y -> y.withSpringsBack(on))));
         }
         content.getChildren().add(Fields.check("rule-press-also", "A long press also runs the press chain", b
@@ -191,12 +192,10 @@ public final class RulesPopover {
 
     private void board(VBox content) {
         Board board = desk.bench().board();
-        Label title = new Label("All buttons on this board");
-        title.getStyleClass().add("field-name");
-        content.getChildren().addAll(title,
-                Fields.named("Long press after", Fields.span("rule-long", board.longPressMillis(),
+        content.getChildren().addAll(Fields.heading("All buttons on this board"),
+                Fields.row(Fields.named("Long press after", Fields.span("rule-long", board.longPressMillis(),
                         ms -> desk.bench().edit("change the long press", x -> x.withLongPress(ms)))),
-                Fields.named("Double press within", Fields.span("rule-double", board.doublePressMillis(),
-                        ms -> desk.bench().edit("change the double press", x -> x.withDoublePress(ms)))));
+                        Fields.named("Double press within", Fields.span("rule-double", board.doublePressMillis(),
+                                ms -> desk.bench().edit("change the double press", x -> x.withDoublePress(ms))))));
     }
 }

@@ -88,7 +88,7 @@ final class RunDownForm extends VBox {
                         change("name the run-down", now.id(), r -> r.withName(t.strip()));
                     }
                 })),
-                Fields.named("Items, one per line: name | text | planned time", lines), foot);
+                Fields.named("Items", lines, "One per line: name | text | planned time"), foot);
     }
 
     private static String words(RunDown of) {

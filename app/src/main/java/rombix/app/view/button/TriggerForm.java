@@ -15,7 +15,6 @@ import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.GridPane;
-import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.TriggerEdits.Row;
@@ -93,23 +92,23 @@ public final class TriggerForm {
                             now[0] = now[0].withEach(on);
                             changed.accept(now[0]);
                         }),
-                Fields.read(
+                Fields.help(
                         "In the chain, {says} is the reported text and {part1}, {part2}… are the groups of the pattern."));
     }
 
     private List<Node> osc(Trigger.Osc o) {
         return List.of(
-                Fields.named("Address", checked("trigger-osc", o.address(), a -> changed.accept(o.withAddress(a)))),
-                Fields.read(
-                        "Send to 127.0.0.1. No value, true or a number above 0 presses; false or 0 releases. 0 to 1 moves a fader."),
-                Fields.named("Port for all OSC triggers of this board",
+                Fields.named("Address", checked("trigger-osc", o.address(), a -> changed.accept(o.withAddress(a))),
+                        "Above 0 presses, 0 releases; 0 to 1 moves a fader"),
+                Fields.named("Port",
                         Fields.text("trigger-osc-port", String.valueOf(desk.bench().board()
                                 .listensAt()), t -> {
                                     int port = (int) Fields.parsed(t, 0);
                                     if (port > 0 && port < MAX_PORT) {
                                         desk.bench().edit("change the OSC port", b -> b.withOscPort(port));
                                     }
-                                })));
+                                }),
+                        "On 127.0.0.1, for all OSC triggers of this board"));
     }
 
     private List<Node> gamepad(Trigger.Gamepad g) {
@@ -127,9 +126,8 @@ public final class TriggerForm {
                 d -> change(Trigger.Gamepad.class, x -> x.withDevice(d)))), Fields.named("Control",
                         Fields
                                 .choice("trigger-part", parts, g.part(), p -> p, p -> change(Trigger.Gamepad.class,
-                                        x -> x.withPart(p)))),
-                Fields.read(
-                        "Buttons press and release. A stick moves a pad, a pointer pad or a direction pad; an analogue trigger moves a fader."));
+                                        x -> x.withPart(p))),
+                        "A stick moves a pad; an analogue trigger moves a fader"));
     }
 
     private List<Node> key(Trigger.Key k) {
@@ -153,12 +151,11 @@ public final class TriggerForm {
                 x -> x.name().toLowerCase(
                         Locale.ROOT),
                 to -> midi(x -> x.withControl(to, x.channel(), x.number())));
-        message.setPrefWidth(116);
         TextField channel = data("trigger-channel", m.channel(), "", "Channel, 1 to 16", n -> midi(x -> x.withControl(x
                 .message(), n == null ? x.channel() : Math.clamp(n, 1, MAX_CHANNEL), x.number())));
         TextField number = data("trigger-number", m.number(), "", "Number, 0 to 127", n -> midi(x -> x.withControl(x
                 .message(), x.channel(), n == null ? x.number() : n)));
-        nodes.add(new HBox(Space.S8, Fields.named("Message", message), Fields.named("Channel", channel),
+        nodes.add(Fields.row(Fields.named("Message", message), Fields.named("Channel", channel),
                 Fields.named(
                         "Number", number)));
         if (m.message() == Message.CONTROL) {
@@ -237,8 +234,7 @@ public final class TriggerForm {
         return List.of(Fields.named("When", checked("trigger-at", c.at().text(), text -> {
             Schedule at = Schedule.of(text);
             change(Trigger.Clock.class, x -> x.withAt(at));
-        })), Fields.read("21:30, every day · Fri,Sat 21:30 ·"
-                + " 2026-12-24T21:30, once · every 15 min"),
+        }), "Such as 21:30; Fri,Sat 21:30; 2026-12-24T21:30; every 15 min"),
                 Fields.check("trigger-late",
                         "If the computer was asleep, press when it wakes", c.late(),
                         on -> change(Trigger.Clock.class, x -> x.withLate(on))));
@@ -258,7 +254,7 @@ public final class TriggerForm {
                             w.withGear(g.id())))));
         }
         if (w.what() == What.BOARD_OPENED) {
-            nodes.add(Fields.read("This trigger also presses in Build, to prepare the gear."));
+            nodes.add(Fields.help("This trigger also presses in Build, to prepare the gear."));
         }
         return nodes;
     }

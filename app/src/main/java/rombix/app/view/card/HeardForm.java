@@ -11,7 +11,6 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
-import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.CardEdits;
@@ -22,12 +21,12 @@ import rombix.core.board.Gear;
 import rombix.core.card.Card;
 import rombix.core.card.Protocol;
 import rombix.core.listen.CardMaking;
-import rombix.core.listen.Voice.Kind;
 import rombix.core.listen.Voice;
+import rombix.core.listen.Voice.Kind;
 import rombix.core.listen.Wanted;
 import rombix.core.store.CardLibrary;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.twin.Figures;
 import rombix.core.twin.Twin;
 import rombix.core.value.Value;
@@ -133,12 +132,12 @@ final class HeardForm {
         if (v == null || w == null) {
             return;
         }
-        box.getChildren().setAll(Styles.label(v.where(), "gear-name"), row(Fields.named("Type", Fields.choice(
+        box.getChildren().setAll(Styles.label(v.where(), "gear-name"), Fields.row(Fields.named("Type", Fields.choice(
                 "heard-kind", List.of(Kind.values()), w.kind(), Kind::words, k -> become(proposed(v, k).withTitle(now()
                         .title())))),
                 Fields.named("Name", typed("heard-name", w.title(), t -> become(now().withTitle(t))))));
         switch (w.kind()) {
-            case MUTE, SWITCH -> box.getChildren().add(row(Fields.named(w.kind() == Kind.MUTE
+            case MUTE, SWITCH -> box.getChildren().add(Fields.row(Fields.named(w.kind() == Kind.MUTE
                     ? "Muted value"
                     : "On value",
                     typed("heard-yes", w.yes().toString(), t -> become(now().withYesNo(value(t), now()
@@ -146,10 +145,10 @@ final class HeardForm {
                     Fields.named(w.kind() == Kind.MUTE ? "Open value" : "Off value", typed(
                             "heard-no", w.no().toString(), t -> become(now().withYesNo(now().yes(), value(
                                     t)))))));
-            case LEVEL -> box.getChildren().addAll(row(Fields.named("Raw range from", number("heard-wire-low", w
+            case LEVEL -> box.getChildren().addAll(Fields.row(Fields.named("Raw range from", number("heard-wire-low", w
                     .wireLow(), n -> become(now().withWire(n, now().wireHigh())))), Fields.named("To", number(
                             "heard-wire-high", w.wireHigh(), n -> become(now().withWire(now().wireLow(), n))))),
-                    row(
+                    Fields.row(
                             Fields.named("Shown as", number("heard-low", w.low(), n -> become(now().withRange(n,
                                     now().high(), now().unit())))),
                             Fields.named("To", number("heard-high", w
@@ -207,7 +206,7 @@ final class HeardForm {
                 shown.clear();
             }
         });
-        return new VBox(Space.S6, Fields.named("Calibration points (shown = raw)", all), row(shown, add));
+        return new VBox(Space.S6, Fields.named("Calibration points (shown = raw)", all), Fields.row(shown, add));
     }
 
     private static Optional<List<List<Double>>> points(String text) {
@@ -248,10 +247,6 @@ final class HeardForm {
         });
         field.setPrefWidth(NUMBER_WIDTH);
         return field;
-    }
-
-    private static HBox row(Node... nodes) {
-        return new HBox(Space.S8, nodes);
     }
 
     /** A value as it stands on the wire. */

@@ -56,6 +56,44 @@ public final class Fields {
         return new VBox(Space.S3, label, control);
     }
 
+    /** A control under its name, with one line of help below it. */
+    public static VBox named(String name, Node control, String help) {
+        VBox field = named(name, control);
+        Label line = help(help);
+        control.setAccessibleHelp(help);
+        field.getChildren().add(line);
+        return field;
+    }
+
+    /** A line of help for the field above it. */
+    public static Label help(String text) {
+        Label line = new Label(text);
+        line.getStyleClass().addAll("field-help", "quiet");
+        line.setWrapText(true);
+        return line;
+    }
+
+    /** Fields side by side, all equally wide, their controls on one line. */
+    public static HBox row(Node... fields) {
+        HBox row = new HBox(Space.S8, fields);
+        row.setAlignment(Pos.BOTTOM_LEFT);
+        for (Node field : fields) {
+            HBox.setHgrow(field, Priority.ALWAYS);
+            if (field instanceof Region r) {
+                r.setPrefWidth(0);
+                r.setMaxWidth(Double.MAX_VALUE);
+            }
+        }
+        return row;
+    }
+
+    /** A heading over the fields that follow. */
+    public static Label heading(String text) {
+        Label label = new Label(text);
+        label.getStyleClass().addAll("gear-name", "field-heading");
+        return label;
+    }
+
     /** A line of text to read. */
     public static Label read(String text) {
         Label label = new Label(text);

@@ -2,7 +2,6 @@ package rombix.app.view.gear;
 
 import java.io.IOException;
 import java.util.List;
-import java.util.Locale;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
@@ -27,6 +26,7 @@ import rombix.core.card.Card;
 import rombix.core.card.Protocol;
 import rombix.core.edit.GearEdits;
 import rombix.core.event.Status;
+import rombix.core.twin.Figures;
 import rombix.running.owner.Certificates;
 
 /** How a gear is connected, and how that goes: status, address, test, login and encryption, settings. */
@@ -104,7 +104,7 @@ final class ConnectionTab {
     }
 
     private static String sentence(String words) {
-        return words.substring(0, 1).toUpperCase(Locale.ROOT) + words.substring(1) + (words.endsWith(".") ? "" : ".");
+        return Figures.capitalized(words) + (words.endsWith(".") ? "" : ".");
     }
 
     private Node protocol(Gear g, @Nullable Card card) {

@@ -52,7 +52,7 @@ public final class TriggersView {
     private final Supplier<Node> smallKey;
     private final TriggerEdits edits;
     private final TableView<Row> table = new TableView<>();
-    private final VBox form = new VBox(Space.S10);
+    private final VBox form = new VBox(Space.S8);
     private final HBox from = new HBox(Space.S22);
     private final Label told = Fields.read("");
     private final Button learn = Fields.plain("Learn a trigger", "");
@@ -73,7 +73,7 @@ public final class TriggersView {
         table.setColumnResizePolicy(TableView.CONSTRAINED_RESIZE_POLICY_FLEX_NEXT_COLUMN);
         table.setPlaceholder(Fields.read("No triggers yet."));
         table.getColumns()
-                .setAll(List.of(Fields.<Row>column("", 88, r -> TriggerEdits.kind(r.trigger())),
+                .setAll(List.of(Fields.<Row>column("Type", 88, r -> TriggerEdits.kind(r.trigger())),
                         Fields.<Row>column("Trigger", 258,
                                 this::words),
                         Fields.<Row>column("Button", 146, r -> r.button().name()),

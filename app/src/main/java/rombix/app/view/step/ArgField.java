@@ -42,24 +42,32 @@ final class ArgField extends HBox {
         this.name = id;
         this.changed = changed;
         HBox.setHgrow(place, Priority.ALWAYS);
-        ToggleButton computed = new ToggleButton("ƒ");
-        computed.getStyleClass().setAll("toggle-button", "tab");
-        computed.setId(id + "-formula-toggle");
-        computed.setTooltip(new Tooltip("Use a formula"));
-        computed.setAccessibleText(param.label() + ", from a formula");
-        computed.setSelected(now instanceof Arg.Computed);
-        computed.setOnAction(_ -> {
-            Value plain = now instanceof Arg.Constant c
-                    ? c.value()
-                    : param.preset() == null
-                            ? Value.of(0)
-                            : param.preset();
-            Arg next = computed.isSelected() ? new Arg.Computed(text(plain)) : Arg.of(plain);
-            changed.accept(next);
-            show(twin, param, next, more);
-        });
+        ToggleButton computed = toggle(id + "-formula-toggle", param.label(), "Use a formula",
+                now instanceof Arg.Computed, on -> {
+                    Value plain = now instanceof Arg.Constant c
+                            ? c.value()
+                            : param.preset() == null
+                                    ? Value.of(0)
+                                    : param.preset();
+                    Arg next = on ? new Arg.Computed(text(plain)) : Arg.of(plain);
+                    changed.accept(next);
+                    show(twin, param, next, more);
+                });
         getChildren().addAll(place, computed);
         show(twin, param, now, more);
+    }
+
+    /** The toggle beside a field that takes its value from a formula. */
+    static ToggleButton toggle(String id, String field, String hint, boolean on, Consumer<Boolean> changed) {
+        ToggleButton computed = new ToggleButton("ƒ");
+        computed.getStyleClass().setAll("toggle-button", "tab");
+        computed.setId(id);
+        computed.setTooltip(new Tooltip(hint));
+        computed.setAccessibleText(field + ", from a formula");
+        computed.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
+        computed.setSelected(on);
+        computed.setOnAction(_ -> changed.accept(computed.isSelected()));
+        return computed;
     }
 
     private static String text(Value plain) {

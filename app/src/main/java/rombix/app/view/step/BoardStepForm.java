@@ -63,7 +63,7 @@ final class BoardStepForm extends StepFields {
         Usable now = all.stream().filter(x -> java.util.Objects.equals(x.chain(), u.chain()) && java.util.Objects
                 .equals(x.button(), u.button()) && (x.button() == null || x.gesture() == u.gesture())).findFirst()
                 .orElse(null);
-        add("Which chain", Fields.choice("arg-use", all, now, Usable::words, x -> editAnew(DeckStep.Use.class,
+        add("Chain", Fields.choice("arg-use", all, now, Usable::words, x -> editAnew(DeckStep.Use.class,
                 s -> new DeckStep.Use(x.button(), null, x.gesture(), x.chain(), Map.of(), s.how(), s.extra()))));
         if (u.chain() != null) {
             desk.bench().board().chain(u.chain()).ifPresent(c -> {
@@ -163,7 +163,7 @@ final class BoardStepForm extends StepFields {
     private void written(DeckStep.Written now) {
         TextField field = Fields.text("arg-text", now.text(), text -> edit(DeckStep.Written.class, s -> s.withWords(
                 text)));
-        add(now.verb().text() + "; put readings in braces", field);
+        nodes.add(Fields.named(now.verb().text(), field, "Readings and values go in braces, such as {desk:level}"));
         var names = Fields.choice("arg-text-insert",
                 rombix.app.edit.Conditions.names(desk.bench().rig(), g -> desk.model()
                         .state().readings(g), inner()),

@@ -6,7 +6,6 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
-import javafx.scene.layout.Priority;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Space;
 import rombix.app.view.form.Fields;
@@ -75,36 +74,37 @@ final class FlowStepForm extends StepFields {
         add("Wait", Fields.choice("arg-wait", List.of(Waits.values()), Waits.of(w), x -> x.words,
                 kind -> editAnew(Step.Wait.class, s -> kind.step(s, desk))));
         switch (Waits.of(w)) {
-            case TIME -> time("Time: 700 ms, 1.5 s, 2 min", "arg-ms", "ms", w.ms(), ms -> edit(
+            case TIME -> time("Time", "arg-ms", "ms", w.ms(), ms -> edit(
                     Step.Wait.class, s -> new Step.Wait(ms, null, null, null, null, s.how(), s.extra())));
             case RANDOM -> {
-                add("At least", Fields.span("arg-ms", w.ms(), ms -> editAnew(Step.Wait.class, s -> new Step.Wait(ms,
-                        Math.max(ms, s.max() == null ? ms : s.max()), null, null, null, s.how(), s.extra()))));
-                add("At most", Fields.span("arg-most", w.max() == null ? w.ms() : w.max(), ms -> editAnew(
-                        Step.Wait.class, s -> new Step.Wait(Math.min(ms, s.ms()), ms, null, null, null, s.how(), s
-                                .extra()))));
+                nodes.add(Fields.row(Fields.named("At least", Fields.span("arg-ms", w.ms(), ms -> editAnew(
+                        Step.Wait.class, s -> new Step.Wait(ms, Math.max(ms, s.max() == null ? ms : s.max()), null,
+                                null, null, s.how(), s.extra())))),
+                        Fields.named("At most", Fields.span("arg-most", w.max() == null ? w.ms() : w.max(),
+                                ms -> editAnew(Step.Wait.class, s -> new Step.Wait(Math.min(ms, s.ms()), ms, null,
+                                        null, null, s.how(), s.extra()))))));
             }
-            case CLOCK -> computable("Time of day: 21:30 or 21:30:15", "arg-clock", "clock", "\"" + w.clock() + "\"",
-                    "From a formula, such as {a value}", Fields.text("arg-clock", String.valueOf(w.clock()), text -> {
+            case CLOCK -> computable("Time of day", "arg-clock", "clock", "\"" + w.clock() + "\"",
+                    "Time of day from a formula", Fields.text("arg-clock", String.valueOf(w.clock()), text -> {
                         if (text.strip().matches(Step.Wait.CLOCK_FORM)) {
                             edit(Step.Wait.class, s -> new Step.Wait(0, null, text.strip(), null, null, s.how(), s
                                     .extra()));
                         }
-                    }));
+                    }), "Such as 21:30 or 21:30:15");
             case UNTIL -> {
                 add("Until", new ConditionField(desk, "wait-test", w.condition(), (String) null, test -> {
                     if (test != null) {
                         edit(Step.Wait.class, s -> new Step.Wait(0, null, null, test, s.timeout(), s.how(), s.extra()));
                     }
                 }));
-                optionalSpan("Fail after", "arg-timeout", "timeout", w.timeout(), 10_000, ms -> edit(
+                optionalSpan("Limit the wait", "Fail after", "arg-timeout", "timeout", w.timeout(), 10_000, ms -> edit(
                         Step.Wait.class, s -> new Step.Wait(0, null, null, s.condition(), ms, s.how(), s.extra())));
             }
         }
     }
 
     private void together(Step.Together t) {
-        add("It ends", Fields.choice("arg-ends", List.of(Step.Together.Ends.values()), t.ends(),
+        add("Ends", Fields.choice("arg-ends", List.of(Step.Together.Ends.values()), t.ends(),
                 e -> e == Step.Together.Ends.LAST ? "with the last chain" : "with the first (the others are stopped)",
                 e -> edit(Step.Together.class, s -> s.withEnds(e))));
         for (int i = 0; i < t.chains().size(); i++) {
@@ -116,7 +116,7 @@ final class FlowStepForm extends StepFields {
                             s -> s.withChains(without(s.chains(), at))),
                     null));
         }
-        nodes.add(button("+ chain", () -> editAnew(Step.Together.class, s -> s.withChains(plus(s.chains(),
+        nodes.add(button("Add a chain", () -> editAnew(Step.Together.class, s -> s.withChains(plus(s.chains(),
                 Chain.EMPTY)))));
     }
 
@@ -164,29 +164,24 @@ final class FlowStepForm extends StepFields {
                 anew.run();
             }, more));
         }
-        nodes.add(button("+ choice", () -> {
+        nodes.add(button("Add a choice", () -> {
             changed.accept(plus(now.get(), new Step.Choice(null, 1, Chain.EMPTY)));
             anew.run();
         }));
     }
 
     private void repeat(Step.Repeat r) {
-        HBox times = new HBox(Space.S8,
-                Fields.check("arg-times-on", "Number of times", r.times() != null, on -> editAnew(
-                        Step.Repeat.class,
-                        s -> s.withTimes(on ? Arg.of(3) : null))));
-        times.setAlignment(Pos.CENTER_LEFT);
+        nodes.add(Fields.check("arg-times-on", "Limit the number of times", r.times() != null, on -> editAnew(
+                Step.Repeat.class, s -> s.withTimes(on ? Arg.of(3) : null))));
         if (r.times() != null) {
-            ArgField field = new ArgField(desk, "arg-times", null, number("times"), r.times(), inner(), a -> edit(
-                    Step.Repeat.class, s -> s.withTimes(a)));
-            HBox.setHgrow(field, Priority.ALWAYS);
-            times.getChildren().add(field);
+            add("Number of times", new ArgField(desk, "arg-times", null, number("times"), r.times(), inner(),
+                    a -> edit(Step.Repeat.class, s -> s.withTimes(a))));
         }
-        nodes.add(times);
         add("While", new ConditionField(desk, "repeat-test", r.condition(), "always", test -> edit(Step.Repeat.class,
                 s -> s.withCondition(test))));
-        optionalSpan("Start every", "arg-every", "every", r.every(), 1000, ms -> edit(Step.Repeat.class,
-                s -> s.withEvery(ms)));
+        optionalSpan("Start at a fixed interval", "Interval", "arg-every", "every", r.every(), 1000,
+                ms -> edit(Step.Repeat.class,
+                        s -> s.withEvery(ms)));
         nodes.add(chainRow("Contents", 0, r.chain(), null, null));
     }
 
@@ -212,7 +207,7 @@ final class FlowStepForm extends StepFields {
                     .equals(a.into())).findFirst().orElse(null), Board.BoardValue::name, v -> edit(DeckStep.Ask.class,
                             s -> s.withInto(v.id()))));
         }
-        optionalSpan("If there is no answer within", "arg-timeout", "timeout", a.timeout(), 10_000,
+        optionalSpan("Limit the time to answer", "Time to answer", "arg-timeout", "timeout", a.timeout(), 10_000,
                 ms -> edit(DeckStep.Ask.class,
                         s -> s.withTimeout(ms)));
         if (a.timeout() != null && a.kind() == DeckStep.Ask.AnswerType.CHOICE) {
@@ -220,18 +215,19 @@ final class FlowStepForm extends StepFields {
             for (int i = 0; i < a.choices().size(); i++) {
                 all.add(i);
             }
-            add("take", Fields.choice("arg-default", all, a.preset() == null
+            add("Default answer", Fields.choice("arg-default", all, a.preset() == null
                     ? null
                     : (Integer) (int) a.preset()
                             .asNumber(),
                     i -> a.choices().get(i).label(i), i -> edit(DeckStep.Ask.class, s -> s.withPreset(Value.of(i)))));
         } else if (a.timeout() != null && a.kind() != DeckStep.Ask.AnswerType.SECRET) {
-            add("take", Fields.text("arg-default", a.preset() == null ? "" : a.preset().toString(), text -> edit(
-                    DeckStep.Ask.class, s -> s.withPreset(text.isBlank()
-                            ? null
-                            : s.kind() == DeckStep.Ask.AnswerType.NUMBER
-                                    ? Value.of(Fields.parsed(text, 0))
-                                    : Value.of(text)))));
+            add("Default answer",
+                    Fields.text("arg-default", a.preset() == null ? "" : a.preset().toString(), text -> edit(
+                            DeckStep.Ask.class, s -> s.withPreset(text.isBlank()
+                                    ? null
+                                    : s.kind() == DeckStep.Ask.AnswerType.NUMBER
+                                            ? Value.of(Fields.parsed(text, 0))
+                                            : Value.of(text)))));
         }
     }
 }

@@ -2,13 +2,10 @@ package rombix.app.view.step;
 
 import java.util.List;
 import java.util.Map;
-import javafx.geometry.Pos;
 import javafx.scene.Node;
-import javafx.scene.layout.HBox;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.AimPad;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Space;
 import rombix.app.view.form.Fields;
 import rombix.core.board.Paths;
 import rombix.core.card.Card.Command;
@@ -16,6 +13,7 @@ import rombix.core.card.Card.Param;
 import rombix.core.chain.Arg;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Step;
+import rombix.core.twin.Figures;
 import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 import rombix.core.value.ValueType;
@@ -54,7 +52,7 @@ final class GearStepForm extends StepFields {
                 if (p.type() == ValueType.FLAG && now instanceof Arg.Constant) {
                     nodes.add(field); // It says its name itself.
                 } else {
-                    add(p.label(), field);
+                    add(Figures.capitalized(p.label()), field);
                 }
             }
         }
@@ -98,16 +96,12 @@ final class GearStepForm extends StepFields {
         }
         params(d.gear(), d.command(), d.args(), null,
                 (name, arg) -> edit(GearStep.Do.class, s -> s.withArg(name, arg)));
-        HBox answer = new HBox(Space.S8,
-                Fields.check("arg-answer", "Wait for confirmation, at most", d.answer() != null,
-                        on -> editAnew(GearStep.Do.class,
-                                s -> s.withAnswer(on ? 2000L : null))));
-        answer.setAlignment(Pos.CENTER_LEFT);
+        nodes.add(Fields.check("arg-answer", "Wait for confirmation", d.answer() != null, on -> editAnew(
+                GearStep.Do.class, s -> s.withAnswer(on ? 2000L : null))));
         if (d.answer() != null) {
-            answer.getChildren().add(Fields.span("arg-answer-ms", d.answer(), ms -> edit(GearStep.Do.class,
+            add("Wait at most", Fields.span("arg-answer-ms", d.answer(), ms -> edit(GearStep.Do.class,
                     s -> s.withAnswer(ms))));
         }
-        nodes.add(answer);
     }
 
     private void fade(GearStep.Fade f) {
@@ -129,7 +123,7 @@ final class GearStepForm extends StepFields {
         }
         add("To", new ArgField(desk, "arg-to", twin(f.gear()), p, f.to(), inner(), a -> edit(GearStep.Fade.class,
                 s -> s.withTo(a))));
-        time("Over: 700 ms, 1.5 s, 2 min", "arg-ms", "ms", f.ms(), ms -> edit(GearStep.Fade.class, s -> s.withMs(ms)));
+        time("Duration", "arg-ms", "ms", f.ms(), ms -> edit(GearStep.Fade.class, s -> s.withMs(ms)));
         add("Curve", Fields.choice("arg-curve", List.of(GearStep.Fade.Curve.values()), f.curve(), c -> switch (c) {
             case LINEAR -> "linear";
             case S_CURVE -> "S-curve (slow at both ends)";
@@ -145,9 +139,8 @@ final class GearStepForm extends StepFields {
         Param p = param(n.gear(), n.command(), n.param());
         Param by = new Param("by", "by", ValueType.NUMBER, p == null ? null : p.unit(), null, null, null, Value.of(1),
                 null);
-        add("Change (negative is down)", new ArgField(desk, "arg-by", null, by, n.by(), inner(), a -> edit(
-                GearStep.Nudge.class,
-                s -> s.withBy(a))));
+        nodes.add(Fields.named("Change", new ArgField(desk, "arg-by", null, by, n.by(), inner(), a -> edit(
+                GearStep.Nudge.class, s -> s.withBy(a))), "A negative number lowers it"));
         nodes.add(Fields.check("arg-wrap", "Wrap around at the ends", n.wrap(), on -> edit(
                 GearStep.Nudge.class,
                 s -> s.withWrap(on))));

@@ -10,7 +10,6 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
-import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Space;
@@ -88,29 +87,26 @@ abstract class StepFields {
         return names;
     }
 
-    /** A time of the step, written or from a formula that gives it in seconds when the step is due. */
+    /** A time of the step: a fixed one, or the result of a formula, in seconds, when the step is due. */
     void time(String name, String id, String time, long now, java.util.function.Consumer<Long> changed) {
-        computable(name, id, time, String.valueOf(now / 1000.0), "From a formula, in seconds", Fields.span(id, now,
-                changed::accept));
+        computable(name, id, time, String.valueOf(now / 1000.0), "Seconds from a formula", Fields.span(id, now,
+                changed::accept), "Such as 700 ms, 1.5 s or 2 min");
     }
 
-    /** Something that is written, or that a formula gives when the step is due. */
-    void computable(String name, String id, String time, String preset, String words, Node written) {
+    /** A field whose value can also be the result of a formula when the step is due. */
+    void computable(String name, String id, String time, String preset, String hint, Node field, String help) {
         String formula = Paths.step(desk.bench().chain(), path).map(s -> s.how().times().get(time)).orElse(null);
-        VBox box = new VBox(Space.S4,
-                formula == null
-                        ? written
-                        : new FormulaField(desk, id + "-formula", formula, inner(),
-                                f -> computed(time, f)),
-                Fields.check(id + "-computed", words, formula != null, on -> {
-                    computed(time, on ? preset : null);
-                    anew.run();
-                }));
-        if (name.isEmpty()) {
-            nodes.add(box);
-        } else {
-            add(name, box);
-        }
+        Node shown = formula == null
+                ? field
+                : new FormulaField(desk, id + "-formula", formula, inner(), f -> computed(
+                        time, f));
+        shown.setAccessibleText(name);
+        HBox.setHgrow(shown, Priority.ALWAYS);
+        HBox row = new HBox(Space.S6, shown, ArgField.toggle(id + "-computed", name, hint, formula != null, on -> {
+            computed(time, on ? preset : null);
+            anew.run();
+        }));
+        nodes.add(formula == null ? Fields.named(name, row, help) : Fields.named(name, row));
     }
 
     private void computed(String time, @Nullable String formula) {
@@ -125,16 +121,15 @@ abstract class StepFields {
         });
     }
 
-    void optionalSpan(String name, String id, String time, @Nullable Long now, long preset,
+    /** A check box; while it is on, the field for its time follows. */
+    void optionalSpan(String check, String name, String id, String time, @Nullable Long now, long preset,
             java.util.function.Consumer<@Nullable Long> changed) {
-        HBox row = new HBox(Space.S8, Fields.check(id + "-on", name, now != null, on -> {
+        nodes.add(Fields.check(id + "-on", check, now != null, on -> {
             changed.accept(on ? (Long) preset : null);
             anew.run();
         }));
-        row.setAlignment(Pos.CENTER_LEFT);
-        nodes.add(row);
         if (now != null) {
-            time("", id, time, now, changed::accept);
+            time(name, id, time, now, changed::accept);
         }
     }
 

@@ -3,12 +3,9 @@ package rombix.app.view.step;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.UnaryOperator;
-import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.layout.HBox;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Space;
 import rombix.app.view.form.Fields;
 import rombix.core.board.Paths;
 import rombix.core.chain.Chain;
@@ -68,18 +65,16 @@ public final class StepOptionsForm {
                     anew.run();
                 })));
         if (how.fail() == Fail.RETRY) {
-            HBox row = new HBox(Space.S8,
+            nodes.add(Fields.row(
                     Fields.named("Number of tries", Fields.number("manner-tries", how.tries(), null,
                             n -> edit(m -> m.withTries(Math.max(1, (int) Math.round(n)))))),
-                    Fields.named("First retry after (doubles each time)", Fields.span("manner-back-off", how
-                            .backOff(),
-                            ms -> edit(m -> m.withBackOff(ms)))));
-            row.setAlignment(Pos.BOTTOM_LEFT);
-            nodes.add(row);
+                    Fields.named("First retry after", Fields.span("manner-back-off", how.backOff(),
+                            ms -> edit(m -> m.withBackOff(ms))))));
+            nodes.add(Fields.help("The time doubles with each retry."));
         }
         if (how.fail() == Fail.INSTEAD) {
             int steps = how.instead() == null ? 0 : how.instead().steps().size();
-            Button into = Fields.plain(steps == 0 ? "Add steps to it" : steps + " steps, add more", "");
+            Button into = Fields.plain(steps == 0 ? "Add steps" : steps + " steps, add more", "");
             into.setId("into-instead");
             into.setOnAction(_ -> {
                 desk.overlay().close();

@@ -31,7 +31,7 @@ public final class StepPopover {
         if (Paths.step(desk.bench().chain(), path).isEmpty()) {
             return;
         }
-        VBox content = new VBox(Space.S10);
+        VBox content = new VBox(Space.S8);
         content.setPrefWidth(WIDTH);
         content.setMaxWidth(WIDTH);
         more = false;
