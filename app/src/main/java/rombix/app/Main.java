@@ -4,7 +4,7 @@ import java.util.OptionalInt;
 import rombix.app.cli.RombixCommand;
 import rombix.running.shell.Caller;
 import rombix.running.shell.NativeParts;
-import rombix.running.shell.Terminal;
+import rombix.running.shell.TerminalText;
 
 /** Where Rombix starts. Not a JavaFX Application, so that it runs from the class path. */
 public final class Main {
@@ -16,7 +16,7 @@ public final class Main {
             System.out.println(RombixCommand.VERSION); // The library for command lines would take longer to load than to say it.
             return;
         }
-        Terminal.guard();
+        TerminalText.guard();
         OptionalInt elsewhere = Caller.call(args, System.out, System.err);
         if (elsewhere.isEmpty()) {
             NativeParts.prepare();

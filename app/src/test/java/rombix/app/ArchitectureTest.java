@@ -109,7 +109,7 @@ class ArchitectureTest {
                     "rombix.core.card.value.(Mapped|Computed)"),
             List.of("rombix.core.twin.Twin", "rombix.core.twin.Filling"),
             List.of("rombix.core.engine.Deck",
-                    "rombix.core.engine.(Hands|Rows|Shows|Strokes|Taps|Ways|Levels|Armed|Follows|Buttons|Ending)"),
+                    "rombix.core.engine.(Gestures|Rows|Shows|Strokes|Taps|DirectionPads|Levels|BoardTriggers|Follows|Buttons|Ending)"),
             List.of("rombix.core.engine.run.RunContext",
                     "rombix.core.engine.run.(Run|Runs|Orders|Picker|Watches|Telling|StepStart|ButtonPlay|Echoes)",
                     "rombix.core.engine.run.\\w+Frame"));
@@ -117,7 +117,7 @@ class ArchitectureTest {
     /** What stands on a board is found by the rig's indexes; only edits, which make boards of boards, look through one. */
     @ArchTest
     static final ArchRule NOBODY_SCANS_A_BOARD_FOR_ONE_BUTTON = noClasses().that()
-            .resideOutsideOfPackages("rombix.core.board..", "rombix.core.edit..").and().doNotHaveSimpleName("Uses")
+            .resideOutsideOfPackages("rombix.core.board..", "rombix.core.edit..").and().doNotHaveSimpleName("UsageWords")
             .and()
             .doNotHaveSimpleName("ButtonEdits").and().resideOutsideOfPackage("rombix.bench..").should()
             .callMethod(Board.class, "button", String.class).orShould().callMethod(Board.class, "page", String.class)

@@ -31,7 +31,7 @@ public final class Bench {
         all.put("asked", new Asked());
         all.put("keys", new KeysOut());
         all.put("seeing", new Seeing());
-        all.put("sounding", new Sounding());
+        all.put("sounding", new SoundLatency());
         all.put("touch", new Touched());
         all.put("lateness", new Lateness());
         all.put("waiting", new Waiting());
@@ -46,7 +46,7 @@ public final class Bench {
         all.put("idle", new Resting());
         all.put("start", new Starting());
         all.put("readings", new Readings());
-        all.put("scale", new Scale());
+        all.put("scale", new BoardSizes());
         all.put("autosave", new Autosaving());
         List<String> wanted = args.length == 0 ? List.copyOf(all.keySet()) : List.of(args);
         List<Figure> figures = new ArrayList<>();

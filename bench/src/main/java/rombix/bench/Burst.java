@@ -10,7 +10,7 @@ import java.util.SplittableRandom;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.locks.LockSupport;
 import rombix.bench.measure.Figure;
-import rombix.bench.measure.Gear;
+import rombix.bench.measure.BenchGear;
 import rombix.bench.measure.Measured;
 import rombix.core.board.Rig;
 import rombix.core.chain.Chain;
@@ -30,11 +30,11 @@ final class Burst implements Measured {
 
     @Override
     public List<Figure> measure() throws Exception {
-        List<Gear> gears = new ArrayList<>();
+        List<BenchGear> gears = new ArrayList<>();
         List<String> addresses = new ArrayList<>();
         List<DatagramChannel> channels = new ArrayList<>();
         for (int i = 0; i < GEARS; i++) {
-            Gear gear = new Gear();
+            BenchGear gear = new BenchGear();
             gears.add(gear);
             addresses.add(gear.address());
             DatagramChannel channel = DatagramChannel.open();
@@ -43,9 +43,9 @@ final class Burst implements Measured {
         }
         List<Step> steps = new ArrayList<>();
         for (int i = 0; i < STEPS; i++) {
-            steps.add(Gear.go(i % GEARS, i));
+            steps.add(BenchGear.go(i % GEARS, i));
         }
-        Rig rig = Gear.osc(addresses, new Chain(steps));
+        Rig rig = BenchGear.osc(addresses, new Chain(steps));
         Links[] links = new Links[1];
         CountDownLatch[] done = {new CountDownLatch(1)};
         double ours = Double.MAX_VALUE;
@@ -71,7 +71,7 @@ final class Burst implements Measured {
             }
             links[0].close();
         }
-        for (Gear gear : gears) {
+        for (BenchGear gear : gears) {
             gear.close();
         }
         return List.of(Figure.of("burst", ours / 1e6, bare / 1e6, "ms", 3));

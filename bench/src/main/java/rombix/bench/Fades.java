@@ -13,7 +13,7 @@ import java.util.SplittableRandom;
 import java.util.UUID;
 import java.util.concurrent.locks.LockSupport;
 import rombix.bench.measure.Figure;
-import rombix.bench.measure.Gear;
+import rombix.bench.measure.BenchGear;
 import rombix.bench.measure.Measured;
 import rombix.core.board.Rig;
 import rombix.core.card.Card.Item;
@@ -42,7 +42,7 @@ final class Fades implements Measured {
     public List<Figure> measure() throws Exception {
         double ours = Double.MAX_VALUE;
         double bare = Double.MAX_VALUE;
-        try (Gear gear = new Gear()) {
+        try (BenchGear gear = new BenchGear()) {
             for (int i = 0; i < ROUNDS; i++) {
                 bare = Math.min(bare, packets(gear));
                 ours = Math.min(ours, fades(gear));
@@ -65,7 +65,7 @@ final class Fades implements Measured {
         return sum;
     }
 
-    private static double fades(Gear gear) throws IOException {
+    private static double fades(BenchGear gear) throws IOException {
         List<Item> lamps = new ArrayList<>();
         List<Chain> fades = new ArrayList<>();
         for (int u = 1; u <= UNIVERSES; u++) {
@@ -79,7 +79,7 @@ final class Fades implements Measured {
                                 (SECONDS + 4) * 1000L, GearStep.Fade.Curve.S_CURVE, StepOptions.PLAIN, Map.of())));
             }
         }
-        Rig rig = Gear.rig(List.of(new rombix.core.board.Gear("g0", "G", "bench", new rombix.core.board.Gear.Link(
+        Rig rig = BenchGear.rig(List.of(new rombix.core.board.Gear("g0", "G", "bench", new rombix.core.board.Gear.Link(
                 Protocol.of("dmx"), gear.address(), Map.of()), Map.of("lamp", lamps), Map.of())),
                 Chain.of(new Step.Together(
                         fades)));
@@ -104,7 +104,7 @@ final class Fades implements Measured {
     }
 
     /** The packets alone, from one loop, 44 times a second. */
-    private static double packets(Gear gear) throws IOException {
+    private static double packets(BenchGear gear) throws IOException {
         UUID source = UUID.randomUUID();
         byte[] levels = new byte[SacnPacket.SLOTS];
         try (DatagramChannel channel = DatagramChannel.open()) {

@@ -14,7 +14,7 @@ import rombix.bench.measure.Figure;
 import rombix.bench.measure.Measured;
 import rombix.bench.measure.Pulses;
 import rombix.core.event.Mode;
-import rombix.running.input.Inputs;
+import rombix.running.input.TriggerInputs;
 import rombix.standins.midi.Pads;
 import rombix.standins.set.StandIns;
 
@@ -38,7 +38,7 @@ final class Flooded implements Measured {
         AtomicBoolean over = new AtomicBoolean();
         try (StandIns gear = StandIns.onFreePorts()) {
             Map<String, String> addresses = new HashMap<>(gear.addresses());
-            addresses.put(Inputs.OSC, "0");
+            addresses.put(TriggerInputs.OSC, "0");
             try (Session session = Session.open(board, addresses, null, s -> {
                 s.setWidth(1280);
                 s.setHeight(800);

@@ -6,7 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import rombix.bench.measure.Figure;
-import rombix.bench.measure.Gear;
+import rombix.bench.measure.BenchGear;
 import rombix.bench.measure.Measured;
 import rombix.core.board.Rig;
 import rombix.core.chain.Chain;
@@ -40,12 +40,12 @@ final class Forecasts implements Measured {
         List<Step> all = new ArrayList<>();
         for (int i = 0; i < steps / 5; i++) {
             all.add(new Step.Wait(10, 300L, null, null, null, StepOptions.PLAIN, Map.of()));
-            all.add(Gear.go(0, i));
-            all.add(Gear.go(1, i));
-            all.add(new Step.Pick(Step.Pick.Way.RANDOM, List.of(new Step.Choice("a", 2, Chain.of(Gear.go(0, 1))),
-                    new Step.Choice("b", 1, Chain.of(Gear.go(1, 2)))), StepOptions.PLAIN, Map.of()));
+            all.add(BenchGear.go(0, i));
+            all.add(BenchGear.go(1, i));
+            all.add(new Step.Pick(Step.Pick.Way.RANDOM, List.of(new Step.Choice("a", 2, Chain.of(BenchGear.go(0, 1))),
+                    new Step.Choice("b", 1, Chain.of(BenchGear.go(1, 2)))), StepOptions.PLAIN, Map.of()));
         }
-        Rig rig = Gear.osc(List.of("127.0.0.1:9", "127.0.0.1:9"), new Chain(all));
+        Rig rig = BenchGear.osc(List.of("127.0.0.1:9", "127.0.0.1:9"), new Chain(all));
         long start = System.nanoTime();
         Forecast f = Forecaster.of(rig, Known.NOTHING, NOW, "b", new Chain(all), "press", RUNS, 1);
         double millis = (System.nanoTime() - start) / 1e6;

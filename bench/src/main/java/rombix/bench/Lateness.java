@@ -10,7 +10,7 @@ import java.util.SplittableRandom;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.locks.LockSupport;
 import rombix.bench.measure.Figure;
-import rombix.bench.measure.Gear;
+import rombix.bench.measure.BenchGear;
 import rombix.bench.measure.Measured;
 import rombix.core.board.Rig;
 import rombix.core.chain.Chain;
@@ -35,12 +35,12 @@ final class Lateness implements Measured {
         List<Step> steps = new ArrayList<>();
         for (long w : waits) {
             steps.add(new Step.Wait(w));
-            steps.add(Gear.go(0, 7));
+            steps.add(BenchGear.go(0, 7));
         }
         List<List<Long>> bare = new ArrayList<>();
         List<List<Long>> late = new ArrayList<>();
-        try (Gear gear = new Gear()) {
-            Rig rig = Gear.osc(List.of(gear.address()), new Chain(steps));
+        try (BenchGear gear = new BenchGear()) {
+            Rig rig = BenchGear.osc(List.of(gear.address()), new Chain(steps));
             Links[] links = new Links[1];
             List<Long> now = new ArrayList<>();
             CountDownLatch[] done = new CountDownLatch[1];

@@ -11,7 +11,7 @@ import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.Consumer;
 import rombix.bench.measure.Figure;
-import rombix.bench.measure.Gear;
+import rombix.bench.measure.BenchGear;
 import rombix.bench.measure.Measured;
 import rombix.core.board.Rig;
 import rombix.core.chain.Chain;
@@ -44,10 +44,10 @@ final class Logged implements Measured {
         Path file = Files.createTempDirectory("rombix-bench").resolve("log");
         List<Long> with = new ArrayList<>();
         List<Long> without = new ArrayList<>();
-        try (Gear gear = new Gear();
+        try (BenchGear gear = new BenchGear();
                 LogWriter log = new LogWriter(new LogStore(file), CLOCK,
                         System::currentTimeMillis)) {
-            Rig rig = Gear.osc(List.of(gear.address()), Chain.of(Gear.go(0, 7)));
+            Rig rig = BenchGear.osc(List.of(gear.address()), Chain.of(BenchGear.go(0, 7)));
             gear.received(at -> {
                 arrived.set(at);
                 one.release();

@@ -6,7 +6,7 @@ import java.util.SplittableRandom;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.concurrent.locks.LockSupport;
 import rombix.bench.measure.Figure;
-import rombix.bench.measure.Gear;
+import rombix.bench.measure.BenchGear;
 import rombix.bench.measure.Measured;
 import rombix.core.board.Board.BoardValue;
 import rombix.core.board.Rig;
@@ -68,7 +68,7 @@ final class Moments implements Measured {
     }
 
     private static Rig counting() {
-        Rig rig = Gear.osc(List.of("127.0.0.1:9"), new Chain(List.of(new DeckStep.Set("n", new Arg.Computed("{n} + 1"),
+        Rig rig = BenchGear.osc(List.of("127.0.0.1:9"), new Chain(List.of(new DeckStep.Set("n", new Arg.Computed("{n} + 1"),
                 StepOptions.PLAIN, Map.of()))));
         Trigger yes = new Trigger.Becomes(new Condition.OnReading("g0", "said", Comparison.pattern("^!yes\\b")), true,
                 Map

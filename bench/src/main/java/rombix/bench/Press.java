@@ -9,7 +9,7 @@ import java.util.SplittableRandom;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.locks.LockSupport;
 import rombix.bench.measure.Figure;
-import rombix.bench.measure.Gear;
+import rombix.bench.measure.BenchGear;
 import rombix.bench.measure.Measured;
 import rombix.bench.measure.Rounds;
 import rombix.core.board.Rig;
@@ -25,8 +25,8 @@ final class Press implements Measured {
 
     @Override
     public List<Figure> measure() throws Exception {
-        try (Gear gear = new Gear()) {
-            Rig rig = Gear.osc(List.of(gear.address()), Chain.of(Gear.go(0, 7)));
+        try (BenchGear gear = new BenchGear()) {
+            Rig rig = BenchGear.osc(List.of(gear.address()), Chain.of(BenchGear.go(0, 7)));
             Links[] links = new Links[1];
             try (Conductor conductor = new Conductor(new MachineClock(), new SplittableRandom(1), post -> {
                 links[0] = new Links(new MachineClock(), post);

@@ -24,7 +24,7 @@ import rombix.core.card.Card.Item;
 import rombix.core.card.Protocol;
 import rombix.core.event.Mode;
 import rombix.core.store.BoardFile;
-import rombix.running.input.Inputs;
+import rombix.running.input.TriggerInputs;
 import rombix.wire.osc.OscCodec;
 import rombix.wire.osc.OscPacket.Message;
 
@@ -58,7 +58,7 @@ final class Readings implements Measured {
                     "meters", new Link(Protocol.of("osc"), "127.0.0.1:" + port, Map.of()), Map.of("meter", meters), Map
                             .of()))));
             Session.startToolkit(true);
-            try (Session session = Session.open(file, Map.of(Inputs.OSC, "0"), null, s -> {
+            try (Session session = Session.open(file, Map.of(TriggerInputs.OSC, "0"), null, s -> {
                 s.setWidth(1280);
                 s.setHeight(800);
             })) {

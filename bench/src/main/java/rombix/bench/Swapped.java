@@ -8,7 +8,7 @@ import java.util.SplittableRandom;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.locks.LockSupport;
 import rombix.bench.measure.Figure;
-import rombix.bench.measure.Gear;
+import rombix.bench.measure.BenchGear;
 import rombix.bench.measure.Measured;
 import rombix.core.board.Button;
 import rombix.core.board.Page;
@@ -39,11 +39,11 @@ final class Swapped implements Measured {
         List<Step> steps = new ArrayList<>();
         new Random(11).longs(WAITS, 3, 41).forEach(w -> {
             steps.add(new Step.Wait(w));
-            steps.add(Gear.go(0, 7));
+            steps.add(BenchGear.go(0, 7));
         });
         List<Double> differences = new ArrayList<>();
-        try (Gear gear = new Gear()) {
-            Rig rig = large(Gear.osc(List.of(gear.address()), new Chain(steps)));
+        try (BenchGear gear = new BenchGear()) {
+            Rig rig = large(BenchGear.osc(List.of(gear.address()), new Chain(steps)));
             Links[] links = new Links[1];
             List<Long> late = new ArrayList<>();
             CountDownLatch[] done = {new CountDownLatch(1)};

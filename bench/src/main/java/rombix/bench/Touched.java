@@ -11,7 +11,7 @@ import java.util.Map;
 import java.util.SplittableRandom;
 import java.util.concurrent.locks.LockSupport;
 import rombix.bench.measure.Figure;
-import rombix.bench.measure.Gear;
+import rombix.bench.measure.BenchGear;
 import rombix.bench.measure.Measured;
 import rombix.bench.measure.Rounds;
 import rombix.core.board.Rig;
@@ -37,9 +37,9 @@ final class Touched implements Measured {
 
     @Override
     public List<Figure> measure() throws Exception {
-        try (Gear gear = new Gear(); Pads pads = new Pads(0); Pads barePads = new Pads(0)) {
+        try (BenchGear gear = new BenchGear(); Pads pads = new Pads(0); Pads barePads = new Pads(0)) {
             CableProvider.plug(PORT, new InetSocketAddress(InetAddress.getLoopbackAddress(), pads.port()));
-            Rig plain = Gear.osc(List.of(gear.address()), Chain.of(Gear.go(0, 7)));
+            Rig plain = BenchGear.osc(List.of(gear.address()), Chain.of(BenchGear.go(0, 7)));
             Rig rig = plain.with(rombix.core.edit.Edits.button(plain.board(), "b", b -> b.withTriggers(List.of(
                     new Trigger.Midi(PORT, Message.NOTE, 1, NOTE, null, Map.of(), false)))));
             Links[] links = new Links[1];

@@ -7,7 +7,7 @@ import java.util.concurrent.ScheduledThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
 import rombix.bench.measure.Figure;
-import rombix.bench.measure.Gear;
+import rombix.bench.measure.BenchGear;
 import rombix.bench.measure.Measured;
 import rombix.core.board.Rig;
 import rombix.core.chain.Chain;
@@ -61,7 +61,7 @@ final class Waiting implements Measured {
     }
 
     private static Deck deck() {
-        Rig rig = Gear.osc(List.of("127.0.0.1:9"), Chain.of(new Step.Wait(3_600_000), Gear.go(0, 1)));
+        Rig rig = BenchGear.osc(List.of("127.0.0.1:9"), Chain.of(new Step.Wait(3_600_000), BenchGear.go(0, 1)));
         SimulatedClock clock = new SimulatedClock();
         Deck deck = new Deck(clock, new SplittableRandom(1), (_, _) -> {
         }, _ -> {

@@ -37,7 +37,7 @@ import java.util.concurrent.LinkedBlockingQueue;
 import java.util.function.BiConsumer;
 import java.util.function.LongConsumer;
 import rombix.bench.measure.Figure;
-import rombix.bench.measure.Gear;
+import rombix.bench.measure.BenchGear;
 import rombix.bench.measure.Measured;
 import rombix.bench.measure.Rounds;
 import rombix.core.board.Gear.Link;
@@ -224,8 +224,8 @@ final class Wires implements Measured {
     }
 
     private void compare(String name, Link link, Rounds rounds, Bare bare, List<Figure> figures) throws Exception {
-        Rig rig = Gear.rig(List.of(new rombix.core.board.Gear("g0", "G0", "bench", link, Map.of(), Map.of())), Chain.of(
-                Gear.go(0, 7)));
+        Rig rig = BenchGear.rig(List.of(new rombix.core.board.Gear("g0", "G0", "bench", link, Map.of(), Map.of())), Chain.of(
+                BenchGear.go(0, 7)));
         LinkedBlockingQueue<Object> handed = new LinkedBlockingQueue<>();
         Thread sender = Thread.ofPlatform().daemon().start(() -> {
             try {

@@ -11,7 +11,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board;
-import rombix.core.board.Followed;
+import rombix.core.board.FollowedReadings;
 import rombix.core.board.Gear;
 import rombix.core.board.Rig;
 import rombix.core.card.Card;
@@ -29,18 +29,18 @@ import rombix.core.time.Clock;
 import rombix.core.traffic.Traffic;
 import rombix.core.traffic.WhyNot;
 import rombix.core.trust.Grants;
-import rombix.core.trust.Leave;
+import rombix.core.trust.Permission;
 import rombix.core.twin.Order;
 import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 import rombix.links.found.Searching;
 import rombix.links.link.GearReport;
-import rombix.links.link.Granted;
+import rombix.links.link.GrantedKeyring;
 import rombix.links.link.Keyring;
 import rombix.links.link.Link;
 import rombix.links.link.LinkType;
 import rombix.links.link.Target;
-import rombix.links.link.WayThere;
+import rombix.links.link.ConnectionTest;
 
 /** The links of a board's gear. */
 public final class Links implements Gears, AutoCloseable {
@@ -57,7 +57,7 @@ public final class Links implements Gears, AutoCloseable {
     private final Set<String> overheard = new HashSet<>();
     /** What the board may do. */
     private volatile Grants grants = Grants.NONE;
-    private volatile Followed followed = new Followed(Board.empty(""));
+    private volatile FollowedReadings followed = new FollowedReadings(Board.empty(""));
 
     private record Wired(Gear gear, String address, boolean leave, GearReport report, Link link) {
         /** Whether it is reached as it was. */
@@ -103,17 +103,17 @@ public final class Links implements Gears, AutoCloseable {
      * @param overrides addresses that take the place of the board's, by gear
      */
     public void connect(Rig rig, Map<String, String> overrides) {
-        connect(rig, overrides, Leave.TRUSTED);
+        connect(rig, overrides, Permission.TRUSTED);
     }
 
     /** @param leave what the board may do; gear that it may not reach is only said to be there */
-    public synchronized void connect(Rig rig, Map<String, String> overrides, Leave leave) {
+    public synchronized void connect(Rig rig, Map<String, String> overrides, Permission leave) {
         if (closed) {
             return;
         }
         Grants now = leave.grants().apply(rig);
         grants = now;
-        Keyring keys = new Granted(keyring, now);
+        Keyring keys = new GrantedKeyring(keyring, now);
         Map<String, Wired> before = new HashMap<>(wired);
         List<Gear> anew = new ArrayList<>();
         for (Gear gear : rig.board().gear()) {
@@ -160,7 +160,7 @@ public final class Links implements Gears, AutoCloseable {
         wired.forEach((id, w) -> w.link().granted(now));
         wired.forEach((id, w) -> w.link().sights(() -> Sights.of(rig.board(), id)));
         List.copyOf(overheard).forEach(id -> overhear(id, true));
-        followed = new Followed(rig.board());
+        followed = new FollowedReadings(rig.board());
         wired.forEach((id, w) -> w.report().shown(reading -> inSight || followed.has(id, reading)));
     }
 
@@ -179,7 +179,7 @@ public final class Links implements Gears, AutoCloseable {
             return WhyNot.none("the board is a guest: its gear isn't connected",
                     "Trust the board to connect its gear.");
         }
-        return WayThere.walk(of.report(), type, new Target(of.address(), of.gear().link(), new Granted(keyring, grants),
+        return ConnectionTest.walk(of.report(), type, new Target(of.address(), of.gear().link(), new GrantedKeyring(keyring, grants),
                 Path::of));
     }
 
@@ -191,7 +191,7 @@ public final class Links implements Gears, AutoCloseable {
     public Searching search(Consumer<FoundGear> found) {
         return new Searching(wired.values().stream().filter(w -> w.leave() && w.report().twin().protocol()
                 .descriptor() instanceof LinkType type && type.keeps()).map(w -> new Target(w.address(), w.gear()
-                        .link(), new Granted(keyring, grants), Path::of))
+                        .link(), new GrantedKeyring(keyring, grants), Path::of))
                 .toList(), found);
     }
 

@@ -31,11 +31,11 @@ import rombix.core.store.CardLibrary;
 import rombix.core.traffic.WhyNot.Stage;
 import rombix.core.traffic.WhyNot.Verdict;
 import rombix.core.traffic.WhyNot;
-import rombix.core.trust.Leave;
+import rombix.core.trust.Permission;
 import rombix.core.value.Value;
 import rombix.links.link.StandInGear;
 import rombix.links.link.TlsFront;
-import rombix.standins.Door;
+import rombix.standins.DemoLogin;
 import rombix.standins.House;
 import rombix.standins.Projector;
 
@@ -68,7 +68,7 @@ class WhyNotTest {
                 status.set(l.status());
             }
         }, StandInGear.KEYS)) {
-            links.connect(rig, Map.of(), leave ? Leave.TRUSTED : Leave.GUEST);
+            links.connect(rig, Map.of(), leave ? Permission.TRUSTED : Permission.GUEST);
             soon(() -> until.test(status.get()));
             return new Found(links.why("it"), status.get());
         }
@@ -210,7 +210,7 @@ class WhyNotTest {
     void whereAllIsWellTheWholeWayIsOpen() throws Exception {
         try (Projector projector = new Projector(0)) {
             soon(() -> why("projector", "line", "127.0.0.1:" + projector.port(), l -> l.withUser("booth").withSecret(
-                    Door.SECRET)).end() == null);
+                    DemoLogin.SECRET)).end() == null);
         }
     }
 }

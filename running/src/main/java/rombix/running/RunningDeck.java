@@ -25,12 +25,12 @@ import rombix.core.touch.DeckPort;
 import rombix.core.traffic.Traffic;
 import rombix.core.traffic.WhyNot;
 import rombix.core.trust.Ask;
-import rombix.core.trust.Leave;
+import rombix.core.trust.Permission;
 import rombix.core.twin.Order;
 import rombix.core.value.Value;
 import rombix.links.Links;
 import rombix.links.MachineClock;
-import rombix.running.input.Inputs;
+import rombix.running.input.TriggerInputs;
 import rombix.running.log.LogStore;
 import rombix.running.log.LogWriter;
 import rombix.running.owner.ThisComputer;
@@ -53,13 +53,13 @@ public final class RunningDeck implements Player, AutoCloseable {
     private final @Nullable LogWriter log;
     private final Conductor conductor;
     private final Links links;
-    private final Boards boards;
+    private final BoardLoader boards;
     private final DeckFeed feed = new DeckFeed();
     /** What the gear is like, whatever plays; the conductor's, and written behind {@link #feed}. */
     private volatile DeckState real = DeckState.NOTHING;
     /** What the next board may do. */
-    private Leave leave = Leave.TRUSTED;
-    private volatile @Nullable Inputs inputs;
+    private Permission leave = Permission.TRUSTED;
+    private volatile @Nullable TriggerInputs inputs;
     /** What is shown in place of the gear; it changes behind {@link #feed}. */
     private volatile @Nullable Rehearsal rehearsal;
     private volatile double pace = 1;
@@ -81,7 +81,7 @@ public final class RunningDeck implements Player, AutoCloseable {
             return wired;
         }, this::happened);
         links = made.join();
-        boards = new Boards(conductor, links, Map.copyOf(addresses));
+        boards = new BoardLoader(conductor, links, Map.copyOf(addresses));
         hook = Thread.ofPlatform().name("the end").unstarted(this::close);
         Runtime.getRuntime().addShutdownHook(hook);
     }
@@ -124,8 +124,8 @@ public final class RunningDeck implements Player, AutoCloseable {
      * @param port where OSC is awaited in place of where the board says; any free one when 0
      * @param hand where all are told that learn, record or are summoned: the interface's thread
      */
-    public synchronized Inputs listen(Consumer<String> touched, @Nullable Integer port, Executor hand) {
-        Inputs made = new Inputs(this::post, touched, port, hand);
+    public synchronized TriggerInputs listen(Consumer<String> touched, @Nullable Integer port, Executor hand) {
+        TriggerInputs made = new TriggerInputs(this::post, touched, port, hand);
         inputs = made;
         watchers.add(made::accept);
         feed.subscribe(Thread::startVirtualThread, made::see);
@@ -213,15 +213,15 @@ public final class RunningDeck implements Player, AutoCloseable {
 
     @Override
     public void guest(boolean on) {
-        allow(on ? Leave.GUEST : Leave.TRUSTED);
-        Inputs heard = inputs;
+        allow(on ? Permission.GUEST : Permission.TRUSTED);
+        TriggerInputs heard = inputs;
         if (heard != null) {
             heard.deaf(on);
         }
     }
 
     /** What the boards that are loaded from now on may do. */
-    public synchronized void allow(Leave which) {
+    public synchronized void allow(Permission which) {
         leave = which; // What is played now stays as it is: it may have holds to end, or be a guest still.
     }
 
@@ -360,7 +360,7 @@ public final class RunningDeck implements Player, AutoCloseable {
 
     /** Does something once all gear of a board answers or is known not to, or after a while. */
     public void whenReached(Rig of, Runnable what) {
-        Reached.when(of, () -> real, feed, what);
+        GearReady.when(of, () -> real, feed, what);
     }
 
     @Override

@@ -51,7 +51,7 @@ public final class CameraHead implements AutoCloseable {
             """;
 
     private final HttpServer server;
-    private final Came came = new Came();
+    private final Received came = new Received();
     private final ExecutorService threads = Executors.newVirtualThreadPerTaskExecutor();
     private final List<BlockingQueue<String>> watching = new CopyOnWriteArrayList<>();
     private double pan;
@@ -95,7 +95,7 @@ public final class CameraHead implements AutoCloseable {
     }
 
     /** What came. */
-    public Came came() {
+    public Received came() {
         return came;
     }
 
@@ -164,9 +164,9 @@ public final class CameraHead implements AutoCloseable {
         while (m.find()) {
             params.put(m.group(1), m.group(2));
         }
-        String first = Door.md5(Door.USER + ":camera head:" + Door.WORD);
-        String second = Door.md5(exchange.getRequestMethod() + ":" + params.get("uri"));
-        String expected = Door.md5(first + ":" + NONCE + ":" + params.get("nc") + ":" + params.get("cnonce") + ":auth:"
+        String first = DemoLogin.md5(DemoLogin.USER + ":camera head:" + DemoLogin.WORD);
+        String second = DemoLogin.md5(exchange.getRequestMethod() + ":" + params.get("uri"));
+        String expected = DemoLogin.md5(first + ":" + NONCE + ":" + params.get("nc") + ":" + params.get("cnonce") + ":auth:"
                 + second);
         return NONCE.equals(params.get("nonce")) && expected.equals(params.get("response"));
     }

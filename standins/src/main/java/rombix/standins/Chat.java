@@ -22,7 +22,7 @@ public final class Chat implements AutoCloseable {
     private static final String NAME = "chat.larkmoor";
 
     private final ServerSocket server;
-    private final Came came = new Came();
+    private final Received came = new Received();
     private final Set<Person> people = ConcurrentHashMap.newKeySet();
     private final Set<Character> modes = new TreeSet<>();
     private final List<String> said = new CopyOnWriteArrayList<>();
@@ -77,7 +77,7 @@ public final class Chat implements AutoCloseable {
     }
 
     /** What came. */
-    public Came came() {
+    public Received came() {
         return came;
     }
 

@@ -15,7 +15,7 @@ public final class Cues implements AutoCloseable {
     private static final Map<String, Integer> LISTS = Map.of("house-lights", 6, "dome-walk", 4);
 
     private final OscServer server;
-    private final Came came = new Came();
+    private final Received came = new Received();
     private final Map<String, Integer> at = new LinkedHashMap<>();
 
     /** @param port 0 for any free one */
@@ -35,7 +35,7 @@ public final class Cues implements AutoCloseable {
     }
 
     /** What came. */
-    public Came came() {
+    public Received came() {
         return came;
     }
 

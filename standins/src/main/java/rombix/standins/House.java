@@ -35,7 +35,7 @@ public final class House implements AutoCloseable {
     private static final List<String> PLAYLISTS = List.of("slow-orbits", "first-light", "kettle-drums");
 
     private final Server broker = new Server();
-    private final Came came = new Came();
+    private final Received came = new Received();
     private final int boundPort;
     private final Map<String, String> states = new ConcurrentHashMap<>();
     private volatile BiConsumer<String, String> overhearing = (_, _) -> {
@@ -90,7 +90,7 @@ public final class House implements AutoCloseable {
     }
 
     /** What came. */
-    public Came came() {
+    public Received came() {
         return came;
     }
 

@@ -45,7 +45,7 @@ public final class Music implements AutoCloseable {
     private final EventLoopGroup loop = new NioEventLoopGroup(1, new DefaultThreadFactory("music", true));
     private final ChannelGroup letIn = new DefaultChannelGroup(GlobalEventExecutor.INSTANCE);
     private final Channel server;
-    private final Came came = new Came();
+    private final Received came = new Received();
     private boolean playing;
     private boolean shuffle;
     private double volume = 0.4;
@@ -93,7 +93,7 @@ public final class Music implements AutoCloseable {
     }
 
     /** What came. */
-    public Came came() {
+    public Received came() {
         return came;
     }
 
@@ -162,7 +162,7 @@ public final class Music implements AutoCloseable {
             }
             came.add(asked.has("proof") ? "a proof of who it is" : frame.text());
             if (asked.has("proof")) {
-                if (Door.proof(challenge).equals(asked.get("proof").asString())) {
+                if (DemoLogin.proof(challenge).equals(asked.get("proof").asString())) {
                     letIn.add(of.channel());
                     say(of.channel(), JSON.createObjectNode().put("welcome", true));
                 } else {

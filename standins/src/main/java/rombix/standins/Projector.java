@@ -26,7 +26,7 @@ public final class Projector implements AutoCloseable {
     private static final long USUAL_WARM_UP = 3000;
 
     private final ServerSocket server;
-    private final Came came = new Came();
+    private final Received came = new Received();
     private final Set<Socket> connections = ConcurrentHashMap.newKeySet();
     private final ScheduledExecutorService lamp = Executors.newSingleThreadScheduledExecutor(Thread.ofPlatform()
             .daemon().name("projector lamp").factory());
@@ -69,7 +69,7 @@ public final class Projector implements AutoCloseable {
     }
 
     /** What came. */
-    public Came came() {
+    public Received came() {
         return came;
     }
 
@@ -112,7 +112,7 @@ public final class Projector implements AutoCloseable {
             BufferedReader in = new BufferedReader(new InputStreamReader(socket.getInputStream(),
                     StandardCharsets.UTF_8));
             say(out, "PASSWORD?");
-            if (!Door.WORD.equals(in.readLine())) {
+            if (!DemoLogin.WORD.equals(in.readLine())) {
                 say(out, "ERR wrong password");
                 return;
             }

@@ -19,8 +19,8 @@ public final class RelayBox implements AutoCloseable {
     private static final int RELAYS = 4;
 
     private final boolean[] on = new boolean[RELAYS];
-    private final Came came = new Came();
-    private final @Nullable Terminal terminal;
+    private final Received came = new Received();
+    private final @Nullable PseudoTerminal terminal;
     private final @Nullable ServerSocket server;
     private volatile @Nullable OutputStream out;
 
@@ -29,7 +29,7 @@ public final class RelayBox implements AutoCloseable {
      * @param port where it is reached where there is no pseudo-terminal; 0 for any free one
      */
     public RelayBox(java.nio.file.@Nullable Path named, int port) throws IOException {
-        Optional<Terminal> pair = Terminal.open(named);
+        Optional<PseudoTerminal> pair = PseudoTerminal.open(named);
         terminal = pair.orElse(null);
         if (pair.isPresent()) {
             server = null;
@@ -52,7 +52,7 @@ public final class RelayBox implements AutoCloseable {
     }
 
     /** What came. */
-    public Came came() {
+    public Received came() {
         return came;
     }
 

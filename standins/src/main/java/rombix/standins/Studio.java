@@ -17,7 +17,7 @@ public final class Studio implements AutoCloseable {
     private static final String SET_LAYER = "/studio/set/layer/";
 
     private final OscServer server;
-    private final Came came = new Came();
+    private final Received came = new Received();
     private final Map<String, Boolean> shown = new LinkedHashMap<>();
     private String scene = "sky-map";
     private boolean streaming;
@@ -49,7 +49,7 @@ public final class Studio implements AutoCloseable {
     }
 
     /** What came. */
-    public Came came() {
+    public Received came() {
         return came;
     }
 

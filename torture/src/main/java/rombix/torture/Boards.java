@@ -14,7 +14,7 @@ import javafx.stage.Stage;
 import rombix.app.show.Session;
 import rombix.core.board.Board;
 import rombix.core.store.BoardFile;
-import rombix.running.input.Inputs;
+import rombix.running.input.TriggerInputs;
 import rombix.running.log.LogStore;
 import rombix.standins.set.StandIns;
 
@@ -47,7 +47,7 @@ final class Boards implements Trial {
         BoardFile.save(boards[2], Board.empty("Empty")); // Between it and the others all links come and go.
         try (StandIns gear = StandIns.onFreePorts()) {
             Map<String, String> addresses = new HashMap<>(gear.addresses());
-            addresses.put(Inputs.OSC, "0");
+            addresses.put(TriggerInputs.OSC, "0");
             Stage[] stage = new Stage[1];
             try (Session session = Session.open(boards[0], addresses, LogStore.beside(boards[0]), s -> {
                 s.setWidth(1280);

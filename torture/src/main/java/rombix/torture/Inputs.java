@@ -31,7 +31,7 @@ import rombix.core.listen.Listening;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
 import rombix.core.store.CardLibrary;
-import rombix.core.traffic.Packet;
+import rombix.core.traffic.TrafficPacket;
 import rombix.core.twin.Twin;
 import rombix.core.value.Formula;
 import rombix.core.value.FormulaFault;
@@ -159,8 +159,8 @@ final class Inputs implements Trial {
                 }, List.of(bytes("^((a+)+|b{2,5})*$aaaaaaaaaaaaaaaaaa"),
                         bytes("(?<value>\\d+(\\.\\d+)?)xx12.5 POWER=7 x 12345"))),
                 new Inputs("lines", 2,
-                        b -> Listening.to(List.of(new Packet(1, Instant.EPOCH, "g", Packet.Way.IN, "", "line",
-                                List.of(Value.of(text(b).repeat(200))), null, List.of(), Packet.Fate.UNREAD, ""))),
+                        b -> Listening.to(List.of(new TrafficPacket(1, Instant.EPOCH, "g", TrafficPacket.Way.IN, "", "line",
+                                List.of(Value.of(text(b).repeat(200))), null, List.of(), TrafficPacket.Fate.UNREAD, ""))),
                         List.of(bytes(
                                 "LEVEL=42 MUTE=ON"), bytes("power: on"), bytes("{\"a\": {\"b\": 1}}"))),
                 new Inputs("irc", 1, b -> IrcLine.decode(text(b)), List.of(bytes(

@@ -19,7 +19,7 @@ public final class Torture {
         List<Trial> all = new ArrayList<>(
                 List.of(new Kills(), new Endings(), new Signals(), new Peers(), new Boards(), new Floods()));
         all.addAll(Inputs.all());
-        all.addAll(List.of(new Announced(), new Presses(), new Readings()));
+        all.addAll(List.of(new Announced(), new Presses(), new ReadingFlood()));
         List<String> wanted = List.of(args).subList(Math.min(1, args.length), args.length);
         List<Trial> trials = all.stream().filter(t -> wanted.isEmpty() || wanted.contains(t.name())).toList();
         if (trials.isEmpty()) {

@@ -14,7 +14,7 @@ import rombix.app.cli.play.Playing;
 import rombix.app.show.DemoBoard;
 import rombix.app.show.Session;
 import rombix.core.event.Mode;
-import rombix.running.input.Inputs;
+import rombix.running.input.TriggerInputs;
 import rombix.running.log.LogStore;
 import rombix.running.shell.Caller;
 import rombix.running.shell.Doorkeeper;
@@ -81,7 +81,7 @@ final class WarmUpCommand implements Callable<Integer> {
         Session.startToolkit(true);
         try (StandIns gear = StandIns.onFreePorts()) {
             Map<String, String> addresses = new HashMap<>(gear.addresses());
-            addresses.put(Inputs.OSC, "0");
+            addresses.put(TriggerInputs.OSC, "0");
             try (Session session = Session.open(board, addresses, LogStore.beside(board), _ -> {
             })) {
                 session.await(SHOWN_MILLIS);

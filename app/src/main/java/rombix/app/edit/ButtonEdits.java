@@ -87,7 +87,7 @@ public final class ButtonEdits {
         bench.edit("delete " + names(gone), board -> {
             Board left = board;
             for (Button b : gone) {
-                left = Uses.withoutButton(left, b.id());
+                left = UsageWords.withoutButton(left, b.id());
             }
             return left;
         });

@@ -21,7 +21,7 @@ import rombix.core.store.BadFile;
 import rombix.links.desktop.Desktop;
 import rombix.running.LeftBehind;
 import rombix.running.RunningDeck;
-import rombix.running.input.Inputs;
+import rombix.running.input.TriggerInputs;
 import rombix.running.log.LogStore;
 import rombix.running.owner.OpenedBoard;
 import rombix.running.owner.Trust;
@@ -98,11 +98,11 @@ public final class Session implements AutoCloseable {
         LogStore log = logFile == null ? null : LogStore.ofBoard(logFile, ofLog::add);
         RunningDeck deck = new RunningDeck(addresses, log);
         Workbench[] under = new Workbench[1];
-        Inputs inputs = deck.listen(b -> {
+        TriggerInputs inputs = deck.listen(b -> {
             if (under[0].mode() == Mode.BUILD) {
                 under[0].select(b);
             }
-        }, addresses.containsKey(Inputs.OSC) ? Integer.valueOf(addresses.get(Inputs.OSC)) : null, Platform::runLater);
+        }, addresses.containsKey(TriggerInputs.OSC) ? Integer.valueOf(addresses.get(TriggerInputs.OSC)) : null, Platform::runLater);
         ShippedPractice practice = new ShippedPractice();
         return onInterface(() -> {
             Workbench bench = new Workbench(read);

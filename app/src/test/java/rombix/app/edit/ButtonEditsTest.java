@@ -163,14 +163,14 @@ class ButtonEditsTest {
 
     @Test
     void deletingWhatStepsNameTakesThoseStepsAlongOrHasThemNameAnother() {
-        Board left = Uses.withoutButton(before, "doors-open");
-        assertThat(Uses.ofButton(left, "doors-open")).isEmpty();
-        String used = before.buttons().map(Button::id).filter(b -> !Uses.ofButton(before, b).isEmpty()).findFirst()
+        Board left = UsageWords.withoutButton(before, "doors-open");
+        assertThat(UsageWords.ofButton(left, "doors-open")).isEmpty();
+        String used = before.buttons().map(Button::id).filter(b -> !UsageWords.ofButton(before, b).isEmpty()).findFirst()
                 .orElseThrow();
-        Board other = Uses.repointed(before, used, "gate");
-        assertThat(Uses.ofButton(other, used)).isEmpty();
-        assertThat(Uses.ofButton(other, "gate")).isNotEmpty();
-        assertThat(References.flaws(Rig.of(Uses.withoutButton(other, used), bench.rig().cards()))).isEmpty();
+        Board other = UsageWords.repointed(before, used, "gate");
+        assertThat(UsageWords.ofButton(other, used)).isEmpty();
+        assertThat(UsageWords.ofButton(other, "gate")).isNotEmpty();
+        assertThat(References.flaws(Rig.of(UsageWords.withoutButton(other, used), bench.rig().cards()))).isEmpty();
     }
 
     @Test

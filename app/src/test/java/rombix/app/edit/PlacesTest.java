@@ -72,21 +72,21 @@ class PlacesTest {
         State second = gate.states().get(1);
         Step show = DeckStep.Show.state("gate", second.id());
         Board named = rombix.core.edit.Edits.chain(board, "walkway-up", 0, Gesture.PRESS, c -> c.with(0, show));
-        assertThat(Uses.of(named, Uses.state("gate", second.id()))).hasSize(1);
-        Board left = Uses.withoutState(named, "gate", 1);
+        assertThat(UsageWords.of(named, UsageWords.state("gate", second.id()))).hasSize(1);
+        Board left = UsageWords.withoutState(named, "gate", 1);
         assertThat(left.button("gate").orElseThrow().states()).hasSize(1);
-        assertThat(Uses.of(left, Uses.state("gate", second.id()))).isEmpty();
+        assertThat(UsageWords.of(left, UsageWords.state("gate", second.id()))).isEmpty();
         assertThat(References.flaws(Rig.of(left, bench.rig().cards()))).isEmpty();
-        assertThat(Uses.withoutState(left, "gate", 0)).as("the last one stays").isEqualTo(left);
+        assertThat(UsageWords.withoutState(left, "gate", 0)).as("the last one stays").isEqualTo(left);
     }
 
     @Test
     void usesOfValuesAndChainsAreFound() {
         Board board = bench.board();
         String value = board.values().getFirst().id();
-        assertThat(Uses.of(board, Uses.value(value))).isNotEmpty();
-        assertThat(Uses.of(board, Uses.value("no-such-value"))).isEmpty();
+        assertThat(UsageWords.of(board, UsageWords.value(value))).isNotEmpty();
+        assertThat(UsageWords.of(board, UsageWords.value("no-such-value"))).isEmpty();
         assertThat(board.chains()).isNotEmpty();
-        assertThat(board.chains().stream().anyMatch(c -> !Uses.of(board, Uses.chain(c.id())).isEmpty())).isTrue();
+        assertThat(board.chains().stream().anyMatch(c -> !UsageWords.of(board, UsageWords.chain(c.id())).isEmpty())).isTrue();
     }
 }

@@ -125,12 +125,12 @@ class StepEditsTest {
 
     @Test
     void whatUsesAThingIsFoundAndGoesWithIt() {
-        assertThat(Uses.ofButton(bench.board(), "good-night")).containsExactly("“Close at half past”, press");
-        Board without = Uses.withoutButton(bench.board(), "clouded-out");
+        assertThat(UsageWords.ofButton(bench.board(), "good-night")).containsExactly("“Close at half past”, press");
+        Board without = UsageWords.withoutButton(bench.board(), "clouded-out");
         Rig rig = bench.rig().with(without);
         assertThat(without.button("clouded-out")).isEmpty();
         assertThat(Check.of(rig)).isEmpty();
-        assertThat(Check.of(bench.rig().with(Uses.withoutPage(bench.board(), "doors")))).isEmpty();
+        assertThat(Check.of(bench.rig().with(UsageWords.withoutPage(bench.board(), "doors")))).isEmpty();
     }
 
     @Test

@@ -22,7 +22,7 @@ import org.junit.jupiter.api.condition.EnabledOnOs;
 import org.junit.jupiter.api.condition.OS;
 import org.junit.jupiter.api.io.TempDir;
 import org.lwjgl.sdl.SDLInit;
-import rombix.running.input.Inputs;
+import rombix.running.input.TriggerInputs;
 import rombix.running.log.LogStore;
 import rombix.running.owner.OpenedBoard;
 import rombix.running.owner.Trust;
@@ -50,7 +50,7 @@ class MappedPartsTest {
             Path file = Files.copy(Path.of("../demo/star-night.json"), Path.of(args[0]).resolveSibling("board.json"));
             try (StandIns gear = StandIns.onFreePorts()) {
                 Map<String, String> addresses = new HashMap<>(gear.addresses());
-                addresses.put(Inputs.OSC, "0");
+                addresses.put(TriggerInputs.OSC, "0");
                 try (Session session = Session.open(OpenedBoard.read(file), addresses, LogStore.beside(file), _ -> {
                 }, Trust.all())) {
                     session.await(2000L);

@@ -45,7 +45,7 @@ public final class Rounds {
      *
      * @param reach what the ratio is to stay under
      */
-    public List<Figure> figures(String name, Gear gear, Way ours, Way bare, double reach) throws Exception {
+    public List<Figure> figures(String name, BenchGear gear, Way ours, Way bare, double reach) throws Exception {
         return figures(name, gear::received, ours, bare, reach);
     }
 

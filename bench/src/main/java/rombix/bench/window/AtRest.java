@@ -19,7 +19,7 @@ import javafx.stage.Stage;
 import rombix.app.show.Session;
 import rombix.core.chain.Gesture;
 import rombix.core.event.Mode;
-import rombix.running.input.Inputs;
+import rombix.running.input.TriggerInputs;
 import rombix.running.log.LogStore;
 import rombix.standins.midi.CableProvider;
 
@@ -53,7 +53,7 @@ final class AtRest {
         }
         Path folder = Files.createTempDirectory("at-rest");
         Path board = Files.copy(Path.of("demo/star-night.json"), folder.resolve("b.json"));
-        Map<String, String> addresses = new HashMap<>(Map.of(Inputs.OSC, "0"));
+        Map<String, String> addresses = new HashMap<>(Map.of(TriggerInputs.OSC, "0"));
         for (int i = 3; i < args.length; i++) { // GEAR=ADDRESS; the cable to the desk by the port that it leads to.
             String[] of = args[i].split("=", 2);
             addresses.put(of[0], of[1]);

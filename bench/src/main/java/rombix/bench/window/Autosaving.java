@@ -17,7 +17,7 @@ import rombix.bench.measure.Measured;
 import rombix.core.board.Board;
 import rombix.core.store.BoardFile;
 import rombix.core.store.CardLibrary;
-import rombix.running.input.Inputs;
+import rombix.running.input.TriggerInputs;
 
 /**
  * The longest pause of the interface's thread while a board with 9.5 MB of pictures is edited and
@@ -42,7 +42,7 @@ public final class Autosaving implements Measured {
         BoardFile.save(file, board); // With its own picture at first.
         List<Long> idle = Collections.synchronizedList(new ArrayList<>());
         List<Long> saving = Collections.synchronizedList(new ArrayList<>());
-        try (Session session = Session.open(file, Map.of(Inputs.OSC, "0"), null, s -> {
+        try (Session session = Session.open(file, Map.of(TriggerInputs.OSC, "0"), null, s -> {
         })) {
             LockSupport.parkNanos(TimeUnit.SECONDS.toNanos(4));
             int[] n = {0};

@@ -17,7 +17,7 @@ import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.locks.LockSupport;
 import rombix.bench.measure.Figure;
 import rombix.bench.measure.Measured;
-import rombix.bench.measure.XServer;
+import rombix.bench.measure.VirtualScreen;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Face;
@@ -51,11 +51,11 @@ public final class KeysOut implements Measured {
 
     @Override
     public List<Figure> measure() throws Exception {
-        Optional<XServer> server = XServer.start();
+        Optional<VirtualScreen> server = VirtualScreen.start();
         if (server.isEmpty()) {
             return List.of();
         }
-        try (XServer x = server.get()) {
+        try (VirtualScreen x = server.get()) {
             ProcessBuilder child = new ProcessBuilder(ProcessHandle.current().info().command().orElseThrow(),
                     "--enable-native-access=ALL-UNNAMED", "-cp", System.getProperty("java.class.path"), KeysOut.class
                             .getName())

@@ -12,7 +12,7 @@ import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import rombix.bench.measure.Figure;
 import rombix.bench.measure.Measured;
-import rombix.bench.measure.XServer;
+import rombix.bench.measure.VirtualScreen;
 import rombix.standins.set.StandIns;
 
 /**
@@ -45,9 +45,9 @@ public final class Resting implements Measured {
     }
 
     private void measure(List<Figure> figures) throws IOException, InterruptedException {
-        Optional<XServer> server = XServer.start();
+        Optional<VirtualScreen> server = VirtualScreen.start();
         if (server.isPresent()) {
-            try (XServer x = server.get()) {
+            try (VirtualScreen x = server.get()) {
                 figures.addAll(idle("x", x.display()));
                 figures.addAll(paints(x.display()));
             }

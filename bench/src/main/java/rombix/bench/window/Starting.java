@@ -10,7 +10,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
 import rombix.bench.measure.Figure;
 import rombix.bench.measure.Measured;
-import rombix.bench.measure.XServer;
+import rombix.bench.measure.VirtualScreen;
 
 /**
  * How long whole processes take: the demo's window until it is to be seen against an empty window, and commands against
@@ -40,9 +40,9 @@ public final class Starting implements Measured {
                 Figure.of("start-version", rombix("--version"), bare, "ms", 4),
                 Figure.of("start-help", rombix("--help"), bare, "ms", 4),
                 Figure.of("start-check", rombix("check", board), bare, "ms", 8)));
-        Optional<XServer> server = XServer.start();
+        Optional<VirtualScreen> server = VirtualScreen.start();
         if (server.isPresent()) {
-            try (XServer x = server.get()) {
+            try (VirtualScreen x = server.get()) {
                 List<Long> ours = new ArrayList<>();
                 List<Long> empty = new ArrayList<>();
                 for (int i = 0; i < WINDOWS; i++) {
@@ -82,7 +82,7 @@ public final class Starting implements Measured {
         return Figure.percentile(took, 0.5) / 1e6;
     }
 
-    private static long window(XServer x, String title, String... command) throws IOException, InterruptedException {
+    private static long window(VirtualScreen x, String title, String... command) throws IOException, InterruptedException {
         long start = System.nanoTime();
         Process process = begin(x.display(), command);
         await(x, title);
@@ -93,7 +93,7 @@ public final class Starting implements Measured {
         return took;
     }
 
-    private static void await(XServer x, String title) throws IOException, InterruptedException {
+    private static void await(VirtualScreen x, String title) throws IOException, InterruptedException {
         long until = System.nanoTime() + TimeUnit.SECONDS.toNanos(LONGEST_SECONDS);
         while (!x.shows(title)) {
             if (System.nanoTime() - until > 0) {

@@ -63,7 +63,7 @@ public final class Check {
         check.buttons();
         check.findings.addAll(new Loops(rig).find());
         check.findings.addAll(Texts.of(rig, names));
-        check.findings.addAll(Sent.of(rig, context));
+        check.findings.addAll(OutgoingChecks.of(rig, context));
         check.triggers();
         check.gear();
         return List.copyOf(check.findings);
@@ -263,7 +263,7 @@ public final class Check {
                                 "%s also presses “%s”; remove it from one of the two".formatted(trigger.words(), other
                                         .name()));
                     }
-                    Taken.by(trigger, rig).ifPresent(why -> add(Kind.TAKEN, button, null, at, why));
+                    TriggerConflicts.by(trigger, rig).ifPresent(why -> add(Kind.TAKEN, button, null, at, why));
                 }
             }
         }

@@ -59,13 +59,13 @@ public final class Deck extends RunContext {
 
     private final OneThread thread = new OneThread();
     final Levels levels = new Levels(this);
-    final Hands hands = new Hands(this);
+    final Gestures hands = new Gestures(this);
     final Rows rows = new Rows(this);
     private final Shows shows = new Shows(this);
     final Strokes strokes = new Strokes(this);
-    final Ways ways = new Ways(this);
+    final DirectionPads ways = new DirectionPads(this);
     final Follows follows = new Follows(this, hands);
-    private final Armed armed = new Armed(this);
+    private final BoardTriggers armed = new BoardTriggers(this);
     private final Ending ending = new Ending(this);
     volatile @Nullable Rig rig;
     final Buttons buttons = new Buttons(this);

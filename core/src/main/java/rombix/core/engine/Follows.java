@@ -33,13 +33,13 @@ final class Follows {
     private static final long SECOND = 1_000_000_000L;
 
     private final Deck deck;
-    private final Hands hands;
+    private final Gestures hands;
     private final Map<String, List<ButtonPlay>> followers = new HashMap<>();
     /** What each state of a button follows; null where it follows nothing. */
     private final Map<Button, List<@Nullable Question>> questions = new IdentityHashMap<>();
     private Agenda.@Nullable Entry second;
 
-    Follows(Deck deck, Hands hands) {
+    Follows(Deck deck, Gestures hands) {
         this.deck = deck;
         this.hands = hands;
     }

@@ -1,6 +1,6 @@
 package rombix.core.event;
 
-import rombix.core.engine.Hands;
+import rombix.core.engine.Gestures;
 import rombix.core.twin.Order;
 
 /** The way out to the gear. */

@@ -52,7 +52,7 @@ final class DeckOffers {
         return all.offers;
     }
 
-    private void add(String where, String words, double bonus, Function<List<Figure>, Step> step) {
+    private void add(String where, String words, double bonus, Function<List<TypedNumber>, Step> step) {
         offers.add(new Offer(where, Offer.words(words), step, bonus, false));
     }
 
@@ -69,22 +69,22 @@ final class DeckOffers {
 
     private void time() {
         add("time", "wait pause delay", 0.05, figures -> {
-            long least = Figure.takeMillis(figures, true, 1000);
+            long least = TypedNumber.takeMillis(figures, true, 1000);
             return new Step.Wait(least);
         });
         add("time", "wait to random between pause", -0.1, figures -> {
-            long least = Figure.takeMillis(figures, true, 1000);
-            long most = Figure.takeMillis(figures, true, least * 2);
+            long least = TypedNumber.takeMillis(figures, true, 1000);
+            long most = TypedNumber.takeMillis(figures, true, least * 2);
             return new Step.Wait(Math.min(least, most), Math.max(least, most), null, null, null, StepOptions.PLAIN,
                     Map.of());
         });
         add("time", "for a while", 0.1, figures -> new Step.ForAWhile(Chain.EMPTY,
-                Figure.takeMillis(figures, true, 60_000), StepOptions.PLAIN, Map.of()));
+                TypedNumber.takeMillis(figures, true, 60_000), StepOptions.PLAIN, Map.of()));
         add("time", "repeat again times loop", 0.1, figures -> {
-            Long every = figures.stream().anyMatch(Figure::isTime)
-                    ? (Long) Figure.takeMillis(figures, false, 1000)
+            Long every = figures.stream().anyMatch(TypedNumber::isTime)
+                    ? (Long) TypedNumber.takeMillis(figures, false, 1000)
                     : null;
-            Figure times = Figure.take(figures, null);
+            TypedNumber times = TypedNumber.take(figures, null);
             return new Step.Repeat(times == null && every != null ? null : Arg.of(times == null ? 3 : times.value()),
                     null, every, "count", Chain.EMPTY, StepOptions.PLAIN, Map.of());
         });
@@ -101,7 +101,7 @@ final class DeckOffers {
 
     private void pick(String words, Step.Pick.Way way, double bonus) {
         add("chains", words, bonus, figures -> {
-            Figure count = Figure.take(figures, null);
+            TypedNumber count = TypedNumber.take(figures, null);
             int n = count == null ? 2 : (int) Math.clamp(count.value(), 1, 20);
             List<Step.Choice> choices = new ArrayList<>();
             for (int i = 0; i < n; i++) {
@@ -140,7 +140,7 @@ final class DeckOffers {
     private void board(Board board) {
         for (Board.BoardValue v : board.values()) {
             add("values", "set " + v.name() + " to value", 0.1, figures -> {
-                Figure to = Figure.take(figures, null);
+                TypedNumber to = TypedNumber.take(figures, null);
                 return new DeckStep.Set(v.id(), Arg.of(to == null ? v.initial() : Value.of(to.value())),
                         StepOptions.PLAIN,
                         Map.of());
@@ -150,7 +150,7 @@ final class DeckOffers {
             add("chains", "use chain " + c.name() + " " + String.join(" ", c.params()), 0.1, figures -> {
                 Map<String, Arg> args = new LinkedHashMap<>();
                 for (String param : c.params()) { // Numbers that are typed are its arguments, in order.
-                    Figure given = Figure.take(figures, null);
+                    TypedNumber given = TypedNumber.take(figures, null);
                     args.put(param, Arg.of(given == null ? 0 : given.value()));
                 }
                 return new DeckStep.Use(null, null, Gesture.PRESS, c.id(), args, StepOptions.PLAIN, Map.of());

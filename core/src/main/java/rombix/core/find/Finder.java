@@ -94,14 +94,14 @@ public final class Finder {
         List<Fitting> fitting = new ArrayList<>();
         for (List<Offer> some : List.of(typed, offers, adding)) {
             for (Offer offer : some) {
-                List<Figure> figures = new ArrayList<>();
+                List<TypedNumber> figures = new ArrayList<>();
                 List<String> words = new ArrayList<>();
                 double late = sort(tokens, offer.words(), words, figures);
                 double score = score(words, offer.words());
                 if (score >= 0 && (offer.always() || !tokens.isEmpty())) {
                     int given = figures.size();
                     Step step = offer.step().apply(figures);
-                    if (figures.stream().anyMatch(Figure::isColour)) {
+                    if (figures.stream().anyMatch(TypedNumber::isColour)) {
                         continue; // It has no colour.
                     }
                     int used = given - figures.size();
@@ -148,22 +148,22 @@ public final class Finder {
     }
 
     /** A typed word; a number may be a value, or part of a name. */
-    private record Token(String text, @Nullable Figure figure) {
+    private record Token(String text, @Nullable TypedNumber figure) {
     }
 
     private static List<Token> tokens(String query) {
         List<Token> tokens = new ArrayList<>();
         for (String token : Offer.words(query)) {
             Matcher m = NUMBER.matcher(token);
-            Figure last = tokens.isEmpty() ? null : tokens.getLast().figure();
+            TypedNumber last = tokens.isEmpty() ? null : tokens.getLast().figure();
             if (m.matches()) {
-                tokens.add(new Token(token, new Figure(Double.parseDouble(m.group(1).replace('\u2212', '-').replace(',',
+                tokens.add(new Token(token, new TypedNumber(Double.parseDouble(m.group(1).replace('\u2212', '-').replace(',',
                         '.')), m.group(2))));
-            } else if (last != null && last.unit().isEmpty() && Figure.isUnit(token)) {
+            } else if (last != null && last.unit().isEmpty() && TypedNumber.isUnit(token)) {
                 tokens.set(tokens.size() - 1,
-                        new Token(tokens.getLast().text() + token, new Figure(last.value(), token)));
+                        new Token(tokens.getLast().text() + token, new TypedNumber(last.value(), token)));
             } else {
-                tokens.add(new Token(token, Figure.colour(token)));
+                tokens.add(new Token(token, TypedNumber.colour(token)));
             }
         }
         return tokens;
@@ -171,7 +171,7 @@ public final class Finder {
 
     /** Whether all that was typed are names of an offer, or values that it takes: names win over text that is typed freely. */
     private static boolean named(List<Token> tokens, Offer offer) {
-        List<Figure> figures = new ArrayList<>();
+        List<TypedNumber> figures = new ArrayList<>();
         List<String> words = new ArrayList<>();
         sort(tokens, offer.words(), words, figures);
         if (words.isEmpty() || !offer.words().containsAll(words)) {
@@ -187,10 +187,10 @@ public final class Finder {
      *
      * @return how much less it fits as a value comes before a number of the name: values come last
      */
-    private static double sort(List<Token> tokens, List<String> names, List<String> words, List<Figure> figures) {
+    private static double sort(List<Token> tokens, List<String> names, List<String> words, List<TypedNumber> figures) {
         double late = 0;
         for (Token t : tokens) {
-            Figure f = t.figure();
+            TypedNumber f = t.figure();
             if (f == null || (f.unit().isEmpty() || f.isColour()) && names.contains(t.text())) {
                 late += f != null && figures.stream().anyMatch(v -> v.unit().isEmpty()) ? BACKWARDS : 0;
                 words.add(t.text());

@@ -74,14 +74,14 @@ final class GearOffers {
                 "");
     }
 
-    private Step filled(Command command, Map<String, Value> args, List<Figure> figures) {
+    private Step filled(Command command, Map<String, Value> args, List<TypedNumber> figures) {
         Map<String, Value> with = new LinkedHashMap<>(args);
         for (Param p : command.params()) {
-            Figure given = p.type() == ValueType.NUMBER ? Figure.take(figures, p.unit()) : null;
+            TypedNumber given = p.type() == ValueType.NUMBER ? TypedNumber.take(figures, p.unit()) : null;
             if (given != null) {
                 with.put(p.id(), Value.of(given.value()));
             }
-            String colour = p.type() == ValueType.COLOUR ? Figure.takeColour(figures) : null;
+            String colour = p.type() == ValueType.COLOUR ? TypedNumber.takeColour(figures) : null;
             if (colour != null) {
                 with.put(p.id(), Value.of(colour));
             }
@@ -112,8 +112,8 @@ final class GearOffers {
         fade.addAll(words);
         fade.addAll(List.of("ramp", "over", "in", "silence"));
         offers.add(new Offer(twin.title(), fade, figures -> {
-            long ms = Figure.takeMillis(figures, false, FADE_MILLIS);
-            Figure to = Figure.take(figures, p.unit());
+            long ms = TypedNumber.takeMillis(figures, false, FADE_MILLIS);
+            TypedNumber to = TypedNumber.take(figures, p.unit());
             double min = p.min() == null ? 0 : p.min();
             return new GearStep.Fade(twin.gear(), command.id(), rest, p.id(), null,
                     Arg.of(to == null ? min : to.value()),
@@ -131,7 +131,7 @@ final class GearOffers {
         all.addAll(words);
         double rounded = Math.abs(amount) >= 1 ? Math.rint(amount) : amount;
         offers.add(new Offer(twin.title(), all, figures -> {
-            Figure given = Figure.take(figures, p.unit());
+            TypedNumber given = TypedNumber.take(figures, p.unit());
             double step = given == null ? rounded : Math.copySign(given.value(), amount);
             return new GearStep.Nudge(twin.gear(), command.id(), rest, p.id(), Arg.of(step), false, StepOptions.PLAIN,
                     Map.of());
@@ -151,7 +151,7 @@ final class GearOffers {
             words.addAll(Offer.words(twin.spoken(known, value, now)));
             words.addAll(Offer.words(twin.title()));
             tested(words, "wait", "until", figures -> new Step.Wait(0, null, null, condition,
-                    figures.isEmpty() ? null : (Long) Figure.takeMillis(figures, true, 0), StepOptions.PLAIN,
+                    figures.isEmpty() ? null : (Long) TypedNumber.takeMillis(figures, true, 0), StepOptions.PLAIN,
                     Map.of()));
             tested(words, "if", "when", _ -> new Step.If(condition, rombix.core.chain.Chain.EMPTY,
                     rombix.core.chain.Chain.EMPTY, StepOptions.PLAIN, Map.of()));
@@ -161,7 +161,7 @@ final class GearOffers {
     }
 
     private void tested(List<String> words, String first, String second,
-            java.util.function.Function<List<Figure>, Step> step) {
+            java.util.function.Function<List<TypedNumber>, Step> step) {
         List<String> all = new ArrayList<>(List.of(first, second));
         all.addAll(words);
         offers.add(new Offer(twin.title(), all, step, -0.25, false));

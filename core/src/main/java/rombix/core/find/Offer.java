@@ -14,9 +14,9 @@ import rombix.core.chain.Step;
  * @param always whether it is offered where nothing is typed
  * @param values what a number that is typed sets, in words; empty where it takes none
  */
-record Offer(String where, List<String> words, Function<List<Figure>, Step> step, double bonus, boolean always,
+record Offer(String where, List<String> words, Function<List<TypedNumber>, Step> step, double bonus, boolean always,
         String values) {
-    Offer(String where, List<String> words, Function<List<Figure>, Step> step, double bonus, boolean always) {
+    Offer(String where, List<String> words, Function<List<TypedNumber>, Step> step, double bonus, boolean always) {
         this(where, words, step, bonus, always, "");
     }
 

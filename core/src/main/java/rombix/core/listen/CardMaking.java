@@ -23,7 +23,7 @@ import rombix.core.card.value.Mapped;
 import rombix.core.card.value.Meaning;
 import rombix.core.card.value.WireValue;
 import rombix.core.edit.Edits;
-import rombix.core.listen.Voice.Kind;
+import rombix.core.listen.HeardValue.Kind;
 import rombix.core.value.Template;
 import rombix.core.value.Value;
 import rombix.core.value.ValueType;
@@ -42,8 +42,8 @@ public final class CardMaking {
     }
 
     /** The card with a reading made from a voice; where the gear can be told the same, with the commands for it. */
-    public static Card heard(Card card, Protocol protocol, Voice voice, Wanted wanted) {
-        String id = Edits.freshId(wanted.title(), "reading", Families.taken(card.readings(), r -> r.id().toString()));
+    public static Card heard(Card card, Protocol protocol, HeardValue voice, ReadingDraft wanted) {
+        String id = Edits.freshId(wanted.title(), "reading", ListFamilies.taken(card.readings(), r -> r.id().toString()));
         Map<String, List<Item>> lists = new LinkedHashMap<>(card.lists());
         String choices = null;
         if (wanted.kind() == Kind.CHOICE) {
@@ -51,7 +51,7 @@ public final class CardMaking {
             lists.put(choices, wanted.choices().stream().map(c -> new Item(c, c, Map.of())).toList());
         }
         List<ReadingSpec> readings = new ArrayList<>(card.readings());
-        String family = Families.of(card, protocol, voice, readings);
+        String family = ListFamilies.of(card, protocol, voice, readings);
         if (family != null) {
             id = id + "/{" + family + "}";
         }
@@ -69,7 +69,7 @@ public final class CardMaking {
         if (!wanted.toldAt().isBlank() && wanted.kind() != Kind.LIST) {
             commands.addAll(family == null
                     ? told(card, protocol, voice, wanted, id, choices)
-                    : List.of(Families.told(card, protocol, voice, wanted, id, family, choices)));
+                    : List.of(ListFamilies.told(card, protocol, voice, wanted, id, family, choices)));
         }
         return with(card, lists, readings, commands);
     }
@@ -90,8 +90,8 @@ public final class CardMaking {
     }
 
     /** How a colour that was heard stands on the wire, in words. */
-    public static String colourWords(Voice voice) {
-        Colours parts = Colours.of(voice.seen());
+    public static String colourWords(HeardValue voice) {
+        ColourFormat parts = ColourFormat.of(voice.seen());
         return parts == null ? "#RRGGBB" : parts.words();
     }
 
@@ -121,7 +121,7 @@ public final class CardMaking {
                 c.lasts(), c.after());
     }
 
-    private static boolean level(Wanted wanted) {
+    private static boolean level(ReadingDraft wanted) {
         return wanted.kind() == Kind.LEVEL;
     }
 
@@ -136,7 +136,7 @@ public final class CardMaking {
         };
     }
 
-    private static @Nullable Word yes(Wanted wanted) {
+    private static @Nullable Word yes(ReadingDraft wanted) {
         return switch (wanted.kind()) {
             case MUTE -> new Word("MUTED", Tone.AIR);
             case SWITCH -> new Word("ON", Tone.READY);
@@ -144,7 +144,7 @@ public final class CardMaking {
         };
     }
 
-    private static @Nullable Word no(Wanted wanted) {
+    private static @Nullable Word no(ReadingDraft wanted) {
         return switch (wanted.kind()) {
             case MUTE -> new Word("OPEN", Tone.READY);
             case SWITCH -> new Word("off", Tone.QUIET);
@@ -152,7 +152,7 @@ public final class CardMaking {
         };
     }
 
-    private static Arrival arrival(Voice voice, Wanted wanted, @Nullable String family) {
+    private static Arrival arrival(HeardValue voice, ReadingDraft wanted, @Nullable String family) {
         Arrival at = voice.arrival();
         WireValue value = switch (wanted.kind()) {
             case MUTE, SWITCH -> new Mapped(null, null, null, null, null, new Meaning(List.of(wanted.yes()), null,
@@ -160,27 +160,27 @@ public final class CardMaking {
             case LEVEL -> same(wanted)
                     ? null
                     : !wanted.points().isEmpty()
-                            ? Families.curve(null, wanted, null)
+                            ? ListFamilies.curve(null, wanted, null)
                             : new Mapped(null, null, List.of(wanted.low(), wanted.high()),
                                     List.of(wanted.wireLow(), wanted
                                             .wireHigh()),
                                     null, null, null, null, null);
             case CHOICE, TEXT, LIST, COLOUR -> null;
         };
-        Colours colour = wanted.kind() == Kind.COLOUR ? Colours.of(voice.seen()) : null;
-        return new Arrival(at.from(), at.arg(), Families.where(voice, family), colour == null ? at.at() : null, at
+        ColourFormat colour = wanted.kind() == Kind.COLOUR ? ColourFormat.of(voice.seen()) : null;
+        return new Arrival(at.from(), at.arg(), ListFamilies.where(voice, family), colour == null ? at.at() : null, at
                 .pattern(), null, at.first(), null, null, wanted.kind() == Kind.LIST ? listed(voice) : null, value,
                 at
                         .each(),
                 colour == null ? Map.of() : colour.parts(voice.pointer() == null ? "" : voice.pointer()));
     }
 
-    private static boolean same(Wanted wanted) {
+    private static boolean same(ReadingDraft wanted) {
         return wanted.points().isEmpty() && wanted.low() == wanted.wireLow() && wanted.high() == wanted.wireHigh();
     }
 
     /** Where the ids and the names stand in a list of objects: under the names that are usual for them. */
-    private static Arrival.Listed listed(Voice voice) {
+    private static Arrival.Listed listed(HeardValue voice) {
         String text = voice.last().toString();
         String id = first(text, "id", "uid", "key", "name");
         String name = first(text, "name", "title", "label");
@@ -196,9 +196,9 @@ public final class CardMaking {
         return null;
     }
 
-    private static List<Command> told(Card card, Protocol protocol, Voice voice, Wanted wanted, String reading,
+    private static List<Command> told(Card card, Protocol protocol, HeardValue voice, ReadingDraft wanted, String reading,
             @Nullable String choices) {
-        Predicate<String> taken = Families.taken(card.commands(), Command::id);
+        Predicate<String> taken = ListFamilies.taken(card.commands(), Command::id);
         if (wanted.kind() == Kind.MUTE || wanted.kind() == Kind.SWITCH) {
             boolean mute = wanted.kind() == Kind.MUTE;
             String on = Edits.freshId(mute ? "mute " + wanted.title() : wanted.title() + " on", "on", taken);
@@ -225,7 +225,7 @@ public final class CardMaking {
             default -> new Param("to", wanted.title(), ValueType.TEXT, null, null, null, null, Value.of(""), null);
         };
         WireValue carry = !wanted.points().isEmpty() && level(wanted)
-                ? Families.curve("to", wanted, whole(voice) ? As.INT : null)
+                ? ListFamilies.curve("to", wanted, whole(voice) ? As.INT : null)
                 : wanted.kind() == Kind.LEVEL && (!same(wanted) || whole(voice))
                         ? new Mapped("to", null, same(wanted) ? null : List.of(wanted.low(), wanted.high()),
                                 same(wanted)
@@ -246,7 +246,7 @@ public final class CardMaking {
     }
 
     /** Whether it was never heard with a fraction, though it was more than yes and no. */
-    private static boolean whole(Voice voice) {
+    private static boolean whole(HeardValue voice) {
         return voice.pointer() == null && voice.before() == null && voice.seen().stream().allMatch(
                 v -> v instanceof Value.Num n && n.number() == Math.rint(n.number())) && voice.seen().stream().anyMatch(
                         v -> Math.abs(v.asNumber()) > 1);
@@ -258,7 +258,7 @@ public final class CardMaking {
                 : new WireValue.Fixed(value);
     }
 
-    private static Command set(String id, String title, Protocol protocol, Voice voice, String to, WireValue carry,
+    private static Command set(String id, String title, Protocol protocol, HeardValue voice, String to, WireValue carry,
             String reading, String undo, boolean on) {
         return new Command(id, new Template(title), List.of(), List.of(), Map.of(protocol, List.of(packet(voice, to,
                 carry))), List.of(new Change(new Template(reading), new WireValue.Fixed(Value.of(on)))), new Undo(undo,
@@ -267,13 +267,13 @@ public final class CardMaking {
     }
 
     /** A packet as the voice came, with something else in its place. */
-    private static Packet packet(Voice voice, String to, WireValue carry) {
-        Colours colour = Colours.of(voice.seen());
+    private static Packet packet(HeardValue voice, String to, WireValue carry) {
+        ColourFormat colour = ColourFormat.of(voice.seen());
         if (colour != null && voice.pointer() != null) {
             ObjectNode tree = JsonNodeFactory.instance.objectNode();
             ObjectNode at = tree;
             for (String name : voice.pointer().isEmpty() ? new String[0] : voice.pointer().substring(1).split("/")) {
-                at = at.putObject(Families.plain(name));
+                at = at.putObject(ListFamilies.plain(name));
             }
             ObjectNode inner = at;
             colour.carries().keySet().forEach(name -> inner.put(name, "{" + name + "}"));
@@ -285,14 +285,14 @@ public final class CardMaking {
             ObjectNode at = tree;
             String[] names = voice.pointer().substring(1).split("/");
             for (int i = 0; i < names.length - 1; i++) {
-                at = at.putObject(Families.plain(names[i]));
+                at = at.putObject(ListFamilies.plain(names[i]));
             }
             boolean place = !carry.places().isEmpty();
             Map<String, WireValue> with = new LinkedHashMap<>();
             if (place && carry instanceof Mapped) {
                 with.put("raw", carry);
             }
-            String leaf = Families.plain(names[names.length - 1]);
+            String leaf = ListFamilies.plain(names[names.length - 1]);
             Value fixed = carry.out(_ -> null);
             switch (fixed) {
                 case null -> at.put(leaf, with.isEmpty() ? "{to}" : "{raw}");
@@ -305,7 +305,7 @@ public final class CardMaking {
         }
         if (voice.before() != null) {
             Value fixed = carry.out(_ -> null);
-            String begins = voice.before().replace(Voice.INSIDE, "");
+            String begins = voice.before().replace(HeardValue.INSIDE, "");
             return new Packet(new Template(to), List.of(fixed == null
                     ? new WireValue.Filled(new Template(begins + "{to}"))
                     : new WireValue.Fixed(Value.of(begins + fixed))), null, Map.of(), Map.of(), null, null);

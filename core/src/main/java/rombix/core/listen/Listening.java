@@ -10,7 +10,7 @@ import java.util.Map;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.value.JsonTree;
-import rombix.core.traffic.Packet;
+import rombix.core.traffic.TrafficPacket;
 import rombix.core.value.Limits;
 import rombix.core.value.TextPattern;
 import rombix.core.value.Value;
@@ -28,24 +28,24 @@ public final class Listening {
     private static final int LONGEST_FRAME = 64;
     private static final TextPattern PAIR = new TextPattern("(\\S+[=:])([^=:\\s]+)");
 
-    private final Map<String, Voice> voices = new LinkedHashMap<>();
+    private final Map<String, HeardValue> voices = new LinkedHashMap<>();
 
     private Listening() {
     }
 
     /** What stands in packets, what came last first. */
-    public static List<Voice> to(Collection<Packet> packets) {
+    public static List<HeardValue> to(Collection<TrafficPacket> packets) {
         Listening all = new Listening();
-        packets.stream().filter(p -> p.way() == Packet.Way.IN && !p.address().isEmpty()).forEach(all::hear);
-        all.bytes(packets.stream().filter(p -> p.way() == Packet.Way.IN && BYTES.contains(p.address()) && p.args()
+        packets.stream().filter(p -> p.way() == TrafficPacket.Way.IN && !p.address().isEmpty()).forEach(all::hear);
+        all.bytes(packets.stream().filter(p -> p.way() == TrafficPacket.Way.IN && BYTES.contains(p.address()) && p.args()
                 .size() == 1).toList());
-        return all.voices.values().stream().sorted(Comparator.comparing(Voice::at).reversed()).collect(Collectors
+        return all.voices.values().stream().sorted(Comparator.comparing(HeardValue::at).reversed()).collect(Collectors
                 .toList());
     }
 
-    private void hear(Packet p) {
+    private void hear(TrafficPacket p) {
         if (p.args().isEmpty()) {
-            heard(p, Voice.EVENT, null, null, Value.of(true));
+            heard(p, HeardValue.EVENT, null, null, Value.of(true));
         }
         for (int i = 0; i < p.args().size(); i++) {
             Value value = p.args().get(i);
@@ -60,11 +60,11 @@ public final class Listening {
         }
     }
 
-    private void members(Packet p, int arg, String pointer, JsonNode node, int depth) {
+    private void members(TrafficPacket p, int arg, String pointer, JsonNode node, int depth) {
         if (node.isArray()) {
             heard(p, arg, pointer, null, JsonTree.value(node));
             node.forEach(item -> item(p, arg, pointer, item));
-        } else if (Colours.in(node) != null) {
+        } else if (ColourFormat.in(node) != null) {
             heard(p, arg, pointer, null, JsonTree.value(node));
         } else if (node.isValueNode() && !node.isNull()) {
             heard(p, arg, pointer, null, JsonTree.value(node));
@@ -75,23 +75,23 @@ public final class Listening {
     }
 
     /** What an item of a list has beside its id and its name. */
-    private void item(Packet p, int arg, String list, JsonNode item) {
+    private void item(TrafficPacket p, int arg, String list, JsonNode item) {
         String id = IDS.stream().filter(name -> item.path(name).isValueNode() && !item.path(name).isNull()).findFirst()
                 .orElse(null);
         if (id == null) {
             return;
         }
         item.properties().stream().filter(e -> !e.getKey().equals(id) && !NAMES.contains(e.getKey()) && (e.getValue()
-                .isValueNode() && !e.getValue().isNull() || Colours.in(e.getValue()) != null)).forEach(e -> heard(p,
-                        new Voice(p.address(), arg, "/" + e.getKey().replace("~", "~0").replace("/", "~1"), null,
-                                new Voice.Items(list, id), null, List.of(JsonTree.value(e.getValue())), p.args(), 1, p
+                .isValueNode() && !e.getValue().isNull() || ColourFormat.in(e.getValue()) != null)).forEach(e -> heard(p,
+                        new HeardValue(p.address(), arg, "/" + e.getKey().replace("~", "~0").replace("/", "~1"), null,
+                                new HeardValue.Items(list, id), null, List.of(JsonTree.value(e.getValue())), p.args(), 1, p
                                         .at())));
     }
 
     /** Bytes: messages of one length that begin alike are of one kind, and what changes in them are voices. */
-    private void bytes(List<Packet> packets) {
-        Map<String, List<Packet>> kinds = new LinkedHashMap<>();
-        for (Packet p : packets) {
+    private void bytes(List<TrafficPacket> packets) {
+        Map<String, List<TrafficPacket>> kinds = new LinkedHashMap<>();
+        for (TrafficPacket p : packets) {
             String digits = p.args().getFirst().toString().replace(" ", "");
             if (digits.length() >= 2 * HEAD && digits.length() <= 2 * LONGEST_FRAME
                     && digits.matches("([0-9a-f]{2})+")) {
@@ -101,7 +101,7 @@ public final class Listening {
         kinds.values().forEach(this::kind);
     }
 
-    private void kind(List<Packet> alike) {
+    private void kind(List<TrafficPacket> alike) {
         List<String> all = alike.stream().map(p -> p.args().getFirst().toString().replace(" ", "")).toList();
         String first = all.getFirst();
         StringBuilder like = new StringBuilder();
@@ -113,8 +113,8 @@ public final class Listening {
         for (int i = 0; i < first.length(); i += 2) {
             if (like.substring(i, i + 2).equals("..")) {
                 for (int n = 0; n < all.size(); n++) {
-                    Packet p = alike.get(n);
-                    heard(p, new Voice(p.address(), 0, null, null, null, new Voice.Slice(i / 2, like.toString()),
+                    TrafficPacket p = alike.get(n);
+                    heard(p, new HeardValue(p.address(), 0, null, null, null, new HeardValue.Slice(i / 2, like.toString()),
                             List.of(
                                     Value.of(Integer.parseInt(all.get(n).substring(i, i + 2), 16))),
                             p.args(), 1, p.at()));
@@ -123,14 +123,14 @@ public final class Listening {
         }
     }
 
-    private void line(Packet p, int arg, String whole) {
+    private void line(TrafficPacket p, int arg, String whole) {
         String text = whole.length() > Limits.LISTENED ? whole.substring(0, Limits.LISTENED) : whole;
         Map<String, Value> pairs = new LinkedHashMap<>();
         for (Matcher m = PAIR.in(text); m.find();) {
             pairs.put(m.group(1), Value.of(m.group(2)));
         }
         if (pairs.size() > 1) {
-            pairs.forEach((name, value) -> heard(p, arg, null, Voice.INSIDE + name, value));
+            pairs.forEach((name, value) -> heard(p, arg, null, HeardValue.INSIDE + name, value));
             return;
         }
         int told = told(text);
@@ -150,11 +150,11 @@ public final class Listening {
         return at > 0 && "=: ".indexOf(text.charAt(at - 1)) >= 0 ? at : 0;
     }
 
-    private void heard(Packet p, int arg, @Nullable String pointer, @Nullable String before, Value value) {
-        heard(p, new Voice(p.address(), arg, pointer, before, null, null, List.of(value), p.args(), 1, p.at()));
+    private void heard(TrafficPacket p, int arg, @Nullable String pointer, @Nullable String before, Value value) {
+        heard(p, new HeardValue(p.address(), arg, pointer, before, null, null, List.of(value), p.args(), 1, p.at()));
     }
 
-    private void heard(Packet p, Voice fresh) {
+    private void heard(TrafficPacket p, HeardValue fresh) {
         voices.merge(fresh.key(), fresh, (known, _) -> known.again(fresh.last(), p.args(), p.at()));
         if (voices.size() > MOST) {
             voices.remove(voices.keySet().iterator().next());

@@ -192,10 +192,10 @@ public record LoginMessage(String to, String text, List<Calculation> computed, S
                 where.put(one.substring(0, equals).strip(), Meaning.of(value(one.substring(equals + 1).strip())));
             }
         } else if (!condition.isBlank()) {
-            pattern = "^" + Voice.literal(condition.strip());
+            pattern = "^" + HeardValue.literal(condition.strip());
         }
         if (!part.isBlank() && !part.startsWith("/")) {
-            pattern = "^" + Voice.literal(part) + "(.+)";
+            pattern = "^" + HeardValue.literal(part) + "(.+)";
         }
         return new Arrival(null, 0, where, part.startsWith("/") ? new Template(part.strip()) : null, pattern == null
                 ? null

@@ -94,7 +94,7 @@ public final class Said {
     public static Card command(Card card, Protocol protocol, Order.Outgoing packet, String title,
             List<Boolean> asked) {
         Said said = new Said(parts(packet), asked);
-        String id = Edits.freshId(title, "command", Families.taken(card.commands(), Command::id));
+        String id = Edits.freshId(title, "command", ListFamilies.taken(card.commands(), Command::id));
         StringBuilder named = new StringBuilder(title);
         said.params.values().forEach(p -> named.append(" {").append(p.id()).append('}'));
         List<Command> commands = new ArrayList<>(card.commands());

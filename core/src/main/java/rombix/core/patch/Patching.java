@@ -61,10 +61,10 @@ public record Patching(Card card, Map<String, List<Item>> lists, List<Output> ou
             }
             Card made = card;
             for (Ability a : added.values()) {
-                made = Families.with(made, a);
+                made = FixtureFamilies.with(made, a);
             }
             for (Ability[] both : aiming.values()) {
-                made = Families.aiming(made, both[0], both[1]);
+                made = FixtureFamilies.aiming(made, both[0], both[1]);
             }
             Map<String, List<Item>> lists = new LinkedHashMap<>();
             items.forEach((list, all) -> lists.put(list, all.entrySet().stream().map(e -> new Item(e.getKey(), names
@@ -89,7 +89,7 @@ public record Patching(Card card, Map<String, List<Item>> lists, List<Output> ou
             } else {
                 added.putIfAbsent(a.key(), a);
                 for (int i = 0; i < a.slots().size(); i++) {
-                    fields.put(Families.field(i), f.slot() + a.slots().get(i));
+                    fields.put(FixtureFamilies.field(i), f.slot() + a.slots().get(i));
                 }
             }
         }
@@ -98,15 +98,15 @@ public record Patching(Card card, Map<String, List<Item>> lists, List<Output> ou
             if (!added.containsKey(pan.key()) || !added.containsKey(tilt.key())) {
                 return; // The card itself says how it is told.
             }
-            String list = Families.aims(pan, tilt);
+            String list = FixtureFamilies.aims(pan, tilt);
             aiming.putIfAbsent(list, new Ability[]{pan, tilt});
             Map<String, Object> fields = fields(list, f.id());
             fields.put("universe", f.universe());
             for (int i = 0; i < pan.slots().size(); i++) {
-                fields.put(Families.field(i), f.slot() + pan.slots().get(i));
+                fields.put(FixtureFamilies.field(i), f.slot() + pan.slots().get(i));
             }
             for (int i = 0; i < tilt.slots().size(); i++) {
-                fields.put(Families.tiltField(i), f.slot() + tilt.slots().get(i));
+                fields.put(FixtureFamilies.tiltField(i), f.slot() + tilt.slots().get(i));
             }
         }
 

@@ -6,7 +6,7 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import rombix.core.board.Gear;
 import rombix.core.board.Rig;
-import rombix.core.twin.Landed;
+import rombix.core.twin.ReceivedReading;
 import rombix.core.twin.Order;
 import rombix.core.twin.Twin.Readings;
 import rombix.core.twin.Twin;
@@ -23,19 +23,19 @@ public record PacketWords(Rig rig, Function<String, Readings> readings) {
             .systemDefault());
     private static final int LONG = 200;
 
-    public static String time(Packet packet) {
+    public static String time(TrafficPacket packet) {
         return TIME.format(packet.at());
     }
 
     /** The gear's name; its id where the board has it no more. */
-    public String gear(Packet packet) {
+    public String gear(TrafficPacket packet) {
         return rig.board().gear().stream().filter(g -> g.id().equals(packet.gear())).findFirst().map(Gear::name).orElse(
                 packet.gear());
     }
 
     /** What it says: the command, or the readings that it brings. */
-    public String words(Packet packet) {
-        if (packet.way() == Packet.Way.OUT) {
+    public String words(TrafficPacket packet) {
+        if (packet.way() == TrafficPacket.Way.OUT) {
             Order order = packet.order();
             Twin twin = rig.twin(packet.gear()).orElse(null);
             return order == null || twin == null
@@ -46,7 +46,7 @@ public record PacketWords(Rig rig, Function<String, Readings> readings) {
                 Collectors.joining(", "));
     }
 
-    private String reading(String gear, Landed landed) {
+    private String reading(String gear, ReceivedReading landed) {
         Value value = landed.value();
         Readings now = readings.apply(gear);
         Twin twin = rig.twin(gear).orElse(null);
@@ -60,14 +60,14 @@ public record PacketWords(Rig rig, Function<String, Readings> readings) {
     }
 
     /** As a line of text, columns apart by tabs. */
-    public String line(Packet packet) {
-        return String.join("\t", time(packet), packet.way() == Packet.Way.OUT ? "out" : "in", gear(packet),
+    public String line(TrafficPacket packet) {
+        return String.join("\t", time(packet), packet.way() == TrafficPacket.Way.OUT ? "out" : "in", gear(packet),
                 words(packet),
                 packet.raw().replaceAll("\\s+", " "), packet.told());
     }
 
     /** What stood on the wire, in one line and not too long. */
-    public static String shown(Packet packet) {
+    public static String shown(TrafficPacket packet) {
         String raw = packet.raw().replaceAll("\\s+", " ");
         return raw.length() <= LONG ? raw : raw.substring(0, LONG) + "…";
     }

@@ -10,10 +10,10 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import rombix.core.event.Gears;
 import rombix.core.time.Clock;
-import rombix.core.traffic.Packet.Fate;
-import rombix.core.traffic.Packet.Way;
+import rombix.core.traffic.TrafficPacket.Fate;
+import rombix.core.traffic.TrafficPacket.Way;
 import rombix.core.trust.Redactor;
-import rombix.core.twin.Landed;
+import rombix.core.twin.ReceivedReading;
 import rombix.core.twin.Order;
 import rombix.core.value.Limits;
 import rombix.core.value.Value;
@@ -29,8 +29,8 @@ public final class Traffic {
     private static final long NANOS_PER_MILLI = 1_000_000;
 
     private final Clock clock;
-    private final @Nullable Packet[] ring = new Packet[MOST];
-    private final Map<String, Deque<Packet>> ignored = new HashMap<>();
+    private final @Nullable TrafficPacket[] ring = new TrafficPacket[MOST];
+    private final Map<String, Deque<TrafficPacket>> ignored = new HashMap<>();
     private final Map<String, Counts> counts = new HashMap<>();
     /** The packets of orders that wait for their answer, by ticket. */
     private final Map<Long, Waiting> waiting = new HashMap<>();
@@ -56,7 +56,7 @@ public final class Traffic {
     }
 
     /** What a look at it finds: the packets, oldest first, and what to ask for the next time. */
-    public record Look(List<Packet> packets, long changes) {
+    public record Look(List<TrafficPacket> packets, long changes) {
     }
 
     public Traffic(Clock clock) {
@@ -101,10 +101,10 @@ public final class Traffic {
     public synchronized void made(long ticket, int number, List<Value> args) {
         Waiting of = waiting.get(ticket);
         long n = of == null ? 0 : of.first + number;
-        Packet sent = of == null || n >= of.behind ? null : ring[index(n)];
+        TrafficPacket sent = of == null || n >= of.behind ? null : ring[index(n)];
         if (sent != null && sent.number() == n && !sent.args().equals(args)) {
             kept -= size(sent);
-            Packet now = sent.carrying(shortened(args.stream().map(Redactor.PROCESS::clean).toList()));
+            TrafficPacket now = sent.carrying(shortened(args.stream().map(Redactor.PROCESS::clean).toList()));
             ring[index(n)] = now;
             kept += size(now);
             changes++;
@@ -119,7 +119,7 @@ public final class Traffic {
         }
         double millis = (clock.nanos() - of.nanos) / (double) NANOS_PER_MILLI;
         for (long n = Math.max(of.first, last - MOST + 1); n < of.behind; n++) {
-            Packet sent = ring[index(n)];
+            TrafficPacket sent = ring[index(n)];
             if (sent != null && sent.number() == n) {
                 ring[index(n)] = fault == null
                         ? sent.became(Fate.DONE, "done in " + words(millis))
@@ -142,10 +142,10 @@ public final class Traffic {
      * @param landed what it brought
      * @param answer whether it belongs to something that was sent
      */
-    public synchronized void in(String gear, String address, List<Value> args, List<Landed> landed, boolean answer) {
+    public synchronized void in(String gear, String address, List<Value> args, List<ReceivedReading> landed, boolean answer) {
         String trouble = String.join("; ", landed.stream().filter(l -> l.value() == null).map(l -> "“" + l.reading()
                 + "” " + l.problem()).toList());
-        Packet came = add(gear, Way.IN, "", address, args, null, landed, !trouble.isEmpty()
+        TrafficPacket came = add(gear, Way.IN, "", address, args, null, landed, !trouble.isEmpty()
                 ? Fate.IGNORED
                 : !landed.isEmpty() ? Fate.LANDED : answer ? Fate.ANSWER : Fate.UNREAD, trouble);
         if (!trouble.isEmpty()) {
@@ -158,18 +158,18 @@ public final class Traffic {
         ignored(add(gear, Way.IN, "", "", List.of(), null, List.of(), Fate.IGNORED, why));
     }
 
-    private void ignored(Packet packet) {
-        Deque<Packet> all = ignored.computeIfAbsent(packet.gear(), _ -> new ArrayDeque<>());
+    private void ignored(TrafficPacket packet) {
+        Deque<TrafficPacket> all = ignored.computeIfAbsent(packet.gear(), _ -> new ArrayDeque<>());
         all.addLast(packet);
         if (all.size() > MOST_IGNORED) {
             all.removeFirst();
         }
     }
 
-    private Packet add(String gear, Way way, String of, String address, List<Value> args, @Nullable Order order,
-            List<Landed> landed, Fate fate, String fault) {
+    private TrafficPacket add(String gear, Way way, String of, String address, List<Value> args, @Nullable Order order,
+            List<ReceivedReading> landed, Fate fate, String fault) {
         Redactor secrets = Redactor.PROCESS;
-        Packet packet = new Packet(++last, clock.wall().toInstant(), gear, way, of,
+        TrafficPacket packet = new TrafficPacket(++last, clock.wall().toInstant(), gear, way, of,
                 secrets.clean(Limits.quoted(address)),
                 shortened(args.stream().map(secrets::clean).toList()), order, landed.stream().map(Traffic::shortened)
                         .toList(),
@@ -178,7 +178,7 @@ public final class Traffic {
         ring[index(last)] = packet;
         kept += size(packet);
         for (; kept > Limits.TRAFFIC && oldest < last; oldest++) {
-            Packet p = ring[index(oldest)];
+            TrafficPacket p = ring[index(oldest)];
             if (p != null && p.number() == oldest) {
                 forget(p);
                 ring[index(oldest)] = null;
@@ -192,13 +192,13 @@ public final class Traffic {
         return packet;
     }
 
-    private void forget(@Nullable Packet packet) {
+    private void forget(@Nullable TrafficPacket packet) {
         if (packet != null) {
             kept -= size(packet);
         }
     }
 
-    private static long size(Packet packet) {
+    private static long size(TrafficPacket packet) {
         return packet.args().stream().mapToLong(Traffic::size).sum() + packet.landed().stream().mapToLong(l -> l
                 .value() == null ? 0 : size(l.value())).sum() + packet.address().length() + packet.told().length();
     }
@@ -223,11 +223,11 @@ public final class Traffic {
         return List.copyOf(begun);
     }
 
-    private static Landed shortened(Landed landed) {
+    private static ReceivedReading shortened(ReceivedReading landed) {
         Value v = landed.value() == null ? null : Redactor.PROCESS.clean(landed.value());
         return v == null
                 ? landed
-                : new Landed(landed.reading(), shortened(List.of(v)).getFirst(), landed.problem());
+                : new ReceivedReading(landed.reading(), shortened(List.of(v)).getFirst(), landed.problem());
     }
 
     private static int index(long number) {
@@ -239,9 +239,9 @@ public final class Traffic {
         if (seen == changes) {
             return null;
         }
-        List<Packet> all = new ArrayList<>();
+        List<TrafficPacket> all = new ArrayList<>();
         for (long n = Math.max(1, last - MOST + 1); n <= last; n++) {
-            Packet p = ring[index(n)];
+            TrafficPacket p = ring[index(n)];
             if (p != null) {
                 all.add(p);
             }
@@ -250,7 +250,7 @@ public final class Traffic {
     }
 
     /** What was ignored of a gear's, the last ones, oldest first. */
-    public synchronized List<Packet> ignoredOf(String gear) {
+    public synchronized List<TrafficPacket> ignoredOf(String gear) {
         return List.copyOf(ignored.getOrDefault(gear, new ArrayDeque<>()));
     }
 

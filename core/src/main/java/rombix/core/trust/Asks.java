@@ -92,14 +92,14 @@ public final class Asks {
             }
         });
         Set<Power> all = new TreeSet<>();
-        Uses.here(rig, elsewhere).stream().filter(u -> u.asked() && (u.step() == null || steps.contains(u.step())))
+        ComputerUse.here(rig, elsewhere).stream().filter(u -> u.asked() && (u.step() == null || steps.contains(u.step())))
                 .forEach(u -> all.add(u.power()));
         return all;
     }
 
     /** Whether any step types into whatever program is in front: keys, with no application named to get them. */
     public static boolean typesInFront(Rig rig) {
-        return Uses.here(rig, Set.of()).stream().anyMatch(u -> u.power() == Power.KEYS && u
+        return ComputerUse.here(rig, Set.of()).stream().anyMatch(u -> u.power() == Power.KEYS && u
                 .step() instanceof GearStep.Do d && !named(d.args().get("to")));
     }
 
@@ -116,22 +116,22 @@ public final class Asks {
      * with all that uses it, so that what changes is asked for anew. The keys cover what goes out.
      */
     private void powers(Collection<String> elsewhere) {
-        Map<Power, List<Uses.Use>> wanted = new TreeMap<>();
-        for (Uses.Use use : Uses.here(rig, elsewhere)) {
+        Map<Power, List<ComputerUse.Use>> wanted = new TreeMap<>();
+        for (ComputerUse.Use use : ComputerUse.here(rig, elsewhere)) {
             if (use.asked() && use.inFull()) {
                 add(new Ask(Kind.WORKS_HERE, "power " + use.power().id() + " " + Fingerprint.of(use.outline()), use
                         .owner(), use.power().words() + ": " + use.words()));
             } else if (use.asked()) {
-                List<Uses.Use> same = wanted.computeIfAbsent(use.power(), _ -> new ArrayList<>());
+                List<ComputerUse.Use> same = wanted.computeIfAbsent(use.power(), _ -> new ArrayList<>());
                 if (use.step() != null || same.stream().noneMatch(u -> u.outline().equals(use.outline()))) {
                     same.add(use); // What a step says already isn't said of its card again.
                 }
             }
         }
         wanted.forEach((power, all) -> {
-            String key = "power " + power.id() + " " + Fingerprint.of(all.stream().map(Uses.Use::outline).toList());
-            all.stream().collect(Collectors.groupingBy(Uses.Use::owner, LinkedHashMap::new, Collectors.mapping(
-                    Uses.Use::words, Collectors.joining(", ")))).forEach((owner, words) -> found.put(key + " " + owner,
+            String key = "power " + power.id() + " " + Fingerprint.of(all.stream().map(ComputerUse.Use::outline).toList());
+            all.stream().collect(Collectors.groupingBy(ComputerUse.Use::owner, LinkedHashMap::new, Collectors.mapping(
+                    ComputerUse.Use::words, Collectors.joining(", ")))).forEach((owner, words) -> found.put(key + " " + owner,
                             new Ask(Kind.WORKS_HERE, key, owner, power.words() + ": " + words)));
         });
     }
@@ -140,7 +140,7 @@ public final class Asks {
         Gear.Link link = gear.link();
         String over = link.protocol().title();
         String card = card(gear);
-        if (Uses.here(gear)) {
+        if (ComputerUse.here(gear)) {
             add(new Ask(Kind.WORKS_HERE, "here " + link.protocol().id() + " " + card, gear.name(),
                     works(gear.id())
                             ? "controls this computer and sees which window is in front"
@@ -184,7 +184,7 @@ public final class Asks {
      */
     private String card(Gear gear) {
         Card card = rig.cards().get(gear.card());
-        Object says = card == null || !Uses.foreign(card)
+        Object says = card == null || !ComputerUse.foreign(card)
                 ? gear.card()
                 : List.of(card.greeting(), card.polls(), card.commands().stream().map(Card.Command::send).toList(),
                         card.settings());

@@ -33,10 +33,10 @@ public final class Grants {
 
     /** All that a board asks for: that of a board which is trusted. */
     public static Grants of(Rig rig) {
-        List<Uses.Use> uses = Uses.of(rig);
+        List<ComputerUse.Use> uses = ComputerUse.of(rig);
         Set<String> secrets = new HashSet<>();
         rig.board().gear().forEach(g -> secrets.addAll(g.link().secrets()));
-        uses.stream().map(Uses.Use::outline).filter(o -> o.to().toString().equals(TYPED) && !o.args().isEmpty())
+        uses.stream().map(ComputerUse.Use::outline).filter(o -> o.to().toString().equals(TYPED) && !o.args().isEmpty())
                 .forEach(o -> o.args().getFirst().ifPresent(name -> secrets.add(name.toString())));
         return new Grants(outlines(uses), secrets);
     }
@@ -45,10 +45,10 @@ public final class Grants {
     public static Grants of(Rig rig, Set<Power> powers, Set<String> secrets) {
         return new Grants(outlines(powers.isEmpty()
                 ? List.of()
-                : Uses.of(rig).stream().filter(u -> powers.contains(u.power())).toList()), secrets);
+                : ComputerUse.of(rig).stream().filter(u -> powers.contains(u.power())).toList()), secrets);
     }
 
-    private static Map<String, List<Outline>> outlines(List<Uses.Use> uses) {
+    private static Map<String, List<Outline>> outlines(List<ComputerUse.Use> uses) {
         Map<String, List<Outline>> here = new HashMap<>();
         uses.forEach(u -> here.computeIfAbsent(u.gear(), _ -> new ArrayList<>()).add(u.outline()));
         return here;

@@ -147,9 +147,9 @@ public final class Landings {
     }
 
     /** The readings that a packet from the gear brings; empty if the card knows no such packet. */
-    public List<Landed> land(Message message) {
+    public List<ReceivedReading> land(Message message) {
         List<Landing> exact = fixed.get(message.address());
-        List<Landed> landed = new ArrayList<>();
+        List<ReceivedReading> landed = new ArrayList<>();
         if (exact != null) {
             exact.forEach(l -> land(l, message, Map.of(), landed));
         }
@@ -168,7 +168,7 @@ public final class Landings {
     }
 
     /** Lands what a message brings, where it is one that is meant. */
-    private void land(Landing landing, Message whole, Map<String, String> found, List<Landed> to) {
+    private void land(Landing landing, Message whole, Map<String, String> found, List<ReceivedReading> to) {
         landing.reader().forEach(whole, (message, named) -> {
             Map<String, String> places = new HashMap<>(found);
             places.putAll(named);
@@ -178,7 +178,7 @@ public final class Landings {
         });
     }
 
-    private void landed(Landing landing, Message message, Map<String, String> places, List<Landed> to) {
+    private void landed(Landing landing, Message message, Map<String, String> places, List<ReceivedReading> to) {
         String reading = places.isEmpty() ? landing.id().toString() : landing.id().fill(n -> {
             String place = places.get(n);
             return place == null ? null : Value.of(place);
@@ -190,22 +190,22 @@ public final class Landings {
                     ? landing.reader().list(message)
                     : with(landing.reader().item(message, item), item, told.getOrDefault(reading, List.of()));
             if (list != null) {
-                to.add(new Landed(reading, list, null));
+                to.add(new ReceivedReading(reading, list, null));
             }
             return;
         }
         Value wire = landing.reader().raw(message);
         if (wire == null) {
             if (landing.arrival().plain()) {
-                to.add(new Landed(reading, null, "came without its value"));
+                to.add(new ReceivedReading(reading, null, "came without its value"));
             }
             return; // A message need not bring all that it may.
         }
         WireValue carry = landing.arrival().value();
         Optional<Value> value = (carry == null ? Optional.of(wire) : carry.in(wire))
                 .flatMap(v -> typed(spec.type(), v));
-        to.add(value.map(v -> new Landed(reading, v, null)).orElseGet(
-                () -> new Landed(reading, null,
+        to.add(value.map(v -> new ReceivedReading(reading, v, null)).orElseGet(
+                () -> new ReceivedReading(reading, null,
                         "sent “%s”, which the card doesn't expect".formatted(Limits.quoted(wire.toString())))));
     }
 

@@ -246,7 +246,7 @@ public final class Twin {
     }
 
     /** The readings that a packet from the gear brings; empty if the card knows no such packet. */
-    public List<Landed> land(String address, List<Value> args) {
+    public List<ReceivedReading> land(String address, List<Value> args) {
         return landings.land(new MessageReader.Message(address, args));
     }
 

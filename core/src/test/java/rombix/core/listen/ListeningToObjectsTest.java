@@ -12,33 +12,33 @@ import java.util.function.UnaryOperator;
 import org.junit.jupiter.api.Test;
 import rombix.core.card.Card;
 import rombix.core.card.Protocol;
-import rombix.core.listen.Voice.Kind;
+import rombix.core.listen.HeardValue.Kind;
 import rombix.core.store.CardLibrary;
-import rombix.core.traffic.Packet;
+import rombix.core.traffic.TrafficPacket;
 import rombix.core.twin.MessageReader;
 import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 
 /** Lists of objects, colours, uneven levels and bytes are made readings by listening, without a word of JSON. */
 class ListeningToObjectsTest {
-    private final List<Packet> packets = new ArrayList<>();
+    private final List<TrafficPacket> packets = new ArrayList<>();
 
     private void came(String address, Value... args) {
-        packets.add(new Packet(packets.size() + 1, Instant.ofEpochMilli(packets.size()), "g", Packet.Way.IN, "",
-                address, List.of(args), null, List.of(), Packet.Fate.UNREAD, ""));
+        packets.add(new TrafficPacket(packets.size() + 1, Instant.ofEpochMilli(packets.size()), "g", TrafficPacket.Way.IN, "",
+                address, List.of(args), null, List.of(), TrafficPacket.Fate.UNREAD, ""));
     }
 
-    private Voice voice(String where) {
+    private HeardValue voice(String where) {
         return Listening.to(packets).stream().filter(v -> v.where().equals(where)).findFirst().orElseThrow(
-                () -> new AssertionError(where + " is not among " + Listening.to(packets).stream().map(Voice::where)
+                () -> new AssertionError(where + " is not among " + Listening.to(packets).stream().map(HeardValue::where)
                         .toList()));
     }
 
-    private Twin made(String protocol, String where, Kind kind, UnaryOperator<Wanted> as) throws Exception {
-        Voice voice = voice(where);
+    private Twin made(String protocol, String where, Kind kind, UnaryOperator<ReadingDraft> as) throws Exception {
+        HeardValue voice = voice(where);
         assertThat(voice.likely()).isEqualTo(kind);
         Card card = CardMaking.heard(CardMaking.empty("own", "Own"), Protocol.of(protocol), voice,
-                as.apply(Wanted.of(voice,
+                as.apply(ReadingDraft.of(voice,
                         kind, "It", false)));
         String text = CardLibrary.format(card);
         assertThat(CardLibrary.check(Path.of("own.json"), text)).isEmpty();
@@ -141,6 +141,6 @@ class ListeningToObjectsTest {
         Twin twin = made("line", "bytes byte 3", Kind.LEVEL, w -> w.withWire(0, 100));
         assertThat(brought(twin, "bytes", "9050010903ff")).isEqualTo(Map.of("it", Value.of(9)));
         assertThat(brought(twin, "bytes", "9041ff")).isEmpty();
-        assertThat(Listening.to(packets)).extracting(Voice::where).doesNotContain("bytes byte 0", "bytes byte 4");
+        assertThat(Listening.to(packets)).extracting(HeardValue::where).doesNotContain("bytes byte 0", "bytes byte 4");
     }
 }

@@ -12,8 +12,8 @@ import rombix.core.board.Rig;
 import rombix.core.event.Gears;
 import rombix.core.store.BoardFile;
 import rombix.core.time.SimulatedClock;
-import rombix.core.traffic.Packet.Fate;
-import rombix.core.twin.Landed;
+import rombix.core.traffic.TrafficPacket.Fate;
+import rombix.core.twin.ReceivedReading;
 import rombix.core.twin.Order;
 import rombix.core.twin.Twin;
 import rombix.core.value.Value;
@@ -34,7 +34,7 @@ class TrafficTest {
                 Twin.Readings.NONE);
     }
 
-    private List<Packet> all() {
+    private List<TrafficPacket> all() {
         return Objects.requireNonNull(traffic.look(-1)).packets();
     }
 
@@ -61,10 +61,10 @@ class TrafficTest {
         traffic.in("desk", "control 1 20", List.of(Value.of(127)), desk.land("control 1 20", List.of(Value.of(127))),
                 false);
         traffic.in("desk", "control 9 9", List.of(Value.of(1)), List.of(), false);
-        traffic.in("desk", "control 1 20", List.of(Value.of(200)), List.of(new Landed("mute/host", null,
+        traffic.in("desk", "control 1 20", List.of(Value.of(200)), List.of(new ReceivedReading("mute/host", null,
                 "brought “200”")), false);
         traffic.ignored("desk", "a packet that is no MIDI");
-        assertThat(all()).extracting(Packet::fate).containsExactly(Fate.LANDED, Fate.UNREAD, Fate.IGNORED,
+        assertThat(all()).extracting(TrafficPacket::fate).containsExactly(Fate.LANDED, Fate.UNREAD, Fate.IGNORED,
                 Fate.IGNORED);
         assertThat(words.words(all().getFirst())).isNotEmpty();
         assertThat(words.line(all().get(2))).contains("Sound desk", "control 1 20 200", "ignored: “mute/host” brought");

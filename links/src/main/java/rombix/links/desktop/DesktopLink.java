@@ -26,7 +26,7 @@ import rombix.core.trust.Grants;
 import rombix.core.twin.Order;
 import rombix.core.value.Value;
 import rombix.links.desktop.machine.Machine;
-import rombix.links.desktop.machine.Sounding;
+import rombix.links.desktop.machine.PlayingApplication;
 import rombix.links.desktop.machine.Stopped;
 import rombix.links.desktop.machine.Unable;
 import rombix.links.link.GearReport;
@@ -66,7 +66,7 @@ final class DesktopLink implements Link {
     private final CountDownLatch ended = new CountDownLatch(1);
     private final Loop watching;
     private final Loop working;
-    private volatile @Nullable Hands hands;
+    private volatile @Nullable InputDriver hands;
     private volatile Supplier<Sights> wanted = () -> Sights.NONE;
     private volatile Grants grants = Grants.NONE;
     private @Nullable Supplier<Sights> reckoned;
@@ -134,7 +134,7 @@ final class DesktopLink implements Link {
         tell("seconds", "%02d:%02d:%02d".formatted(clock.getHour(), clock.getMinute(), clock.getSecond()));
         tell("date", clock.toLocalDate().toString());
         new TreeMap<>(machine.system()).forEach(this::tell);
-        List<Sounding> sounding = machine.sounding();
+        List<PlayingApplication> sounding = machine.sounding();
         List<Value> programs = Programs.list(sounding);
         if (!programs.toString().equals(told.put("programs", programs.toString()))) {
             report.landed("programs", programs);
@@ -186,7 +186,7 @@ final class DesktopLink implements Link {
     private void work() throws InterruptedException {
         try (Machine machine = opening.open()) {
             Eyes eyes = new Eyes(machine);
-            Hands own = new Hands(machine, eyes, kept, keyring);
+            InputDriver own = new InputDriver(machine, eyes, kept, keyring);
             hands = own;
             try {
                 while (!closed) {
@@ -214,7 +214,7 @@ final class DesktopLink implements Link {
         }
     }
 
-    private void work(Task task, Machine machine, Hands own) {
+    private void work(Task task, Machine machine, InputDriver own) {
         if (task.order() == LET_GO) { // It was stopped: what was asked for before that is over.
             own.letGo();
             own.begin();
@@ -254,7 +254,7 @@ final class DesktopLink implements Link {
         }
     }
 
-    private void program(long ticket, Args args, Machine machine, Hands own) throws Unable {
+    private void program(long ticket, Args args, Machine machine, InputDriver own) throws Unable {
         List<String> command = new ArrayList<>(List.of(args.text(0)));
         command.addAll(Args.words(args.text(1)));
         Machine.Program program = machine.run(command, args.text(2));
@@ -337,7 +337,7 @@ final class DesktopLink implements Link {
     public void stop() {
         tasks.drain().stream().filter(t -> t.ticket() != Gears.NO_ANSWER)
                 .forEach(t -> report.failed(t.ticket(), "stopped"));
-        Hands own = hands;
+        InputDriver own = hands;
         if (own != null) {
             own.stop();
         }

@@ -21,7 +21,7 @@ final class Doings {
     /** Does one of them. */
     interface Doing {
         /** @param told told of readings that are known by it, by their address */
-        void now(Args args, Machine machine, Hands hands, BiConsumer<String, String> told) throws Unable,
+        void now(Args args, Machine machine, InputDriver hands, BiConsumer<String, String> told) throws Unable,
                 Stopped;
     }
 
@@ -109,9 +109,9 @@ final class Doings {
         ALL.put("keys secret", (a, _, h, _) -> h.before(a.text(2), a.flag(3), () -> h.secret(a.text(0), a.number(1))));
         ALL.put("keys down", (a, _, h, _) -> h.before(a.text(1), false, () -> h.hold(Keys.chord(a.text(0)))));
         ALL.put("keys up", (a, _, h, _) -> h.release(Keys.chord(a.text(0))));
-        ALL.put("keys stick", (a, _, h, _) -> h.stick(Hands.modifier(a.text(0)), a.text(1).equals("next"), a.text(1)
+        ALL.put("keys stick", (a, _, h, _) -> h.stick(InputDriver.modifier(a.text(0)), a.text(1).equals("next"), a.text(1)
                 .equals("time") ? a.number(2) : 0));
-        ALL.put("keys unstick", (a, _, h, _) -> h.release(List.of(Hands.modifier(a.text(0)))));
+        ALL.put("keys unstick", (a, _, h, _) -> h.release(List.of(InputDriver.modifier(a.text(0)))));
     }
 
     private static void pointer() {

@@ -22,7 +22,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.computer.Input;
 import rombix.core.computer.Keys;
 import rombix.core.touch.Touch;
-import rombix.links.desktop.machine.Own;
+import rombix.links.desktop.machine.SentKeys;
 
 /**
  * Keys seen whatever application is in front: it listens and takes nothing away, so a key that another program has too
@@ -190,7 +190,7 @@ public final class GlobalKeys implements AutoCloseable {
 
     /** A button of the mouse, or its wheel tilted. */
     private void mouse(String name, int modifiers, boolean on) {
-        if (Own.heard(name, on)) {
+        if (SentKeys.heard(name, on)) {
             return; // What Rombix sends itself presses none of its triggers.
         }
         String whole = on ? with(modifiers, name) : mouseDown.remove(name);
@@ -248,7 +248,7 @@ public final class GlobalKeys implements AutoCloseable {
         public void nativeKeyPressed(NativeKeyEvent e) {
             name(e.getKeyCode(), e.getRawCode(), e.getKeyLocation(), e.getModifiers()).ifPresent(name -> {
                 int key = key(e);
-                if (Own.heard(bare(name), true)) {
+                if (SentKeys.heard(bare(name), true)) {
                     return; // What Rombix sends itself presses none of its triggers.
                 }
                 if (held.add(key)) {
@@ -260,7 +260,7 @@ public final class GlobalKeys implements AutoCloseable {
 
         @Override
         public void nativeKeyReleased(NativeKeyEvent e) {
-            name(e.getKeyCode(), e.getRawCode(), e.getKeyLocation(), 0).ifPresent(name -> Own.heard(name, false));
+            name(e.getKeyCode(), e.getRawCode(), e.getKeyLocation(), 0).ifPresent(name -> SentKeys.heard(name, false));
             held.remove(key(e));
             String name = down.remove(key(e));
             if (name != null) {

@@ -7,7 +7,7 @@ import java.util.function.BiConsumer;
 import rombix.core.value.Value;
 import rombix.links.desktop.machine.Machine;
 import rombix.links.desktop.machine.Machine.Window;
-import rombix.links.desktop.machine.Sounding;
+import rombix.links.desktop.machine.PlayingApplication;
 import rombix.links.desktop.machine.Unable;
 
 /** The programs that play sound, each with its volume; {@value #FRONT} is the one whose window is in front. */
@@ -23,29 +23,29 @@ final class Programs {
             return id;
         }
         Window window = machine.front().orElseThrow(() -> new Unable("there is no window in front"));
-        return inFront(machine.sounding(), window).map(Sounding::id).orElseThrow(() -> new Unable("“" + window
+        return inFront(machine.sounding(), window).map(PlayingApplication::id).orElseThrow(() -> new Unable("“" + window
                 .application() + "” is in front, but isn't playing sound"));
     }
 
-    private static Optional<Sounding> inFront(List<Sounding> all, Window window) {
-        return all.stream().filter(s -> s.id().equals(Sounding.id(window.application()))).findFirst().or(() -> all
+    private static Optional<PlayingApplication> inFront(List<PlayingApplication> all, Window window) {
+        return all.stream().filter(s -> s.id().equals(PlayingApplication.id(window.application()))).findFirst().or(() -> all
                 .stream().filter(s -> s.of(window.application())).findFirst());
     }
 
     /** The list of them, as ids and names in turn. */
-    static List<Value> list(List<Sounding> all) {
+    static List<Value> list(List<PlayingApplication> all) {
         List<Value> pairs = new ArrayList<>(List.of(Value.of(FRONT), Value.of("the program in front")));
         all.forEach(s -> pairs.addAll(List.of(Value.of(s.id()), Value.of(s.name()))));
         return pairs;
     }
 
     /** Tells how loud each is, and the one in front. */
-    static void tell(List<Sounding> all, Optional<Window> front, BiConsumer<String, String> to) {
+    static void tell(List<PlayingApplication> all, Optional<Window> front, BiConsumer<String, String> to) {
         all.forEach(s -> tell(s.id(), s, to));
         front.flatMap(w -> inFront(all, w)).ifPresent(s -> tell(FRONT, s, to));
     }
 
-    private static void tell(String id, Sounding now, BiConsumer<String, String> to) {
+    private static void tell(String id, PlayingApplication now, BiConsumer<String, String> to) {
         to.accept("sound-volume/" + id, String.valueOf(now.percent()));
         to.accept("sound-mute/" + id, String.valueOf(now.mute()));
     }

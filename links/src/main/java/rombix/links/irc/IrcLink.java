@@ -21,7 +21,7 @@ import rombix.core.event.Status.Phase;
 import rombix.core.thread.Bounded;
 import rombix.core.twin.Order;
 import rombix.core.value.Value;
-import rombix.links.link.Connected;
+import rombix.links.link.Reconnector;
 import rombix.links.link.GearPlaces;
 import rombix.links.link.GearReport;
 import rombix.links.link.LineInput;
@@ -65,7 +65,7 @@ final class IrcLink implements Link {
     private final Pacing pacing;
     private final Bounded<Outgoing> queue = new Bounded<>(1000, Bounded.Full.REFUSE);
     private final Set<String> channels = new LinkedHashSet<>();
-    private final Connected<Socket> connected;
+    private final Reconnector<Socket> connected;
     private final Loop writer;
     /** Orders that the server has not answered for yet, by the token that stands behind them, oldest first. */
     private final Map<String, Waiting> waiting = Collections.synchronizedMap(new LinkedHashMap<>());
@@ -99,7 +99,7 @@ final class IrcLink implements Link {
             }
         });
         writer = Loop.start("irc-out " + report.twin().gear(), this::write, report::troubled);
-        connected = new Connected<>(report, "irc-in", new Connected.Way<>() {
+        connected = new Reconnector<>(report, "irc-in", new Reconnector.Way<>() {
             @Override
             public Socket connect() throws IOException {
                 return dial();

@@ -24,7 +24,7 @@ import rombix.core.time.Clock;
 import rombix.core.traffic.Traffic;
 import rombix.core.trust.Redactor;
 import rombix.core.twin.Figures;
-import rombix.core.twin.Landed;
+import rombix.core.twin.ReceivedReading;
 import rombix.core.twin.Landings;
 import rombix.core.twin.MessageReader.Message;
 import rombix.core.twin.Order;
@@ -266,11 +266,11 @@ public final class GearReport {
 
     private Came landed(String address, List<Value> args, boolean answer) {
         Message message = new Message(address, args);
-        List<Landed> all = landings.land(message);
+        List<ReceivedReading> all = landings.land(message);
         traffic.in(twin.gear(), address, args, all, answer);
         boolean listed = came(all);
         if (listed) { // What it tells of the items that it has just listed.
-            List<Landed> more = new ArrayList<>(landings.land(message));
+            List<ReceivedReading> more = new ArrayList<>(landings.land(message));
             more.removeAll(all);
             came(more);
         }
@@ -284,9 +284,9 @@ public final class GearReport {
     }
 
     /** Tells what landed; whether the gear has listed something by it. */
-    private boolean came(List<Landed> all) {
+    private boolean came(List<ReceivedReading> all) {
         boolean listed = false;
-        for (Landed landed : all) {
+        for (ReceivedReading landed : all) {
             @Nullable
             Value value = landed.value() == null ? null : Redactor.PROCESS.clean(landed.value());
             read |= value != null;

@@ -20,7 +20,7 @@ import rombix.core.event.Trouble;
 import rombix.core.thread.Bounded;
 import rombix.core.twin.Order;
 import rombix.core.value.Value;
-import rombix.links.link.Connected;
+import rombix.links.link.Reconnector;
 import rombix.links.link.GearPlaces;
 import rombix.links.link.GearReport;
 import rombix.links.link.Link;
@@ -66,7 +66,7 @@ final class MidiLink implements Link {
     private final String port;
     private final GearPlaces places;
     private final Bounded<Sending> queue = new Bounded<>(MOST_WAITING, Bounded.Full.REFUSE);
-    private final Connected<Ports> connected;
+    private final Reconnector<Ports> connected;
     private final Ticking ticking;
 
     MidiLink(GearReport report, String port, GearPlaces places) {
@@ -74,7 +74,7 @@ final class MidiLink implements Link {
         this.places = places;
         this.port = port;
         this.ticking = new Ticking(report);
-        connected = new Connected<>(report, "midi", new Connected.Way<>() {
+        connected = new Reconnector<>(report, "midi", new Reconnector.Way<>() {
             @Override
             public Ports connect() throws IOException {
                 refuse("isn't available");

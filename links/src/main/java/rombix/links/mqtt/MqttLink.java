@@ -27,7 +27,7 @@ import rombix.core.twin.Figures;
 import rombix.core.twin.Landings;
 import rombix.core.twin.Order;
 import rombix.core.value.Value;
-import rombix.links.link.Connected;
+import rombix.links.link.Reconnector;
 import rombix.links.link.GearPlaces;
 import rombix.links.link.GearReport;
 import rombix.links.link.HostPort;
@@ -53,7 +53,7 @@ final class MqttLink implements Link {
     private volatile @Nullable Broker client;
     /** Whether it is spoken to in MQTT 5. The link's thread alone. */
     private boolean five;
-    private final Connected<Session> connected;
+    private final Reconnector<Session> connected;
     /** The topics that are followed in this session. */
     private final Set<String> followed = ConcurrentHashMap.newKeySet();
     private volatile boolean closed;
@@ -83,7 +83,7 @@ final class MqttLink implements Link {
         this.places = new GearPlaces(report.twin(), target);
         this.polls = new Polls(report, this::asked, _ -> null);
         this.where = HostPort.words(target.hostPort());
-        connected = new Connected<>(report, "mqtt", new Connected.Way<>() {
+        connected = new Reconnector<>(report, "mqtt", new Reconnector.Way<>() {
             @Override
             public Session connect() throws IOException, InterruptedException {
                 return open();

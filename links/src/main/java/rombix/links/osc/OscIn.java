@@ -100,7 +100,7 @@ public final class OscIn implements AutoCloseable {
             // An impulse is something that happens, without a value: it presses and releases.
             case OscPacket.Message m -> touched.accept(new Touch.Osc(m.address(), OscLink.values(m.args().stream()
                     .filter(a -> !(a instanceof OscPacket.Impulse)).toList())));
-            case OscPacket.Bundle b -> Dated.ALL.whenDue(b, this::take);
+            case OscPacket.Bundle b -> TimedBundles.ALL.whenDue(b, this::take);
         }
     }
 

@@ -180,7 +180,7 @@ final class OscLink implements Link {
         switch (packet) {
             case OscPacket.Message m -> report.landed(m.address(), values(m.args()));
             case OscPacket.Bundle b -> {
-                if (!Dated.ALL.whenDue(b, this::take)) {
+                if (!TimedBundles.ALL.whenDue(b, this::take)) {
                     report.ignored("a bundle dated too far ahead, or too many bundles");
                 }
             }

@@ -76,14 +76,14 @@ final class OscStreamWire implements Wire {
         switch (packet) {
             case OscPacket.Message m -> read.add(message(m));
             case OscPacket.Bundle b when b.time().millisFrom(Instant.now()) == 0 -> b.packets().forEach(this::take);
-            case OscPacket.Bundle b -> Dated.ALL.whenDue(b, this::whenDue);
+            case OscPacket.Bundle b -> TimedBundles.ALL.whenDue(b, this::whenDue);
         }
     }
 
     private void whenDue(OscPacket packet) {
         switch (packet) {
             case OscPacket.Message m -> later.accept(message(m));
-            case OscPacket.Bundle b -> Dated.ALL.whenDue(b, this::whenDue);
+            case OscPacket.Bundle b -> TimedBundles.ALL.whenDue(b, this::whenDue);
         }
     }
 

@@ -27,13 +27,13 @@ public final class Sound extends LinkType {
 
     @Override
     public List<String> ports() {
-        List<String> standIns = Output.standIns();
-        return Stream.concat(Output.names().stream().filter(n -> !standIns.contains(n)), Output.names().stream().filter(
+        List<String> standIns = AudioOutput.standIns();
+        return Stream.concat(AudioOutput.names().stream().filter(n -> !standIns.contains(n)), AudioOutput.names().stream().filter(
                 standIns::contains)).toList();
     }
 
     @Override
     public boolean standIn(String port) {
-        return Output.standIns().contains(port);
+        return AudioOutput.standIns().contains(port);
     }
 }

@@ -28,7 +28,7 @@ import rombix.core.twin.Figures;
 import rombix.core.twin.Order;
 import rombix.core.twin.Twin.Readings;
 import rombix.core.value.Value;
-import rombix.links.link.Connected;
+import rombix.links.link.Reconnector;
 import rombix.links.link.GearReport;
 import rombix.links.link.Link;
 
@@ -42,7 +42,7 @@ final class SoundLink implements Link {
     private static final String STUCK = "the output has stopped accepting sound";
 
     /** A clip that was asked for, by the number that it has in the mix. */
-    private record Sounding(String clip, long ticket, boolean waited, Output on) {
+    private record Sounding(String clip, long ticket, boolean waited, AudioOutput on) {
     }
 
     private final GearReport report;
@@ -53,12 +53,12 @@ final class SoundLink implements Link {
     private final Map<String, Path> paths = new ConcurrentHashMap<>();
     private final AtomicLong last = new AtomicLong();
     private final Map<Long, Sounding> sounding = new ConcurrentHashMap<>();
-    private final Map<String, Output> others = new ConcurrentHashMap<>();
+    private final Map<String, AudioOutput> others = new ConcurrentHashMap<>();
     private final Map<String, Value> told = new ConcurrentHashMap<>();
     /** The tickets whose clip is still being read, and is wanted. */
     private final Set<Long> beingRead = new HashSet<>();
-    private final Connected<Output> connected;
-    private volatile @Nullable Output main;
+    private final Reconnector<AudioOutput> connected;
+    private volatile @Nullable AudioOutput main;
     private volatile boolean closed;
 
     SoundLink(GearReport report, String name, Function<String, Path> files) {
@@ -71,21 +71,21 @@ final class SoundLink implements Link {
                 named.put(item.id(), files.apply(file.toString()));
             }
         }
-        connected = new Connected<>(report, "sound", new Connected.Way<>() {
+        connected = new Reconnector<>(report, "sound", new Reconnector.Way<>() {
             @Override
-            public Output connect() throws IOException {
+            public AudioOutput connect() throws IOException {
                 outputs();
-                return new Output(SoundLink.this.name, SoundLink.this::playing);
+                return new AudioOutput(SoundLink.this.name, SoundLink.this::playing);
             }
 
             @Override
-            public void serve(Output output) throws IOException, InterruptedException {
+            public void serve(AudioOutput output) throws IOException, InterruptedException {
                 SoundLink.this.serve(output);
             }
         });
     }
 
-    private void serve(Output output) throws IOException, InterruptedException {
+    private void serve(AudioOutput output) throws IOException, InterruptedException {
         main = output;
         try {
             tell("level", Value.of(0));
@@ -123,17 +123,17 @@ final class SoundLink implements Link {
 
     /** Tells which outputs there are, where they have changed; the devices that are there now. */
     private List<String> outputs() {
-        List<String> devices = Output.devices();
+        List<String> devices = AudioOutput.devices();
         Value all = Value.of(devices.toString());
         if (!all.equals(told.put("outputs", all))) {
             List<Value> pairs = new ArrayList<>();
-            Output.names().forEach(n -> pairs.addAll(List.of(Value.of(n), Value.of(n))));
+            AudioOutput.names().forEach(n -> pairs.addAll(List.of(Value.of(n), Value.of(n))));
             report.landed("outputs", pairs);
         }
         return devices;
     }
 
-    private void watch(String other, Output on, List<String> devices) {
+    private void watch(String other, AudioOutput on, List<String> devices) {
         String gone = on.gone(devices);
         if (gone != null) {
             others.remove(other, on);
@@ -143,7 +143,7 @@ final class SoundLink implements Link {
     }
 
     /** An output is gone: what played there is over, and its steps say why. */
-    private void lost(Output on, String why) {
+    private void lost(AudioOutput on, String why) {
         Set<String> over = new HashSet<>();
         sounding.forEach((number, of) -> {
             if (of.on() == on && sounding.remove(number, of)) {
@@ -169,7 +169,7 @@ final class SoundLink implements Link {
     }
 
     /** After each block: what ended is answered for, and what plays is told. */
-    private void playing(Output on, List<Mix.Playing> now, List<Long> ended) {
+    private void playing(AudioOutput on, List<Mix.Playing> now, List<Long> ended) {
         Set<String> maybeOver = new HashSet<>();
         for (long number : ended) {
             Sounding of = sounding.remove(number);
@@ -192,7 +192,7 @@ final class SoundLink implements Link {
 
     @Override
     public void send(long ticket, Order order) {
-        Output output = main;
+        AudioOutput output = main;
         if (closed || output == null) {
             report.failed(ticket, closed ? "is closing" : "the output “" + name + "” isn't available");
             return;
@@ -213,7 +213,7 @@ final class SoundLink implements Link {
     }
 
     /** @return false if an output is stuck */
-    private boolean packet(long ticket, Order.Outgoing packet, Output output) {
+    private boolean packet(long ticket, Order.Outgoing packet, AudioOutput output) {
         String[] words = packet.address().split(" ", 2);
         List<Value> args = packet.args();
         String clip = words.length > 1 ? words[1] : "";
@@ -249,15 +249,15 @@ final class SoundLink implements Link {
 
     /** @return false if an output is stuck */
     private boolean everywhere(Consumer<Mix> what) {
-        Output output = main;
+        AudioOutput output = main;
         boolean taken = output == null || output.ask(what);
-        for (Output other : others.values()) {
+        for (AudioOutput other : others.values()) {
             taken &= other.ask(what);
         }
         return taken;
     }
 
-    private void play(long ticket, String clip, List<Value> args, Output usual) {
+    private void play(long ticket, String clip, List<Value> args, AudioOutput usual) {
         Path file = paths.computeIfAbsent(args.get(0).toString(), files);
         CompletableFuture<Clip> read = clips.of(file);
         if (read.isDone()) {
@@ -285,13 +285,13 @@ final class SoundLink implements Link {
         return beingRead.remove(ticket);
     }
 
-    private void begin(long ticket, String clip, List<Value> args, Output usual, CompletableFuture<Clip> read) {
+    private void begin(long ticket, String clip, List<Value> args, AudioOutput usual, CompletableFuture<Clip> read) {
         try {
             Cue cue = new Cue(clip, read.join(), args.get(1).asNumber(), args.get(2).toString().equals("again"),
                     frames(args, 5), frames(args, 6), frames(args, 3), frames(args, 4), args.get(7).asNumber());
             boolean beside = args.get(8).toString().equals("beside");
             boolean waited = args.get(10).asFlag() && ticket != Gears.NO_ANSWER;
-            Output on = args.get(9).toString().isEmpty() ? usual : other(args.get(9).toString(), usual);
+            AudioOutput on = args.get(9).toString().isEmpty() ? usual : other(args.get(9).toString(), usual);
             long number = last.incrementAndGet();
             sounding.put(number, new Sounding(clip, ticket, waited, on));
             if (!on.ask(mix -> mix.play(number, cue, beside))) {
@@ -312,13 +312,13 @@ final class SoundLink implements Link {
         return Clip.frames(args.get(index).asNumber());
     }
 
-    private synchronized Output other(String wanted, Output usual) throws IOException {
+    private synchronized AudioOutput other(String wanted, AudioOutput usual) throws IOException {
         if (wanted.equals(name)) {
             return usual;
         }
-        Output there = others.get(wanted);
+        AudioOutput there = others.get(wanted);
         if (there == null) {
-            there = new Output(wanted, this::playing);
+            there = new AudioOutput(wanted, this::playing);
             others.put(wanted, there);
         }
         return there;
@@ -346,7 +346,7 @@ final class SoundLink implements Link {
     public void close() {
         closed = true;
         connected.close();
-        others.values().forEach(Output::close);
+        others.values().forEach(AudioOutput::close);
         sounding.values().stream().filter(Sounding::waited).forEach(s -> report.failed(s.ticket(), "was closed"));
         sounding.clear();
         clips.close();

@@ -27,7 +27,7 @@ final class Exchange {
 
     private final GearPlaces places;
     private final Replies replies;
-    private final Waiting queue;
+    private final SendQueue queue;
     private final long paceMillis;
     private final boolean several;
     private final Semaphore window;
@@ -38,7 +38,7 @@ final class Exchange {
      * @param several how many may be unanswered at once; null where the card does not say
      * @param frozen run when nothing is answered any more
      */
-    Exchange(GearPlaces places, Replies replies, Waiting queue, @Nullable Integer several, Runnable frozen) {
+    Exchange(GearPlaces places, Replies replies, SendQueue queue, @Nullable Integer several, Runnable frozen) {
         this.places = places;
         this.replies = replies;
         this.queue = queue;

@@ -16,7 +16,7 @@ import rombix.core.event.Trouble;
 import rombix.core.twin.Figures;
 import rombix.core.twin.MessageReader.Message;
 import rombix.core.twin.Order;
-import rombix.links.link.Connected;
+import rombix.links.link.Reconnector;
 import rombix.links.link.GearPlaces;
 import rombix.links.link.GearReport;
 import rombix.links.link.Link;
@@ -54,10 +54,10 @@ public final class Talk implements Link {
     private final GearPlaces places;
     private final Dialer dialer;
     private final Replies replies;
-    private final Waiting queue = new Waiting();
+    private final SendQueue queue = new SendQueue();
     private final Exchange exchange;
     private final Greeting greeting;
-    private final Connected<Wire> connected;
+    private final Reconnector<Wire> connected;
     private final Loop writer;
     private final Polls polls;
     private volatile @Nullable Wire wire;
@@ -85,7 +85,7 @@ public final class Talk implements Link {
         greeting = new Greeting(report, exchange);
         polls = new Polls(report, this::asked, _ -> null); // Before there is a connection that begins.
         writer = Loop.startOften(name + "-out " + report.twin().gear(), this::write, report::troubled);
-        connected = new Connected<>(report, name + "-in", new Connected.Way<>() {
+        connected = new Reconnector<>(report, name + "-in", new Reconnector.Way<>() {
             @Override
             public Wire connect() throws IOException, InterruptedException {
                 if (dialer.keptMillis() > 0) {
@@ -230,7 +230,7 @@ public final class Talk implements Link {
     }
 
     private void write() throws InterruptedException {
-        Waiting.Job job = queue.take();
+        SendQueue.Job job = queue.take();
         try {
             work(job);
         } catch (InterruptedException e) {
@@ -239,7 +239,7 @@ public final class Talk implements Link {
         }
     }
 
-    private void work(Waiting.Job job) throws InterruptedException {
+    private void work(SendQueue.Job job) throws InterruptedException {
         Wire to = reached();
         if (to == null) {
             job.done().done(connected.closed() ? "was closed" : "is not connected");
@@ -263,7 +263,7 @@ public final class Talk implements Link {
             for (int i = 0; i < job.packets().size(); i++) {
                 int number = i;
                 answered = exchange.say(to, job.packets().get(i), i == job.packets().size() - 1, job
-                        .rank() == Waiting.Rank.QUESTION, made -> job.done().wired(number, made, behind));
+                        .rank() == SendQueue.Rank.QUESTION, made -> job.done().wired(number, made, behind));
             }
         } catch (Replies.Expired e) {
             repeated(job, e);
@@ -286,7 +286,7 @@ public final class Talk implements Link {
     }
 
     /** What was not done as the login had run out is said once more behind a new one. */
-    private void repeated(Waiting.Job job, Replies.Expired why) {
+    private void repeated(SendQueue.Job job, Replies.Expired why) {
         if (!connected.closed() && job.again()) {
             queue.again(job);
         } else {
@@ -323,7 +323,7 @@ public final class Talk implements Link {
     private CompletableFuture<?> asked(Order.Outgoing question) {
         CompletableFuture<Void> answer = new CompletableFuture<>();
         boolean there = open.isDone() || dialer.keptMillis() > 0 && report.phase() == Phase.READY;
-        if (!there || !queue.offer(new Waiting.Job(List.of(question), Waiting.Rank.QUESTION, Exchange.quoted(question),
+        if (!there || !queue.offer(new SendQueue.Job(List.of(question), SendQueue.Rank.QUESTION, Exchange.quoted(question),
                 fault -> {
                     if (fault == null) {
                         answer.complete(null);
@@ -339,12 +339,12 @@ public final class Talk implements Link {
 
     @Override
     public void send(long ticket, Order order) {
-        Waiting.Done done = new Ticket(report, ticket);
+        SendQueue.Done done = new Ticket(report, ticket);
         if (writer.closed()) {
             done.done("was closed");
-        } else if (!queue.offer(new Waiting.Job(order.packets(), order.command().urgent()
-                ? Waiting.Rank.URGENT
-                : Waiting.Rank.ORDER, "“" + order.title() + "”", done))) {
+        } else if (!queue.offer(new SendQueue.Job(order.packets(), order.command().urgent()
+                ? SendQueue.Rank.URGENT
+                : SendQueue.Rank.ORDER, "“" + order.title() + "”", done))) {
             done.done("has too many commands waiting");
         }
     }

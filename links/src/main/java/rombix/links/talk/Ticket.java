@@ -6,7 +6,7 @@ import rombix.core.twin.Order;
 import rombix.links.link.GearReport;
 
 /** Reports on an order of the deck: when it went out, what it waited behind, and its result. */
-final class Ticket implements Waiting.Done {
+final class Ticket implements SendQueue.Done {
     private final GearReport report;
     private final long number;
     private volatile long wiredNanos;

@@ -23,7 +23,7 @@ import rombix.links.cookbook.Peer.Saying;
 import rombix.links.line.Line;
 import rombix.links.link.GearUnderTest;
 import rombix.links.link.StandInGear;
-import rombix.standins.Door;
+import rombix.standins.DemoLogin;
 
 /** The cards of the cookbook that speak over a stream, each with a small gear of its kind. */
 @Timeout(300)
@@ -35,7 +35,7 @@ class CookbookStreamsTest {
 
     private static GearUnderTest gear(String name, Peer peer) throws IOException, BadFile {
         return StandInGear.of(new Line(), card(name), peer.address(), link -> link.withUser("booth").withSecret(
-                Door.SECRET)).ready();
+                DemoLogin.SECRET)).ready();
     }
 
     private static byte[] hex(String digits) {

@@ -62,7 +62,7 @@ import rombix.links.midi.Midi;
 import rombix.links.mqtt.Mqtt;
 import rombix.links.osc.Osc;
 import rombix.links.websocket.WebSockets;
-import rombix.standins.Door;
+import rombix.standins.DemoLogin;
 import rombix.standins.House;
 import rombix.standins.midi.CableProvider;
 import rombix.wire.dmx.ArtNetPacket;
@@ -74,7 +74,7 @@ import rombix.wire.osc.OscPacket;
 @ResourceLock("MIDI ports")
 class CookbookTest {
     private static GearUnderTest gear(LinkType type, String name, String address) throws Exception {
-        return StandInGear.of(type, card(name), address, link -> link.withUser("booth").withSecret(Door.SECRET));
+        return StandInGear.of(type, card(name), address, link -> link.withUser("booth").withSecret(DemoLogin.SECRET));
     }
 
     private static byte[] text(String text) {
@@ -128,7 +128,7 @@ class CookbookTest {
     private static String proof() {
         try {
             java.security.MessageDigest sha = java.security.MessageDigest.getInstance("SHA-256");
-            String secret = Door.secret(Door.SECRET).orElseThrow();
+            String secret = DemoLogin.secret(DemoLogin.SECRET).orElseThrow();
             String salted = Base64.getEncoder().encodeToString(sha.digest(text(secret + "x7")));
             return Base64.getEncoder().encodeToString(sha.digest(text(salted + "q9")));
         } catch (java.security.GeneralSecurityException e) {
@@ -194,7 +194,7 @@ class CookbookTest {
         server.setExecutor(threads);
         server.createContext("/token", x -> {
             String asked = new String(x.getRequestBody().readAllBytes(), StandardCharsets.UTF_8);
-            boolean in = asked.contains("booth") && asked.contains(Door.secret(Door.SECRET).orElseThrow());
+            boolean in = asked.contains("booth") && asked.contains(DemoLogin.secret(DemoLogin.SECRET).orElseThrow());
             valid.set(token.incrementAndGet());
             answer(x, in ? 200 : 403, in ? "{\"token\": \"t" + token.get() + "\"}" : "who are you?");
         });
@@ -257,7 +257,7 @@ class CookbookTest {
     void bulbsWithColourOverABroker() throws Exception {
         try (House house = new House(0)) {
             Mqtt3BlockingClient bulb = MqttClient.builder().useMqttVersion3().serverHost("127.0.0.1").serverPort(house
-                    .port()).simpleAuth().username("booth").password(text(Door.secret(Door.SECRET).orElseThrow()))
+                    .port()).simpleAuth().username("booth").password(text(DemoLogin.secret(DemoLogin.SECRET).orElseThrow()))
                     .applySimpleAuth().buildBlocking();
             bulb.connect();
             BlockingQueue<String> told = new LinkedBlockingQueue<>();

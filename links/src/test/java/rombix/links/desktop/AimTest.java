@@ -27,13 +27,13 @@ class AimTest {
     /** Inside of the notes and of the terminal. */
     private static final Place SHARED = Place.of("window notes from lower-right at 20 20");
 
-    private static Hands hands(FakeMachine machine) {
-        return new Hands(machine, new Eyes(machine), null, StandInGear.KEYS);
+    private static InputDriver hands(FakeMachine machine) {
+        return new InputDriver(machine, new Eyes(machine), null, StandInGear.KEYS);
     }
 
     /** Something that a step has hands do. */
     private interface Deed {
-        void by(Hands hands) throws Exception;
+        void by(InputDriver hands) throws Exception;
     }
 
     private static Arguments deed(String name, Deed deed) {
@@ -44,7 +44,7 @@ class AimTest {
         return Stream.of(deed("a key", h -> h.press(List.of("Space"), 1, 0)),
                 deed("a chord", h -> h.press(List.of("Ctrl", "K"), 3, 0)),
                 deed("a text", h -> h.type("hello", 0)),
-                deed("a secret", h -> h.secret(rombix.standins.Door.SECRET, 0)),
+                deed("a secret", h -> h.secret(rombix.standins.DemoLogin.SECRET, 0)),
                 deed("a held key", h -> h.hold(List.of("F9"))));
     }
 
@@ -85,7 +85,7 @@ class AimTest {
                 machine.bring(TERMINAL);
             }
         };
-        Hands hands = hands(machine);
+        InputDriver hands = hands(machine);
         assertThatThrownBy(() -> hands.before("notes", false, () -> hands.type("abcdef", 0))).hasMessageContaining(
                 "took the keyboard from “notes”");
         assertThat(machine.done).filteredOn(d -> d.length() == 1).containsExactly("a", "b", "c");
@@ -115,7 +115,7 @@ class AimTest {
     @Test
     void anApplicationThatIsNamedIsBroughtToTheFrontFirst() throws Exception {
         FakeMachine machine = new FakeMachine(DECK, NOTES);
-        Hands hands = hands(machine);
+        InputDriver hands = hands(machine);
         hands.before("notes", true, () -> hands.type("hi", 0));
         assertThat(machine.done).containsExactly("h", "i");
         assertThat(machine.windows.getFirst()).isEqualTo(DECK);

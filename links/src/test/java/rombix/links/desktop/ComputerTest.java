@@ -20,7 +20,7 @@ import rombix.core.twin.Order;
 import rombix.core.value.Value;
 import rombix.links.MachineClock;
 import rombix.links.desktop.machine.NoDesktop;
-import rombix.links.desktop.machine.Own;
+import rombix.links.desktop.machine.SentKeys;
 import rombix.links.link.GearReport;
 import rombix.standins.booth.Booth;
 import rombix.standins.booth.BoothLook;
@@ -255,9 +255,9 @@ class ComputerTest extends ComputerUnderTest {
 
     @Test
     void whatRombixSendsItselfIsHeardOnce() {
-        Own.sent("F7", true);
-        assertThat(Own.heard("F7", true)).isTrue();
-        assertThat(Own.heard("F7", true)).isFalse();
-        assertThat(Own.heard("F8", true)).isFalse();
+        SentKeys.sent("F7", true);
+        assertThat(SentKeys.heard("F7", true)).isTrue();
+        assertThat(SentKeys.heard("F7", true)).isFalse();
+        assertThat(SentKeys.heard("F8", true)).isFalse();
     }
 }

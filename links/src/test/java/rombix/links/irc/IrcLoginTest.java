@@ -19,7 +19,7 @@ import rombix.core.event.Status.Phase;
 import rombix.core.value.Value;
 import rombix.links.link.GearUnderTest;
 import rombix.links.link.StandInGear;
-import rombix.standins.Door;
+import rombix.standins.DemoLogin;
 import rombix.wire.irc.IrcLine;
 
 /** How one is let in by IRC, line by line, and how long texts go out. */
@@ -39,7 +39,7 @@ class IrcLoginTest {
     private GearUnderTest gear(String login) {
         return StandInGear.of(new Irc(), "chat", "127.0.0.1:" + server.getLocalPort(),
                 l -> l.withUser("keeper").withSecret(
-                        Door.SECRET).withSetting(Irc.LOGIN, Value.of(login)).withSetting(Irc.NICK, Value.of("booth"))
+                        DemoLogin.SECRET).withSetting(Irc.LOGIN, Value.of(login)).withSetting(Irc.NICK, Value.of("booth"))
                         .withSetting(Irc.KEY, Value.of("owl")));
     }
 

@@ -80,7 +80,7 @@ class ProjectorTest {
     @Test
     void aConnectionForEachOrderIsClosedBehindIt() {
         try (GearUnderTest other = StandInGear.of(new Line(), "projector", "127.0.0.1:" + projector.port(),
-                link -> link.withSecret(rombix.standins.Door.SECRET).withSetting(Line.KEPT, Value.of(Line.EACH)))
+                link -> link.withSecret(rombix.standins.DemoLogin.SECRET).withSetting(Line.KEPT, Value.of(Line.EACH)))
                 .ready()) {
             assertThat(other.done("shut")).isEqualTo("sent");
             soon(() -> Value.of(true).equals(other.now("shut")));

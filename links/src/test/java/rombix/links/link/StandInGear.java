@@ -7,7 +7,7 @@ import java.util.function.UnaryOperator;
 import rombix.core.board.Gear;
 import rombix.core.card.Card;
 import rombix.core.store.CardLibrary;
-import rombix.standins.Door;
+import rombix.standins.DemoLogin;
 
 /** Stand-ins that want to know who is there, and what they take. */
 public final class StandInGear {
@@ -15,7 +15,7 @@ public final class StandInGear {
     public static final Keyring KEYS = new Keyring() {
         @Override
         public Optional<String> secret(String name) {
-            return name.equals("wrong") ? Optional.of("not this one") : Door.secret(name);
+            return name.equals("wrong") ? Optional.of("not this one") : DemoLogin.secret(name);
         }
 
         @Override
@@ -34,7 +34,7 @@ public final class StandInGear {
 
     /** Gear of a card that ships, as the stand-ins know us. */
     public static GearUnderTest of(LinkType type, String card, String address) {
-        return of(type, card, address, link -> link.withUser("booth").withSecret(Door.SECRET));
+        return of(type, card, address, link -> link.withUser("booth").withSecret(DemoLogin.SECRET));
     }
 
     public static GearUnderTest of(LinkType type, String card, String address, UnaryOperator<Gear.Link> set) {

@@ -29,12 +29,12 @@ class OscValuesTest {
         Instant now = Instant.ofEpochSecond(1_790_000_000L, 250_000_000);
         assertThat(TimeTag.of(now.plusMillis(2000)).millisFrom(now)).isEqualTo(2000);
         assertThat(TimeTag.of(now.minusMillis(5)).millisFrom(now)).isZero();
-        Dated.ALL.whenDue(new OscPacket.Bundle(TimeTag.IMMEDIATELY, List.of(go)), done::add);
+        TimedBundles.ALL.whenDue(new OscPacket.Bundle(TimeTag.IMMEDIATELY, List.of(go)), done::add);
         assertThat(done).containsExactly(go);
-        Dated.ALL.whenDue(new OscPacket.Bundle(TimeTag.of(Instant.now().plusMillis(400)), List.of(go)), done::add);
+        TimedBundles.ALL.whenDue(new OscPacket.Bundle(TimeTag.of(Instant.now().plusMillis(400)), List.of(go)), done::add);
         assertThat(done).as("not yet").hasSize(1);
         soon(() -> done.size() == 2);
-        Dated.ALL.whenDue(new OscPacket.Bundle(TimeTag.of(Instant.now().plusSeconds(90_000)), List.of(go)), done::add);
+        TimedBundles.ALL.whenDue(new OscPacket.Bundle(TimeTag.of(Instant.now().plusSeconds(90_000)), List.of(go)), done::add);
         assertThat(done).hasSize(2);
     }
 
@@ -42,7 +42,7 @@ class OscValuesTest {
     @Test
     void bundlesThatAreDatedAheadHaveABound() {
         OscPacket go = new OscPacket.Message("/go", List.of("x".repeat(1000)));
-        Dated dated = new Dated();
+        TimedBundles dated = new TimedBundles();
         int kept = 0;
         for (int i = 0; i < 10_000; i++) {
             kept += dated.whenDue(new OscPacket.Bundle(TimeTag.of(Instant.now().plusSeconds(3000)), List.of(go)), _ -> {

@@ -15,7 +15,7 @@ import rombix.core.value.Value;
 import rombix.links.link.GearUnderTest;
 import rombix.links.link.StandInGear;
 import rombix.links.link.TlsFront;
-import rombix.standins.Door;
+import rombix.standins.DemoLogin;
 import rombix.standins.Music;
 
 /** WebSocket with a challenge, requests with numbers and changes that are told, as the music player speaks it. */
@@ -73,7 +73,7 @@ class MusicTest {
         try (TlsFront front = new TlsFront("house", "", music.port());
                 GearUnderTest secured = StandInGear
                         .of(new WebSockets(), "music", "127.0.0.1:" + front.port(), link -> link
-                                .withUser("booth").withSecret(Door.SECRET)
+                                .withUser("booth").withSecret(DemoLogin.SECRET)
                                 .withTls(new Gear.Tls(Gear.Tls.Trust.OWN, own)))
                         .ready()) {
             assertThat(secured.done("shuffle")).isEqualTo("sent");
@@ -93,7 +93,7 @@ class MusicTest {
     @Test
     void aPathWithoutAWebSocketIsTold() {
         try (GearUnderTest other = StandInGear.of(new WebSockets(), "music", "127.0.0.1:" + music.port(), link -> link
-                .withSecret(rombix.standins.Door.SECRET).withSetting("path", Value.of("/nothing")))) {
+                .withSecret(rombix.standins.DemoLogin.SECRET).withSetting("path", Value.of("/nothing")))) {
             soon(() -> other.status().phase() == Phase.OFF);
             assertThat(other.status().words()).startsWith("no WebSocket at this address and path");
         }

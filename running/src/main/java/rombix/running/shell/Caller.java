@@ -52,9 +52,9 @@ public final class Caller {
             try {
                 Path board = Path.of(args[i]);
                 if (Files.isRegularFile(board)) {
-                    Path real = Door.real(board);
-                    Path door = Door.of(real);
-                    return Files.exists(door) && Door.own() ? call(door, real, args, out, err) : OptionalInt.empty();
+                    Path real = CommandSocket.real(board);
+                    Path door = CommandSocket.of(real);
+                    return Files.exists(door) && CommandSocket.own() ? call(door, real, args, out, err) : OptionalInt.empty();
                 }
             } catch (InvalidPathException | IOException e) {
                 // It is no board; if none is, the command itself says so.
@@ -74,7 +74,7 @@ public final class Caller {
             DataOutputStream to = new DataOutputStream(Channels.newOutputStream(channel));
             java.io.ByteArrayOutputStream whole = new java.io.ByteArrayOutputStream();
             DataOutputStream said = new DataOutputStream(whole);
-            said.writeByte(Door.VERSION);
+            said.writeByte(CommandSocket.VERSION);
             said.writeUTF(board.toString());
             said.writeShort(args.length);
             for (String arg : args) {
@@ -86,16 +86,16 @@ public final class Caller {
             while (true) {
                 byte what = from.readByte();
                 switch (what) {
-                    case Door.OUT, Door.ERR -> {
+                    case CommandSocket.OUT, CommandSocket.ERR -> {
                         byte[] text = new byte[from.readInt()];
                         from.readFully(text);
-                        PrintStream stream = what == Door.OUT ? out : err;
+                        PrintStream stream = what == CommandSocket.OUT ? out : err;
                         stream.print(new String(text, StandardCharsets.UTF_8));
                         if (stream.checkError() && List.of(args).contains(FOLLOW)) {
                             return OptionalInt.of(0); // Nobody reads on, as in `… --follow | head`.
                         }
                     }
-                    case Door.CODE -> {
+                    case CommandSocket.CODE -> {
                         return OptionalInt.of(from.readInt());
                     }
                     default -> {

@@ -48,14 +48,14 @@ public final class Doorkeeper implements AutoCloseable {
      */
     public synchronized boolean keep(Path file) {
         try {
-            Path real = Door.real(file);
+            Path real = CommandSocket.real(file);
             if (real.equals(board)) {
                 return true;
             }
             close();
             lock = BoardLock.of(real);
-            Door.makeFolder();
-            Path at = Door.of(real);
+            CommandSocket.makeFolder();
+            Path at = CommandSocket.of(real);
             if (Files.exists(at) && somebodyAnswers(at)) {
                 return false; // Another Rombix has this board open, and was first.
             }
@@ -101,8 +101,8 @@ public final class Doorkeeper implements AutoCloseable {
             DataOutputStream out = new DataOutputStream(Channels.newOutputStream(caller));
             int version = in.readByte();
             String about = in.readUTF();
-            if (version != Door.VERSION || !about.equals(real.toString())) {
-                out.writeByte(Door.NOT_HERE);
+            if (version != CommandSocket.VERSION || !about.equals(real.toString())) {
+                out.writeByte(CommandSocket.NOT_HERE);
                 return;
             }
             String[] args = new String[in.readShort()];
@@ -121,10 +121,10 @@ public final class Doorkeeper implements AutoCloseable {
                 }
                 serving.interrupt();
             });
-            int code = handler.run(args, new PrintWriter(new Told(out, Door.OUT)), new PrintWriter(new Told(out,
-                    Door.ERR)));
+            int code = handler.run(args, new PrintWriter(new Told(out, CommandSocket.OUT)), new PrintWriter(new Told(out,
+                    CommandSocket.ERR)));
             synchronized (out) {
-                out.writeByte(Door.CODE);
+                out.writeByte(CommandSocket.CODE);
                 out.writeInt(code);
                 out.flush();
             }

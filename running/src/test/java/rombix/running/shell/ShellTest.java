@@ -104,7 +104,7 @@ class ShellTest {
     /** Two that were started with other folders for their sockets both had the board open, and neither knew. */
     @Test
     void aBoardIsOpenInOneRombixOnlyWhereverTheSocketsAre() throws Exception {
-        Path real = Door.real(board);
+        Path real = CommandSocket.real(board);
         try (Doorkeeper keeper = keeper()) {
             try (BoardLock other = Objects.requireNonNull(BoardLock.of(real))) {
                 assertThat(keeper.keep(board)).isFalse();
@@ -118,8 +118,8 @@ class ShellTest {
 
     @Test
     void aSocketLeftBehindByOneThatDiedIsTakenOver() throws Exception {
-        Door.makeFolder();
-        Path left = Door.of(Door.real(board));
+        CommandSocket.makeFolder();
+        Path left = CommandSocket.of(CommandSocket.real(board));
         Files.writeString(left, "");
         assertThat(call("press", board.toString(), "gate")).isEmpty();
         try (Doorkeeper keeper = keeper()) {

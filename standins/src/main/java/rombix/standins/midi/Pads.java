@@ -2,7 +2,7 @@ package rombix.standins.midi;
 
 import java.io.IOException;
 import java.util.HexFormat;
-import rombix.standins.Came;
+import rombix.standins.Received;
 
 /**
  * A controller with pads, knobs and faders, as a box of MIDI sockets: the MIDI bytes that one end sends reach all the
@@ -14,7 +14,7 @@ public final class Pads implements AutoCloseable {
     public static final int FIRST_PAD = 36;
 
     private final Sockets ends;
-    private final Came came = new Came();
+    private final Received came = new Received();
 
     /** @param port where ends connect; any free one when 0 */
     public Pads(int port) throws IOException {
@@ -30,7 +30,7 @@ public final class Pads implements AutoCloseable {
     }
 
     /** What came. */
-    public Came came() {
+    public Received came() {
         return came;
     }
 

@@ -6,7 +6,7 @@ import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.locks.LockSupport;
 import org.jspecify.annotations.Nullable;
-import rombix.standins.Came;
+import rombix.standins.Received;
 import rombix.standins.Music;
 import rombix.wire.Malformed;
 import rombix.wire.midi.MidiCodec;
@@ -32,7 +32,7 @@ public final class SoundDesk implements AutoCloseable {
 
     private final List<Integer> played = new CopyOnWriteArrayList<>();
     private final Sockets cables;
-    private final Came came = new Came();
+    private final Received came = new Received();
     private final int[] mutes = {127, 127, 0, 0, 0};
     private final int[] levels = {98, 98, 80, 40, 98};
 
@@ -60,7 +60,7 @@ public final class SoundDesk implements AutoCloseable {
     }
 
     /** What came. */
-    public Came came() {
+    public Received came() {
         return came;
     }
 

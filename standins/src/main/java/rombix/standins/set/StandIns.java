@@ -15,7 +15,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.standins.CameraHead;
 import rombix.standins.Chat;
 import rombix.standins.Cues;
-import rombix.standins.Door;
+import rombix.standins.DemoLogin;
 import rombix.standins.Gamepad;
 import rombix.standins.House;
 import rombix.standins.Lamps;
@@ -83,7 +83,7 @@ public final class StandIns implements AutoCloseable {
 
     /** The secret with a name, where it is that of the stand-ins and they run in this process. */
     public static Optional<String> secret(String name) {
-        return RUNNING.get() > 0 ? Door.secret(name) : Optional.empty();
+        return RUNNING.get() > 0 ? DemoLogin.secret(name) : Optional.empty();
     }
 
     /** Has them say that they are here, on this computer's own network, so that they can be found. */

@@ -6,7 +6,7 @@ import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.parallel.ResourceLock;
-import rombix.standins.Came;
+import rombix.standins.Received;
 import rombix.standins.set.Panel.Choice;
 import rombix.standins.set.Panel.Control;
 import rombix.standins.set.Panel.Level;
@@ -76,7 +76,7 @@ class PanelsTest {
 
     @Test
     void theLastThatCameIsKeptAndNoMore() {
-        Came came = new Came();
+        Received came = new Received();
         for (int i = 0; i < 100; i++) {
             came.add("message " + i + "\n");
         }

@@ -12,7 +12,7 @@ import rombix.app.cli.play.Playing;
 import rombix.core.board.Rig;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
-import rombix.core.trust.Leave;
+import rombix.core.trust.Permission;
 import rombix.core.twin.Twin.Readings;
 import rombix.running.RunningDeck;
 import rombix.running.owner.Trust;
@@ -41,7 +41,7 @@ record LookedAt(Rig rig, RunningDeck deck, boolean alone) implements AutoCloseab
                             .formatted(board));
         }
         Predicate<String> reached = gear.isEmpty() ? _ -> true : gear::equals;
-        Leave leave = secrets.leave(rig, reached, Set.of(), Set.of());
+        Permission leave = secrets.leave(rig, reached, Set.of(), Set.of());
         Arrivals arrivals = new Arrivals();
         RunningDeck deck = new RunningDeck(Map.of(), null);
         deck.watch(arrivals);

@@ -18,7 +18,7 @@ import picocli.CommandLine.Spec;
 import rombix.app.cli.option.AllowSecrets;
 import rombix.app.cli.option.Span;
 import rombix.app.cli.play.Playing;
-import rombix.core.traffic.Packet;
+import rombix.core.traffic.TrafficPacket;
 import rombix.core.traffic.PacketWords;
 import rombix.core.traffic.Traffic;
 import rombix.running.owner.Secrets;
@@ -97,7 +97,7 @@ public final class TrafficCommand implements Callable<Integer> {
             return told;
         }
         PacketWords words = new PacketWords(deck.rig(), deck::readings);
-        for (Packet p : look.packets()) {
+        for (TrafficPacket p : look.packets()) {
             if (p.number() > told.last() && (gear == null || p.gear().equals(gear)) && !(failed && p.fate().well())
                     && !(commands && p.order() == null)) {
                 tell(p, words);
@@ -107,7 +107,7 @@ public final class TrafficCommand implements Callable<Integer> {
         return new Told(look.packets().isEmpty() ? told.last() : look.packets().getLast().number(), look.changes());
     }
 
-    private void tell(Packet p, PacketWords words) {
+    private void tell(TrafficPacket p, PacketWords words) {
         PrintWriter out = spec.commandLine().getOut();
         if (!json) {
             out.println(words.line(p));

@@ -9,7 +9,7 @@ import java.util.concurrent.CompletableFuture;
 import javafx.stage.Stage;
 import org.slf4j.LoggerFactory;
 import rombix.app.cli.option.Allow;
-import rombix.app.cli.option.Wanted;
+import rombix.app.cli.option.LaunchOptions;
 import rombix.app.cli.play.Playing;
 import rombix.app.show.DemoBoard;
 import rombix.app.show.Session;
@@ -47,7 +47,7 @@ public final class Begin {
             case BOARD -> open(lines, java.util.Objects.requireNonNull(choice.get().board()));
             case NEW -> {
                 Path fresh = fresh(Path.of(System.getProperty("user.home"), "Rombix"));
-                OpenCommand.run(lines, new Wanted(fresh, Map.of(), null, false, true, new Allow()), () -> {
+                OpenCommand.run(lines, new LaunchOptions(fresh, Map.of(), null, false, true, new Allow()), () -> {
                 }, window -> window.session().window().beginWithGear());
                 yield 0;
             }
@@ -59,7 +59,7 @@ public final class Begin {
         if (board.equals(DemoBoard.copyIn(Path.of(System.getProperty("user.home"), "Rombix")).toAbsolutePath())) {
             return lines.of(Playing.ALONE, "demo").execute("demo");
         }
-        OpenCommand.run(lines, new Wanted(board, Map.of(), null, false, false, new Allow()), () -> {
+        OpenCommand.run(lines, new LaunchOptions(board, Map.of(), null, false, false, new Allow()), () -> {
         }, _ -> {
         });
         return 0;

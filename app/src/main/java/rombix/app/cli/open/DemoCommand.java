@@ -11,7 +11,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import rombix.app.cli.option.Allow;
 import rombix.app.cli.option.Span;
-import rombix.app.cli.option.Wanted;
+import rombix.app.cli.option.LaunchOptions;
 import rombix.app.cli.play.Playing;
 import rombix.app.show.DemoBoard;
 import rombix.running.shell.Caller;
@@ -52,7 +52,7 @@ public final class DemoCommand implements Callable<Integer> {
         StandIns[] gear = new StandIns[1];
         FutureTask<StandIns> starting = new FutureTask<>(StandIns::onTheirPorts);
         Thread.ofPlatform().daemon().start(starting);
-        OpenCommand.run(lines, new Wanted(board, StandIns.elsewhere(), forMillis, live, true, new Allow()),
+        OpenCommand.run(lines, new LaunchOptions(board, StandIns.elsewhere(), forMillis, live, true, new Allow()),
                 () -> {
                     gear[0] = started(starting);
                     System.out.println("The demo board is " + board + ". Its stand-ins run:");

@@ -15,14 +15,14 @@ import picocli.CommandLine.Parameters;
 import rombix.app.cli.option.Allow;
 import rombix.app.cli.option.GuestWords;
 import rombix.app.cli.option.Span;
-import rombix.app.cli.option.Wanted;
+import rombix.app.cli.option.LaunchOptions;
 import rombix.app.cli.play.Playing;
 import rombix.app.show.Display;
 import rombix.core.event.Mode;
 import rombix.core.trust.Ask;
 import rombix.running.LeftBehind;
 import rombix.running.RunningDeck;
-import rombix.running.input.Inputs;
+import rombix.running.input.TriggerInputs;
 import rombix.running.log.LogStore;
 import rombix.running.owner.OpenedBoard;
 import rombix.running.owner.Trust;
@@ -56,7 +56,7 @@ public final class OpenCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws Exception {
-        run(lines, new Wanted(board, Map.of(), forMillis, live, trust, allow), () -> {
+        run(lines, new LaunchOptions(board, Map.of(), forMillis, live, trust, allow), () -> {
         }, _ -> {
         });
         return 0;
@@ -74,7 +74,7 @@ public final class OpenCommand implements Callable<Integer> {
      * @param ready waits for what else the board needs
      * @param shown told of the window, on the interface's thread
      */
-    static void run(Playing.Lines lines, Wanted wanted, Ready ready, Consumer<OpenWindow> shown) throws Exception {
+    static void run(Playing.Lines lines, LaunchOptions wanted, Ready ready, Consumer<OpenWindow> shown) throws Exception {
         Path board = wanted.board();
         OptionalInt open = Caller.call(new String[]{"show", board.toString()}, System.out, System.err);
         if (open.isPresent()) {
@@ -107,14 +107,14 @@ public final class OpenCommand implements Callable<Integer> {
     }
 
     /** Plays a board that commands in a shell work, keys, controllers and OSC; nothing is shown. */
-    private static void withoutWindow(Playing.Lines lines, Wanted wanted, OpenedBoard read, Trust trust)
+    private static void withoutWindow(Playing.Lines lines, LaunchOptions wanted, OpenedBoard read, Trust trust)
             throws Exception {
         System.out.println("There is no display, so Rombix runs without a window" + (wanted.forMillis() == null
                 ? " until stopped (Ctrl+C)."
                 : "."));
         read.notices().forEach(System.out::println);
         LogStore log = LogStore.ofBoard(LogStore.beside(read.file()), System.out::println);
-        String osc = wanted.addresses().get(Inputs.OSC);
+        String osc = wanted.addresses().get(TriggerInputs.OSC);
         try (RunningDeck deck = new RunningDeck(wanted.addresses(), log);
                 Doorkeeper door = ShellDoor.of(lines, Playing.in(deck, () -> false))) {
             deck.listen(_ -> {

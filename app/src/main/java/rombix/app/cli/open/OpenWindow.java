@@ -3,7 +3,7 @@ package rombix.app.cli.open;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.function.Consumer;
-import rombix.app.cli.option.Wanted;
+import rombix.app.cli.option.LaunchOptions;
 import rombix.app.cli.play.Playing;
 import rombix.app.show.Session;
 import rombix.app.view.panels.BoothWindow;
@@ -33,7 +33,7 @@ record OpenWindow(Session session) {
      * @param trusted whether the board may go live at once
      * @param shown told of the window, on the interface's thread
      */
-    static void show(Playing.Lines lines, Wanted wanted, OpenedBoard read, Trust trust, boolean trusted,
+    static void show(Playing.Lines lines, LaunchOptions wanted, OpenedBoard read, Trust trust, boolean trusted,
             Consumer<OpenWindow> shown) throws Exception {
         Settings settings = new Settings();
         try (Session session = Session.open(read, wanted.addresses(), LogStore.beside(read.file()), _ -> {

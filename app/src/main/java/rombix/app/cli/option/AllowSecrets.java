@@ -10,7 +10,7 @@ import rombix.core.board.Gear;
 import rombix.core.board.Rig;
 import rombix.core.computer.Power;
 import rombix.core.trust.Grants;
-import rombix.core.trust.Leave;
+import rombix.core.trust.Permission;
 import rombix.running.owner.Trust;
 
 /** The secrets of this computer that a command lets a board tell to its gear, for as long as it runs. */
@@ -25,10 +25,10 @@ public final class AllowSecrets {
      * @param elsewhere the gear that is reached where its owner says: it may be told its secret
      * @throws BadCall where such gear is told a secret that was not allowed
      */
-    public Leave leave(Rig rig, Predicate<String> reaches, Collection<String> elsewhere, Set<Power> powers)
+    public Permission leave(Rig rig, Predicate<String> reaches, Collection<String> elsewhere, Set<Power> powers)
             throws BadCall {
         if (Trust.of(Set.copyOf(elsewhere)).missing(rig).isEmpty()) {
-            return Leave.TRUSTED;
+            return Permission.TRUSTED;
         }
         Set<String> secrets = new HashSet<>(allowed);
         TreeMap<String, String> missing = new TreeMap<>();
@@ -49,6 +49,6 @@ public final class AllowSecrets {
                                             + "” to " + e.getValue()).toList()),
                                     String.join(",", missing.keySet())));
         }
-        return new Leave(reaches, r -> Grants.of(r, powers, secrets));
+        return new Permission(reaches, r -> Grants.of(r, powers, secrets));
     }
 }

@@ -9,7 +9,7 @@ import picocli.CommandLine.Option;
 import rombix.core.board.Button;
 import rombix.core.board.Rig;
 import rombix.core.trust.Asks;
-import rombix.core.trust.Leave;
+import rombix.core.trust.Permission;
 
 /** Where a command that works a button reaches the gear, and what it lets a board do that is not trusted. */
 public final class PlayOptions {
@@ -42,7 +42,7 @@ public final class PlayOptions {
      * @param elsewhere the gear that is reached where its owner says
      * @throws BadCall where it wants more than is allowed
      */
-    public Leave leave(Rig rig, Button button, Set<String> elsewhere) throws BadCall {
+    public Permission leave(Rig rig, Button button, Set<String> elsewhere) throws BadCall {
         powers.check(rig, button, elsewhere);
         return secrets.leave(rig, Asks.gear(rig, button)::contains, elsewhere, powers.powers());
     }

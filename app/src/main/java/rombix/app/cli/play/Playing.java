@@ -21,7 +21,7 @@ import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
 import rombix.core.thread.Bounded;
 import rombix.core.touch.DeckPort;
-import rombix.core.trust.Leave;
+import rombix.core.trust.Permission;
 import rombix.running.RunningDeck;
 import rombix.running.log.LogStore;
 
@@ -87,7 +87,7 @@ public final class Playing implements AutoCloseable {
         Rig rig = BoardFile.read(board);
         Button worked = GearAccess.button(rig, board, button);
         GearAccess gear = options.reach(rig);
-        Leave leave;
+        Permission leave;
         try {
             leave = options.leave(rig, worked, gear.addresses().keySet());
         } catch (BadCall e) {

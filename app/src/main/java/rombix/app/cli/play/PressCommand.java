@@ -26,7 +26,7 @@ import rombix.core.value.Value;
         "Exit code: 0 done, 1 a step failed, 2 usage error or invalid file."})
 public final class PressCommand implements Callable<Integer> {
     @Mixin
-    private Worked worked = new Worked();
+    private PressedButton worked = new PressedButton();
 
     @Option(names = "--gesture", defaultValue = "press", paramLabel = "GESTURE", converter = GestureName.class, description = "press (default), release, long-press, double-press, held, turn or turn-fine.")
     private Gesture gesture = Gesture.PRESS;

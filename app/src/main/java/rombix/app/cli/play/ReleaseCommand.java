@@ -14,7 +14,7 @@ import rombix.core.board.Button;
         "Exit code: 0 done, 1 a step failed, 2 usage error or the board isn't open."})
 public final class ReleaseCommand implements Callable<Integer> {
     @Mixin
-    private Worked worked = new Worked();
+    private PressedButton worked = new PressedButton();
 
     @Spec
     private CommandSpec spec = CommandSpec.create();

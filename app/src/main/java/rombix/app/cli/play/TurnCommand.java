@@ -20,7 +20,7 @@ import rombix.core.chain.Gesture;
         "Exit code: 0 done, 1 a step failed, 2 usage error or invalid file."})
 public final class TurnCommand implements Callable<Integer> {
     @Mixin
-    private Worked worked = new Worked();
+    private PressedButton worked = new PressedButton();
 
     @Parameters(index = "2", paramLabel = "DETENTS", description = "Number of detents, such as 3 or -3.")
     private int detents;

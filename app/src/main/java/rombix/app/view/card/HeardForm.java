@@ -21,9 +21,9 @@ import rombix.core.board.Gear;
 import rombix.core.card.Card;
 import rombix.core.card.Protocol;
 import rombix.core.listen.CardMaking;
-import rombix.core.listen.Voice;
-import rombix.core.listen.Voice.Kind;
-import rombix.core.listen.Wanted;
+import rombix.core.listen.HeardValue;
+import rombix.core.listen.HeardValue.Kind;
+import rombix.core.listen.ReadingDraft;
 import rombix.core.store.CardLibrary;
 import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
@@ -43,8 +43,8 @@ final class HeardForm {
     private final Button make = new Button("Add to card");
     private String gear = "";
     private Protocol protocol = Protocol.of("osc");
-    private @Nullable Voice voice;
-    private @Nullable Wanted wanted;
+    private @Nullable HeardValue voice;
+    private @Nullable ReadingDraft wanted;
     private @Nullable Twin twin;
     /** Whether something was typed: then what is heard changes no proposal any more. */
     private boolean touched;
@@ -78,7 +78,7 @@ final class HeardForm {
     }
 
     /** Shows a voice that was chosen. */
-    void show(String of, Voice chosen) {
+    void show(String of, HeardValue chosen) {
         gear = of;
         voice = chosen;
         touched = false;
@@ -88,8 +88,8 @@ final class HeardForm {
     }
 
     /** The one that is shown was heard again: what is proposed follows, until something was typed. */
-    void heard(Voice again) {
-        Voice before = voice;
+    void heard(HeardValue again) {
+        HeardValue before = voice;
         voice = again;
         if (!touched && before != null && !before.seen().equals(again.seen())) {
             wanted = proposed(again, again.likely());
@@ -97,12 +97,12 @@ final class HeardForm {
         }
     }
 
-    private Wanted proposed(Voice v, Kind kind) {
-        return Wanted.of(v, kind, "", protocol.descriptor().bothWays()).withTitle(title(v));
+    private ReadingDraft proposed(HeardValue v, Kind kind) {
+        return ReadingDraft.of(v, kind, "", protocol.descriptor().bothWays()).withTitle(title(v));
     }
 
     /** A name from where it stands: {@code /ch/1/mute} is “Ch 1 mute”. */
-    private static String title(Voice v) {
+    private static String title(HeardValue v) {
         String from = v.pointer() != null && !v.pointer().isEmpty()
                 ? v.pointer()
                 : v.before() != null
@@ -115,7 +115,7 @@ final class HeardForm {
                         1);
     }
 
-    private void become(Wanted next) {
+    private void become(ReadingDraft next) {
         touched = true;
         boolean other = wanted == null || wanted.kind() != next.kind();
         wanted = next;
@@ -127,8 +127,8 @@ final class HeardForm {
     }
 
     private void fill() {
-        Voice v = voice;
-        Wanted w = wanted;
+        HeardValue v = voice;
+        ReadingDraft w = wanted;
         if (v == null || w == null) {
             return;
         }
@@ -186,7 +186,7 @@ final class HeardForm {
     }
 
     /** For a level that goes unevenly, such as a fader in dB: what it shows here, at two places or more. */
-    private Node points(Wanted w) {
+    private Node points(ReadingDraft w) {
         TextField all = typed("heard-points", w.points().stream().map(p -> Value.of(p.getFirst()) + " = "
                 + Value.of(p.getLast())).collect(Collectors.joining(", ")), t -> points(t).ifPresent(
                         p -> become(now().withPoints(p))));
@@ -199,7 +199,7 @@ final class HeardForm {
         add.setId("heard-point");
         add.setOnAction(_ -> {
             double says = Fields.parsed(shown.getText(), Double.NaN);
-            Voice v = voice;
+            HeardValue v = voice;
             if (v != null && !Double.isNaN(says)) {
                 all.setText((all.getText().isBlank() ? "" : all.getText() + ", ") + Value.of(says) + " = "
                         + Value.of(v.last().asNumber()));
@@ -223,8 +223,8 @@ final class HeardForm {
         return points.size() == 1 ? Optional.empty() : Optional.of(points);
     }
 
-    private Wanted now() {
-        Wanted w = wanted;
+    private ReadingDraft now() {
+        ReadingDraft w = wanted;
         if (w == null) {
             throw new IllegalStateException("no selection");
         }
@@ -259,7 +259,7 @@ final class HeardForm {
 
     /** Says what will be made, or what is wrong with it. */
     private void makes() {
-        Voice v = voice;
+        HeardValue v = voice;
         Twin t = twin;
         if (v == null || t == null) {
             return;
@@ -288,8 +288,8 @@ final class HeardForm {
                 : " and " + commands.stream().collect(Collectors.joining(", ")) + "."));
     }
 
-    private @Nullable String trouble(Card card, Voice v) {
-        Wanted w = now();
+    private @Nullable String trouble(Card card, HeardValue v) {
+        ReadingDraft w = now();
         if (w.title().isBlank()) {
             return "Enter a name.";
         }
@@ -304,10 +304,10 @@ final class HeardForm {
     }
 
     private void make() {
-        Voice v = voice;
+        HeardValue v = voice;
         Twin t = twin;
         if (v != null && t != null && trouble(t.card(), v) == null) {
-            Wanted made = now();
+            ReadingDraft made = now();
             edits.change("add “" + made.title() + "”", gear, card -> CardMaking.heard(card, protocol, v, made));
             told.setText("“" + made.title() + "” added to the card.");
         }

@@ -24,10 +24,10 @@ import rombix.app.view.common.Styles;
 import rombix.app.view.form.Fields;
 import rombix.core.board.Gear;
 import rombix.core.listen.Listening;
-import rombix.core.listen.Voice;
+import rombix.core.listen.HeardValue;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
-import rombix.core.traffic.Packet;
+import rombix.core.traffic.TrafficPacket;
 import rombix.core.traffic.Traffic;
 import rombix.core.twin.Twin;
 import rombix.core.value.Value;
@@ -41,14 +41,14 @@ final class ListenTab {
     private static final int LONGEST = 18;
 
     private final Supplier<Traffic> traffic;
-    private final TableView<Voice> table = new TableView<>();
+    private final TableView<HeardValue> table = new TableView<>();
     private final HeardForm form;
     private final HBox node;
     private String gear = "";
     /** The keys of what is shown, the newest on top. */
     private final Deque<String> order = new ArrayDeque<>();
     /** What was heard since it was opened, though the packets of other gear may have pushed it out since. */
-    private final Map<String, Voice> heard = new HashMap<>();
+    private final Map<String, HeardValue> heard = new HashMap<>();
     private String chosen = "";
     private Instant last = Instant.EPOCH;
     private boolean filling;
@@ -61,14 +61,14 @@ final class ListenTab {
         table.setId("voices");
         table.setColumnResizePolicy(TableView.CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);
         table.setPlaceholder(Fields.read("Nothing received yet. Operate the device by hand."));
-        table.getColumns().setAll(List.of(Fields.<Voice>column("Message", 270, Voice::where),
-                Fields.<Voice>column("Values", 240, ListenTab::was),
-                Fields.<Voice>column("Count", 60, v -> String.valueOf(v
+        table.getColumns().setAll(List.of(Fields.<HeardValue>column("Message", 270, HeardValue::where),
+                Fields.<HeardValue>column("Values", 240, ListenTab::was),
+                Fields.<HeardValue>column("Count", 60, v -> String.valueOf(v
                         .count())),
-                Fields.<Voice>column("On card", 150, this::known)));
+                Fields.<HeardValue>column("On card", 150, this::known)));
         table.setRowFactory(_ -> new TableRow<>() {
             @Override
-            protected void updateItem(@Nullable Voice voice, boolean empty) {
+            protected void updateItem(@Nullable HeardValue voice, boolean empty) {
                 super.updateItem(voice, empty);
                 Styles.set(this, "cell", "indexed-cell", "table-row-cell",
                         voice != null && voice.changes() && voice.at().isAfter(last.minus(LATELY))
@@ -116,8 +116,8 @@ final class ListenTab {
         table.refresh();
     }
 
-    private static String was(Voice v) {
-        if (v.arg() == Voice.EVENT) {
+    private static String was(HeardValue v) {
+        if (v.arg() == HeardValue.EVENT) {
             return "no value";
         }
         List<Value> last = v.seen().subList(Math.max(0, v.seen().size() - SHOWN), v.seen().size());
@@ -127,7 +127,7 @@ final class ListenTab {
     }
 
     /** The readings that the card has of it already. */
-    private String known(Voice v) {
+    private String known(HeardValue v) {
         Twin now = twin;
         return now == null ? "" : String.join(", ", v.on(now));
     }
@@ -139,13 +139,13 @@ final class ListenTab {
             return;
         }
         seen = look.changes();
-        List<Packet> mine = look.packets().stream().filter(p -> p.gear().equals(gear)).toList();
+        List<TrafficPacket> mine = look.packets().stream().filter(p -> p.gear().equals(gear)).toList();
         Listening.to(mine).reversed().forEach(v -> {
             if (heard.put(v.key(), v) == null) {
                 order.addFirst(v.key());
             }
         });
-        last = heard.values().stream().map(Voice::at).max(Comparator.naturalOrder()).orElse(Instant.EPOCH);
+        last = heard.values().stream().map(HeardValue::at).max(Comparator.naturalOrder()).orElse(Instant.EPOCH);
         filling = true; // What stands where stays there, and so does the choice.
         table.getItems().setAll(order.stream().map(heard::get).toList());
         int at = List.copyOf(order).indexOf(chosen);

@@ -25,7 +25,7 @@ import rombix.core.card.value.Computed.Way;
 import rombix.core.listen.LoginMessage.Calculation;
 import rombix.core.listen.LoginMessage.Kept;
 import rombix.core.listen.LoginMessage;
-import rombix.core.listen.Voice;
+import rombix.core.listen.HeardValue;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
 import rombix.core.value.Value;
@@ -43,7 +43,7 @@ final class LoginForm {
     private LoginMessage message = LoginMessage.waiting();
     /** Names that earlier messages have kept. */
     private List<String> known = List.of();
-    private List<Voice> heard = List.of();
+    private List<HeardValue> heard = List.of();
     private boolean waits;
 
     /** @param changed takes the message after each change */
@@ -65,7 +65,7 @@ final class LoginForm {
      * @param kept names that earlier messages have kept
      * @param canWait whether the device can send something first
      */
-    void show(LoginMessage shown, List<String> kept, List<Voice> from, boolean canWait) {
+    void show(LoginMessage shown, List<String> kept, List<HeardValue> from, boolean canWait) {
         message = shown;
         known = kept;
         heard = from;
@@ -220,7 +220,7 @@ final class LoginForm {
     }
 
     /** A field with what was heard to choose from. */
-    private ComboBox<String> suggested(String id, String value, Function<Voice, String> words, String prompt,
+    private ComboBox<String> suggested(String id, String value, Function<HeardValue, String> words, String prompt,
             Consumer<String> typed) {
         ComboBox<String> box = new ComboBox<>();
         box.setId(id);
@@ -233,7 +233,7 @@ final class LoginForm {
         return box;
     }
 
-    private static String condition(Voice voice) {
+    private static String condition(HeardValue voice) {
         Value last = voice.last();
         return voice.pointer() != null && !voice.pointer().isEmpty()
                 ? LoginMessage.condition(voice.pointer(), last)
@@ -242,7 +242,7 @@ final class LoginForm {
                         : voice.address().equals("line") ? last.toString() : "";
     }
 
-    private static String part(Voice voice) {
+    private static String part(HeardValue voice) {
         return voice.pointer() != null && !voice.pointer().isEmpty()
                 ? voice.pointer()
                 : voice.before() != null ? voice.before() : "";

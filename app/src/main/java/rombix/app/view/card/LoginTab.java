@@ -29,7 +29,7 @@ import rombix.core.card.Protocol;
 import rombix.core.listen.CardMaking;
 import rombix.core.listen.Listening;
 import rombix.core.listen.LoginMessage;
-import rombix.core.listen.Voice;
+import rombix.core.listen.HeardValue;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
 import rombix.core.traffic.Traffic;
@@ -73,7 +73,7 @@ final class LoginTab {
     private final LoginForm form = new LoginForm(this::changed);
     private final Label trouble = Fields.read("");
     private final Button apply = new Button("Apply login");
-    private final Map<String, Voice> heard = new LinkedHashMap<>();
+    private final Map<String, HeardValue> heard = new LinkedHashMap<>();
     private final HBox node;
     private String gear = "";
     private List<Packet> onCard = List.of();

@@ -23,7 +23,7 @@ import rombix.core.card.Protocol;
 import rombix.core.listen.Said;
 import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
-import rombix.core.traffic.Packet;
+import rombix.core.traffic.TrafficPacket;
 import rombix.core.traffic.PacketWords;
 import rombix.core.traffic.Traffic;
 import rombix.core.twin.Order;
@@ -47,7 +47,7 @@ final class TryTab {
     /** Which parts of what was sent a step is to say itself. */
     private final FlowPane places = new FlowPane(Space.S10, Space.S6);
     private final List<CheckBox> asked = new ArrayList<>();
-    private final TableView<Packet> table = new TableView<>();
+    private final TableView<TrafficPacket> table = new TableView<>();
     private final VBox node = new VBox(Space.S8);
     private String gear = "";
     private long seen = -1;
@@ -76,11 +76,11 @@ final class TryTab {
         table.setColumnResizePolicy(TableView.CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);
         table.setPlaceholder(Fields.read("Sent and received messages appear here."));
         table.getColumns()
-                .setAll(List.of(Fields.<Packet>column("Time", 116, PacketWords::time), Fields.<Packet>column("",
-                        60, p -> p.way() == Packet.Way.OUT ? "out →" : "← in"),
-                        Fields.<Packet>column("Message", 620,
+                .setAll(List.of(Fields.<TrafficPacket>column("Time", 116, PacketWords::time), Fields.<TrafficPacket>column("",
+                        60, p -> p.way() == TrafficPacket.Way.OUT ? "out →" : "← in"),
+                        Fields.<TrafficPacket>column("Message", 620,
                                 PacketWords::shown),
-                        Fields.<Packet>column("Result", 280, Packet::told)));
+                        Fields.<TrafficPacket>column("Result", 280, TrafficPacket::told)));
         VBox.setVgrow(table, Priority.ALWAYS);
         VBox carried = Fields.named("Payload", text);
         HBox.setHgrow(carried, Priority.ALWAYS);
@@ -176,8 +176,8 @@ final class TryTab {
             return;
         }
         seen = look.changes();
-        List<Packet> mine = look.packets().stream().filter(p -> p.gear().equals(gear)).toList();
-        List<Packet> shown = mine.subList(Math.max(0, mine.size() - SHOWN), mine.size()).reversed();
+        List<TrafficPacket> mine = look.packets().stream().filter(p -> p.gear().equals(gear)).toList();
+        List<TrafficPacket> shown = mine.subList(Math.max(0, mine.size() - SHOWN), mine.size()).reversed();
         if (!shown.equals(table.getItems())) {
             table.getItems().setAll(shown);
         }

@@ -11,7 +11,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Keys;
+import rombix.app.view.common.KeyNames;
 import rombix.app.view.common.Space;
 
 /** A few things to choose from, by mouse, arrow keys or Enter. */
@@ -28,7 +28,7 @@ public final class Chooser {
     public static void open(Desk desk, Node by, String title, List<Item> items) {
         VBox box = new VBox(Space.S1);
         box.addEventFilter(KeyEvent.KEY_PRESSED, e -> items.stream().filter(i -> !i.key().equals("Esc") && i.key()
-                .equals(Keys.shown(Keys.name(e)))).findFirst().ifPresent(i -> {
+                .equals(KeyNames.shown(KeyNames.name(e)))).findFirst().ifPresent(i -> {
                     e.consume();
                     desk.overlay().close();
                     i.run().run();

@@ -4,7 +4,7 @@ import java.util.function.Consumer;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
-import rombix.app.view.common.Keys;
+import rombix.app.view.common.KeyNames;
 
 /** A field that records the key that is pressed in it; Delete takes it away. */
 public final class KeyField {
@@ -22,7 +22,7 @@ public final class KeyField {
                 return;
             }
             boolean gone = e.getCode() == KeyCode.DELETE || e.getCode() == KeyCode.BACK_SPACE;
-            String key = gone ? "" : Keys.name(e);
+            String key = gone ? "" : KeyNames.name(e);
             field.setText(key);
             pressed.accept(key);
             e.consume();

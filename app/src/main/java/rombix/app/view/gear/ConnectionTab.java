@@ -40,7 +40,7 @@ final class ConnectionTab {
     private final GearFigures figures;
     private final GearSecurity security;
     private final GearSettings settings;
-    private final ConnectionTest test;
+    private final ConnectionTestView test;
     private final Label status = Styles.label("", "read");
     private final Button standIn = Fields.plain("Use a stand-in", "");
     private String gear = "";
@@ -55,7 +55,7 @@ final class ConnectionTab {
         this.figures = new GearFigures(ways::counts);
         this.security = new GearSecurity(edit, shown, parts.secrets(), new Certificates());
         this.settings = new GearSettings(edit, shown);
-        this.test = new ConnectionTest(parts.test());
+        this.test = new ConnectionTestView(parts.test());
         status.setWrapText(true);
         standIn.setTooltip(new Tooltip("Simulated gear on this computer, until Rombix closes"));
         standIn.setMinWidth(Region.USE_PREF_SIZE);

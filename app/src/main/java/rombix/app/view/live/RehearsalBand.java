@@ -16,7 +16,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
-import rombix.app.edit.Rehearsed;
+import rombix.app.edit.RehearsalRecord;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
@@ -42,7 +42,7 @@ public final class RehearsalBand extends HBox {
 
     private final Desk desk;
     private final Player player;
-    private final Rehearsed rehearsed = new Rehearsed();
+    private final RehearsalRecord rehearsed = new RehearsalRecord();
     /** Brings the report up to now while it is open. */
     private Runnable refresh = NOTHING;
     private final Button report = new Button("Report");
@@ -159,7 +159,7 @@ public final class RehearsalBand extends HBox {
         }
     }
 
-    private Stream<Row> rows(Rehearsed.Share share) {
+    private Stream<Row> rows(RehearsalRecord.Share share) {
         String gear = desk.bench().rig().twin(share.gear()).map(t -> t.title()).orElse("Steps without gear");
         Row head = new Row("", gear + " · " + share.count() + (share.faults() == 0
                 ? ""

@@ -27,7 +27,7 @@ import rombix.app.view.common.DeckModel;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Styles;
 import rombix.app.view.form.Confirm;
-import rombix.app.view.tile.ControlHand;
+import rombix.app.view.tile.ControlDrag;
 import rombix.app.view.tile.Tile;
 import rombix.core.board.Button;
 import rombix.core.board.Control;
@@ -53,7 +53,7 @@ public final class PageView extends Pane implements Cells {
     private final NewButton adding;
     private @Nullable Page shown;
     private boolean shownBuilding;
-    private final PageHand hand;
+    private final PagePointer hand;
 
     /** @param trouble told in words of what cannot be put on a page */
     public PageView(Desk desk, ButtonEdits edits, Consumer<String> trouble) {
@@ -61,7 +61,7 @@ public final class PageView extends Pane implements Cells {
         this.edits = edits;
         this.facePopover = new FacePopover(desk, edits, trouble);
         this.adding = new NewButton(desk, this);
-        this.hand = new PageHand(desk, tiles::get);
+        this.hand = new PagePointer(desk, tiles::get);
         this.dropping = new Dropping(desk, this, this, trouble);
         getStyleClass().add("page");
         setId("page");
@@ -81,7 +81,7 @@ public final class PageView extends Pane implements Cells {
     }
 
     /** The hand that presses on the page. */
-    public PageHand hand() {
+    public PagePointer hand() {
         return hand;
     }
 
@@ -240,7 +240,7 @@ public final class PageView extends Pane implements Cells {
     private Tile tile(Button b) {
         Tile tile = new Tile(b, desk);
         new TileDrag(desk, edits, tile, this);
-        new ControlHand(desk, tile, hand::control);
+        new ControlDrag(desk, tile, hand::control);
         tile.setId("tile-" + b.id());
         tile.setManaged(false); // It is placed by its cells: what changes in it moves nothing else.
         tile.addEventHandler(MouseEvent.MOUSE_PRESSED, e -> mousePressed(tile, e));

@@ -19,7 +19,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Starters;
-import rombix.app.edit.Uses;
+import rombix.app.edit.UsageWords;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Drag;
 import rombix.app.view.common.Space;
@@ -288,11 +288,11 @@ public final class PagesPopover {
     /** What uses a page, or its buttons, is said before they go. */
     private void delete(Page page, Node by) {
         Board board = desk.bench().board();
-        List<String> uses = new java.util.ArrayList<>(Uses.ofPage(board, page.id()));
-        page.buttons().forEach(b -> uses.addAll(Uses.ofButton(board, b.id())));
+        List<String> uses = new java.util.ArrayList<>(UsageWords.ofPage(board, page.id()));
+        page.buttons().forEach(b -> uses.addAll(UsageWords.ofButton(board, b.id())));
         Confirm.ask(desk, by, "Delete the page “" + page.name() + "” with its " + page.buttons().size() + " buttons?",
                 uses,
-                "Delete", () -> desk.bench().edit("delete the page " + page.name(), b -> Uses.withoutPage(b, page
+                "Delete", () -> desk.bench().edit("delete the page " + page.name(), b -> UsageWords.withoutPage(b, page
                         .id())));
     }
 }

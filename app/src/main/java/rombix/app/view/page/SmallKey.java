@@ -8,13 +8,13 @@ import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Keys;
+import rombix.app.view.common.KeyNames;
 import rombix.app.view.common.Space;
 import rombix.app.view.form.Fields;
 import rombix.app.view.form.KeyField;
 import rombix.core.board.Button;
 import rombix.core.board.Trigger;
-import rombix.core.check.Taken;
+import rombix.core.check.TriggerConflicts;
 import rombix.running.input.Touches;
 import rombix.running.owner.Settings;
 
@@ -41,7 +41,7 @@ public final class SmallKey {
 
     /** Does it where the key is pressed in Rombix's own window and is not seen elsewhere; whether it was that key. */
     public boolean pressed(KeyEvent e) {
-        boolean own = !key.isEmpty() && !touches.keysSeen() && new Trigger.Key(Keys.name(e)).normal().equals(
+        boolean own = !key.isEmpty() && !touches.keysSeen() && new Trigger.Key(KeyNames.name(e)).normal().equals(
                 new Trigger.Key(key).normal());
         if (own) {
             turn.run();
@@ -77,7 +77,7 @@ public final class SmallKey {
         Trigger.Key own = new Trigger.Key(key, true);
         return desk.bench().board().buttons().filter(b -> b.triggers().stream().anyMatch(t -> t.normal().equals(own
                 .normal()))).map(Button::name).findFirst().map(b -> "it no longer presses “%s”".formatted(b)).or(
-                        () -> Taken.by(own, desk.bench().rig()))
+                        () -> TriggerConflicts.by(own, desk.bench().rig()))
                 .orElse("");
     }
 }

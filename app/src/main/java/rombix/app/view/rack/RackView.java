@@ -58,7 +58,7 @@ public final class RackView extends ScrollPane {
     private final PauseTransition rest = new PauseTransition(Duration.millis(100));
     private @Nullable Object shownGear;
     private @Nullable Shadow shadow;
-    private final ShadowedHands hands;
+    private final InputRecording hands;
     private final Button snapshot = Fields.plain("Snapshot", "Alt+N");
     private final ToggleButton shadowMe = new ToggleButton("Shadow me");
 
@@ -69,7 +69,7 @@ public final class RackView extends ScrollPane {
     public RackView(Desk desk, Supplier<rombix.core.event.Known> known, PageView page, GearSheet gear,
             Node hint, Touches touches) {
         this.desk = desk;
-        this.hands = new ShadowedHands(desk, touches);
+        this.hands = new InputRecording(desk, touches);
         this.page = page;
         this.gear = gear;
         this.memory = new RackMemory(new Settings(), desk.bench()::file);
@@ -188,7 +188,7 @@ public final class RackView extends ScrollPane {
             shadowMe.setText(!shadowMe.isSelected()
                     ? "Shadow me"
                     : hands.recording()
-                            ? "Stop (" + ShadowedHands.END + ")"
+                            ? "Stop (" + InputRecording.END + ")"
                             : "Stop shadowing");
         });
         HBox tools = new HBox(Space.S4,

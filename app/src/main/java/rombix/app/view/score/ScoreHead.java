@@ -16,7 +16,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Part;
-import rombix.app.edit.Uses;
+import rombix.app.edit.UsageWords;
 import rombix.app.view.button.RulesPopover;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Shapes;
@@ -79,10 +79,10 @@ public final class ScoreHead extends HBox {
         desk.bench().button().filter(b -> b.states().size() > 1).ifPresent(b -> {
             int index = desk.bench().stateIndex();
             State state = b.states().get(index);
-            Confirm.ask(desk, this, "Delete the state “" + state.name() + "” of “" + b.name() + "”?", Uses.of(desk
-                    .bench().board(), Uses.state(b.id(), state.id())), "Delete",
+            Confirm.ask(desk, this, "Delete the state “" + state.name() + "” of “" + b.name() + "”?", UsageWords.of(desk
+                    .bench().board(), UsageWords.state(b.id(), state.id())), "Delete",
                     () -> desk.bench().edit(
-                            "delete a state", board -> Uses.withoutState(board, b.id(), index)));
+                            "delete a state", board -> UsageWords.withoutState(board, b.id(), index)));
         });
     }
 

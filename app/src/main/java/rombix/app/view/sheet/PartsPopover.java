@@ -14,7 +14,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import rombix.app.edit.Part;
-import rombix.app.edit.Uses;
+import rombix.app.edit.UsageWords;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Space;
 import rombix.app.view.form.Confirm;
@@ -66,7 +66,7 @@ public final class PartsPopover {
                             ? x.withName(name)
                             : x).toList()))),
                     initial, now(v), gone("value " + v.name(), () -> delete(by, "Delete the value “" + v
-                            .name() + "”?", Uses.value(v.id()), b -> Edits.removeValue(b, v.id())))));
+                            .name() + "”?", UsageWords.value(v.id()), b -> Edits.removeValue(b, v.id())))));
         }
         content.getChildren().addAll(add("value-add", "+ value", () -> edit(content, by, "add a value", b -> Edits
                 .addValue(b, "Value " + (b.values().size() + 1), Value.of(0)))), head(
@@ -86,7 +86,7 @@ public final class PartsPopover {
             });
             content.getChildren().add(row(name("chain-name-" + c.id(), c.name(), name -> chain(content, by, c.id(),
                     x -> x.withName(name))), params, open, gone("chain " + c.name(),
-                            () -> delete(by, "Delete the chain “" + c.name() + "”?", Uses.chain(c.id()), b -> Edits
+                            () -> delete(by, "Delete the chain “" + c.name() + "”?", UsageWords.chain(c.id()), b -> Edits
                                     .removeNamedChain(b, c.id())))));
         }
         content.getChildren().add(add("chain-add", "+ chain", () -> edit(content, by, "add a chain", b -> Edits
@@ -102,7 +102,7 @@ public final class PartsPopover {
                             ? x.withName(name)
                             : x).toList()))),
                     items, gone("run-down " + r.name(), () -> delete(by, "Delete the run-down “"
-                            + r.name() + "”?", Uses.runDown(r.id()), b -> Edits.removeRunDown(b, r.id())))));
+                            + r.name() + "”?", UsageWords.runDown(r.id()), b -> Edits.removeRunDown(b, r.id())))));
         }
         AfterCrash now = board.afterCrash() == null ? AfterCrash.ASK : board.afterCrash();
         content.getChildren().add(Fields.named("After a crash, end what was held at the next start",
@@ -148,7 +148,7 @@ public final class PartsPopover {
 
     private void delete(Node by, String question, Predicate<Step> uses, UnaryOperator<Board> gone) {
         desk.overlay().close();
-        Confirm.ask(desk, by, question, Uses.of(desk.bench().board(), uses), "Delete", () -> desk.bench().edit(question
+        Confirm.ask(desk, by, question, UsageWords.of(desk.bench().board(), uses), "Delete", () -> desk.bench().edit(question
                 .replace("Delete", "delete").replace("?", ""), b -> gone.apply(Edits.chains(b, c -> c.without(uses)))));
     }
 

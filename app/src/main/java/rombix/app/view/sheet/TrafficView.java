@@ -26,9 +26,9 @@ import rombix.core.board.Gear;
 import rombix.core.store.WholeFile;
 import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
-import rombix.core.traffic.Packet;
-import rombix.core.traffic.Packet.Fate;
-import rombix.core.traffic.Packet.Way;
+import rombix.core.traffic.TrafficPacket;
+import rombix.core.traffic.TrafficPacket.Fate;
+import rombix.core.traffic.TrafficPacket.Way;
 import rombix.core.traffic.PacketWords;
 import rombix.core.traffic.Traffic;
 import rombix.core.twin.Figures;
@@ -48,13 +48,13 @@ public final class TrafficView {
     private final Desk desk;
     private final Supplier<Traffic> traffic;
     private final Consumer<String> notice;
-    private final FollowedTable<Packet, Predicate<Packet>> rows;
+    private final FollowedTable<TrafficPacket, Predicate<TrafficPacket>> rows;
     private final Button again = Fields.plain("Send again", "");
     private final Button copy = Fields.plain("Copy", "");
-    private final TableColumn<Packet, String> which = Fields.column("Gear", 130, p -> spoken().gear(p));
+    private final TableColumn<TrafficPacket, String> which = Fields.column("Gear", 130, p -> spoken().gear(p));
     private String gear = ALL_GEAR;
     private long seen = -1;
-    private List<Packet> all = List.of();
+    private List<TrafficPacket> all = List.of();
 
     /** @param notice told in words of what could not be done */
     public TrafficView(Desk desk, Supplier<Traffic> traffic, Consumer<String> notice) {
@@ -65,12 +65,12 @@ public final class TrafficView {
         rows.columns("No packets match.", p -> !p.fate().well()
                 ? "fault-row"
                 : p.way() == Way.OUT ? "press-row" : "plain-row", List.of(
-                        Fields.<Packet>column("Time", 116,
+                        Fields.<TrafficPacket>column("Time", 116,
                                 PacketWords::time),
-                        Fields.<Packet>column("", 60, p -> p.way() == Way.OUT ? "out →" : "← in"), which,
-                        Fields.<Packet>column("Message", 250, p -> spoken().words(p)),
-                        Fields.<Packet>column("Data", 320, PacketWords::shown),
-                        Fields.<Packet>column("Result", 220, Packet::told)));
+                        Fields.<TrafficPacket>column("", 60, p -> p.way() == Way.OUT ? "out →" : "← in"), which,
+                        Fields.<TrafficPacket>column("Message", 250, p -> spoken().words(p)),
+                        Fields.<TrafficPacket>column("Data", 320, PacketWords::shown),
+                        Fields.<TrafficPacket>column("Result", 220, TrafficPacket::told)));
         rows.table().getSelectionModel().selectedItemProperty().addListener((_, _, p) -> {
             rows.detail().setText(p == null ? "" : p.raw().isEmpty() ? p.told() : p.raw());
             copy.setDisable(p == null);
@@ -130,7 +130,7 @@ public final class TrafficView {
         return save;
     }
 
-    private ToggleButton kind(String text, Predicate<Packet> test) {
+    private ToggleButton kind(String text, Predicate<TrafficPacket> test) {
         return rows.kind(text, test, () -> {
         });
     }
@@ -159,30 +159,30 @@ public final class TrafficView {
 
     /** Shows what is asked for, newest first. */
     private void fill() {
-        Predicate<Packet> test = rows.kind(_ -> true);
+        Predicate<TrafficPacket> test = rows.kind(_ -> true);
         String sought = rows.words().getText().strip().toLowerCase(Locale.ROOT);
         PacketWords spoken = spoken();
-        List<Packet> from = all;
+        List<TrafficPacket> from = all;
         if (!gear.equals(ALL_GEAR) && all.stream().noneMatch(p -> p.gear().equals(gear) && p.fate() == Fate.IGNORED)) {
             from = new ArrayList<>(traffic.get().ignoredOf(gear)); // Kept for longer than all the rest.
             from.addAll(all);
         }
-        List<Packet> matching = from.stream().filter(p -> (gear.equals(ALL_GEAR) || p.gear().equals(gear)) && test
+        List<TrafficPacket> matching = from.stream().filter(p -> (gear.equals(ALL_GEAR) || p.gear().equals(gear)) && test
                 .test(p) && (sought.isEmpty() || spoken.line(p).toLowerCase(Locale.ROOT).contains(sought))).toList();
-        List<Packet> shown = matching.subList(Math.max(0, matching.size() - MOST_SHOWN), matching.size()).reversed();
-        rows.fill(shown, Packet::number);
+        List<TrafficPacket> shown = matching.subList(Math.max(0, matching.size() - MOST_SHOWN), matching.size()).reversed();
+        rows.fill(shown, TrafficPacket::number);
         rows.told().setText(
                 matching.size() > MOST_SHOWN ? "the newest " + MOST_SHOWN : Figures.count(matching.size(), "packet"));
     }
 
-    private void again(@Nullable Packet packet) {
+    private void again(@Nullable TrafficPacket packet) {
         Order order = packet == null ? null : packet.order();
         if (order != null) {
             desk.tell(order.gear(), order.command().id(), order.args());
         }
     }
 
-    private void copy(@Nullable Packet packet) {
+    private void copy(@Nullable TrafficPacket packet) {
         if (packet != null) {
             Clipboard.getSystemClipboard().setContent(Map.of(DataFormat.PLAIN_TEXT, spoken().line(packet)));
             rows.told().setText("copied");

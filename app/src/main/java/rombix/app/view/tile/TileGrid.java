@@ -23,7 +23,7 @@ public final class TileGrid extends GridPane {
     private final List<Tile> tiles = new ArrayList<>();
     private final Runnable released;
     private final String where;
-    private final HeldByHand held;
+    private final HeldButton held;
 
     /**
      * @param width of a cell, and {@code height}
@@ -34,7 +34,7 @@ public final class TileGrid extends GridPane {
         super(GAP, GAP);
         this.where = where.isEmpty() ? "" : " in " + where;
         this.desk = desk;
-        held = new HeldByHand(desk);
+        held = new HeldButton(desk);
         this.released = released;
         int left = page.buttons().stream().mapToInt(Button::column).min().orElse(0);
         int top = page.buttons().stream().mapToInt(Button::row).min().orElse(0);
@@ -54,7 +54,7 @@ public final class TileGrid extends GridPane {
     }
 
     private void handle(Tile tile) {
-        new ControlHand(desk, tile, held::control);
+        new ControlDrag(desk, tile, held::control);
         tile.addEventHandler(MouseEvent.MOUSE_PRESSED, e -> {
             if (e.getButton() == MouseButton.PRIMARY
                     && (tile.button().control() == null || tile.button().control().pressed())) {

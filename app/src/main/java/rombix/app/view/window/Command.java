@@ -2,9 +2,9 @@ package rombix.app.view.window;
 
 import java.util.List;
 import java.util.function.Supplier;
-import rombix.app.view.common.Keys;
+import rombix.app.view.common.KeyNames;
 
-/** Something that can be done; {@code keys} are written as {@link Keys#name} writes them, the first one is shown. */
+/** Something that can be done; {@code keys} are written as {@link KeyNames#name} writes them, the first one is shown. */
 record Command(Supplier<String> words, List<String> keys, Where where, Runnable run) {
     /** Where a command can be given. */
     enum Where {
@@ -22,6 +22,6 @@ record Command(Supplier<String> words, List<String> keys, Where where, Runnable 
 
     /** The key that is shown; empty where there is none. */
     String key() {
-        return keys.isEmpty() ? "" : Keys.shown(keys.getFirst());
+        return keys.isEmpty() ? "" : KeyNames.shown(keys.getFirst());
     }
 }

@@ -7,7 +7,7 @@ import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyEvent;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Keys;
+import rombix.app.view.common.KeyNames;
 import rombix.app.view.window.Command.Where;
 
 /** The table of all that can be done, in the order in which it was put in: what of it a key means, and where. */
@@ -29,7 +29,7 @@ final class Commands {
 
     /** Does what the key is for where the hand is; whether there was anything. */
     boolean run(KeyEvent e, @Nullable Node focus) {
-        String key = Keys.name(e);
+        String key = KeyNames.name(e);
         boolean typing = focus instanceof TextInputControl;
         for (Command c : all) {
             if (c.keys().contains(key) && holds(c.where(), focus) && (!typing || worksWhileTyping(e, c))) {

@@ -9,7 +9,7 @@ import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import rombix.app.view.common.Desk;
-import rombix.app.view.common.Keys;
+import rombix.app.view.common.KeyNames;
 import rombix.app.view.page.PageView;
 import rombix.app.view.page.SmallKey;
 import rombix.core.board.Button;
@@ -66,9 +66,9 @@ final class Keyboard {
 
     /** Presses the button whose key it is. */
     private boolean presses(KeyEvent e) {
-        Button b = Keys.pressedBy(e, desk.bench().board(), touches.keysSeen());
+        Button b = KeyNames.pressedBy(e, desk.bench().board(), touches.keysSeen());
         if (b != null && !held.containsKey(e.getCode())) {
-            DeckPort key = desk.port("key " + Keys.name(e));
+            DeckPort key = desk.port("key " + KeyNames.name(e));
             held.put(e.getCode(), key);
             key.press(b.id());
         }

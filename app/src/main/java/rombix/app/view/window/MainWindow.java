@@ -141,7 +141,7 @@ public final class MainWindow {
                 score, strips, trail, logView, traffic, triggers, gear, cardSheet, overview, onAir, layout),
                 steps, buttons);
         files.whenBare(this::beginWithGear);
-        guests.whenTrusted(() -> Wants.tell(bench.rig(), secrets, notices, g -> gear.showSecret(rack, g),
+        guests.whenTrusted(() -> MissingSecrets.tell(bench.rig(), secrets, notices, g -> gear.showSecret(rack, g),
                 bench::select));
         masthead.whenModeChosen(modes::mode);
         score.whenTried(modes::tryOnTwins);

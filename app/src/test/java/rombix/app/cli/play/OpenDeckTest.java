@@ -26,10 +26,10 @@ import rombix.core.event.Mode;
 import rombix.core.store.BoardFile;
 import rombix.core.value.Value;
 import rombix.running.RunningDeck;
-import rombix.running.input.Inputs;
+import rombix.running.input.TriggerInputs;
 import rombix.running.log.LogStore;
 import rombix.running.owner.Trust;
-import rombix.standins.Door;
+import rombix.standins.DemoLogin;
 import rombix.standins.Lamps;
 import rombix.standins.set.StandIns;
 
@@ -51,7 +51,7 @@ class OpenDeckTest {
         board = Files.copy(Path.of("../demo/star-night.json"), folder.resolve("b.json"));
         gear = StandIns.onFreePorts();
         Map<String, String> addresses = new HashMap<>(gear.addresses());
-        addresses.put(Inputs.OSC, "0");
+        addresses.put(TriggerInputs.OSC, "0");
         deck = new RunningDeck(addresses, LogStore.ofBoard(LogStore.beside(board), System.err::println));
         stage = Playing.in(deck, () -> false);
         Rig rig = BoardFile.read(board);
@@ -183,7 +183,7 @@ class OpenDeckTest {
         await().untilAsserted(() -> assertThat(run("traffic", "--gear", "house", "--commands").out()).contains(
                 "\tout\tHouse\t", "lock/gate/set", "\tdone in "));
         assertThat(run("traffic", "--gear", "projector", "--json").out()).contains("\"way\":\"in\"",
-                "(secret “").doesNotContain(Door.secret(Door.SECRET).orElseThrow());
+                "(secret “").doesNotContain(DemoLogin.secret(DemoLogin.SECRET).orElseThrow());
         assertThat(run("traffic", "--gear", "nobody").code()).isEqualTo(2);
         Result way = run("why", "house");
         assertThat(way.code()).as(way.out() + way.err()).isZero();

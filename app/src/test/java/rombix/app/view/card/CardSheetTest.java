@@ -26,11 +26,11 @@ import rombix.core.card.Protocol;
 import rombix.core.chain.GearStep;
 import rombix.core.edit.GearEdits;
 import rombix.core.event.Mode;
-import rombix.core.listen.Voice;
+import rombix.core.listen.HeardValue;
 import rombix.core.store.BoardFile;
 import rombix.core.store.CardRows;
 import rombix.core.value.Value;
-import rombix.standins.Door;
+import rombix.standins.DemoLogin;
 import rombix.standins.RelayBox;
 import rombix.wire.osc.OscCodec;
 import rombix.wire.osc.OscPacket;
@@ -66,7 +66,7 @@ class CardSheetTest extends AtTheWindow {
         choose(id, words);
     }
 
-    private List<Voice> voices() {
+    private List<HeardValue> voices() {
         return rowsOf("#voices");
     }
 
@@ -75,7 +75,7 @@ class CardSheetTest extends AtTheWindow {
         actions++;
         robot.interact(() -> {
             @SuppressWarnings("unchecked")
-            TableView<Voice> table = (TableView<Voice>) find("#voices");
+            TableView<HeardValue> table = (TableView<HeardValue>) find("#voices");
             table.getItems().stream().filter(v -> v.where().equals(where)).findFirst().ifPresent(table
                     .getSelectionModel()::select);
         });
@@ -121,7 +121,7 @@ class CardSheetTest extends AtTheWindow {
             soon(() -> { // Its port is opened anew as it is typed.
                 send(program, port, "/strip/3/mute", 0);
                 send(program, port, "/strip/3/mute", 1);
-                return voices().stream().anyMatch(Voice::changes);
+                return voices().stream().anyMatch(HeardValue::changes);
             });
             select("/strip/3/mute");
             typing("#heard-name", "Guest");
@@ -164,7 +164,7 @@ class CardSheetTest extends AtTheWindow {
             soon(() -> { // Its port is opened anew as it is typed.
                 send(program, port, "/home", lamps.formatted(1));
                 send(program, port, "/home", lamps.formatted(127));
-                return voices().stream().anyMatch(Voice::changes);
+                return voices().stream().anyMatch(HeardValue::changes);
             });
             select("/home /lamps each /level");
             typing("#heard-name", "Level");
@@ -282,7 +282,7 @@ class CardSheetTest extends AtTheWindow {
         chosen("#card-protocol", "WebSocket");
         typed("#gear-address-new-gear", "127.0.0.1:" + music);
         robot.interact(() -> bench().edit("log in", b -> GearEdits.change(b, "new-gear", g -> g.withLink(g.link()
-                .withSetting("path", Value.of("/player")).withSecret(Door.SECRET)))));
+                .withSetting("path", Value.of("/player")).withSecret(DemoLogin.SECRET)))));
         soon(() -> voices().stream().anyMatch(v -> v.where().equals("text /challenge")));
         push("#card-login");
         push("#login-add");

@@ -19,7 +19,7 @@ import rombix.core.card.Card.Item;
 import rombix.core.check.References;
 import rombix.core.edit.GearEdits;
 import rombix.core.event.Mode;
-import rombix.core.traffic.Packet;
+import rombix.core.traffic.TrafficPacket;
 import rombix.core.twin.Twin;
 
 /** Adds gear, says where it is reached, names it and takes it away, in the window, offscreen. */
@@ -187,6 +187,6 @@ class GearTest extends AtTheWindow {
         gear("desk", "traffic");
         soon(() -> !rowsOf("#traffic").isEmpty());
         gear("chat", "traffic");
-        soon(() -> this.<Packet>rowsOf("#traffic").stream().noneMatch(p -> p.gear().equals("desk")));
+        soon(() -> this.<TrafficPacket>rowsOf("#traffic").stream().noneMatch(p -> p.gear().equals("desk")));
     }
 }

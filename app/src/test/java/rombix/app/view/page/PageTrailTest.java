@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.file.Path;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import rombix.app.edit.Uses;
+import rombix.app.edit.UsageWords;
 import rombix.app.edit.Workbench;
 import rombix.core.store.BoardFile;
 
@@ -51,7 +51,7 @@ class PageTrailTest {
     void pagesThatAreGoneAreLeftOut() {
         bench.showPage("trouble");
         bench.showPage("close");
-        bench.edit("delete", b -> Uses.withoutPage(b, "trouble"));
+        bench.edit("delete", b -> UsageWords.withoutPage(b, "trouble"));
         trail.back();
         assertThat(shown()).isEqualTo("doors");
     }

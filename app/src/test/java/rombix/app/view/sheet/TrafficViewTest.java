@@ -16,13 +16,13 @@ import org.junit.jupiter.api.Test;
 import rombix.app.view.window.AtTheWindow;
 import rombix.core.chain.GearStep;
 import rombix.core.event.Mode;
-import rombix.core.traffic.Packet.Fate;
-import rombix.core.traffic.Packet.Way;
-import rombix.core.traffic.Packet;
+import rombix.core.traffic.TrafficPacket.Fate;
+import rombix.core.traffic.TrafficPacket.Way;
+import rombix.core.traffic.TrafficPacket;
 import rombix.core.value.Value;
 
 class TrafficViewTest extends AtTheWindow {
-    private List<Packet> rows() {
+    private List<TrafficPacket> rows() {
         return rowsOf("#traffic");
     }
 
@@ -49,7 +49,7 @@ class TrafficViewTest extends AtTheWindow {
         gear.house().becomes("house/lock/gate", "LOCKED");
         robot.interact(() -> {
             @SuppressWarnings("unchecked")
-            TableView<Packet> table = (TableView<Packet>) find("#traffic");
+            TableView<TrafficPacket> table = (TableView<TrafficPacket>) find("#traffic");
             table.getSelectionModel().select(0);
             ((Button) find("#traffic-again")).fire();
         });

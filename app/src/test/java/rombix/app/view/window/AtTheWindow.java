@@ -41,7 +41,7 @@ import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.edit.Edits;
 import rombix.core.event.Mode;
-import rombix.running.input.Inputs;
+import rombix.running.input.TriggerInputs;
 import rombix.running.log.LogStore;
 import rombix.running.owner.OpenedBoard;
 import rombix.running.owner.Trust;
@@ -86,7 +86,7 @@ public abstract class AtTheWindow {
         board(file);
         gear = StandIns.onFreePorts();
         Map<String, String> addresses = new HashMap<>(gear.addresses());
-        addresses.put(Inputs.OSC, "0");
+        addresses.put(TriggerInputs.OSC, "0");
         off().forEach(g -> addresses.put(g, NOWHERE));
         session = Session.open(OpenedBoard.read(file), addresses, LogStore.beside(file), s -> {
             s.setWidth(1280);

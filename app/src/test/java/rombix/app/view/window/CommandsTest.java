@@ -14,10 +14,10 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import rombix.app.show.Session;
-import rombix.app.view.common.Keys;
+import rombix.app.view.common.KeyNames;
 import rombix.app.view.window.Command.Where;
 import rombix.core.board.Trigger;
-import rombix.core.check.Taken;
+import rombix.core.check.TriggerConflicts;
 
 /** The one table of commands: every key does one thing where it works, and every command has a key. */
 class CommandsTest {
@@ -84,16 +84,16 @@ class CommandsTest {
     void theCheckKnowsEveryKeyThatWorksInLive() {
         assertThat(all).filteredOn(c -> c.where() == Where.ALWAYS || c.where() == Where.LIVE)
                 .allSatisfy(c -> assertThat(
-                        Taken.OWN).containsAll(c.keys().stream().map(k -> new Trigger.Key(k).normal().key()).toList()));
+                        TriggerConflicts.OWN).containsAll(c.keys().stream().map(k -> new Trigger.Key(k).normal().key()).toList()));
     }
 
     @Test
     void keysAreShownWithSigns() {
-        assertThat(Keys.shown("Alt+Shift+Right")).isEqualTo("Alt+Shift+→");
-        assertThat(Keys.shown("Alt+Up")).isEqualTo("Alt+↑");
-        assertThat(Keys.shown("Ctrl+Page Up")).isEqualTo("Ctrl+PgUp");
-        assertThat(Keys.shown("Ctrl+Shift+Page Down")).isEqualTo("Ctrl+Shift+PgDn");
-        assertThat(Keys.shown("Slash")).isEqualTo("/");
-        assertThat(Keys.shown("Ctrl+Period")).isEqualTo("Ctrl+.");
+        assertThat(KeyNames.shown("Alt+Shift+Right")).isEqualTo("Alt+Shift+→");
+        assertThat(KeyNames.shown("Alt+Up")).isEqualTo("Alt+↑");
+        assertThat(KeyNames.shown("Ctrl+Page Up")).isEqualTo("Ctrl+PgUp");
+        assertThat(KeyNames.shown("Ctrl+Shift+Page Down")).isEqualTo("Ctrl+Shift+PgDn");
+        assertThat(KeyNames.shown("Slash")).isEqualTo("/");
+        assertThat(KeyNames.shown("Ctrl+Period")).isEqualTo("Ctrl+.");
     }
 }

@@ -11,7 +11,7 @@ import rombix.core.board.Question;
 import rombix.core.board.Rig;
 import rombix.core.board.RunDown;
 import rombix.core.chain.Condition;
-import rombix.core.engine.Hands;
+import rombix.core.engine.Gestures;
 import rombix.core.event.Happening;
 import rombix.core.event.Known;
 import rombix.core.event.Status;

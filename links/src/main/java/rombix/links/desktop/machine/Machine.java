@@ -169,7 +169,7 @@ public interface Machine extends AutoCloseable {
     void system(String what, String value) throws Unable;
 
     /** The programs that play sound, as far as the system tells. */
-    default List<Sounding> sounding() {
+    default List<PlayingApplication> sounding() {
         return List.of();
     }
 

@@ -132,7 +132,7 @@ abstract class RealMachine implements Machine {
     }
 
     @Override
-    public List<Sounding> sounding() {
+    public List<PlayingApplication> sounding() {
         return tools.sounding();
     }
 

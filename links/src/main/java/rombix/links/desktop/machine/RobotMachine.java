@@ -106,7 +106,7 @@ public final class RobotMachine extends RealMachine {
     public void key(String key, boolean down) throws Unable {
         Integer code = code(key);
         Integer virtual = VIRTUAL.get(key);
-        Own.sent(key, down);
+        SentKeys.sent(key, down);
         if (virtual != null && Platform.isWindows()) {
             send(virtual, 0, down ? 0 : KEY_UP);
         } else if (code == null) {
@@ -220,7 +220,7 @@ public final class RobotMachine extends RealMachine {
 
     @Override
     public void wheel(String way) throws Unable {
-        Own.wheel(way);
+        SentKeys.wheel(way);
         if (way.equals("left") || way.equals("right")) {
             throw new Unable("this system can't scroll sideways");
         }

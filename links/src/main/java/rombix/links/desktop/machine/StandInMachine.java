@@ -231,11 +231,11 @@ public final class StandInMachine implements Machine {
     }
 
     @Override
-    public List<Sounding> sounding() {
+    public List<PlayingApplication> sounding() {
         List<String> words = asked("sounding");
-        List<Sounding> all = new ArrayList<>();
+        List<PlayingApplication> all = new ArrayList<>();
         for (int i = 0; i + 2 < words.size(); i += 3) {
-            all.add(new Sounding(words.get(i), Integer.parseInt(words.get(i + 1)), words.get(i + 2).equals("true")));
+            all.add(new PlayingApplication(words.get(i), Integer.parseInt(words.get(i + 1)), words.get(i + 2).equals("true")));
         }
         return all;
     }

@@ -46,7 +46,7 @@ final class Tools implements AutoCloseable {
     private final Map<String, List<String>> programs = new LinkedHashMap<>();
     private final Map<String, String> missing = new TreeMap<>();
     private final Map<String, String> now = new ConcurrentHashMap<>();
-    private volatile List<Sounding> sounding = List.of();
+    private volatile List<PlayingApplication> sounding = List.of();
     private @Nullable Process watching;
 
     private Tools(Map<String, List<String>> of) {
@@ -112,7 +112,7 @@ final class Tools implements AutoCloseable {
             throw new Unable(missing.get("sound"));
         }
         look();
-        Sounding program = sounding.stream().filter(s -> s.id().equals(what[2])).findFirst()
+        PlayingApplication program = sounding.stream().filter(s -> s.id().equals(what[2])).findFirst()
                 .orElseThrow(() -> new Unable(
                         "“" + what[2] + "” isn't playing sound"));
         for (String stream : program.streams()) {
@@ -124,7 +124,7 @@ final class Tools implements AutoCloseable {
     }
 
     /** The programs that play sound; kept true by the sound server's own word. */
-    List<Sounding> sounding() {
+    List<PlayingApplication> sounding() {
         readings();
         return sounding;
     }
@@ -189,7 +189,7 @@ final class Tools implements AutoCloseable {
 
     private void look() {
         try {
-            sounding = Sounding.listed(said(List.of("pactl", "--format=json", "list", "sink-inputs"), "", true));
+            sounding = PlayingApplication.listed(said(List.of("pactl", "--format=json", "list", "sink-inputs"), "", true));
         } catch (Unable e) {
             sounding = List.of();
         }

@@ -144,7 +144,7 @@ public final class XMachine extends RealMachine {
         if (down) {
             pressed.put(key, code);
         }
-        Own.sent(key, down);
+        SentKeys.sent(key, down);
         fake(code, down);
         server.x.XFlush(server.display);
     }
@@ -174,8 +174,8 @@ public final class XMachine extends RealMachine {
         Key key = key(XKeys.symbolOf(codePoint));
         String name = XKeys.keyOf(codePoint);
         if (!name.isEmpty()) {
-            Own.sent(name, true);
-            Own.sent(name, false);
+            SentKeys.sent(name, true);
+            SentKeys.sent(name, false);
         }
         boolean shift = key.shift() != ((state() & X11.LockMask) != 0 && Character.isLetter(codePoint));
         int shiftCode = shift ? key(SHIFT).code() : 0;
@@ -260,7 +260,7 @@ public final class XMachine extends RealMachine {
 
     @Override
     public void wheel(String way) {
-        Own.wheel(way);
+        SentKeys.wheel(way);
         int button = WHEEL.getOrDefault(way, 5);
         test.XTestFakeButtonEvent(server.display, button, true, NOW);
         test.XTestFakeButtonEvent(server.display, button, false, NOW);
