@@ -117,7 +117,8 @@ class ArchitectureTest {
     /** What stands on a board is found by the rig's indexes; only edits, which make boards of boards, look through one. */
     @ArchTest
     static final ArchRule NOBODY_SCANS_A_BOARD_FOR_ONE_BUTTON = noClasses().that()
-            .resideOutsideOfPackages("rombix.core.board..", "rombix.core.edit..").and().doNotHaveSimpleName("UsageWords")
+            .resideOutsideOfPackages("rombix.core.board..", "rombix.core.edit..").and()
+            .doNotHaveSimpleName("UsageWords")
             .and()
             .doNotHaveSimpleName("ButtonEdits").and().resideOutsideOfPackage("rombix.bench..").should()
             .callMethod(Board.class, "button", String.class).orShould().callMethod(Board.class, "page", String.class)

@@ -5,8 +5,8 @@ import java.util.Map;
 import java.util.SplittableRandom;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.concurrent.locks.LockSupport;
-import rombix.bench.measure.Figure;
 import rombix.bench.measure.BenchGear;
+import rombix.bench.measure.Figure;
 import rombix.bench.measure.Measured;
 import rombix.core.board.Board.BoardValue;
 import rombix.core.board.Rig;
@@ -68,8 +68,9 @@ final class Moments implements Measured {
     }
 
     private static Rig counting() {
-        Rig rig = BenchGear.osc(List.of("127.0.0.1:9"), new Chain(List.of(new DeckStep.Set("n", new Arg.Computed("{n} + 1"),
-                StepOptions.PLAIN, Map.of()))));
+        Rig rig = BenchGear.osc(List.of("127.0.0.1:9"),
+                new Chain(List.of(new DeckStep.Set("n", new Arg.Computed("{n} + 1"),
+                        StepOptions.PLAIN, Map.of()))));
         Trigger yes = new Trigger.Becomes(new Condition.OnReading("g0", "said", Comparison.pattern("^!yes\\b")), true,
                 Map
                         .of());

@@ -36,8 +36,8 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.function.BiConsumer;
 import java.util.function.LongConsumer;
-import rombix.bench.measure.Figure;
 import rombix.bench.measure.BenchGear;
+import rombix.bench.measure.Figure;
 import rombix.bench.measure.Measured;
 import rombix.bench.measure.Rounds;
 import rombix.core.board.Gear.Link;
@@ -84,7 +84,7 @@ final class Wires implements Measured {
         return figures;
     }
 
-    private void told() {
+    private void received() {
         arrived[0].accept(System.nanoTime());
     }
 
@@ -98,7 +98,7 @@ final class Wires implements Measured {
                     Thread.ofPlatform().daemon().start(() -> {
                         try (InputStream in = socket.getInputStream()) {
                             while (in.readNBytes(bytes).length == bytes) {
-                                told();
+                                received();
                             }
                         } catch (IOException e) {
                             // Gone.
@@ -137,7 +137,7 @@ final class Wires implements Measured {
         HttpServer server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
         server.setExecutor(Executors.newVirtualThreadPerTaskExecutor());
         server.createContext("/go", exchange -> {
-            told();
+            received();
             exchange.getRequestBody().readAllBytes();
             exchange.sendResponseHeaders(204, -1);
             exchange.close();
@@ -178,7 +178,7 @@ final class Wires implements Measured {
 
     private void webSocket(List<Figure> figures) throws Exception {
         NioEventLoopGroup loop = new NioEventLoopGroup(1, new DefaultThreadFactory("far", true));
-        Channel server = webSockets(loop, (_, _) -> told());
+        Channel server = webSockets(loop, (_, _) -> received());
         int port = ((InetSocketAddress) server.localAddress()).getPort();
         try (HttpClient client = HttpClient.newHttpClient()) {
             WebSocket bare = client.newWebSocketBuilder().buildAsync(URI.create("ws://127.0.0.1:" + port + "/"),
@@ -203,7 +203,7 @@ final class Wires implements Measured {
                     try {
                         node.receive(in);
                         if (in.getLength() > 500) {
-                            told();
+                            received();
                         }
                     } catch (IOException e) {
                         // Closed.
@@ -224,8 +224,9 @@ final class Wires implements Measured {
     }
 
     private void compare(String name, Link link, Rounds rounds, Bare bare, List<Figure> figures) throws Exception {
-        Rig rig = BenchGear.rig(List.of(new rombix.core.board.Gear("g0", "G0", "bench", link, Map.of(), Map.of())), Chain.of(
-                BenchGear.go(0, 7)));
+        Rig rig = BenchGear.rig(List.of(new rombix.core.board.Gear("g0", "G0", "bench", link, Map.of(), Map.of())),
+                Chain.of(
+                        BenchGear.go(0, 7)));
         LinkedBlockingQueue<Object> handed = new LinkedBlockingQueue<>();
         Thread sender = Thread.ofPlatform().daemon().start(() -> {
             try {

@@ -20,8 +20,8 @@ import rombix.core.event.Cause;
 import rombix.core.event.Event;
 import rombix.core.event.Gears;
 import rombix.core.event.Glide;
-import rombix.core.event.Status.Phase;
 import rombix.core.event.Status;
+import rombix.core.event.Status.Phase;
 import rombix.core.found.FoundGear;
 import rombix.core.sight.Pixels;
 import rombix.core.sight.Sights;
@@ -34,13 +34,13 @@ import rombix.core.twin.Order;
 import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 import rombix.links.found.Searching;
+import rombix.links.link.ConnectionTest;
 import rombix.links.link.GearReport;
 import rombix.links.link.GrantedKeyring;
 import rombix.links.link.Keyring;
 import rombix.links.link.Link;
 import rombix.links.link.LinkType;
 import rombix.links.link.Target;
-import rombix.links.link.ConnectionTest;
 
 /** The links of a board's gear. */
 public final class Links implements Gears, AutoCloseable {
@@ -79,7 +79,7 @@ public final class Links implements Gears, AutoCloseable {
         }
 
         void close() {
-            report.leave();
+            report.detach();
             link.close();
         }
     }
@@ -137,7 +137,7 @@ public final class Links implements Gears, AutoCloseable {
         for (Gear gear : anew) {
             Wired old = before.get(gear.id());
             if (old != null) {
-                old.report().leave();
+                old.report().detach();
                 deck.accept(new Event.Linked(gear.id(), Status.UNTRIED));
             }
         }
@@ -179,8 +179,9 @@ public final class Links implements Gears, AutoCloseable {
             return WhyNot.none("the board is a guest: its gear isn't connected",
                     "Trust the board to connect its gear.");
         }
-        return ConnectionTest.walk(of.report(), type, new Target(of.address(), of.gear().link(), new GrantedKeyring(keyring, grants),
-                Path::of));
+        return ConnectionTest.walk(of.report(), type,
+                new Target(of.address(), of.gear().link(), new GrantedKeyring(keyring, grants),
+                        Path::of));
     }
 
     /**
@@ -301,10 +302,10 @@ public final class Links implements Gears, AutoCloseable {
     }
 
     @Override
-    public void leave(long ticket, Order order) {
+    public void cancel(long ticket, Order order) {
         Wired to = wired.get(order.gear());
         if (to != null) {
-            to.link().leave(ticket);
+            to.link().cancel(ticket);
         }
     }
 

@@ -61,7 +61,7 @@ class ClosingTest {
         List<Event> told = new ArrayList<>();
         GearReport report = new GearReport(BoardFile.read(Path.of("../demo/star-night.json")).twin("studio")
                 .orElseThrow(), new MachineClock(), told::add);
-        report.leave();
+        report.detach();
         report.ready(); // It was connecting still: what it says now would be taken for what the next link says.
         report.landed("/studio/stream", List.of(Value.of(true)));
         report.sent(7);

@@ -31,7 +31,7 @@ class GamepadsTest {
         try (Gamepads pads = new Gamepads(touches::add)) {
             pads.use(List.of(NAME), false);
             Gamepad pad = new Gamepad(0, NAME);
-            soon(() -> pads.there().contains(NAME));
+            soon(() -> pads.connected().contains(NAME));
             soon(() -> {
                 pad.button(0, true);
                 return touches.contains(new Touch.Gamepad(NAME, "lower button", 1, 0));
@@ -58,7 +58,7 @@ class GamepadsTest {
     void oneThatNoBoardWantsIsNotListenedTo() throws Exception {
         try (Gamepads pads = new Gamepads(touches::add); Gamepad other = new Gamepad(0, "Other Gamepad")) {
             pads.use(List.of(NAME), false);
-            soon(() -> pads.there().contains("Other Gamepad"));
+            soon(() -> pads.connected().contains("Other Gamepad"));
             other.button(0, true);
             pads.use(List.of(), true);
             told(new Touch.Gamepad("Other Gamepad", "lower button", 1, 0));

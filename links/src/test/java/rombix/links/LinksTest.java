@@ -207,7 +207,7 @@ class LinksTest {
             bench.awaitReading("chat/slow/star-night", Value.of(false));
             bench.awaitAnswer(bench.send("chat", "say", Map.of("room", Value.of("star-night"), "text", Value.of(
                     "clear\r\nQUIT"))), "sent");
-            soon().until(() -> chat.said().equals(List.of("clear  QUIT")));
+            soon().until(() -> chat.messages().equals(List.of("clear  QUIT")));
             bench.awaitAnswer(bench.send("chat", "slow-on", Map.of("room", Value.of("star-night"))), "sent");
             bench.awaitReading("chat/slow/star-night", Value.of(true));
             chat.mode('m', false);

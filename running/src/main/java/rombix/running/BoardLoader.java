@@ -70,7 +70,7 @@ final class BoardLoader implements AutoCloseable {
                     bring(next);
                 }
             } finally {
-                come();
+                load();
             }
         });
     }
@@ -86,7 +86,7 @@ final class BoardLoader implements AutoCloseable {
         links.connect(next.rig(), addresses, next.leave());
     }
 
-    private void come() {
+    private void load() {
         synchronized (waiting) {
             if (coming == 1) {
                 waiting.forEach(conductor::post);

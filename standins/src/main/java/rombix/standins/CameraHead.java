@@ -95,7 +95,7 @@ public final class CameraHead implements AutoCloseable {
     }
 
     /** What came. */
-    public Received came() {
+    public Received received() {
         return came;
     }
 
@@ -166,8 +166,9 @@ public final class CameraHead implements AutoCloseable {
         }
         String first = DemoLogin.md5(DemoLogin.USER + ":camera head:" + DemoLogin.WORD);
         String second = DemoLogin.md5(exchange.getRequestMethod() + ":" + params.get("uri"));
-        String expected = DemoLogin.md5(first + ":" + NONCE + ":" + params.get("nc") + ":" + params.get("cnonce") + ":auth:"
-                + second);
+        String expected = DemoLogin
+                .md5(first + ":" + NONCE + ":" + params.get("nc") + ":" + params.get("cnonce") + ":auth:"
+                        + second);
         return NONCE.equals(params.get("nonce")) && expected.equals(params.get("response"));
     }
 

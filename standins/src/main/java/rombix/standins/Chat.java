@@ -68,7 +68,7 @@ public final class Chat implements AutoCloseable {
     }
 
     /** What was said on the channel, oldest first. */
-    public List<String> said() {
+    public List<String> messages() {
         return List.copyOf(said);
     }
 
@@ -77,7 +77,7 @@ public final class Chat implements AutoCloseable {
     }
 
     /** What came. */
-    public Received came() {
+    public Received received() {
         return came;
     }
 

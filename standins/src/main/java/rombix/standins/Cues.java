@@ -35,7 +35,7 @@ public final class Cues implements AutoCloseable {
     }
 
     /** What came. */
-    public Received came() {
+    public Received received() {
         return came;
     }
 

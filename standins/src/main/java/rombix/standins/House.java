@@ -90,7 +90,7 @@ public final class House implements AutoCloseable {
     }
 
     /** What came. */
-    public Received came() {
+    public Received received() {
         return came;
     }
 

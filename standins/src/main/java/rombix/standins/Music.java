@@ -93,7 +93,7 @@ public final class Music implements AutoCloseable {
     }
 
     /** What came. */
-    public Received came() {
+    public Received received() {
         return came;
     }
 

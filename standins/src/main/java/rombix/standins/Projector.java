@@ -69,7 +69,7 @@ public final class Projector implements AutoCloseable {
     }
 
     /** What came. */
-    public Received came() {
+    public Received received() {
         return came;
     }
 
@@ -159,12 +159,12 @@ public final class Projector implements AutoCloseable {
         }
         if (!power.equals(to)) {
             power = to.equals("ON") ? "WARMING" : "COOLING";
-            lamp.schedule(() -> became(to), warmUpMillis, TimeUnit.MILLISECONDS);
+            lamp.schedule(() -> powerTo(to), warmUpMillis, TimeUnit.MILLISECONDS);
         }
         return "OK";
     }
 
-    private synchronized void became(String to) {
+    private synchronized void powerTo(String to) {
         power = to;
         hours += to.equals("ON") ? 1 : 0;
     }

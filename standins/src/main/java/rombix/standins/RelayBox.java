@@ -52,7 +52,7 @@ public final class RelayBox implements AutoCloseable {
     }
 
     /** What came. */
-    public Received came() {
+    public Received received() {
         return came;
     }
 

@@ -49,7 +49,7 @@ public final class Studio implements AutoCloseable {
     }
 
     /** What came. */
-    public Received came() {
+    public Received received() {
         return came;
     }
 

@@ -88,13 +88,13 @@ final class Endings implements Trial {
         CountDownLatch said = new CountDownLatch(1);
         deck.then(said::countDown); // Behind what the new links say first.
         said.await();
-        if (!soon(() -> Arrays.stream(FarEnds.GEAR).allMatch(g -> phases.get(g) == Phase.READY))) {
+        if (!waitUntil(() -> Arrays.stream(FarEnds.GEAR).allMatch(g -> phases.get(g) == Phase.READY))) {
             budget.breach("before " + way + ": not ready: " + phases);
             return false;
         }
         ends.clear();
         deck.port("torture").press(Holding.HOLD);
-        if (!soon(ends::pressed)) {
+        if (!waitUntil(ends::pressed)) {
             budget.breach("before " + way + ": pressed " + ends.presses() + ", " + phases);
             return false;
         }
@@ -107,18 +107,18 @@ final class Endings implements Trial {
             case GEAR_ELSEWHERE -> deck.load(rig.with(board.withGear(board.gear().stream().map(g -> g.withLink(
                     new Gear.Link(g.link().protocol(), "127.0.0.1:9", Map.of()))).toList())));
         }
-        if (!soon(ends::released)) {
+        if (!waitUntil(ends::released)) {
             budget.breach(way + ": released " + ends.releases());
             return false;
         }
         LockSupport.parkNanos(AFTER_NANOS); // Were there a second one, it would come now.
-        if (!soon(() -> ends.releases().values().stream().allMatch(n -> n == 1))) { // Who comes is told how all is.
+        if (!waitUntil(() -> ends.releases().values().stream().allMatch(n -> n == 1))) { // Who comes is told how all is.
             budget.breach(way + ": released more than once: " + ends.releases());
         }
         return true;
     }
 
-    private static boolean soon(BooleanSupplier so) {
+    private static boolean waitUntil(BooleanSupplier so) {
         long until = System.nanoTime() + PATIENCE_NANOS;
         while (!so.getAsBoolean()) {
             if (System.nanoTime() - until > 0) {

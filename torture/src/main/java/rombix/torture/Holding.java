@@ -26,22 +26,26 @@ final class Holding {
     /** The gear that has the gate. */
     static final String GATE = "house";
 
-    private static final Chain PRESS = Chain.of(told("studio", "start-stream", Map.of()), told("desk", "unmute", Map.of(
-            "channel", Value.of("host"))), lamps(100), told("house", "unlock", Map.of("lock", Value.of("gate"))), told(
+    private static final Chain PRESS = Chain.of(orderStep("studio", "start-stream", Map.of()),
+            orderStep("desk", "unmute", Map.of(
+                    "channel", Value.of("host"))),
+            lamps(100), orderStep("house", "unlock", Map.of("lock", Value.of("gate"))), orderStep(
                     "chat", "slow-on", Map.of("room", Value.of("star-night"))));
-    private static final Chain RELEASE = Chain.of(told("studio", "stop-stream", Map.of()), told("desk", "mute", Map.of(
-            "channel", Value.of("host"))), lamps(0), told("house", "lock", Map.of("lock", Value.of("gate"))), told(
+    private static final Chain RELEASE = Chain.of(orderStep("studio", "stop-stream", Map.of()),
+            orderStep("desk", "mute", Map.of(
+                    "channel", Value.of("host"))),
+            lamps(0), orderStep("house", "lock", Map.of("lock", Value.of("gate"))), orderStep(
                     "chat", "slow-off", Map.of("room", Value.of("star-night"))));
 
     private Holding() {
     }
 
-    static Step told(String gear, String command, Map<String, Value> args) {
+    static Step orderStep(String gear, String command, Map<String, Value> args) {
         return new GearStep.Do(gear, command, args);
     }
 
     private static Step lamps(int percent) {
-        return told("lamps", "level", Map.of("lamp", Value.of("desk-key"), "level", Value.of(percent)));
+        return orderStep("lamps", "level", Map.of("lamp", Value.of("desk-key"), "level", Value.of(percent)));
     }
 
     static Rig rig() throws BadFile {

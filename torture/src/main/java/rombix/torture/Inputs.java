@@ -96,7 +96,7 @@ final class Inputs implements Trial {
                         .withButtons(List.of(new Button(
                                 "b", "B", 0, 0, 1, 1, Button.Busy.QUEUE, List.of(new State("s", "S",
                                         Face.PLAIN, State.STAY, null, Map.of(Gesture.PRESS, Chain.of(new Step.Wait(50),
-                                                Holding.told(Holding.GATE, "unlock",
+                                                Holding.orderStep(Holding.GATE, "unlock",
                                                         Map.of("lock", Value.of("gate"))))),
                                         Map.of())),
                                 Map.of())))));
@@ -159,8 +159,10 @@ final class Inputs implements Trial {
                 }, List.of(bytes("^((a+)+|b{2,5})*$aaaaaaaaaaaaaaaaaa"),
                         bytes("(?<value>\\d+(\\.\\d+)?)xx12.5 POWER=7 x 12345"))),
                 new Inputs("lines", 2,
-                        b -> Listening.to(List.of(new TrafficPacket(1, Instant.EPOCH, "g", TrafficPacket.Way.IN, "", "line",
-                                List.of(Value.of(text(b).repeat(200))), null, List.of(), TrafficPacket.Fate.UNREAD, ""))),
+                        b -> Listening
+                                .to(List.of(new TrafficPacket(1, Instant.EPOCH, "g", TrafficPacket.Way.IN, "", "line",
+                                        List.of(Value.of(text(b).repeat(200))), null, List.of(),
+                                        TrafficPacket.Fate.UNREAD, ""))),
                         List.of(bytes(
                                 "LEVEL=42 MUTE=ON"), bytes("power: on"), bytes("{\"a\": {\"b\": 1}}"))),
                 new Inputs("irc", 1, b -> IrcLine.decode(text(b)), List.of(bytes(

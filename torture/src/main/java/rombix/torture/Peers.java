@@ -123,7 +123,7 @@ final class Peers implements Trial {
             return System.nanoTime() - start;
         }
 
-        boolean soon(long nanos, BooleanSupplier so) {
+        boolean waitUntil(long nanos, BooleanSupplier so) {
             long until = System.nanoTime() + nanos;
             while (!so.getAsBoolean()) {
                 if (System.nanoTime() - until > 0) {
@@ -152,7 +152,7 @@ final class Peers implements Trial {
     private static void suffer(Budget budget, Rig rig, String gear, int port, Between.How how) throws Exception {
         String what = gear + " " + how.name().toLowerCase(java.util.Locale.ROOT);
         try (Between between = new Between(port); Bench bench = new Bench(rig, only(gear, between.address()))) {
-            if (!bench.soon(BACK_NANOS, () -> bench.phases.get(gear) == Phase.READY)) {
+            if (!bench.waitUntil(BACK_NANOS, () -> bench.phases.get(gear) == Phase.READY)) {
                 budget.breach(what + ": was never ready");
                 return;
             }
@@ -164,15 +164,16 @@ final class Peers implements Trial {
                 }
                 LockSupport.parkNanos(TimeUnit.MILLISECONDS.toNanos(100));
             }
-            if (!bench.soon(ANSWER_NANOS, () -> bench.answers.size() == ORDERS)) {
+            if (!bench.waitUntil(ANSWER_NANOS, () -> bench.answers.size() == ORDERS)) {
                 budget.breach("%s: %d of %d orders were answered".formatted(what, bench.answers.size(), ORDERS));
             }
-            if (how != Between.How.SLOW && !bench.soon(ANSWER_NANOS, () -> bench.phases.get(gear) != Phase.READY)) {
+            if (how != Between.How.SLOW
+                    && !bench.waitUntil(ANSWER_NANOS, () -> bench.phases.get(gear) != Phase.READY)) {
                 budget.breach(what + ": still said to be ready");
             }
             between.become(Between.How.WELL);
             long before = bench.tickets.get();
-            if (!bench.soon(BACK_NANOS, () -> {
+            if (!bench.waitUntil(BACK_NANOS, () -> {
                 bench.send(gear);
                 LockSupport.parkNanos(TimeUnit.MILLISECONDS.toNanos(200));
                 return bench.answers.entrySet().stream().anyMatch(a -> a.getKey() > before && a.getValue().equals(
@@ -199,7 +200,7 @@ final class Peers implements Trial {
                     }
                 }
             }
-            if (!bench.soon(ANSWER_NANOS, () -> bench.answers.size() == bench.tickets.get())) {
+            if (!bench.waitUntil(ANSWER_NANOS, () -> bench.answers.size() == bench.tickets.get())) {
                 budget.breach("silent names: %d of %d orders were answered".formatted(bench.answers.size(),
                         bench.tickets.get()));
             }

@@ -103,7 +103,7 @@ public final class RombixCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws Exception {
-        if (Display.there()) {
+        if (Display.available()) {
             return Begin.run(RombixCommand::line, new Settings());
         }
         spec.commandLine().usage(spec.commandLine().getOut());

@@ -1,6 +1,5 @@
 package rombix.app.edit;
 
-import rombix.core.twin.Figures;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.LinkedHashMap;
@@ -8,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
 import rombix.core.event.AsRun;
+import rombix.core.twin.Figures;
 
 /**
  * What a rehearsal sent to twins: what the real gear would have got. It counts everything and keeps the first

@@ -9,10 +9,10 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
-import rombix.core.board.Rig;
 import rombix.core.board.Button;
 import rombix.core.board.Page;
 import rombix.core.board.Paths;
+import rombix.core.board.Rig;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
 import rombix.core.thread.OwnedBy;
@@ -37,7 +37,7 @@ final class Selection {
     }
 
     /** Another board was opened: its first page, and nothing on it. */
-    void anew() {
+    void reset() {
         page = rig.get().board().pages().getFirst().id();
         button = null;
         besides.clear();
@@ -77,7 +77,7 @@ final class Selection {
     }
 
     /** One more button, or one fewer. */
-    void also(String id) {
+    void toggle(String id) {
         if (button == null) {
             button(id);
         } else if (!id.equals(button)) {

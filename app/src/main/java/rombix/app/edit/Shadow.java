@@ -16,8 +16,8 @@ public final class Shadow {
     }
 
     /** A reading has changed, at a moment of the machine's clock. */
-    public void came(Happening.Came came, long atNanos) {
-        shadowing.came(came.gear(), came.reading(), came.value(), atNanos);
+    public void record(Happening.Came came, long atNanos) {
+        shadowing.changed(came.gear(), came.reading(), came.value(), atNanos);
     }
 
     public List<Step> steps() {

@@ -147,7 +147,7 @@ public final class Workbench {
 
     /** Selects a button of this page besides those that are selected, or lets go of it. */
     public void selectAlso(String id) {
-        selection.also(id);
+        selection.toggle(id);
         changed();
     }
 
@@ -284,7 +284,7 @@ public final class Workbench {
         rig = other.rig;
         rule = other.rule;
         history.clear();
-        selection.anew();
+        selection.reset();
         changed();
     }
 
@@ -371,8 +371,8 @@ public final class Workbench {
     }
 
     /** What is not saved of this board is not wanted. */
-    public void leave() {
-        disk.leave();
+    public void discardUnsaved() {
+        disk.discardUnsaved();
     }
 
     /** Something can't be written: it is to be written again. */
@@ -386,7 +386,7 @@ public final class Workbench {
         disk.take(opened);
         rig = opened.rig();
         history.clear();
-        selection.anew();
+        selection.reset();
         changed();
     }
 }

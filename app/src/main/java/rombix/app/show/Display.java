@@ -9,7 +9,7 @@ public final class Display {
     private Display() {
     }
 
-    public static boolean there() {
+    public static boolean available() {
         return inMemory || !System.getProperty("os.name", "").toLowerCase(Locale.ROOT).contains("linux")
                 || System.getenv("DISPLAY") != null || System.getenv("WAYLAND_DISPLAY") != null;
     }

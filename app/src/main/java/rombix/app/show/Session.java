@@ -102,7 +102,8 @@ public final class Session implements AutoCloseable {
             if (under[0].mode() == Mode.BUILD) {
                 under[0].select(b);
             }
-        }, addresses.containsKey(TriggerInputs.OSC) ? Integer.valueOf(addresses.get(TriggerInputs.OSC)) : null, Platform::runLater);
+        }, addresses.containsKey(TriggerInputs.OSC) ? Integer.valueOf(addresses.get(TriggerInputs.OSC)) : null,
+                Platform::runLater);
         ShippedPractice practice = new ShippedPractice();
         return onInterface(() -> {
             Workbench bench = new Workbench(read);

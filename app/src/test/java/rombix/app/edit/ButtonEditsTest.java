@@ -10,8 +10,8 @@ import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Page;
 import rombix.core.board.Rig;
-import rombix.core.check.References;
 import rombix.core.chain.Gesture;
+import rombix.core.check.References;
 import rombix.core.store.BoardFile;
 
 /** On the demo board: Gate and Dome door have two states each; Observing uses buttons of other pages. */
@@ -165,7 +165,8 @@ class ButtonEditsTest {
     void deletingWhatStepsNameTakesThoseStepsAlongOrHasThemNameAnother() {
         Board left = UsageWords.withoutButton(before, "doors-open");
         assertThat(UsageWords.ofButton(left, "doors-open")).isEmpty();
-        String used = before.buttons().map(Button::id).filter(b -> !UsageWords.ofButton(before, b).isEmpty()).findFirst()
+        String used = before.buttons().map(Button::id).filter(b -> !UsageWords.ofButton(before, b).isEmpty())
+                .findFirst()
                 .orElseThrow();
         Board other = UsageWords.repointed(before, used, "gate");
         assertThat(UsageWords.ofButton(other, used)).isEmpty();

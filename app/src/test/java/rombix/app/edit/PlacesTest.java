@@ -87,6 +87,7 @@ class PlacesTest {
         assertThat(UsageWords.of(board, UsageWords.value(value))).isNotEmpty();
         assertThat(UsageWords.of(board, UsageWords.value("no-such-value"))).isEmpty();
         assertThat(board.chains()).isNotEmpty();
-        assertThat(board.chains().stream().anyMatch(c -> !UsageWords.of(board, UsageWords.chain(c.id())).isEmpty())).isTrue();
+        assertThat(board.chains().stream().anyMatch(c -> !UsageWords.of(board, UsageWords.chain(c.id())).isEmpty()))
+                .isTrue();
     }
 }

@@ -6,8 +6,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
-import rombix.core.event.AsRun.Outcome;
 import rombix.core.event.AsRun;
+import rombix.core.event.AsRun.Outcome;
 
 class RehearsalRecordTest {
     private final RehearsalRecord rehearsed = new RehearsalRecord();

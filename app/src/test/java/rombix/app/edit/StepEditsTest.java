@@ -22,8 +22,8 @@ import rombix.core.edit.Edits;
 import rombix.core.event.Known;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
-import rombix.core.twin.Twin.Readings;
 import rombix.core.twin.Twin;
+import rombix.core.twin.Twin.Readings;
 import rombix.core.value.Value;
 
 class StepEditsTest {

@@ -82,7 +82,8 @@ public final class Starting implements Measured {
         return Figure.percentile(took, 0.5) / 1e6;
     }
 
-    private static long window(VirtualScreen x, String title, String... command) throws IOException, InterruptedException {
+    private static long window(VirtualScreen x, String title, String... command)
+            throws IOException, InterruptedException {
         long start = System.nanoTime();
         Process process = begin(x.display(), command);
         await(x, title);

@@ -69,7 +69,7 @@ public record Packet(Template to, List<WireValue> args, @Nullable JsonNode json,
     }
 
     /** Whether it can be made out only when it goes out: it has something of the gear's in it. */
-    public boolean late() {
+    public boolean needsGear() {
         return places().stream().anyMatch(p -> p.startsWith(GEAR + "."));
     }
 

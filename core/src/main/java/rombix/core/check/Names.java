@@ -38,7 +38,7 @@ final class Names {
         rig.board().values().forEach(v -> values.add(v.id()));
         rig.board().runDowns().forEach(r -> values.addAll(r.names()));
         rig.board().chains().forEach(c -> chains.addAll(c.params()));
-        rig.board().buttons().flatMap(b -> b.triggers().stream()).forEach(this::said);
+        rig.board().buttons().flatMap(b -> b.triggers().stream()).forEach(this::addTextNames);
         Walk.steps(rig.board(), spot -> {
             switch (spot.step()) {
                 case Step.Repeat r -> chains.add(String.valueOf(r.count()));
@@ -52,7 +52,7 @@ final class Names {
     }
 
     /** What the chain of a trigger knows of a text that was said. */
-    private void said(Trigger trigger) {
+    private void addTextNames(Trigger trigger) {
         if (trigger instanceof Trigger.Becomes b) {
             Condition.readings(b.condition()).forEach(r -> chains.addAll(r.that().names()));
         }

@@ -57,7 +57,7 @@ final class OutgoingChecks {
             Twin twin = rig.twins().get(step.gear());
             Command command = twin == null ? null : twin.card().command(step.command()).orElse(null);
             if (twin != null && command != null) {
-                heard(spot, twin, command, step);
+                checkGlobalKeys(spot, twin, command, step);
                 Map<String, Value> with = new LinkedHashMap<>();
                 step.args().forEach((id, arg) -> {
                     if (arg instanceof Arg.Constant c) {
@@ -74,7 +74,7 @@ final class OutgoingChecks {
     }
 
     /** Keys that a step sends and a trigger waits for everywhere. */
-    private void heard(Walk.Spot spot, Twin twin, Command command, GearStep.Do step) {
+    private void checkGlobalKeys(Walk.Spot spot, Twin twin, Command command, GearStep.Do step) {
         boolean keys = command.send().getOrDefault(twin.protocol(), List.of()).stream().anyMatch(p -> twin.protocol()
                 .descriptor().power(p.to().toString()) == Power.KEYS);
         for (Param p : keys ? command.params() : List.<Param>of()) {

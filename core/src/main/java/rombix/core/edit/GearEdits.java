@@ -127,11 +127,11 @@ public final class GearEdits {
     private record Mention(String gear, @Nullable Card card, String list, String item) {
         /** Whether a step itself names it; those within it are another matter. */
         boolean in(Step step) {
-            return in(step.how().condition()) || in(step.condition()) || step instanceof GearStep g && told(g.gear(), g
+            return in(step.how().condition()) || in(step.condition()) || step instanceof GearStep g && sends(g.gear(), g
                     .command(), g.args());
         }
 
-        private boolean told(String to, String command, Map<String, Arg> with) {
+        private boolean sends(String to, String command, Map<String, Arg> with) {
             return to.equals(gear) && (card == null || card.command(command).stream().flatMap(c -> c.params().stream())
                     .anyMatch(p -> p.type() == ValueType.CHOICE && p.list().equals(list)
                             && with.get(p.id()) instanceof Arg.Constant c && c.value().toString().equals(item)));

@@ -186,7 +186,7 @@ public final class BoardTriggers {
 
     void arm(boolean on) {
         if (on && !armed) {
-            timed.values().forEach(t -> t.last = later(t.last, deck.clock.wall()));
+            timed.values().forEach(t -> t.last = latest(t.last, deck.clock.wall()));
         }
         armed = on;
         following.values().stream().flatMap(List::stream).distinct().forEach(f -> {
@@ -198,7 +198,7 @@ public final class BoardTriggers {
         next();
     }
 
-    private static ZonedDateTime later(ZonedDateTime a, ZonedDateTime b) {
+    private static ZonedDateTime latest(ZonedDateTime a, ZonedDateTime b) {
         return a.isAfter(b) ? a : b;
     }
 
@@ -216,7 +216,7 @@ public final class BoardTriggers {
      *
      * @param moment whether it tells that something happens: then it counts each time, whatever was before
      */
-    void came(String name, Value value, long at, boolean moment) {
+    void changed(String name, Value value, long at, boolean moment) {
         for (Becoming b : becoming.getOrDefault(name, List.of())) {
             boolean each = moment || b.each.contains(name);
             Boolean now = known(b);
@@ -230,12 +230,12 @@ public final class BoardTriggers {
                 press(b.button, name.equals(Formula.CLOCK)
                         ? "clock"
                         : "%s %s is %s".formatted(name.indexOf(':') < 0 ? "value" : "reading", name, value),
-                        said(b, name, value), at);
+                        textNames(b, name, value), at);
             }
         }
     }
 
-    private static Map<String, Value> said(Becoming b, String name, Value value) {
+    private static Map<String, Value> textNames(Becoming b, String name, Value value) {
         return Condition.readings(b.question.condition()).stream().filter(r -> r.name().equals(name)).findFirst()
                 .map(r -> r.that().parts(value)).orElse(Map.of());
     }
@@ -289,7 +289,7 @@ public final class BoardTriggers {
 
     private void look(long due) {
         changed(Formula.CLOCK);
-        came(Formula.CLOCK, Formula.clock(deck.clock.wall()), due, false);
+        changed(Formula.CLOCK, Formula.clock(deck.clock.wall()), due, false);
         ZonedDateTime now = deck.clock.wall();
         for (Timed t : List.copyOf(timed.values())) {
             if (t.clock.at() instanceof Schedule.Every && now.isBefore(t.last.minusSeconds(LOOK_SECONDS))) {
@@ -304,7 +304,7 @@ public final class BoardTriggers {
             for (ZonedDateTime x = time; x != null && !x.isAfter(now); x = t.clock.at().after(x).orElse(null)) {
                 latest = x;
             }
-            t.last = later(latest, t.last);
+            t.last = latest(latest, t.last);
             boolean missed = Duration.between(latest, now).compareTo(MISSED) > 0;
             if (!missed || t.clock.late()) {
                 press(t.button, (missed ? "clock, late, " : "clock, ") + t.clock.at().words(), due);

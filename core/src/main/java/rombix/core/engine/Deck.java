@@ -259,7 +259,7 @@ public final class Deck extends RunContext {
                     });
                 }
             }
-            case Event.Came c -> came(c.gear(), c.reading(), c.value(), c.moment());
+            case Event.Came c -> changed(c.gear(), c.reading(), c.value(), c.moment());
             case Event.Linked l -> linked(l.gear(), l.status(), at);
             case Event.OrderDone a -> orders.answered(a);
             case Event.Later l -> agenda.at(at + l.nanos(), due -> handle(l.event(), due));
@@ -335,7 +335,7 @@ public final class Deck extends RunContext {
         }
         telling.value(new Situation.Owned(owner, value), to);
         changed(value);
-        armed.came(value, to, moment, false);
+        armed.changed(value, to, moment, false);
     }
 
     @Override
@@ -360,15 +360,15 @@ public final class Deck extends RunContext {
     }
 
     @Override
-    protected void came(String gear, String reading, Value value, boolean moment) {
-        orders.came(new Orders.Key(gear, reading), value);
+    protected void changed(String gear, String reading, Value value, boolean moment) {
+        orders.reported(new Orders.Key(gear, reading), value);
         String name = gear + ":" + reading;
-        if (!situation.came(gear, reading, value) && !moment && !armed.each(name)) {
+        if (!situation.changed(gear, reading, value) && !moment && !armed.each(name)) {
             return;
         }
         telling.tell(new Happening.Came(gear, reading, value));
         changed(name);
-        armed.came(name, value, this.moment, moment);
+        armed.changed(name, value, this.moment, moment);
     }
 
     private void changed(String name) {

@@ -14,8 +14,8 @@ import rombix.core.engine.op.Scope;
 import rombix.core.engine.run.ButtonPlay;
 import rombix.core.engine.run.Run;
 import rombix.core.event.Happening;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 
 /**
  * Key pad fields: each way is a state with a press and a release chain of its own; several are held at once. Whatever

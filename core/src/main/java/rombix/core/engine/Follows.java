@@ -177,10 +177,10 @@ final class Follows {
 
     /** What the gear says in place of what a button waits for. */
     private String instead(ButtonPlay b) {
-        return awaited(b).flatMap(r -> said(r).stream()).findFirst().orElse("no reading received");
+        return awaited(b).flatMap(r -> readingNames(r).stream()).findFirst().orElse("no reading received");
     }
 
-    private List<String> said(OnReading r) {
+    private List<String> readingNames(OnReading r) {
         Twin twin = deck.situation.twin(r.gear());
         Value now = deck.situation.reading(r.gear(), r.reading());
         if (twin == null || now == null) {

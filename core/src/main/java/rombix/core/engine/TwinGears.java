@@ -7,8 +7,8 @@ import java.util.Map;
 import java.util.function.Consumer;
 import rombix.core.event.Event;
 import rombix.core.event.Gears;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.time.Clock;
 import rombix.core.twin.Order;
 
@@ -75,7 +75,7 @@ public final class TwinGears implements Gears {
     }
 
     @Override
-    public void leave(long ticket, Order order) {
+    public void cancel(long ticket, Order order) {
         over(ticket);
     }
 

@@ -1,6 +1,5 @@
 package rombix.core.event;
 
-import rombix.core.engine.Gestures;
 import rombix.core.twin.Order;
 
 /** The way out to the gear. */
@@ -29,7 +28,7 @@ public interface Gears {
      * The chain that waited for an order was stopped: what that began and still goes on is to end, and it is answered.
      * Does not block.
      */
-    default void leave(long ticket, Order order) {
+    default void cancel(long ticket, Order order) {
         // Nothing goes on by itself here.
     }
 

@@ -4,7 +4,6 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Rig;
 import rombix.core.chain.DeckStep;
-import rombix.core.engine.BoardTriggers;
 import rombix.core.value.Value;
 
 /** What the engine tells those who watch. Told on the conductor's thread, in order. */

@@ -17,12 +17,12 @@ public final class Trouble {
         return switch (thrown) {
             case StackOverflowError _ -> "its steps or formula are nested too deeply";
             case OutOfMemoryError _ -> "not enough memory";
-            default -> said(thrown.getMessage());
+            default -> readable(thrown.getMessage());
         };
     }
 
     /** A message that a person can be shown; a class in it, or none at all, says nothing to one. */
-    private static String said(@Nullable String message) {
+    private static String readable(@Nullable String message) {
         return message == null || message.isBlank() || CLASS.in(message).find()
                 ? UNKNOWN
                 : message;

@@ -157,8 +157,9 @@ public final class Finder {
             Matcher m = NUMBER.matcher(token);
             TypedNumber last = tokens.isEmpty() ? null : tokens.getLast().figure();
             if (m.matches()) {
-                tokens.add(new Token(token, new TypedNumber(Double.parseDouble(m.group(1).replace('\u2212', '-').replace(',',
-                        '.')), m.group(2))));
+                tokens.add(new Token(token,
+                        new TypedNumber(Double.parseDouble(m.group(1).replace('\u2212', '-').replace(',',
+                                '.')), m.group(2))));
             } else if (last != null && last.unit().isEmpty() && TypedNumber.isUnit(token)) {
                 tokens.set(tokens.size() - 1,
                         new Token(tokens.getLast().text() + token, new TypedNumber(last.value(), token)));

@@ -81,7 +81,7 @@ public record Opposite(Chain chain, List<Left> left) {
                     continue;
                 }
                 if (step.how().condition() != null) {
-                    leave(here, step, "it isn't known whether it ran");
+                    skip(here, step, "it isn't known whether it ran");
                 } else {
                     step(step, here, depth, turned);
                 }
@@ -96,7 +96,7 @@ public record Opposite(Chain chain, List<Left> left) {
                         negated(n.by()), n.wrap(), n.how(), Map.of()));
                 case Step.Wait w -> {
                     if (w.clock() != null || w.condition() != null) {
-                        leave(here, step, "it isn't known how long it waited");
+                        skip(here, step, "it isn't known how long it waited");
                     } else {
                         turned.add(w);
                     }
@@ -105,7 +105,7 @@ public record Opposite(Chain chain, List<Left> left) {
                         Map.of()));
                 case Step.Repeat r -> {
                     if (r.times() == null || r.condition() != null) {
-                        leave(here, step, "it isn't known how often it ran");
+                        skip(here, step, "it isn't known how often it ran");
                     } else {
                         turned.add(new Step.Repeat(r.times(), null, r.every(), r.count(),
                                 inner(r, here, depth).getFirst(), r.how(), Map.of()));
@@ -115,7 +115,7 @@ public record Opposite(Chain chain, List<Left> left) {
                 case DeckStep.Set s -> {
                     Value before = values.get(s.value());
                     if (before == null) {
-                        leave(here, step, "the previous value isn't known");
+                        skip(here, step, "the previous value isn't known");
                     } else {
                         turned.add(new DeckStep.Set(s.value(), Arg.of(before), s.how(), Map.of()));
                         if (s.to() instanceof Arg.Constant c) {
@@ -125,7 +125,7 @@ public record Opposite(Chain chain, List<Left> left) {
                         }
                     }
                 }
-                default -> leave(here, step, step.stays());
+                default -> skip(here, step, step.stays());
             }
         }
 
@@ -143,9 +143,9 @@ public record Opposite(Chain chain, List<Left> left) {
                     : rig.button(String.valueOf(u.button())).map(b -> state(b, u.state()).chain(u.gesture()))
                             .orElse(null);
             if (used == null || depth > DEEPEST_USE) {
-                leave(here, u, "there is no such chain");
+                skip(here, u, "there is no such chain");
             } else if (!u.args().isEmpty()) {
-                leave(here, u, "it was used with arguments");
+                skip(here, u, "it was used with arguments");
             } else {
                 turned.addAll(chain(used, here + " > ", depth + 1).reversed());
             }
@@ -160,7 +160,7 @@ public record Opposite(Chain chain, List<Left> left) {
             Twin twin = rig.twins().get(d.gear());
             Command command = twin == null ? null : twin.card().command(d.command()).orElse(null);
             if (twin == null || command == null) {
-                return leave(here, d, "there is no such command");
+                return skip(here, d, "there is no such command");
             }
             Order order = order(twin, command, d.args());
             GearStep.Do turned = command.undo() == null ? null : undone(twin, command.undo(), d, command, order);
@@ -173,7 +173,7 @@ public record Opposite(Chain chain, List<Left> left) {
             }
             return turned != null
                     ? Optional.of(turned)
-                    : leave(here, d, needsBefore
+                    : skip(here, d, needsBefore
                             ? "its previous state isn't known"
                             : "the card has no command that undoes it");
         }
@@ -276,14 +276,14 @@ public record Opposite(Chain chain, List<Left> left) {
             with.put(f.param(), f.to());
             Order order = twin == null || command == null ? null : order(twin, command, with);
             if (order == null || order.changes().isEmpty()) {
-                return leave(here, f, "it isn't known what it changes");
+                return skip(here, f, "it isn't known what it changes");
             }
             String reading = order.changes().keySet().iterator().next();
             Value before = of(f.gear()).apply(reading);
             readings.computeIfAbsent(f.gear(), _ -> new HashMap<>()).putAll(order.changes());
             Arg back = before != null ? Arg.of(before) : f.from();
             return back == null
-                    ? leave(here, f, "its previous state isn't known")
+                    ? skip(here, f, "its previous state isn't known")
                     : Optional.of(new GearStep.Fade(f.gear(), f.command(), f.args(), f.param(), null, back, f.ms(),
                             f.curve(), f.how(), Map.of()));
         }
@@ -295,7 +295,7 @@ public record Opposite(Chain chain, List<Left> left) {
             };
         }
 
-        private <T> Optional<T> leave(String here, Step step, String why) {
+        private <T> Optional<T> skip(String here, Step step, String why) {
             left.add(new Left(here, step, why));
             return Optional.empty();
         }

@@ -50,7 +50,7 @@ public final class Shadowing {
     }
 
     /** A reading has changed. */
-    public void came(String gear, String reading, Value value, long atNanos) {
+    public void changed(String gear, String reading, Value value, long atNanos) {
         moves.computeIfAbsent(gear + ":" + reading, _ -> new ArrayList<>()).add(new Moved(atNanos / MILLION, value));
     }
 

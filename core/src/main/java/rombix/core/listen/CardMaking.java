@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Arrival;
+import rombix.core.card.Card;
 import rombix.core.card.Card.Change;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Item;
@@ -15,7 +16,6 @@ import rombix.core.card.Card.ReadingSpec;
 import rombix.core.card.Card.Tone;
 import rombix.core.card.Card.Undo;
 import rombix.core.card.Card.Word;
-import rombix.core.card.Card;
 import rombix.core.card.Packet;
 import rombix.core.card.Protocol;
 import rombix.core.card.value.As;
@@ -42,8 +42,9 @@ public final class CardMaking {
     }
 
     /** The card with a reading made from a voice; where the gear can be told the same, with the commands for it. */
-    public static Card heard(Card card, Protocol protocol, HeardValue voice, ReadingDraft wanted) {
-        String id = Edits.freshId(wanted.title(), "reading", ListFamilies.taken(card.readings(), r -> r.id().toString()));
+    public static Card withReading(Card card, Protocol protocol, HeardValue voice, ReadingDraft wanted) {
+        String id = Edits.freshId(wanted.title(), "reading",
+                ListFamilies.taken(card.readings(), r -> r.id().toString()));
         Map<String, List<Item>> lists = new LinkedHashMap<>(card.lists());
         String choices = null;
         if (wanted.kind() == Kind.CHOICE) {
@@ -68,8 +69,8 @@ public final class CardMaking {
         List<Command> commands = new ArrayList<>(card.commands());
         if (!wanted.toldAt().isBlank() && wanted.kind() != Kind.LIST) {
             commands.addAll(family == null
-                    ? told(card, protocol, voice, wanted, id, choices)
-                    : List.of(ListFamilies.told(card, protocol, voice, wanted, id, family, choices)));
+                    ? commands(card, protocol, voice, wanted, id, choices)
+                    : List.of(ListFamilies.command(card, protocol, voice, wanted, id, family, choices)));
         }
         return with(card, lists, readings, commands);
     }
@@ -196,7 +197,8 @@ public final class CardMaking {
         return null;
     }
 
-    private static List<Command> told(Card card, Protocol protocol, HeardValue voice, ReadingDraft wanted, String reading,
+    private static List<Command> commands(Card card, Protocol protocol, HeardValue voice, ReadingDraft wanted,
+            String reading,
             @Nullable String choices) {
         Predicate<String> taken = ListFamilies.taken(card.commands(), Command::id);
         if (wanted.kind() == Kind.MUTE || wanted.kind() == Kind.SWITCH) {

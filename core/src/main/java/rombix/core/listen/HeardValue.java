@@ -28,7 +28,8 @@ import tools.jackson.databind.JsonNode;
  * @param others the message's arguments when it came last
  * @param count how often it came
  */
-public record HeardValue(String address, int arg, @Nullable String pointer, @Nullable String before, @Nullable Items items,
+public record HeardValue(String address, int arg, @Nullable String pointer, @Nullable String before,
+        @Nullable Items items,
         @Nullable Slice slice, List<Value> seen, List<Value> others, long count, Instant at) {
     /**
      * A list of objects in JSON, each of which has a thing that changes.

@@ -9,11 +9,11 @@ import java.util.function.Function;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Arrival;
+import rombix.core.card.Card;
 import rombix.core.card.Card.Change;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Param;
 import rombix.core.card.Card.ReadingSpec;
-import rombix.core.card.Card;
 import rombix.core.card.Packet;
 import rombix.core.card.Protocol;
 import rombix.core.card.value.As;
@@ -85,7 +85,8 @@ final class ListFamilies {
     }
 
     /** A command that tells an item by its id what it is to be. */
-    static Command told(Card card, Protocol protocol, HeardValue voice, ReadingDraft wanted, String reading, String family,
+    static Command command(Card card, Protocol protocol, HeardValue voice, ReadingDraft wanted, String reading,
+            String family,
             @Nullable String choices) {
         Param item = new Param(family, null, ValueType.CHOICE, null, null, null, null, null, family);
         Param to = switch (wanted.kind()) {

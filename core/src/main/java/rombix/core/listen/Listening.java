@@ -37,15 +37,16 @@ public final class Listening {
     public static List<HeardValue> to(Collection<TrafficPacket> packets) {
         Listening all = new Listening();
         packets.stream().filter(p -> p.way() == TrafficPacket.Way.IN && !p.address().isEmpty()).forEach(all::hear);
-        all.bytes(packets.stream().filter(p -> p.way() == TrafficPacket.Way.IN && BYTES.contains(p.address()) && p.args()
-                .size() == 1).toList());
+        all.bytes(
+                packets.stream().filter(p -> p.way() == TrafficPacket.Way.IN && BYTES.contains(p.address()) && p.args()
+                        .size() == 1).toList());
         return all.voices.values().stream().sorted(Comparator.comparing(HeardValue::at).reversed()).collect(Collectors
                 .toList());
     }
 
     private void hear(TrafficPacket p) {
         if (p.args().isEmpty()) {
-            heard(p, HeardValue.EVENT, null, null, Value.of(true));
+            add(p, HeardValue.EVENT, null, null, Value.of(true));
         }
         for (int i = 0; i < p.args().size(); i++) {
             Value value = p.args().get(i);
@@ -55,19 +56,19 @@ public final class Listening {
             } else if (p.address().equals("line")) {
                 line(p, i, value.toString());
             } else {
-                heard(p, i, null, null, value);
+                add(p, i, null, null, value);
             }
         }
     }
 
     private void members(TrafficPacket p, int arg, String pointer, JsonNode node, int depth) {
         if (node.isArray()) {
-            heard(p, arg, pointer, null, JsonTree.value(node));
+            add(p, arg, pointer, null, JsonTree.value(node));
             node.forEach(item -> item(p, arg, pointer, item));
         } else if (ColourFormat.in(node) != null) {
-            heard(p, arg, pointer, null, JsonTree.value(node));
+            add(p, arg, pointer, null, JsonTree.value(node));
         } else if (node.isValueNode() && !node.isNull()) {
-            heard(p, arg, pointer, null, JsonTree.value(node));
+            add(p, arg, pointer, null, JsonTree.value(node));
         } else if (depth < DEEPEST) {
             node.properties().forEach(e -> members(p, arg, pointer + "/" + e.getKey().replace("~", "~0").replace("/",
                     "~1"), e.getValue(), depth + 1));
@@ -82,9 +83,10 @@ public final class Listening {
             return;
         }
         item.properties().stream().filter(e -> !e.getKey().equals(id) && !NAMES.contains(e.getKey()) && (e.getValue()
-                .isValueNode() && !e.getValue().isNull() || ColourFormat.in(e.getValue()) != null)).forEach(e -> heard(p,
+                .isValueNode() && !e.getValue().isNull() || ColourFormat.in(e.getValue()) != null)).forEach(e -> add(p,
                         new HeardValue(p.address(), arg, "/" + e.getKey().replace("~", "~0").replace("/", "~1"), null,
-                                new HeardValue.Items(list, id), null, List.of(JsonTree.value(e.getValue())), p.args(), 1, p
+                                new HeardValue.Items(list, id), null, List.of(JsonTree.value(e.getValue())), p.args(),
+                                1, p
                                         .at())));
     }
 
@@ -114,7 +116,8 @@ public final class Listening {
             if (like.substring(i, i + 2).equals("..")) {
                 for (int n = 0; n < all.size(); n++) {
                     TrafficPacket p = alike.get(n);
-                    heard(p, new HeardValue(p.address(), 0, null, null, null, new HeardValue.Slice(i / 2, like.toString()),
+                    add(p, new HeardValue(p.address(), 0, null, null, null,
+                            new HeardValue.Slice(i / 2, like.toString()),
                             List.of(
                                     Value.of(Integer.parseInt(all.get(n).substring(i, i + 2), 16))),
                             p.args(), 1, p.at()));
@@ -130,19 +133,19 @@ public final class Listening {
             pairs.put(m.group(1), Value.of(m.group(2)));
         }
         if (pairs.size() > 1) {
-            pairs.forEach((name, value) -> heard(p, arg, null, HeardValue.INSIDE + name, value));
+            pairs.forEach((name, value) -> add(p, arg, null, HeardValue.INSIDE + name, value));
             return;
         }
-        int told = told(text);
+        int told = valueStart(text);
         if (told > 0 && told < text.length() && !Character.isWhitespace(text.charAt(0))) {
-            heard(p, arg, null, text.substring(0, told), Value.of(text.substring(told)));
+            add(p, arg, null, text.substring(0, told), Value.of(text.substring(told)));
         } else {
-            heard(p, arg, null, null, Value.of(text));
+            add(p, arg, null, null, Value.of(text));
         }
     }
 
     /** Where the word begins that a line ends with, behind a blank, a colon or an equals sign: {@code LEVEL=42}, {@code VOL 42}. */
-    private static int told(String text) {
+    private static int valueStart(String text) {
         int at = text.length();
         while (at > 0 && "=:".indexOf(text.charAt(at - 1)) < 0 && !Character.isWhitespace(text.charAt(at - 1))) {
             at--;
@@ -150,11 +153,11 @@ public final class Listening {
         return at > 0 && "=: ".indexOf(text.charAt(at - 1)) >= 0 ? at : 0;
     }
 
-    private void heard(TrafficPacket p, int arg, @Nullable String pointer, @Nullable String before, Value value) {
-        heard(p, new HeardValue(p.address(), arg, pointer, before, null, null, List.of(value), p.args(), 1, p.at()));
+    private void add(TrafficPacket p, int arg, @Nullable String pointer, @Nullable String before, Value value) {
+        add(p, new HeardValue(p.address(), arg, pointer, before, null, null, List.of(value), p.args(), 1, p.at()));
     }
 
-    private void heard(TrafficPacket p, HeardValue fresh) {
+    private void add(TrafficPacket p, HeardValue fresh) {
         voices.merge(fresh.key(), fresh, (known, _) -> known.again(fresh.last(), p.args(), p.at()));
         if (voices.size() > MOST) {
             voices.remove(voices.keySet().iterator().next());

@@ -8,15 +8,15 @@ import java.util.function.IntFunction;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Arrival;
+import rombix.core.card.Card;
 import rombix.core.card.Card.Change;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Item;
 import rombix.core.card.Card.Param;
 import rombix.core.card.Card.ReadingSpec;
 import rombix.core.card.Card.Undo;
-import rombix.core.card.Card;
-import rombix.core.card.Channel.Kind;
 import rombix.core.card.Channel;
+import rombix.core.card.Channel.Kind;
 import rombix.core.card.Packet;
 import rombix.core.card.Personality.Ability;
 import rombix.core.card.Protocol;
@@ -227,8 +227,9 @@ final class FixtureFamilies {
         String list = aims(pan, tilt);
         List<Command> commands = new ArrayList<>(card.commands());
         Map<Protocol, List<Packet>> all = new LinkedHashMap<>();
-        OVER.forEach(p -> all.put(p, Stream.concat(aimed(list, pan, "pan", FixtureFamilies::field).stream(), aimed(list, tilt,
-                "tilt", FixtureFamilies::tiltField).stream()).toList()));
+        OVER.forEach(p -> all.put(p,
+                Stream.concat(aimed(list, pan, "pan", FixtureFamilies::field).stream(), aimed(list, tilt,
+                        "tilt", FixtureFamilies::tiltField).stream()).toList()));
         commands.add(new Command(list, new Template("{" + list + "} aims at {pan}, {tilt}"), List.of("move", "point",
                 "pan", "tilt"), List.of(fixture(list), value(pan, "pan", null), value(tilt, "tilt", null)), all,
                 List

@@ -5,12 +5,12 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
-import rombix.core.card.Card.Item;
 import rombix.core.card.Card;
-import rombix.core.card.Channel.Kind;
+import rombix.core.card.Card.Item;
 import rombix.core.card.Channel;
-import rombix.core.card.Personality.Ability;
+import rombix.core.card.Channel.Kind;
 import rombix.core.card.Personality;
+import rombix.core.card.Personality.Ability;
 import rombix.core.twin.Output;
 
 /**

@@ -36,7 +36,7 @@ public final class Mix {
     }
 
     /** What was begun with a ticket ends soon. */
-    public void leave(long ticket) {
+    public void stopTicket(long ticket) {
         voices.stream().filter(v -> v.ticket == ticket).forEach(v -> v.stop(SOON));
     }
 

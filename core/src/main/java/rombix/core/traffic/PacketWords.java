@@ -6,10 +6,10 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import rombix.core.board.Gear;
 import rombix.core.board.Rig;
-import rombix.core.twin.ReceivedReading;
 import rombix.core.twin.Order;
-import rombix.core.twin.Twin.Readings;
+import rombix.core.twin.ReceivedReading;
 import rombix.core.twin.Twin;
+import rombix.core.twin.Twin.Readings;
 import rombix.core.value.Value;
 
 /**
@@ -63,7 +63,7 @@ public record PacketWords(Rig rig, Function<String, Readings> readings) {
     public String line(TrafficPacket packet) {
         return String.join("\t", time(packet), packet.way() == TrafficPacket.Way.OUT ? "out" : "in", gear(packet),
                 words(packet),
-                packet.raw().replaceAll("\\s+", " "), packet.told());
+                packet.raw().replaceAll("\\s+", " "), packet.result());
     }
 
     /** What stood on the wire, in one line and not too long. */

@@ -13,8 +13,8 @@ import rombix.core.time.Clock;
 import rombix.core.traffic.TrafficPacket.Fate;
 import rombix.core.traffic.TrafficPacket.Way;
 import rombix.core.trust.Redactor;
-import rombix.core.twin.ReceivedReading;
 import rombix.core.twin.Order;
+import rombix.core.twin.ReceivedReading;
 import rombix.core.value.Limits;
 import rombix.core.value.Value;
 
@@ -89,7 +89,7 @@ public final class Traffic {
     }
 
     /** The link says something by itself. */
-    public synchronized void said(String gear, String of, Order.Outgoing packet) {
+    public synchronized void recordOutgoing(String gear, String of, Order.Outgoing packet) {
         add(gear, Way.OUT, of, packet.address(), packet.args(), null, List.of(), Fate.SENT, "");
     }
 
@@ -142,7 +142,8 @@ public final class Traffic {
      * @param landed what it brought
      * @param answer whether it belongs to something that was sent
      */
-    public synchronized void in(String gear, String address, List<Value> args, List<ReceivedReading> landed, boolean answer) {
+    public synchronized void in(String gear, String address, List<Value> args, List<ReceivedReading> landed,
+            boolean answer) {
         String trouble = String.join("; ", landed.stream().filter(l -> l.value() == null).map(l -> "“" + l.reading()
                 + "” " + l.problem()).toList());
         TrafficPacket came = add(gear, Way.IN, "", address, args, null, landed, !trouble.isEmpty()
@@ -200,7 +201,7 @@ public final class Traffic {
 
     private static long size(TrafficPacket packet) {
         return packet.args().stream().mapToLong(Traffic::size).sum() + packet.landed().stream().mapToLong(l -> l
-                .value() == null ? 0 : size(l.value())).sum() + packet.address().length() + packet.told().length();
+                .value() == null ? 0 : size(l.value())).sum() + packet.address().length() + packet.result().length();
     }
 
     private static long size(Value value) {

@@ -4,8 +4,8 @@ import java.time.Instant;
 import java.util.List;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
-import rombix.core.twin.ReceivedReading;
 import rombix.core.twin.Order;
+import rombix.core.twin.ReceivedReading;
 import rombix.core.value.Value;
 
 /**
@@ -65,7 +65,7 @@ public record TrafficPacket(long number, Instant at, String gear, Way way, Strin
     }
 
     /** What became of it, in words. */
-    public String told() {
+    public String result() {
         return fault.isEmpty() ? fate.words() : fate == Fate.DONE ? fault : fate.words() + ": " + fault;
     }
 

@@ -92,7 +92,8 @@ public final class Asks {
             }
         });
         Set<Power> all = new TreeSet<>();
-        ComputerUse.here(rig, elsewhere).stream().filter(u -> u.asked() && (u.step() == null || steps.contains(u.step())))
+        ComputerUse.here(rig, elsewhere).stream()
+                .filter(u -> u.asked() && (u.step() == null || steps.contains(u.step())))
                 .forEach(u -> all.add(u.power()));
         return all;
     }
@@ -129,9 +130,11 @@ public final class Asks {
             }
         }
         wanted.forEach((power, all) -> {
-            String key = "power " + power.id() + " " + Fingerprint.of(all.stream().map(ComputerUse.Use::outline).toList());
+            String key = "power " + power.id() + " "
+                    + Fingerprint.of(all.stream().map(ComputerUse.Use::outline).toList());
             all.stream().collect(Collectors.groupingBy(ComputerUse.Use::owner, LinkedHashMap::new, Collectors.mapping(
-                    ComputerUse.Use::words, Collectors.joining(", ")))).forEach((owner, words) -> found.put(key + " " + owner,
+                    ComputerUse.Use::words, Collectors.joining(", "))))
+                    .forEach((owner, words) -> found.put(key + " " + owner,
                             new Ask(Kind.WORKS_HERE, key, owner, power.words() + ": " + words)));
         });
     }

@@ -9,10 +9,10 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
+import rombix.core.card.Card;
 import rombix.core.card.Card.Command;
 import rombix.core.card.Card.Item;
 import rombix.core.card.Card.Param;
-import rombix.core.card.Card;
 import rombix.core.card.Packet;
 import rombix.core.card.Protocol;
 import rombix.core.card.value.As;
@@ -136,7 +136,7 @@ final class Filling {
 
     /** A packet with its places filled; {@code of} says what it belongs to. */
     static Order.Outgoing packet(Twin twin, Packet packet, Function<String, @Nullable Value> places, String of) {
-        if (!packet.late()) {
+        if (!packet.needsGear()) {
             return made(twin, packet, places, of, true);
         }
         Order.Outgoing draft = made(twin, packet, name -> gears(name) ? Value.of("…") : places.apply(name), of, false);

@@ -140,7 +140,7 @@ public final class MessageReader {
      */
     boolean means(Message message, Map<String, String> found) {
         for (Map.Entry<String, Meaning> e : arrival.where().entrySet()) {
-            Value there = there(message, e.getKey());
+            Value there = valueAt(message, e.getKey());
             String place = e.getValue().place();
             if (there == null || place == null && !e.getValue().is(there)) {
                 return false;
@@ -163,7 +163,7 @@ public final class MessageReader {
         return (from == null || from.match(message.address()).isPresent()) && means(message, new HashMap<>());
     }
 
-    private @Nullable Value there(Message message, String where) {
+    private @Nullable Value valueAt(Message message, String where) {
         if (!where.isEmpty() && Character.isDigit(where.charAt(0))) {
             return message.arg(Integer.parseInt(where));
         }

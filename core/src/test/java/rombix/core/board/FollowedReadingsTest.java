@@ -24,8 +24,9 @@ class FollowedReadingsTest {
             """;
 
     private static FollowedReadings of(String button, String state, String step) throws Exception {
-        return new FollowedReadings(BoardFile.parse(Path.of("board.json"), BOARD.formatted(button, state, step), Map.of("urn",
-                CardLibrary.read(Path.of("urn.json"), CARD))));
+        return new FollowedReadings(
+                BoardFile.parse(Path.of("board.json"), BOARD.formatted(button, state, step), Map.of("urn",
+                        CardLibrary.read(Path.of("urn.json"), CARD))));
     }
 
     @ParameterizedTest

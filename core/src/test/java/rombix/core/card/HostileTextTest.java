@@ -19,8 +19,8 @@ import rombix.core.listen.Listening;
 import rombix.core.store.BadFile;
 import rombix.core.store.CardLibrary;
 import rombix.core.time.SimulatedClock;
-import rombix.core.traffic.TrafficPacket;
 import rombix.core.traffic.Traffic;
+import rombix.core.traffic.TrafficPacket;
 import rombix.core.twin.ReceivedReading;
 import rombix.core.twin.Twin;
 import rombix.core.value.Limits;
@@ -127,8 +127,10 @@ class HostileTextTest {
         List<TrafficPacket> packets = new ArrayList<>();
         for (String text : List.of("a".repeat(1 << 20), "=".repeat(1 << 20), ("x" + ":".repeat(9)).repeat(100_000), "a "
                 .repeat(500_000))) {
-            packets.add(new TrafficPacket(packets.size() + 1, Instant.EPOCH, "g", TrafficPacket.Way.IN, "", "line", List.of(Value.of(
-                    text)), null, List.of(), TrafficPacket.Fate.UNREAD, ""));
+            packets.add(new TrafficPacket(packets.size() + 1, Instant.EPOCH, "g", TrafficPacket.Way.IN, "", "line",
+                    List.of(Value.of(
+                            text)),
+                    null, List.of(), TrafficPacket.Fate.UNREAD, ""));
         }
         assertThat(Listening.to(packets)).isNotEmpty();
     }
@@ -138,7 +140,8 @@ class HostileTextTest {
         Traffic traffic = new Traffic(new SimulatedClock());
         Value long1 = Value.of("x".repeat(1 << 20));
         for (int i = 0; i < 5000; i++) {
-            traffic.in("g", "line", List.of(long1, long1, Value.of(i)), List.of(new ReceivedReading("r", long1, null)), false);
+            traffic.in("g", "line", List.of(long1, long1, Value.of(i)), List.of(new ReceivedReading("r", long1, null)),
+                    false);
         }
         List<TrafficPacket> kept = traffic.look(-1).packets();
         long letters = kept.stream().flatMap(p -> p.args().stream()).mapToLong(v -> v.toString().length()).sum() + kept

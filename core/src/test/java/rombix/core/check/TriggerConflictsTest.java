@@ -41,8 +41,9 @@ class TriggerConflictsTest {
         Card card = RIG.cards().values().iterator().next();
         Card listening = card.withHotkeys(List.of("Shift+Ctrl+F5"));
         Rig rig = Rig.of(RIG.board(), Map.of(card.id(), listening));
-        assertThat(TriggerConflicts.by(new Trigger.Key("Ctrl+Shift+F5", true), rig)).hasValueSatisfying(t -> assertThat(t)
-                .startsWith("Gear also uses"));
+        assertThat(TriggerConflicts.by(new Trigger.Key("Ctrl+Shift+F5", true), rig))
+                .hasValueSatisfying(t -> assertThat(t)
+                        .startsWith("Gear also uses"));
         assertThat(TriggerConflicts.by(new Trigger.Key("Ctrl+F5", true), rig)).isEmpty();
     }
 
@@ -52,7 +53,8 @@ class TriggerConflictsTest {
         Rig rig = Rig
                 .of(new Board(1, "B", List.of(new Gear("desk", "Desk", "sound-desk", new Gear.Link(Protocol.of("midi"),
                         "Port", Map.of()), Map.of(), Map.of())), List.of(), Map.of()), Map.of("sound-desk", desk));
-        assertThat(TriggerConflicts.by(midi("Port", 20), rig)).hasValueSatisfying(t -> assertThat(t).contains("Desk uses it"));
+        assertThat(TriggerConflicts.by(midi("Port", 20), rig))
+                .hasValueSatisfying(t -> assertThat(t).contains("Desk uses it"));
         assertThat(TriggerConflicts.by(midi("Port", 99), rig)).isEmpty();
         assertThat(TriggerConflicts.by(midi("Other", 20), rig)).isEmpty();
     }

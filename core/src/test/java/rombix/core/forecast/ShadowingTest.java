@@ -25,7 +25,7 @@ class ShadowingTest {
     private final Shadowing shadowing = new Shadowing(RIG);
 
     private void lamp(String lamp, boolean on, long atMillis) {
-        shadowing.came("gear", "on/" + lamp, Value.of(on), atMillis * MILLI);
+        shadowing.changed("gear", "on/" + lamp, Value.of(on), atMillis * MILLI);
     }
 
     private static Step fade(double to, long ms) {
@@ -45,7 +45,7 @@ class ShadowingTest {
     void theRideOfAFaderBecomesOneFade() {
         shadowing.at("gear", "level", Value.of(0));
         for (int i = 1; i <= 40; i++) {
-            shadowing.came("gear", "level", Value.of(i * 2 + (i % 3) * 0.5), i * 25 * MILLI);
+            shadowing.changed("gear", "level", Value.of(i * 2 + (i % 3) * 0.5), i * 25 * MILLI);
         }
         List<Step> steps = shadowing.steps();
         assertThat(steps).hasSize(1);
@@ -56,7 +56,7 @@ class ShadowingTest {
     void aRideWithABendBecomesTwo() {
         shadowing.at("gear", "level", Value.of(0));
         for (int i = 1; i <= 40; i++) {
-            shadowing.came("gear", "level", Value.of(i <= 20 ? i * 4 : 80 - (i - 20) * 2), i * 25 * MILLI);
+            shadowing.changed("gear", "level", Value.of(i <= 20 ? i * 4 : 80 - (i - 20) * 2), i * 25 * MILLI);
         }
         assertThat(shadowing.steps()).containsExactly(fade(80, 500), fade(40, 500));
     }
@@ -65,7 +65,7 @@ class ShadowingTest {
     void whatIsDoneDuringARideStandsBesideIt() {
         shadowing.at("gear", "level", Value.of(0));
         for (int i = 1; i <= 40; i++) {
-            shadowing.came("gear", "level", Value.of(i), i * 50 * MILLI);
+            shadowing.changed("gear", "level", Value.of(i), i * 50 * MILLI);
         }
         lamp("a", true, 1050);
         assertThat(shadowing.steps()).containsExactly(new Step.Together(List.of(Chain.of(fade(40, 2000)), Chain.of(

@@ -18,8 +18,8 @@ import rombix.core.card.Protocol;
 import rombix.core.listen.HeardValue.Kind;
 import rombix.core.store.CardLibrary;
 import rombix.core.traffic.TrafficPacket;
-import rombix.core.twin.ReceivedReading;
 import rombix.core.twin.Order;
+import rombix.core.twin.ReceivedReading;
 import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 
@@ -27,14 +27,16 @@ class ListeningTest {
     private final List<TrafficPacket> packets = new ArrayList<>();
 
     private void came(String address, Value... args) {
-        packets.add(new TrafficPacket(packets.size() + 1, Instant.ofEpochMilli(packets.size()), "g", TrafficPacket.Way.IN, "",
+        packets.add(new TrafficPacket(packets.size() + 1, Instant.ofEpochMilli(packets.size()), "g",
+                TrafficPacket.Way.IN, "",
                 address, List.of(args), null, List.of(), TrafficPacket.Fate.UNREAD, ""));
     }
 
     private HeardValue voice(String where) {
         return Listening.to(packets).stream().filter(v -> v.where().equals(where)).findFirst().orElseThrow(
-                () -> new AssertionError(where + " is not among " + Listening.to(packets).stream().map(HeardValue::where)
-                        .toList()));
+                () -> new AssertionError(
+                        where + " is not among " + Listening.to(packets).stream().map(HeardValue::where)
+                                .toList()));
     }
 
     private static Value json(String text) {
@@ -47,7 +49,8 @@ class ListeningTest {
         came("/ch/1/fader", Value.of(0.25));
         came("/ch/1/fader", Value.of(0.75));
         came("/go");
-        assertThat(Listening.to(packets)).extracting(HeardValue::where).containsExactly("/go", "/ch/1/fader", "/ch/1/mute");
+        assertThat(Listening.to(packets)).extracting(HeardValue::where).containsExactly("/go", "/ch/1/fader",
+                "/ch/1/mute");
         assertThat(voice("/ch/1/fader").seen()).containsExactly(Value.of(0.25), Value.of(0.75));
         assertThat(voice("/ch/1/fader").count()).isEqualTo(2);
         assertThat(voice("/go").arg()).isEqualTo(HeardValue.EVENT);
@@ -60,7 +63,8 @@ class ListeningTest {
         came("line", Value.of("STATE 1=OFF 2=ON"));
         came("line", Value.of("power is on"));
         came("line", Value.of("HELLO"));
-        assertThat(Listening.to(packets)).extracting(HeardValue::where).contains("house/urn /state", "house/urn /heat/now",
+        assertThat(Listening.to(packets)).extracting(HeardValue::where).contains("house/urn /state",
+                "house/urn /heat/now",
                 "house/urn /tags", "line LEVEL=", "line …1=", "line …2=", "line power is", "line");
     }
 
@@ -84,7 +88,7 @@ class ListeningTest {
     private Twin made(String protocol, String where, Kind kind, String title, String toldAt) throws Exception {
         HeardValue voice = voice(where);
         ReadingDraft wanted = ReadingDraft.of(voice, kind, title, false).withToldAt(toldAt);
-        Card card = CardMaking.heard(CardMaking.empty("own", "Own"), Protocol.of(protocol), voice, wanted);
+        Card card = CardMaking.withReading(CardMaking.empty("own", "Own"), Protocol.of(protocol), voice, wanted);
         String text = CardLibrary.format(card);
         assertThat(CardLibrary.check(Path.of("own.json"), text)).isEmpty();
         Card read = CardLibrary.read(Path.of("own.json"), text);
@@ -108,7 +112,8 @@ class ListeningTest {
         came("/ch/1/mute", Value.of(0));
         came("/ch/1/mute", Value.of(1));
         Twin twin = made("osc", "/ch/1/mute", Kind.MUTE, "Host", "/ch/1/mute");
-        assertThat(landed(twin, "/ch/1/mute", Value.of(1))).containsExactly(new ReceivedReading("host", Value.of(true), null));
+        assertThat(landed(twin, "/ch/1/mute", Value.of(1)))
+                .containsExactly(new ReceivedReading("host", Value.of(true), null));
         assertThat(sent(twin, "mute-host")).containsExactly("/ch/1/mute [1] [INT]");
         assertThat(sent(twin, "unmute-host")).containsExactly("/ch/1/mute [0] [INT]");
         assertThat(twin.toReach("host", Value.of(false)).orElseThrow().command().id()).isEqualTo("unmute-host");
@@ -127,8 +132,9 @@ class ListeningTest {
     void jsonIsToldAsItTells() throws Exception {
         came("plugs/urn", json("{'power': {'on': 'OFF'}, 'watts': 3}"));
         Twin twin = made("mqtt", "plugs/urn /power/on", Kind.SWITCH, "Urn", "plugs/urn/set");
-        assertThat(landed(twin, "plugs/urn", json("{'power': {'on': 'ON'}}"))).containsExactly(new ReceivedReading("urn", Value
-                .of(true), null));
+        assertThat(landed(twin, "plugs/urn", json("{'power': {'on': 'ON'}}")))
+                .containsExactly(new ReceivedReading("urn", Value
+                        .of(true), null));
         assertThat(sent(twin, "urn-on")).containsExactly("plugs/urn/set [{\"power\":{\"on\":\"ON\"}}] [TEXT]");
     }
 
@@ -137,14 +143,16 @@ class ListeningTest {
         came("line", Value.of("INPUT=SKY"));
         came("line", Value.of("INPUT=LAB"));
         Twin twin = made("line", "line INPUT=", Kind.CHOICE, "Input", "line");
-        assertThat(landed(twin, "line", Value.of("INPUT=SKY"))).containsExactly(new ReceivedReading("input", Value.of("SKY"),
-                null));
+        assertThat(landed(twin, "line", Value.of("INPUT=SKY")))
+                .containsExactly(new ReceivedReading("input", Value.of("SKY"),
+                        null));
         assertThat(landed(twin, "line", Value.of("LAMP=ON"))).isEmpty();
         assertThat(sent(twin, "input", Value.of("LAB"))).containsExactly("line [INPUT=LAB] [PLAIN]");
         came("line", Value.of("STATE 1=OFF 2=ON"));
         Twin relays = made("line", "line …2=", Kind.SWITCH, "Fog", "");
-        assertThat(landed(relays, "line", Value.of("STATE 1=ON 2=OFF"))).containsExactly(new ReceivedReading("fog", Value.of(
-                false), null));
+        assertThat(landed(relays, "line", Value.of("STATE 1=ON 2=OFF")))
+                .containsExactly(new ReceivedReading("fog", Value.of(
+                        false), null));
         assertThat(relays.card().commands()).isEmpty();
     }
 

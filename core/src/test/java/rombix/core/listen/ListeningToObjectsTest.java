@@ -24,20 +24,22 @@ class ListeningToObjectsTest {
     private final List<TrafficPacket> packets = new ArrayList<>();
 
     private void came(String address, Value... args) {
-        packets.add(new TrafficPacket(packets.size() + 1, Instant.ofEpochMilli(packets.size()), "g", TrafficPacket.Way.IN, "",
+        packets.add(new TrafficPacket(packets.size() + 1, Instant.ofEpochMilli(packets.size()), "g",
+                TrafficPacket.Way.IN, "",
                 address, List.of(args), null, List.of(), TrafficPacket.Fate.UNREAD, ""));
     }
 
     private HeardValue voice(String where) {
         return Listening.to(packets).stream().filter(v -> v.where().equals(where)).findFirst().orElseThrow(
-                () -> new AssertionError(where + " is not among " + Listening.to(packets).stream().map(HeardValue::where)
-                        .toList()));
+                () -> new AssertionError(
+                        where + " is not among " + Listening.to(packets).stream().map(HeardValue::where)
+                                .toList()));
     }
 
     private Twin made(String protocol, String where, Kind kind, UnaryOperator<ReadingDraft> as) throws Exception {
         HeardValue voice = voice(where);
         assertThat(voice.likely()).isEqualTo(kind);
-        Card card = CardMaking.heard(CardMaking.empty("own", "Own"), Protocol.of(protocol), voice,
+        Card card = CardMaking.withReading(CardMaking.empty("own", "Own"), Protocol.of(protocol), voice,
                 as.apply(ReadingDraft.of(voice,
                         kind, "It", false)));
         String text = CardLibrary.format(card);

@@ -13,8 +13,8 @@ import rombix.core.event.Gears;
 import rombix.core.store.BoardFile;
 import rombix.core.time.SimulatedClock;
 import rombix.core.traffic.TrafficPacket.Fate;
-import rombix.core.twin.ReceivedReading;
 import rombix.core.twin.Order;
+import rombix.core.twin.ReceivedReading;
 import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 
@@ -45,12 +45,12 @@ class TrafficTest {
         traffic.done(7, null);
         assertThat(all()).singleElement().satisfies(p -> {
             assertThat(p.fate()).isEqualTo(Fate.DONE);
-            assertThat(p.told()).matches("done in [\\d.]+ ms");
+            assertThat(p.result()).matches("done in [\\d.]+ ms");
             assertThat(new PacketWords(rig, _ -> Twin.Readings.NONE).words(p)).isEqualTo("Mute Host");
         });
         traffic.out(8, mute());
         traffic.done(8, "Sound desk: was closed");
-        assertThat(all().getLast().told()).isEqualTo("failed: Sound desk: was closed");
+        assertThat(all().getLast().result()).isEqualTo("failed: Sound desk: was closed");
         assertThat(traffic.counts("desk").out()).isEqualTo(2);
         assertThat(traffic.counts("desk").millis()).isNotNegative();
     }

@@ -40,7 +40,7 @@ final class Aim {
 
     /** @throws Unable where keys would go to Rombix */
     void keyboard() throws Unable {
-        if (machine.own()) {
+        if (machine.ownWindow()) {
             throw new Unable("Rombix has the keyboard, so nothing was typed. Choose an application in the step,"
                     + " or let other programs keep the keyboard (Ctrl+Shift+P)");
         }
@@ -119,13 +119,13 @@ final class Aim {
         onScreen(spot.at());
         Window meant = spot.window();
         if (meant != null && machine.topmost(meant, spot.at())) {
-            if (machine.own(meant)) {
+            if (machine.ownWindow(meant)) {
                 throw itself();
             }
             return;
         }
         Optional<Window> there = machine.at(spot.at());
-        boolean own = there.filter(machine::own).isPresent();
+        boolean own = there.filter(machine::ownWindow).isPresent();
         if (meant == null) {
             if (own) {
                 throw itself();

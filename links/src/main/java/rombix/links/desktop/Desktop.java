@@ -67,7 +67,7 @@ public final class Desktop extends LinkType {
         }
         try (XServer server = new XServer()) {
             XFront front = new XFront(server);
-            return front.at((int) x, (int) y).filter(w -> front.own(w)).isPresent();
+            return front.at((int) x, (int) y).filter(w -> front.ownWindow(w)).isPresent();
         } catch (Unable | UnsatisfiedLinkError | NoClassDefFoundError e) {
             return true;
         }

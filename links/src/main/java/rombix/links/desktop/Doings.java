@@ -70,7 +70,7 @@ final class Doings {
                 return;
             }
             told.accept("matches", "0");
-            List<Match> found = h.eyes().come(sought, h::pause);
+            List<Match> found = h.eyes().awaitPicture(sought, h::pause);
             told.accept("matches", String.valueOf(found.size()));
             told.accept("found", h.eyes().words(h.eyes().at(sought, h::pause).getFirst()));
         });
@@ -109,8 +109,9 @@ final class Doings {
         ALL.put("keys secret", (a, _, h, _) -> h.before(a.text(2), a.flag(3), () -> h.secret(a.text(0), a.number(1))));
         ALL.put("keys down", (a, _, h, _) -> h.before(a.text(1), false, () -> h.hold(Keys.chord(a.text(0)))));
         ALL.put("keys up", (a, _, h, _) -> h.release(Keys.chord(a.text(0))));
-        ALL.put("keys stick", (a, _, h, _) -> h.stick(InputDriver.modifier(a.text(0)), a.text(1).equals("next"), a.text(1)
-                .equals("time") ? a.number(2) : 0));
+        ALL.put("keys stick",
+                (a, _, h, _) -> h.stick(InputDriver.modifier(a.text(0)), a.text(1).equals("next"), a.text(1)
+                        .equals("time") ? a.number(2) : 0));
         ALL.put("keys unstick", (a, _, h, _) -> h.release(List.of(InputDriver.modifier(a.text(0)))));
     }
 

@@ -215,7 +215,7 @@ final class Eyes {
     }
 
     /** Waits for a picture to come; gives all its places. Fails where it does not come, or is not what was chosen. */
-    List<Match> come(Place.OnPicture p, Pause pause) throws Unable, Stopped {
+    List<Match> awaitPicture(Place.OnPicture p, Pause pause) throws Unable, Stopped {
         List<Match> found = found(p, pause);
         chosen(p, found);
         return found;

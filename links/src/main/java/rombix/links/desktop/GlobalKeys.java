@@ -190,7 +190,7 @@ public final class GlobalKeys implements AutoCloseable {
 
     /** A button of the mouse, or its wheel tilted. */
     private void mouse(String name, int modifiers, boolean on) {
-        if (SentKeys.heard(name, on)) {
+        if (SentKeys.consume(name, on)) {
             return; // What Rombix sends itself presses none of its triggers.
         }
         String whole = on ? with(modifiers, name) : mouseDown.remove(name);
@@ -248,7 +248,7 @@ public final class GlobalKeys implements AutoCloseable {
         public void nativeKeyPressed(NativeKeyEvent e) {
             name(e.getKeyCode(), e.getRawCode(), e.getKeyLocation(), e.getModifiers()).ifPresent(name -> {
                 int key = key(e);
-                if (SentKeys.heard(bare(name), true)) {
+                if (SentKeys.consume(bare(name), true)) {
                     return; // What Rombix sends itself presses none of its triggers.
                 }
                 if (held.add(key)) {
@@ -260,7 +260,8 @@ public final class GlobalKeys implements AutoCloseable {
 
         @Override
         public void nativeKeyReleased(NativeKeyEvent e) {
-            name(e.getKeyCode(), e.getRawCode(), e.getKeyLocation(), 0).ifPresent(name -> SentKeys.heard(name, false));
+            name(e.getKeyCode(), e.getRawCode(), e.getKeyLocation(), 0)
+                    .ifPresent(name -> SentKeys.consume(name, false));
             held.remove(key(e));
             String name = down.remove(key(e));
             if (name != null) {

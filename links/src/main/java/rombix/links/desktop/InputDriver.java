@@ -296,7 +296,8 @@ public final class InputDriver implements PointerDriver.Grip {
     }
 
     private boolean inFront(Window window) {
-        return machine.front().filter(w -> w.id() == window.id()).isPresent() && machine.own() == machine.own(window);
+        return machine.front().filter(w -> w.id() == window.id()).isPresent()
+                && machine.ownWindow() == machine.ownWindow(window);
     }
 
     /** Does something in front of an application, or of whatever is in front where that is blank. */

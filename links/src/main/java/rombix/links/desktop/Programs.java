@@ -28,8 +28,9 @@ final class Programs {
     }
 
     private static Optional<PlayingApplication> inFront(List<PlayingApplication> all, Window window) {
-        return all.stream().filter(s -> s.id().equals(PlayingApplication.id(window.application()))).findFirst().or(() -> all
-                .stream().filter(s -> s.of(window.application())).findFirst());
+        return all.stream().filter(s -> s.id().equals(PlayingApplication.id(window.application()))).findFirst()
+                .or(() -> all
+                        .stream().filter(s -> s.of(window.application())).findFirst());
     }
 
     /** The list of them, as ids and names in turn. */

@@ -60,7 +60,7 @@ public final class Gamepads implements AutoCloseable {
     }
 
     /** The names of those that are plugged in, as they were when they were last looked for. */
-    public Set<String> there() {
+    public Set<String> connected() {
         return here;
     }
 
@@ -75,7 +75,7 @@ public final class Gamepads implements AutoCloseable {
 
     private void turn() throws InterruptedException {
         if (!asked() || trouble != null) {
-            leave(true);
+            closeUnused(true);
             here = Set.of();
             wake.acquire();
             return;
@@ -119,7 +119,7 @@ public final class Gamepads implements AutoCloseable {
             }
         }
         here = new TreeSet<>(now.values());
-        leave(false);
+        closeUnused(false);
         now.forEach((id, name) -> {
             if ((all || wanted.contains(name)) && !open.containsKey(id)) {
                 Device device = Device.open(id, name);
@@ -131,7 +131,7 @@ public final class Gamepads implements AutoCloseable {
     }
 
     /** Lets go of those that are gone or wanted no more. */
-    private void leave(boolean every) {
+    private void closeUnused(boolean every) {
         for (Map.Entry<Integer, Device> e : List.copyOf(open.entrySet())) {
             Device device = e.getValue();
             if (every || !device.connected() || !all && !wanted.contains(device.name())) {

@@ -16,8 +16,8 @@ import rombix.core.card.Reply;
 import rombix.core.event.Cause;
 import rombix.core.event.Gears;
 import rombix.core.event.Status.Phase;
-import rombix.core.twin.MessageReader.Message;
 import rombix.core.twin.MessageReader;
+import rombix.core.twin.MessageReader.Message;
 import rombix.core.twin.Order;
 import rombix.core.value.Value;
 import rombix.links.link.GearPlaces;
@@ -101,7 +101,7 @@ final class HttpLink implements Link {
                     prove();
                 }
                 greeted = true;
-                there();
+                responded();
             } else if (before && report.twin().polls().isEmpty() && streamCount == 0) {
                 target.connect(CONNECT_MILLIS).close();
             }
@@ -123,7 +123,7 @@ final class HttpLink implements Link {
             return;
         }
         for (Order.Outgoing p : report.twin().greeting()) {
-            report.said("greeting", p);
+            report.recordOutgoing("greeting", p);
             if (!p.address().startsWith(EVENTS)) {
                 done(p, true, () -> {
                 });
@@ -135,14 +135,14 @@ final class HttpLink implements Link {
     /** Who had stopped answering has to answer something. */
     private void prove() throws IOException, InterruptedException {
         for (Order.Outgoing question : report.twin().polls().stream().limit(1).flatMap(p -> report.twin().packets(p
-                .ask(), "a poll", report.told()).stream()).limit(1).toList()) {
+                .ask(), "a poll", report.lists()).stream()).limit(1).toList()) {
             done(question, true, () -> {
             });
         }
     }
 
     /** It answers: that is ready once all of its streams are open. */
-    private void there() {
+    private void responded() {
         unanswered.set(0);
         if (greeted && open.get() == streamCount) {
             boolean before = report.phase() == Phase.READY;
@@ -180,7 +180,7 @@ final class HttpLink implements Link {
                 requests.events(made, () -> {
                     opened[0] = true;
                     open.incrementAndGet();
-                    there();
+                    responded();
                 }, (name, data) -> report.landed(packet.address(), List.of(Value.of(data), Value.of(name))));
                 ended(opened[0]);
                 lost(new Requests.Unreached("its event stream has ended", null));
@@ -232,7 +232,7 @@ final class HttpLink implements Link {
         try {
             wired.run();
             Requests.Answer answer = requests.send(made, poll);
-            there();
+            responded();
             if (answer.changed()) {
                 taken(made, answer);
             }

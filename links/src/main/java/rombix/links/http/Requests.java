@@ -186,7 +186,7 @@ final class Requests implements AutoCloseable {
         for (int way = 0; way < REDIRECTS; way++) {
             String who = login.says(method, to, target.user(), secret);
             said = said || who != null;
-            HttpResponse<T> response = once(over, request(packet, method, to, who, events), body, within);
+            HttpResponse<T> response = send(over, request(packet, method, to, who, events), body, within);
             Optional<String> elsewhere = response.headers().firstValue("Location");
             if (response.statusCode() == UNAUTHORIZED) {
                 left(response);
@@ -277,7 +277,7 @@ final class Requests implements AutoCloseable {
         return URLEncoder.encode(text, StandardCharsets.UTF_8);
     }
 
-    private <T> HttpResponse<T> once(Over over, HttpRequest request, HttpResponse.BodyHandler<T> body, Duration within)
+    private <T> HttpResponse<T> send(Over over, HttpRequest request, HttpResponse.BodyHandler<T> body, Duration within)
             throws IOException, InterruptedException {
         String at = HostPort.words(target.hostPort());
         CompletableFuture<HttpResponse<T>> coming = over.client().sendAsync(request, body);

@@ -17,17 +17,17 @@ import org.slf4j.LoggerFactory;
 import rombix.core.event.Cause;
 import rombix.core.event.Event;
 import rombix.core.event.Gears;
-import rombix.core.event.Status.Phase;
 import rombix.core.event.Status;
+import rombix.core.event.Status.Phase;
 import rombix.core.event.Trouble;
 import rombix.core.time.Clock;
 import rombix.core.traffic.Traffic;
 import rombix.core.trust.Redactor;
 import rombix.core.twin.Figures;
-import rombix.core.twin.ReceivedReading;
 import rombix.core.twin.Landings;
 import rombix.core.twin.MessageReader.Message;
 import rombix.core.twin.Order;
+import rombix.core.twin.ReceivedReading;
 import rombix.core.twin.Twin;
 import rombix.core.value.Limits;
 import rombix.core.value.Value;
@@ -111,7 +111,7 @@ public final class GearReport {
     }
 
     /** The link is closed: from now on only its orders are answered for. */
-    public synchronized void leave() {
+    public synchronized void detach() {
         left = true;
     }
 
@@ -137,7 +137,7 @@ public final class GearReport {
     /** It cannot be commanded, and why, by what was thrown. */
     public void off(Throwable thrown) {
         Refused why = Refused.of(thrown);
-        status(Phase.OFF, why.why(), why.told().toArray(String[]::new));
+        status(Phase.OFF, why.why(), why.reasons().toArray(String[]::new));
     }
 
     /** An order went out, just now. */
@@ -255,7 +255,7 @@ public final class GearReport {
     }
 
     /** The lists that the gear has told, by their names. */
-    public synchronized Map<String, Value.Choices> told() {
+    public synchronized Map<String, Value.Choices> lists() {
         return Map.copyOf(told);
     }
 
@@ -268,11 +268,11 @@ public final class GearReport {
         Message message = new Message(address, args);
         List<ReceivedReading> all = landings.land(message);
         traffic.in(twin.gear(), address, args, all, answer);
-        boolean listed = came(all);
+        boolean listed = deliver(all);
         if (listed) { // What it tells of the items that it has just listed.
             List<ReceivedReading> more = new ArrayList<>(landings.land(message));
             more.removeAll(all);
-            came(more);
+            deliver(more);
         }
         if (listed) {
             whenListed.run();
@@ -284,7 +284,7 @@ public final class GearReport {
     }
 
     /** Tells what landed; whether the gear has listed something by it. */
-    private boolean came(List<ReceivedReading> all) {
+    private boolean deliver(List<ReceivedReading> all) {
         boolean listed = false;
         for (ReceivedReading landed : all) {
             @Nullable
@@ -325,8 +325,8 @@ public final class GearReport {
     }
 
     /** The link says something that no step ordered: a greeting, a poll. */
-    public void said(String of, Order.Outgoing packet) {
-        traffic.said(twin.gear(), of, packet);
+    public void recordOutgoing(String of, Order.Outgoing packet) {
+        traffic.recordOutgoing(twin.gear(), of, packet);
     }
 
     /** A packet could not be used: it is counted, and the gear shows how many there were. */

@@ -22,7 +22,7 @@ public interface Keyring {
      *
      * @throws Refused where the board may not tell it, or there is none
      */
-    default String told(String name, Supplier<Refused> missing) throws Refused {
+    default String secretFor(String name, Supplier<Refused> missing) throws Refused {
         if (!mayTell(name)) {
             throw new Refused(Cause.SECRET_NOT_ALLOWED, name);
         }

@@ -24,8 +24,8 @@ public interface Link extends AutoCloseable {
         // Nothing moves by itself here.
     }
 
-    /** See {@link rombix.core.event.Gears#leave}. */
-    default void leave(long ticket) {
+    /** See {@link rombix.core.event.Gears#cancel}. */
+    default void cancel(long ticket) {
         // Nothing goes on by itself here.
     }
 

@@ -30,7 +30,7 @@ public final class Refused extends IOException {
         return why;
     }
 
-    public List<String> told() {
+    public List<String> reasons() {
         return told;
     }
 

@@ -25,8 +25,8 @@ import javax.net.ssl.TrustManagerFactory;
 import javax.net.ssl.TrustManagerFactorySpi;
 import javax.net.ssl.X509ExtendedTrustManager;
 import org.jspecify.annotations.Nullable;
-import rombix.core.board.Gear.Tls.Trust;
 import rombix.core.board.Gear.Tls;
+import rombix.core.board.Gear.Tls.Trust;
 import rombix.core.event.Cause;
 import rombix.core.store.Fingerprint;
 
@@ -82,7 +82,7 @@ public final class Secure {
         if (name == null) {
             return null;
         }
-        String pem = keyring.told(name, () -> new Refused(Cause.OWN_CERTIFICATE_MISSING, name));
+        String pem = keyring.secretFor(name, () -> new Refused(Cause.OWN_CERTIFICATE_MISSING, name));
         try {
             return Pem.keys(pem);
         } catch (GeneralSecurityException e) {

@@ -8,8 +8,8 @@ import java.util.function.Function;
 import javax.net.ssl.SSLException;
 import javax.net.ssl.SSLSocket;
 import org.jspecify.annotations.Nullable;
-import rombix.core.board.Gear.Tls;
 import rombix.core.board.Gear;
+import rombix.core.board.Gear.Tls;
 import rombix.core.event.Cause;
 import rombix.core.found.FoundGear;
 
@@ -52,7 +52,7 @@ public record Target(String address, Gear.Link link, Keyring keyring, Function<S
         if (name == null) {
             return null;
         }
-        return keyring.told(name, () -> new Refused(Cause.SECRET_MISSING, name));
+        return keyring.secretFor(name, () -> new Refused(Cause.SECRET_MISSING, name));
     }
 
     /** How the connection is kept from others; null where it is not. */

@@ -71,7 +71,7 @@ public final class Controllers implements AutoCloseable {
     }
 
     /** Every port that messages could come from, as it was when they were last looked for. */
-    public Set<String> there() {
+    public Set<String> connected() {
         return here;
     }
 

@@ -20,10 +20,10 @@ import rombix.core.event.Trouble;
 import rombix.core.thread.Bounded;
 import rombix.core.twin.Order;
 import rombix.core.value.Value;
-import rombix.links.link.Reconnector;
 import rombix.links.link.GearPlaces;
 import rombix.links.link.GearReport;
 import rombix.links.link.Link;
+import rombix.links.link.Reconnector;
 import rombix.links.link.Refused;
 import rombix.wire.Malformed;
 import rombix.wire.midi.MidiCodec;
@@ -117,7 +117,7 @@ final class MidiLink implements Link {
         try {
             for (Order.Outgoing packet : report.twin().greeting()) {
                 put(ports, places.made(packet));
-                report.said("greeting", packet);
+                report.recordOutgoing("greeting", packet);
             }
         } catch (IOException | IllegalArgumentException | IndexOutOfBoundsException | InvalidMidiDataException e) {
             report.ignored("its greeting isn't MIDI: " + Trouble.words(e));

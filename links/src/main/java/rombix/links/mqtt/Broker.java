@@ -47,7 +47,7 @@ interface Broker {
     CompletableFuture<?> follow(Set<String> topics, BiConsumer<String, byte[]> take);
 
     /** Follows a topic no more. */
-    void leave(String topic);
+    void unsubscribe(String topic);
 
     void disconnect();
 

@@ -58,7 +58,7 @@ final class Broker3 implements Broker {
     }
 
     @Override
-    public void leave(String topic) {
+    public void unsubscribe(String topic) {
         client.unsubscribeWith().topicFilter(topic).send();
     }
 

@@ -27,11 +27,11 @@ import rombix.core.twin.Figures;
 import rombix.core.twin.Landings;
 import rombix.core.twin.Order;
 import rombix.core.value.Value;
-import rombix.links.link.Reconnector;
 import rombix.links.link.GearPlaces;
 import rombix.links.link.GearReport;
 import rombix.links.link.HostPort;
 import rombix.links.link.Link;
+import rombix.links.link.Reconnector;
 import rombix.links.link.Refused;
 import rombix.links.link.Secure;
 import rombix.links.link.Target;
@@ -66,11 +66,11 @@ final class MqttLink implements Link {
     private final class Session implements AutoCloseable {
         @Override
         public void close() {
-            leave();
+            disconnect();
         }
     }
 
-    private void leave() {
+    private void disconnect() {
         Broker now = client;
         if (now != null) {
             now.disconnect();
@@ -189,7 +189,7 @@ final class MqttLink implements Link {
                     TimeUnit.SECONDS));
         }
         for (Order.Outgoing packet : report.twin().greeting()) {
-            report.said("greeting", packet);
+            report.recordOutgoing("greeting", packet);
             await(publish(places.made(packet)).orTimeout(CONNECT_SECONDS, TimeUnit.SECONDS));
         }
     }
@@ -285,7 +285,7 @@ final class MqttLink implements Link {
         if (all && now != null && followed.add(EVERYTHING)) {
             now.follow(Set.of(EVERYTHING), this::take);
         } else if (!all && now != null && followed.remove(EVERYTHING)) {
-            now.leave(EVERYTHING);
+            now.unsubscribe(EVERYTHING);
         }
     }
 
@@ -353,9 +353,9 @@ final class MqttLink implements Link {
         String will = places.text(Mqtt.WILL_TOPIC);
         if (!will.isBlank() && report.phase() == Phase.READY) { // Who leaves says so himself.
             publish(will, bytes(places.text(Mqtt.GONE)), MqttQos.AT_LEAST_ONCE, true).orTimeout(1, TimeUnit.SECONDS)
-                    .whenComplete((_, _) -> leave());
+                    .whenComplete((_, _) -> disconnect());
         } else {
-            leave();
+            disconnect();
         }
     }
 }

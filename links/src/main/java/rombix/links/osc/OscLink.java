@@ -114,7 +114,7 @@ final class OscLink implements Link {
             }
             for (Order.Outgoing packet : report.twin().greeting()) {
                 write(places.made(packet));
-                report.said("greeting", packet);
+                report.recordOutgoing("greeting", packet);
             }
         } catch (IOException e) {
             if (isReached()) {

@@ -13,7 +13,6 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.twin.MessageReader.Message;
 import rombix.core.twin.Order;
 import rombix.links.link.Target;
-import rombix.links.talk.Talk;
 import rombix.links.talk.Wire;
 import rombix.wire.Malformed;
 import rombix.wire.osc.OscCodec;

@@ -37,7 +37,7 @@ final class TimedBundles {
             return false;
         }
         CompletableFuture.delayedExecutor(millis, TimeUnit.MILLISECONDS).execute(() -> {
-            gone(size);
+            release(size);
             bundle.packets().forEach(to);
         });
         return true;
@@ -70,7 +70,7 @@ final class TimedBundles {
         return true;
     }
 
-    private synchronized void gone(int size) {
+    private synchronized void release(int size) {
         bundles--;
         values -= size;
     }

@@ -101,7 +101,7 @@ final class AudioOutput implements AutoCloseable {
 
     /** Why it plays no more; null as long as it does. */
     @Nullable
-    String gone(List<String> devices) {
+    String lostReason(List<String> devices) {
         String why = trouble;
         return why != null ? why : devices.contains(name) ? null : "the output “" + name + "” is gone";
     }

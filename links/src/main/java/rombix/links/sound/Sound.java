@@ -28,8 +28,10 @@ public final class Sound extends LinkType {
     @Override
     public List<String> ports() {
         List<String> standIns = AudioOutput.standIns();
-        return Stream.concat(AudioOutput.names().stream().filter(n -> !standIns.contains(n)), AudioOutput.names().stream().filter(
-                standIns::contains)).toList();
+        return Stream.concat(AudioOutput.names().stream().filter(n -> !standIns.contains(n)),
+                AudioOutput.names().stream().filter(
+                        standIns::contains))
+                .toList();
     }
 
     @Override

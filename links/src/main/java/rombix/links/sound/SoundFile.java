@@ -8,8 +8,8 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
-import java.nio.channels.FileChannel.MapMode;
 import java.nio.channels.FileChannel;
+import java.nio.channels.FileChannel.MapMode;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
@@ -49,7 +49,7 @@ public final class SoundFile {
         Ends ends = Ends.of(file);
         try (AudioInputStream packed = opened(file);
                 AudioInputStream plain = plain(packed);
-                AudioInputStream own = own(plain, ends);
+                AudioInputStream own = contents(plain, ends);
                 AudioInputStream mixed = AudioSystem.getAudioInputStream(MIXED, own)) {
             return kept(mixed, file);
         } catch (UnsupportedAudioFileException | IllegalArgumentException e) {
@@ -70,7 +70,7 @@ public final class SoundFile {
     }
 
     /** What of it is the file's own. */
-    private static AudioInputStream own(AudioInputStream plain, Ends ends) throws IOException {
+    private static AudioInputStream contents(AudioInputStream plain, Ends ends) throws IOException {
         int frame = plain.getFormat().getFrameSize();
         if (ends.skip() > 0) {
             plain.readNBytes(Math.toIntExact(ends.skip() * frame));

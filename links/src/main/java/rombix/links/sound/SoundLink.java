@@ -28,9 +28,9 @@ import rombix.core.twin.Figures;
 import rombix.core.twin.Order;
 import rombix.core.twin.Twin.Readings;
 import rombix.core.value.Value;
-import rombix.links.link.Reconnector;
 import rombix.links.link.GearReport;
 import rombix.links.link.Link;
+import rombix.links.link.Reconnector;
 
 /**
  * A player. Its clips are read when it is opened. It plays through the output that its address names, or through another
@@ -94,7 +94,7 @@ final class SoundLink implements Link {
             String gone = null;
             while (gone == null) {
                 List<String> now = outputs();
-                gone = output.gone(now);
+                gone = output.lostReason(now);
                 others.forEach((other, on) -> watch(other, on, now));
                 named.values().forEach(clips::fresh); // A file that was changed meanwhile is read anew.
                 Thread.sleep(WATCH_MILLIS);
@@ -134,7 +134,7 @@ final class SoundLink implements Link {
     }
 
     private void watch(String other, AudioOutput on, List<String> devices) {
-        String gone = on.gone(devices);
+        String gone = on.lostReason(devices);
         if (gone != null) {
             others.remove(other, on);
             lost(on, gone);
@@ -325,11 +325,11 @@ final class SoundLink implements Link {
     }
 
     @Override
-    public void leave(long ticket) {
+    public void cancel(long ticket) {
         stillWanted(ticket);
         sounding.forEach((number, of) -> {
             if (of.ticket() == ticket) {
-                of.on().ask(mix -> mix.leave(number));
+                of.on().ask(mix -> mix.stopTicket(number));
             }
         });
     }

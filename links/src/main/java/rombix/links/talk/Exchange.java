@@ -49,7 +49,7 @@ final class Exchange {
     }
 
     /** Something came: it answers, if not what was asked. */
-    void heard() {
+    void received() {
         missed = 0;
     }
 

@@ -56,13 +56,13 @@ final class Greeting {
 
     private List<Order.Outgoing> question() {
         Stream<Packet> all = report.twin().polls().stream().map(Poll::ask).filter(p -> p.reply() != null);
-        return all.flatMap(p -> report.twin().packets(p, "a poll", report.told()).stream()).limit(1).toList();
+        return all.flatMap(p -> report.twin().packets(p, "a poll", report.lists()).stream()).limit(1).toList();
     }
 
     private void say(Wire to, List<Order.Outgoing> packets) throws IOException, InterruptedException {
         for (Order.Outgoing packet : packets) {
             try {
-                exchange.say(to, packet, false, false, made -> report.said("greeting", made));
+                exchange.say(to, packet, false, false, made -> report.recordOutgoing("greeting", made));
             } catch (IOException e) {
                 throw Replies.root(e.getCause()) instanceof TimeoutException && packet.reply() != null
                         ? new Refused(e, Cause.LOGIN_UNANSWERED, Figures.span(packet.reply().withinMillis()))

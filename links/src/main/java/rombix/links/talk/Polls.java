@@ -14,8 +14,8 @@ import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.Arrival;
 import rombix.core.card.Packet;
-import rombix.core.card.Poll.Kind;
 import rombix.core.card.Poll;
+import rombix.core.card.Poll.Kind;
 import rombix.core.twin.MessageReader;
 import rombix.core.twin.Order;
 import rombix.links.link.GearReport;
@@ -55,7 +55,7 @@ public final class Polls implements AutoCloseable {
                 .concat(report.twin().polls().stream().map(Asking::new), report.twin().greetingByItem().stream().map(
                         Asking::new))
                 .toList();
-        report.follow(message -> all.forEach(a -> a.heard(message)), () -> all.stream().filter(a -> a.ask
+        report.follow(message -> all.forEach(a -> a.received(message)), () -> all.stream().filter(a -> a.ask
                 .each() != null).forEach(Asking::wake));
         all.forEach(Asking::start);
     }
@@ -118,7 +118,7 @@ public final class Polls implements AutoCloseable {
             wake.release();
         }
 
-        void heard(MessageReader.Message message) {
+        void received(MessageReader.Message message) {
             if (on != null && on.means(message)) {
                 wake();
             }
@@ -133,7 +133,7 @@ public final class Polls implements AutoCloseable {
             }
             wake.drainPermits();
             long begun = System.nanoTime();
-            List<Order.Outgoing> questions = report.twin().packets(ask, "a poll", report.told());
+            List<Order.Outgoing> questions = report.twin().packets(ask, "a poll", report.lists());
             if (!woken && every != null && kind == Kind.STATE && left-- > 0
                     && questions.stream().noneMatch(q -> report.shows(place(
                             q)))) {
@@ -155,11 +155,11 @@ public final class Polls implements AutoCloseable {
         }
 
         private synchronized boolean known(Order.Outgoing question) {
-            return asked.contains(said(question));
+            return asked.contains(key(question));
         }
 
         /** A packet that is made out when it goes out is no longer the same. */
-        private static String said(Order.Outgoing question) {
+        private static String key(Order.Outgoing question) {
             return question.address() + " " + question.args() + " " + question.head();
         }
 
@@ -176,11 +176,12 @@ public final class Polls implements AutoCloseable {
                         ? question.unanswered()
                         : question);
                 if (!answer.isCompletedExceptionally()) {
-                    report.said(kind == Kind.KEEP_ALIVE ? "keep-alive" : once ? "greeting" : "question", question);
+                    report.recordOutgoing(kind == Kind.KEEP_ALIVE ? "keep-alive" : once ? "greeting" : "question",
+                            question);
                 }
                 answer.get(LONGEST_SECONDS, TimeUnit.SECONDS);
                 synchronized (this) {
-                    asked.add(said(question));
+                    asked.add(key(question));
                 }
                 return true;
             } catch (ExecutionException | CancellationException | TimeoutException e) {

@@ -10,17 +10,16 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import org.jspecify.annotations.Nullable;
 import rombix.core.event.Cause;
-import rombix.core.event.Gears;
 import rombix.core.event.Status.Phase;
 import rombix.core.event.Trouble;
 import rombix.core.twin.Figures;
 import rombix.core.twin.MessageReader.Message;
 import rombix.core.twin.Order;
-import rombix.links.link.Reconnector;
 import rombix.links.link.GearPlaces;
 import rombix.links.link.GearReport;
 import rombix.links.link.Link;
 import rombix.links.link.Loop;
+import rombix.links.link.Reconnector;
 import rombix.links.link.Refused;
 import rombix.wire.Malformed;
 
@@ -80,7 +79,7 @@ public final class Talk implements Link {
         this.places = places;
         this.dialer = dialer;
         this.replies = new Replies(report, places, () -> expired = true);
-        exchange = new Exchange(places, replies, queue, report.twin().card().window(), () -> leave(new Refused(
+        exchange = new Exchange(places, replies, queue, report.twin().card().window(), () -> disconnect(new Refused(
                 Cause.STOPPED_ANSWERING)));
         greeting = new Greeting(report, exchange);
         polls = new Polls(report, this::asked, _ -> null); // Before there is a connection that begins.
@@ -111,7 +110,7 @@ public final class Talk implements Link {
         boolean stopped = left instanceof Refused r && r.why() == Cause.STOPPED_ANSWERING;
         left = null;
         expired = false;
-        exchange.heard();
+        exchange.received();
         places.forget();
         replies.begin();
         wire = to;
@@ -167,14 +166,14 @@ public final class Talk implements Link {
         } catch (InterruptedException e) {
             // The connection has ended.
         } catch (Refused e) {
-            leave(e);
+            disconnect(e);
         } catch (IOException | IllegalArgumentException e) {
-            leave(wire == null && !(e instanceof Replies.Declined)
+            disconnect(wire == null && !(e instanceof Replies.Declined)
                     ? new Refused(e, Cause.ENDED)
                     : new Refused(e, Cause.GREETING_REFUSED, String.valueOf(e.getMessage())));
         } catch (RuntimeException | Error e) {
             report.troubled(e);
-            leave(new IOException(Trouble.words(e), e));
+            disconnect(new IOException(Trouble.words(e), e));
         }
     }
 
@@ -190,7 +189,7 @@ public final class Talk implements Link {
                 heard = System.nanoTime();
                 boolean whole = from.whole();
                 if (whole) {
-                    exchange.heard();
+                    exchange.received();
                 }
                 switch (replies.take(message, open.isDone() && !expired, whole)) {
                     case NOT -> {
@@ -221,7 +220,7 @@ public final class Talk implements Link {
         }
     }
 
-    private void leave(IOException why) {
+    private void disconnect(IOException why) {
         Wire now = wire;
         left = why;
         if (now != null) {
@@ -300,7 +299,7 @@ public final class Talk implements Link {
             greeting.again(to);
             expired = false;
         } catch (IOException | IllegalArgumentException e) {
-            leave(new Refused(e, Cause.GREETING_REFUSED, String.valueOf(e.getMessage())));
+            disconnect(new Refused(e, Cause.GREETING_REFUSED, String.valueOf(e.getMessage())));
         }
     }
 
@@ -323,14 +322,15 @@ public final class Talk implements Link {
     private CompletableFuture<?> asked(Order.Outgoing question) {
         CompletableFuture<Void> answer = new CompletableFuture<>();
         boolean there = open.isDone() || dialer.keptMillis() > 0 && report.phase() == Phase.READY;
-        if (!there || !queue.offer(new SendQueue.Job(List.of(question), SendQueue.Rank.QUESTION, Exchange.quoted(question),
-                fault -> {
-                    if (fault == null) {
-                        answer.complete(null);
-                    } else {
-                        answer.completeExceptionally(new IOException(fault));
-                    }
-                }))) {
+        if (!there
+                || !queue.offer(new SendQueue.Job(List.of(question), SendQueue.Rank.QUESTION, Exchange.quoted(question),
+                        fault -> {
+                            if (fault == null) {
+                                answer.complete(null);
+                            } else {
+                                answer.completeExceptionally(new IOException(fault));
+                            }
+                        }))) {
             answer.cancel(false);
         }
         return answer.orTimeout(Math.max(POLL_ANSWER_MILLIS, report.twin().card().ageMillis()) * 2,
@@ -359,7 +359,7 @@ public final class Talk implements Link {
         polls.close();
         connected.close();
         writer.close();
-        leave(new IOException("was closed"));
+        disconnect(new IOException("was closed"));
         replies.end(new IOException("was closed"));
         queue.drain().forEach(job -> job.done().done("was closed"));
     }

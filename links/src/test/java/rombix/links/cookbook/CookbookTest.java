@@ -257,7 +257,8 @@ class CookbookTest {
     void bulbsWithColourOverABroker() throws Exception {
         try (House house = new House(0)) {
             Mqtt3BlockingClient bulb = MqttClient.builder().useMqttVersion3().serverHost("127.0.0.1").serverPort(house
-                    .port()).simpleAuth().username("booth").password(text(DemoLogin.secret(DemoLogin.SECRET).orElseThrow()))
+                    .port()).simpleAuth().username("booth")
+                    .password(text(DemoLogin.secret(DemoLogin.SECRET).orElseThrow()))
                     .applySimpleAuth().buildBlocking();
             bulb.connect();
             BlockingQueue<String> told = new LinkedBlockingQueue<>();

@@ -97,7 +97,7 @@ final class FakeMachine implements Machine {
     }
 
     @Override
-    public boolean own(Window window) {
+    public boolean ownWindow(Window window) {
         return window.id() == DECK.id();
     }
 

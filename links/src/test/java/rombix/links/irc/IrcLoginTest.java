@@ -39,7 +39,8 @@ class IrcLoginTest {
     private GearUnderTest gear(String login) {
         return StandInGear.of(new Irc(), "chat", "127.0.0.1:" + server.getLocalPort(),
                 l -> l.withUser("keeper").withSecret(
-                        DemoLogin.SECRET).withSetting(Irc.LOGIN, Value.of(login)).withSetting(Irc.NICK, Value.of("booth"))
+                        DemoLogin.SECRET).withSetting(Irc.LOGIN, Value.of(login))
+                        .withSetting(Irc.NICK, Value.of("booth"))
                         .withSetting(Irc.KEY, Value.of("owl")));
     }
 

@@ -31,10 +31,12 @@ class OscValuesTest {
         assertThat(TimeTag.of(now.minusMillis(5)).millisFrom(now)).isZero();
         TimedBundles.ALL.whenDue(new OscPacket.Bundle(TimeTag.IMMEDIATELY, List.of(go)), done::add);
         assertThat(done).containsExactly(go);
-        TimedBundles.ALL.whenDue(new OscPacket.Bundle(TimeTag.of(Instant.now().plusMillis(400)), List.of(go)), done::add);
+        TimedBundles.ALL.whenDue(new OscPacket.Bundle(TimeTag.of(Instant.now().plusMillis(400)), List.of(go)),
+                done::add);
         assertThat(done).as("not yet").hasSize(1);
         soon(() -> done.size() == 2);
-        TimedBundles.ALL.whenDue(new OscPacket.Bundle(TimeTag.of(Instant.now().plusSeconds(90_000)), List.of(go)), done::add);
+        TimedBundles.ALL.whenDue(new OscPacket.Bundle(TimeTag.of(Instant.now().plusSeconds(90_000)), List.of(go)),
+                done::add);
         assertThat(done).hasSize(2);
     }
 

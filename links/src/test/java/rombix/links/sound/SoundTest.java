@@ -204,7 +204,7 @@ class SoundTest {
             long rain = player.send("play", "clip", "rain", "round", "again");
             soon(() -> Value.of(true).equals(player.now("playing/bed")) && Value.of(true).equals(player.now(
                     "playing/rain")));
-            player.link().leave(bed);
+            player.link().cancel(bed);
             assertThat(player.answer(bed)).isEqualTo("sent");
             assertThat(player.answered(rain)).isFalse();
             player.link().stop();

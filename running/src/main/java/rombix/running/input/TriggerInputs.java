@@ -155,7 +155,8 @@ public final class TriggerInputs implements Touches, AutoCloseable {
 
     @Override
     public Sources sources() {
-        return new Sources(controllers.open(), controllers.there(), gamepads.there(), keys.listening(), keys.trouble(),
+        return new Sources(controllers.open(), controllers.connected(), gamepads.connected(), keys.listening(),
+                keys.trouble(),
                 osc.port(), osc
                         .trouble(),
                 osc.senders(), switchboard.armed(), switchboard.dropped());

@@ -54,7 +54,9 @@ public final class Caller {
                 if (Files.isRegularFile(board)) {
                     Path real = CommandSocket.real(board);
                     Path door = CommandSocket.of(real);
-                    return Files.exists(door) && CommandSocket.own() ? call(door, real, args, out, err) : OptionalInt.empty();
+                    return Files.exists(door) && CommandSocket.ownedByCaller()
+                            ? call(door, real, args, out, err)
+                            : OptionalInt.empty();
                 }
             } catch (InvalidPathException | IOException e) {
                 // It is no board; if none is, the command itself says so.

@@ -47,7 +47,7 @@ final class CommandSocket {
             Files.createDirectories(folder, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString(
                     "rwx------")));
         }
-        if (!own() || Files.getPosixFilePermissions(folder).size() > 3) {
+        if (!ownedByCaller() || Files.getPosixFilePermissions(folder).size() > 3) {
             throw new IOException(folder + " is accessible to other users");
         }
     }
@@ -64,7 +64,7 @@ final class CommandSocket {
     }
 
     /** Whether the folder is the caller's own: another's would listen to what is not for it. */
-    static boolean own() throws IOException {
+    static boolean ownedByCaller() throws IOException {
         return Files.getOwner(folder()).equals(Files.getOwner(Path.of(System.getProperty("user.home"))));
     }
 }

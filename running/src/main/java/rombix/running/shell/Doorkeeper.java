@@ -121,8 +121,9 @@ public final class Doorkeeper implements AutoCloseable {
                 }
                 serving.interrupt();
             });
-            int code = handler.run(args, new PrintWriter(new Told(out, CommandSocket.OUT)), new PrintWriter(new Told(out,
-                    CommandSocket.ERR)));
+            int code = handler.run(args, new PrintWriter(new Told(out, CommandSocket.OUT)),
+                    new PrintWriter(new Told(out,
+                            CommandSocket.ERR)));
             synchronized (out) {
                 out.writeByte(CommandSocket.CODE);
                 out.writeInt(code);

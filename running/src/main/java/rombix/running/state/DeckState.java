@@ -259,7 +259,7 @@ public record DeckState(Mode mode, PMap<String, PMap<String, Reading>> readings,
     }
 
     /** The last message said, for so many seconds, unless something went wrong since. */
-    public Happening.@Nullable Said said(double seconds, long nowNanos) {
+    public Happening.@Nullable Said lastMessage(double seconds, long nowNanos) {
         return said != null && nowNanos - said.atNanos() < seconds * 1e9
                 && lastFault().filter(f -> f.atNanos() - said.atNanos() >= 0).isEmpty() ? said.what() : null;
     }

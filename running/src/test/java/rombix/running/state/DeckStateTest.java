@@ -98,11 +98,11 @@ class DeckStateTest {
         take(new Happening.Faulted("gate", "house", "no answer"));
         now = 1;
         take(new Happening.Said("doors-open", "Doors in five minutes."));
-        assertThat(deck.said(60, now)).isNotNull();
-        assertThat(deck.said(60, 61_000_000_000L)).as("its time is over").isNull();
+        assertThat(deck.lastMessage(60, now)).isNotNull();
+        assertThat(deck.lastMessage(60, 61_000_000_000L)).as("its time is over").isNull();
         now = 2;
         take(new Happening.Faulted("urn", "house", "no answer"));
-        assertThat(deck.said(60, now)).isNull();
+        assertThat(deck.lastMessage(60, now)).isNull();
     }
 
     @Test

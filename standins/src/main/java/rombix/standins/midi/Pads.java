@@ -30,7 +30,7 @@ public final class Pads implements AutoCloseable {
     }
 
     /** What came. */
-    public Received came() {
+    public Received received() {
         return came;
     }
 

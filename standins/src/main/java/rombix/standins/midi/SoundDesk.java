@@ -6,12 +6,12 @@ import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.locks.LockSupport;
 import org.jspecify.annotations.Nullable;
-import rombix.standins.Received;
 import rombix.standins.Music;
+import rombix.standins.Received;
 import rombix.wire.Malformed;
 import rombix.wire.midi.MidiCodec;
-import rombix.wire.midi.MidiMessage.Control;
 import rombix.wire.midi.MidiMessage;
+import rombix.wire.midi.MidiMessage.Control;
 import rombix.wire.midi.MidiStream;
 
 /**
@@ -60,7 +60,7 @@ public final class SoundDesk implements AutoCloseable {
     }
 
     /** What came. */
-    public Received came() {
+    public Received received() {
         return came;
     }
 

@@ -15,7 +15,7 @@ public interface Panel {
     void work(String id, String to);
 
     /** The last messages that came, the newest first. */
-    List<String> came();
+    List<String> recentMessages();
 
     /** Something on it. */
     sealed interface Control {

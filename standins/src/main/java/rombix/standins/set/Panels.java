@@ -50,7 +50,7 @@ public final class Panels {
         }
 
         @Override
-        public List<String> came() {
+        public List<String> recentMessages() {
             return lines.get();
         }
     }
@@ -76,7 +76,7 @@ public final class Panels {
                     "hidden")));
             all.add(new Seen("clips", "Clips kept", String.valueOf(s.clips()), ""));
             return all;
-        }, (id, to) -> s.work(id, id.equals("scene") ? to : yes(to)), s.came()::lines);
+        }, (id, to) -> s.work(id, id.equals("scene") ? to : yes(to)), s.received()::lines);
     }
 
     private static Panel desk(SoundDesk d) {
@@ -95,7 +95,7 @@ public final class Panels {
             } else {
                 d.work(FIRST_LEVEL + channel, (int) Math.round(Double.parseDouble(to)));
             }
-        }, d.came()::lines);
+        }, d.received()::lines);
     }
 
     private static Panel lamps(Lamps l) {
@@ -136,7 +136,7 @@ public final class Panels {
                 all.add(new Press("release " + id, "Release"));
             });
             return all;
-        }, (id, _) -> c.work(id.substring(id.indexOf(' ') + 1), id.substring(0, id.indexOf(' '))), c.came()::lines);
+        }, (id, _) -> c.work(id.substring(id.indexOf(' ') + 1), id.substring(0, id.indexOf(' '))), c.received()::lines);
     }
 
     private static Panel house(House h) {
@@ -161,7 +161,7 @@ public final class Panels {
             return all;
         }, (id, to) -> h.becomes(id, id.startsWith("house/lock")
                 ? yes(to) ? "LOCKED" : "UNLOCKED"
-                : to.matches("true|false") ? yes(to) ? "ON" : "OFF" : to), h.came()::lines);
+                : to.matches("true|false") ? yes(to) ? "ON" : "OFF" : to), h.received()::lines);
     }
 
     private static double number(String text) {
@@ -180,7 +180,7 @@ public final class Panels {
                     } else {
                         c.mode(id.charAt(0), yes(to));
                     }
-                }, c.came()::lines);
+                }, c.received()::lines);
     }
 
     private static Panel projector(Projector p) {
@@ -197,7 +197,7 @@ public final class Panels {
                             case "SHUTTER" -> yes(to) ? "SHUT" : "OPEN";
                             default -> to;
                         }),
-                p.came()::lines);
+                p.received()::lines);
     }
 
     private static Panel camera(CameraHead c) {
@@ -214,7 +214,7 @@ public final class Panels {
                         case "zoom" -> c.work("PUT", "/zoom", "{\"zoom\": " + to + "}");
                         default -> c.work("PUT", "/position", "{\"" + id + "\": " + to + "}");
                     }
-                }, c.came()::lines);
+                }, c.received()::lines);
     }
 
     private static Panel music(Music m) {
@@ -227,7 +227,7 @@ public final class Panels {
                 (id, to) -> m.work(id, id.equals("volume")
                         ? String.valueOf(Double.parseDouble(to) / 100)
                         : to),
-                m.came()::lines);
+                m.received()::lines);
     }
 
     private static Panel relays(RelayBox r) {
@@ -237,7 +237,7 @@ public final class Panels {
                 all.add(new Switch(String.valueOf(i), "Relay " + i, r.on(i), "ON", "off"));
             }
             return all;
-        }, (id, to) -> r.turn(Integer.parseInt(id), yes(to)), r.came()::lines);
+        }, (id, to) -> r.turn(Integer.parseInt(id), yes(to)), r.received()::lines);
     }
 
     private static Panel pads(Pads p) {
@@ -258,7 +258,7 @@ public final class Panels {
                 p.play(0x90, note, FULL);
                 p.play(0x80, note, 0);
             }
-        }, p.came()::lines);
+        }, p.received()::lines);
     }
 
     private static Panel speakers() {

@@ -33,13 +33,13 @@ public final class ShowPort implements AutoCloseable {
         cables = new Sockets("show-port", port);
         cables.serve(_ -> {
             MidiEar ear = new MidiEar(this::take);
-            MidiStream stream = new MidiStream(bytes -> heard(ear, bytes));
+            MidiStream stream = new MidiStream(bytes -> handle(ear, bytes));
             return (bytes, length) -> stream.feed(bytes, 0, length);
         });
         Thread.ofVirtual().name("show-port time").start(this::run);
     }
 
-    private static void heard(MidiEar ear, byte[] bytes) {
+    private static void handle(MidiEar ear, byte[] bytes) {
         try {
             ear.take(bytes, System.nanoTime());
         } catch (Malformed e) {

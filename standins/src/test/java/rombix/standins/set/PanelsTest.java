@@ -56,7 +56,7 @@ class PanelsTest {
                 assertThat(panel.controls().stream().map(Control::id)).isEqualTo(before.stream().map(Control::id)
                         .toList());
             }
-            assertThat(all.chat().said()).contains("hello");
+            assertThat(all.chat().messages()).contains("hello");
         }
     }
 

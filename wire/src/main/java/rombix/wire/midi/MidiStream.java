@@ -41,11 +41,11 @@ public final class MidiStream {
         } else if (v == EXCLUSIVE_ENDS && within) {
             exclusive.write(b);
             messages.accept(exclusive.toByteArray());
-            leave();
+            reset();
         } else if (v >= 0x80) {
             stray += count > 1 ? count - 1 : 0;
             stray += exclusive.size();
-            leave();
+            reset();
             status(b, v);
         } else if (within) {
             data(b);
@@ -57,7 +57,7 @@ public final class MidiStream {
         }
     }
 
-    private void leave() {
+    private void reset() {
         within = false;
         exclusive.reset();
         count = 0;
@@ -82,7 +82,7 @@ public final class MidiStream {
             exclusive.write(b);
         } else {
             stray += exclusive.size();
-            leave();
+            reset();
         }
     }
 

@@ -41,7 +41,7 @@ record LookedAt(Rig rig, RunningDeck deck, boolean alone) implements AutoCloseab
                             .formatted(board));
         }
         Predicate<String> reached = gear.isEmpty() ? _ -> true : gear::equals;
-        Permission leave = secrets.leave(rig, reached, Set.of(), Set.of());
+        Permission leave = secrets.permission(rig, reached, Set.of(), Set.of());
         Arrivals arrivals = new Arrivals();
         RunningDeck deck = new RunningDeck(Map.of(), null);
         deck.watch(arrivals);

@@ -18,9 +18,9 @@ import picocli.CommandLine.Spec;
 import rombix.app.cli.option.AllowSecrets;
 import rombix.app.cli.option.Span;
 import rombix.app.cli.play.Playing;
-import rombix.core.traffic.TrafficPacket;
 import rombix.core.traffic.PacketWords;
 import rombix.core.traffic.Traffic;
+import rombix.core.traffic.TrafficPacket;
 import rombix.running.owner.Secrets;
 import rombix.running.shell.Caller;
 import tools.jackson.databind.json.JsonMapper;
@@ -119,7 +119,7 @@ public final class TrafficCommand implements Callable<Integer> {
         all.put("gear", p.gear());
         all.put("words", words.words(p));
         all.put("raw", p.raw());
-        all.put("became", p.told());
+        all.put("became", p.result());
         all.put("well", p.fate().well());
         out.println(JsonMapper.builder().build().writeValueAsString(all));
     }

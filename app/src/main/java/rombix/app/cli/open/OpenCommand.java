@@ -14,8 +14,8 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import rombix.app.cli.option.Allow;
 import rombix.app.cli.option.GuestWords;
-import rombix.app.cli.option.Span;
 import rombix.app.cli.option.LaunchOptions;
+import rombix.app.cli.option.Span;
 import rombix.app.cli.play.Playing;
 import rombix.app.show.Display;
 import rombix.core.event.Mode;
@@ -74,14 +74,15 @@ public final class OpenCommand implements Callable<Integer> {
      * @param ready waits for what else the board needs
      * @param shown told of the window, on the interface's thread
      */
-    static void run(Playing.Lines lines, LaunchOptions wanted, Ready ready, Consumer<OpenWindow> shown) throws Exception {
+    static void run(Playing.Lines lines, LaunchOptions wanted, Ready ready, Consumer<OpenWindow> shown)
+            throws Exception {
         Path board = wanted.board();
         OptionalInt open = Caller.call(new String[]{"show", board.toString()}, System.out, System.err);
         if (open.isPresent()) {
             return; // Two that write one file would overwrite each other.
         }
         LoggerFactory.getILoggerFactory();
-        boolean display = Display.there();
+        boolean display = Display.available();
         Thread toolkit = Thread.ofPlatform().daemon().unstarted(OpenWindow::begin);
         if (display) {
             toolkit.start(); // Meanwhile:

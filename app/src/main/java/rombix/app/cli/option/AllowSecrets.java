@@ -25,7 +25,7 @@ public final class AllowSecrets {
      * @param elsewhere the gear that is reached where its owner says: it may be told its secret
      * @throws BadCall where such gear is told a secret that was not allowed
      */
-    public Permission leave(Rig rig, Predicate<String> reaches, Collection<String> elsewhere, Set<Power> powers)
+    public Permission permission(Rig rig, Predicate<String> reaches, Collection<String> elsewhere, Set<Power> powers)
             throws BadCall {
         if (Trust.of(Set.copyOf(elsewhere)).missing(rig).isEmpty()) {
             return Permission.TRUSTED;

@@ -51,7 +51,7 @@ public final class GearAccess implements AutoCloseable {
     /** What the gear says now: connects what may be reached for a button, and listens until it is quiet. */
     public Known known(Rig rig, Button button, AllowSecrets allow) throws BadCall, InterruptedException {
         Arrivals arrivals = new Arrivals();
-        Permission leave = allow.leave(rig, Asks.gear(rig, button)::contains, addresses.keySet(), Set.of());
+        Permission leave = allow.permission(rig, Asks.gear(rig, button)::contains, addresses.keySet(), Set.of());
         try (RunningDeck deck = new RunningDeck(addresses, null)) {
             deck.watch(arrivals);
             deck.allow(leave);

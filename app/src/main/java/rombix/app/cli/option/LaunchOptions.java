@@ -13,6 +13,7 @@ import org.jspecify.annotations.Nullable;
  * @param trusted whether all is agreed to that the board brings
  * @param allow what else it may do with this computer meanwhile
  */
-public record LaunchOptions(Path board, Map<String, String> addresses, @Nullable Long forMillis, boolean live, boolean trusted,
+public record LaunchOptions(Path board, Map<String, String> addresses, @Nullable Long forMillis, boolean live,
+        boolean trusted,
         Allow allow) {
 }

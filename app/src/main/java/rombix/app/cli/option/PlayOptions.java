@@ -42,8 +42,8 @@ public final class PlayOptions {
      * @param elsewhere the gear that is reached where its owner says
      * @throws BadCall where it wants more than is allowed
      */
-    public Permission leave(Rig rig, Button button, Set<String> elsewhere) throws BadCall {
+    public Permission permission(Rig rig, Button button, Set<String> elsewhere) throws BadCall {
         powers.check(rig, button, elsewhere);
-        return secrets.leave(rig, Asks.gear(rig, button)::contains, elsewhere, powers.powers());
+        return secrets.permission(rig, Asks.gear(rig, button)::contains, elsewhere, powers.powers());
     }
 }

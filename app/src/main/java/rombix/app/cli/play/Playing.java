@@ -89,7 +89,7 @@ public final class Playing implements AutoCloseable {
         GearAccess gear = options.reach(rig);
         Permission leave;
         try {
-            leave = options.leave(rig, worked, gear.addresses().keySet());
+            leave = options.permission(rig, worked, gear.addresses().keySet());
         } catch (BadCall e) {
             gear.close();
             throw e;

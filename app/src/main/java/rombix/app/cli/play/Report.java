@@ -46,7 +46,7 @@ final class Report {
     void take(Happening happening) {
         switch (happening) {
             case Happening.Ran ran -> ran(ran.line());
-            case Happening.Said said -> said(said);
+            case Happening.Said said -> printMessage(said);
             case Happening.Faulted f -> faulted(f);
             default -> {
                 // The rest is not for a script.
@@ -113,7 +113,7 @@ final class Report {
         out.flush();
     }
 
-    private void said(Happening.Said said) {
+    private void printMessage(Happening.Said said) {
         if (json) {
             Map<String, @Nullable Object> object = new LinkedHashMap<>();
             object.put("at", millis(RunningDeck.CLOCK.nanos()));

@@ -15,8 +15,8 @@ import rombix.core.card.Card;
 import rombix.core.check.References;
 import rombix.core.store.BoardFile.Stamp;
 import rombix.core.store.CardLibrary;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.running.owner.OpenedBoard;
 
 /** The file of a board: what of it is saved, and what is kept safe in its journal. */
@@ -113,7 +113,7 @@ public final class BoardOnDisk {
         journalled &= !write.journal();
     }
 
-    public void leave() {
+    public void discardUnsaved() {
         journalled = true;
     }
 

@@ -57,7 +57,7 @@ final class FaceColours {
             named.getChildren().add(swatch);
         }
         HBox own = new HBox(Space.S10, row("tint", Palette.TINTS, tint, c -> edit(f -> Palette.legible(f.withTint(c)))),
-                own(
+                customColour(
                         "tint", tint, c -> edit(f -> Palette.legible(f.withTint(c)))));
         box.getChildren().setAll(Fields.named("Theme tint", named), Fields.named(
                 "Custom colour", own));
@@ -68,13 +68,13 @@ final class FaceColours {
                 preset("ink-usual", "automatic", face.ink() == null, () -> edit(f -> f.withInk(null))),
                 row("ink", Palette.legible(Palette.INKS, tint, Contrast.TEXT), face.ink(), c -> edit(f -> f.withInk(
                         c))),
-                own("ink", face.ink(), c -> edit(f -> f.withInk(c))));
+                customColour("ink", face.ink(), c -> edit(f -> f.withInk(c))));
         HBox accents = new HBox(Space.S6,
                 preset("accent-usual", "same as the label", face.accent() == null, () -> edit(f -> f
                         .withAccent(null))),
                 row("accent", Palette.legible(Palette.ACCENTS, tint, Contrast.ICON), face
                         .accent(), c -> edit(f -> f.withAccent(c))),
-                own("accent", face.accent(), c -> edit(f -> f
+                customColour("accent", face.accent(), c -> edit(f -> f
                         .withAccent(c))));
         inks.setAlignment(Pos.CENTER_LEFT);
         accents.setAlignment(Pos.CENTER_LEFT);
@@ -114,7 +114,7 @@ final class FaceColours {
         return row;
     }
 
-    private static Node own(String what, @Nullable String now, Consumer<String> chosen) {
+    private static Node customColour(String what, @Nullable String now, Consumer<String> chosen) {
         ColourField picker = ColourField.of(what + "-own", what + ", custom", now,
                 chosen);
         picker.setTooltip(new Tooltip("Custom colour"));

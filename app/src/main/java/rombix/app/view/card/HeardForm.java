@@ -88,7 +88,7 @@ final class HeardForm {
     }
 
     /** The one that is shown was heard again: what is proposed follows, until something was typed. */
-    void heard(HeardValue again) {
+    void update(HeardValue again) {
         HeardValue before = voice;
         voice = again;
         if (!touched && before != null && !before.seen().equals(again.seen())) {
@@ -277,7 +277,7 @@ final class HeardForm {
             makes.setText(trouble);
             return;
         }
-        Card card = CardMaking.heard(t.card(), protocol, v, now());
+        Card card = CardMaking.withReading(t.card(), protocol, v, now());
         List<String> commands = card.commands().subList(t.card().commands().size(), card.commands().size()).stream()
                 .map(
                         c -> "“" + c.title().fill(_ -> Value.of("…")) + "”")
@@ -297,7 +297,7 @@ final class HeardForm {
             return "“" + w.toldAt() + "” is not " + protocol.descriptor().expected() + ".";
         }
         try {
-            return CardEdits.wrong(CardLibrary.format(CardMaking.heard(card, protocol, v, w)));
+            return CardEdits.wrong(CardLibrary.format(CardMaking.withReading(card, protocol, v, w)));
         } catch (IllegalArgumentException e) {
             return String.valueOf(e.getMessage());
         }
@@ -308,7 +308,7 @@ final class HeardForm {
         Twin t = twin;
         if (v != null && t != null && trouble(t.card(), v) == null) {
             ReadingDraft made = now();
-            edits.change("add “" + made.title() + "”", gear, card -> CardMaking.heard(card, protocol, v, made));
+            edits.change("add “" + made.title() + "”", gear, card -> CardMaking.withReading(card, protocol, v, made));
             told.setText("“" + made.title() + "” added to the card.");
         }
     }

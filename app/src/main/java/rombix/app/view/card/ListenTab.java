@@ -23,12 +23,12 @@ import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.app.view.form.Fields;
 import rombix.core.board.Gear;
-import rombix.core.listen.Listening;
 import rombix.core.listen.HeardValue;
-import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.listen.Listening;
 import rombix.core.thread.OwnedBy;
-import rombix.core.traffic.TrafficPacket;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.traffic.Traffic;
+import rombix.core.traffic.TrafficPacket;
 import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 
@@ -151,7 +151,7 @@ final class ListenTab {
         int at = List.copyOf(order).indexOf(chosen);
         if (at >= 0) {
             table.getSelectionModel().select(at);
-            form.heard(table.getItems().get(at));
+            form.update(table.getItems().get(at));
         }
         filling = false;
     }

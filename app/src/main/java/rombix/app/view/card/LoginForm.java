@@ -22,12 +22,12 @@ import rombix.app.view.form.Fields;
 import rombix.core.card.Packet;
 import rombix.core.card.value.Computed.Form;
 import rombix.core.card.value.Computed.Way;
+import rombix.core.listen.HeardValue;
+import rombix.core.listen.LoginMessage;
 import rombix.core.listen.LoginMessage.Calculation;
 import rombix.core.listen.LoginMessage.Kept;
-import rombix.core.listen.LoginMessage;
-import rombix.core.listen.HeardValue;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.value.Value;
 
 /** One message of a login: what is sent, what is computed for it, which answer counts, and what is kept of that. */
@@ -128,8 +128,9 @@ final class LoginForm {
                         fill();
                     })), Fields.named("Encoding", Fields.choice("login-form-" + i, List.of(Form.values()), c.form(),
                             f -> f == Form.HEX ? "hexadecimal" : "Base64", f -> computed(at, x -> x.withForm(f)))),
-                    gone("login-computed-gone-" + i, "Remove this value", () -> rebuilt(m -> m.withComputed(without(m
-                            .computed(), at)))));
+                    removeButton("login-computed-gone-" + i, "Remove this value",
+                            () -> rebuilt(m -> m.withComputed(without(m
+                                    .computed(), at)))));
             rows.getChildren().addAll(first, row(wide(Fields.named("Computed from", over)), insert("login-over-insert-"
                     + i, over, i)));
             if (c.way().keyed()) {
@@ -163,8 +164,9 @@ final class LoginForm {
             rows.getChildren().add(row(wide(Fields.named("Part of the answer", suggested("login-keep-" + i, k.part(),
                     LoginForm::part, "whole answer", t -> kept(at, x -> x.withPart(t))))), Fields.named("Stored as",
                             name),
-                    gone("login-keep-gone-" + i, "Stop using this part", () -> rebuilt(m -> m.withKept(without(m.kept(),
-                            at))))));
+                    removeButton("login-keep-gone-" + i, "Stop using this part",
+                            () -> rebuilt(m -> m.withKept(without(m.kept(),
+                                    at))))));
         }
         Button add = Fields.plain("Store a part of the answer", "");
         add.setId("login-keep");
@@ -256,7 +258,7 @@ final class LoginForm {
         return HeardForm.typed(id, value, changed);
     }
 
-    private static Button gone(String id, String words, Runnable gone) {
+    private static Button removeButton(String id, String words, Runnable gone) {
         Button button = Fields.plain("×", "");
         button.setId(id);
         button.setAccessibleText(words);

@@ -1,6 +1,5 @@
 package rombix.app.view.card;
 
-import rombix.core.twin.Figures;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -25,16 +24,17 @@ import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.app.view.form.Fields;
 import rombix.core.board.Gear;
-import rombix.core.card.Card.Command;
 import rombix.core.card.Card;
+import rombix.core.card.Card.Command;
 import rombix.core.listen.CardMaking;
+import rombix.core.store.CardRows;
 import rombix.core.store.CardRows.Part;
 import rombix.core.store.CardRows.Row;
-import rombix.core.store.CardRows;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
-import rombix.core.twin.Twin.Readings;
+import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.twin.Figures;
 import rombix.core.twin.Twin;
+import rombix.core.twin.Twin.Readings;
 import rombix.core.value.Value;
 
 /**
@@ -162,7 +162,7 @@ final class RowsTab {
             wrong.setId(field.getId() + "-wrong");
             wrong.setWrapText(true);
             wrong.managedProperty().bind(wrong.textProperty().isNotEmpty());
-            field.textProperty().addListener((_, _, said) -> wrong.setText(said(part, said)));
+            field.textProperty().addListener((_, _, said) -> wrong.setText(rewrite(part, said)));
             field.setOnAction(_ -> take());
             VBox named = Fields.named(part.label(), field);
             named.getChildren().add(wrong);
@@ -172,7 +172,7 @@ final class RowsTab {
     }
 
     /** Says a part anew in the row's text; what is wrong with it, empty where nothing is. */
-    private String said(Part part, String value) {
+    private String rewrite(Part part, String value) {
         saying = true;
         try {
             text.setText(CardRows.with(text.getText(), part, value));

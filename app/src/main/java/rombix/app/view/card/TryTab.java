@@ -21,11 +21,11 @@ import rombix.app.view.form.Fields;
 import rombix.core.board.Gear;
 import rombix.core.card.Protocol;
 import rombix.core.listen.Said;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
-import rombix.core.traffic.TrafficPacket;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.traffic.PacketWords;
 import rombix.core.traffic.Traffic;
+import rombix.core.traffic.TrafficPacket;
 import rombix.core.twin.Order;
 import rombix.core.twin.Twin;
 import rombix.running.Player;
@@ -76,11 +76,12 @@ final class TryTab {
         table.setColumnResizePolicy(TableView.CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);
         table.setPlaceholder(Fields.read("Sent and received messages appear here."));
         table.getColumns()
-                .setAll(List.of(Fields.<TrafficPacket>column("Time", 116, PacketWords::time), Fields.<TrafficPacket>column("",
-                        60, p -> p.way() == TrafficPacket.Way.OUT ? "out →" : "← in"),
+                .setAll(List.of(Fields.<TrafficPacket>column("Time", 116, PacketWords::time),
+                        Fields.<TrafficPacket>column("",
+                                60, p -> p.way() == TrafficPacket.Way.OUT ? "out →" : "← in"),
                         Fields.<TrafficPacket>column("Message", 620,
                                 PacketWords::shown),
-                        Fields.<TrafficPacket>column("Result", 280, TrafficPacket::told)));
+                        Fields.<TrafficPacket>column("Result", 280, TrafficPacket::result)));
         VBox.setVgrow(table, Priority.ALWAYS);
         VBox carried = Fields.named("Payload", text);
         HBox.setHgrow(carried, Priority.ALWAYS);

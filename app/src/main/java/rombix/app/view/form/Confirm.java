@@ -23,7 +23,8 @@ public final class Confirm {
     public static void deleteButtons(Desk desk, Node by, ButtonEdits edits) {
         List<Button> gone = desk.bench().buttons();
         List<String> ids = gone.stream().map(Button::id).toList();
-        List<String> uses = gone.stream().flatMap(b -> UsageWords.ofButton(desk.bench().board(), b.id()).stream()).distinct()
+        List<String> uses = gone.stream().flatMap(b -> UsageWords.ofButton(desk.bench().board(), b.id()).stream())
+                .distinct()
                 .toList();
         ask(desk, by, "Delete " + (gone.size() == 1 ? "“" + gone.getFirst().name() + "”" : gone.size() + " buttons")
                 + "?", uses, "Delete", edits::delete, gone.size() == 1 ? instead(desk, gone.getFirst(), ids) : null);
@@ -34,8 +35,9 @@ public final class Confirm {
         List<Button> others = desk.bench().board().buttons().filter(b -> !ids.contains(b.id())).toList();
         var choice = Fields.choice("confirm-instead", others, null, Button::name, other -> {
             desk.overlay().close();
-            desk.bench().edit("delete “" + gone.name() + "” for “" + other.name() + "”", b -> UsageWords.withoutButton(UsageWords
-                    .repointed(b, gone.id(), other.id()), gone.id()));
+            desk.bench().edit("delete “" + gone.name() + "” for “" + other.name() + "”",
+                    b -> UsageWords.withoutButton(UsageWords
+                            .repointed(b, gone.id(), other.id()), gone.id()));
         });
         choice.setPromptText("use another button instead…");
         choice.setAccessibleText("Delete it and put another button in those steps");

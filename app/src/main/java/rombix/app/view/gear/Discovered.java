@@ -129,7 +129,7 @@ final class Discovered {
 
     private Node row(Proposal p) {
         FoundGear gear = p.found();
-        VBox what = what(Styles.label(p.name(), "gear-name"), Styles.label(about(p), "quiet"));
+        VBox what = column(Styles.label(p.name(), "gear-name"), Styles.label(about(p), "quiet"));
         VBox where = new VBox(Styles.label(gear.address(), "read"), Styles.label(gear.protocol().title() + (gear.tls()
                 ? ", over TLS"
                 : ""), "quiet"));
@@ -204,7 +204,7 @@ final class Discovered {
         add.setAccessibleText(add.getText() + ": " + p.name());
     }
 
-    private static VBox what(Node... lines) {
+    private static VBox column(Node... lines) {
         VBox what = new VBox(lines);
         what.setMinWidth(0);
         HBox.setHgrow(what, Priority.ALWAYS);

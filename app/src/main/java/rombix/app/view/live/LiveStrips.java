@@ -253,7 +253,7 @@ public final class LiveStrips {
         Happening.Asked ask = desk.model().state().questions().isEmpty()
                 ? null
                 : desk.model().state().questions().getFirst();
-        Happening.Said said = desk.model().state().said(SAID_SECONDS, desk.model().now());
+        Happening.Said said = desk.model().state().lastMessage(SAID_SECONDS, desk.model().now());
         DeckState.Fault fault = desk.model().state().troubles().reversed().stream().filter(f -> !putAway.contains(f))
                 .findFirst()
                 .orElse(null);

@@ -31,8 +31,8 @@ import javafx.util.Duration;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.app.view.form.Fields;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.standins.set.Panel;
 
 /** The stand-ins' panels beside the board: each is worked by hand here, and shows what came to it. The interface's thread's. */
@@ -133,7 +133,7 @@ public final class PanelsWindow {
                 case Panel.Switch s -> toggle(s);
                 case Panel.Level l -> slider(l);
                 case Panel.Choice o -> choice(o);
-                case Panel.Said s -> said(s);
+                case Panel.Said s -> messageRow(s);
                 case Panel.Seen s -> seen(s);
                 case Panel.Press p -> throw new IllegalArgumentException(p.id());
             };
@@ -198,7 +198,7 @@ public final class PanelsWindow {
             return box;
         }
 
-        private Node said(Panel.Said s) {
+        private Node messageRow(Panel.Said s) {
             TextField field = new TextField();
             field.setPromptText("type, then press Enter");
             field.setOnAction(_ -> {
@@ -230,7 +230,7 @@ public final class PanelsWindow {
         void refresh() {
             panel.controls().forEach(c -> now.put(c.id(), c));
             rows.values().forEach(Runnable::run); // All of them: what a hand has moved may not have become so.
-            List<String> lines = panel.came();
+            List<String> lines = panel.recentMessages();
             Styles.text(came, lines.isEmpty()
                     ? "nothing yet"
                     : String.join("\n", lines.subList(0, Math.min(LINES, lines.size()))));

@@ -1,6 +1,5 @@
 package rombix.app.view.patch;
 
-import rombix.core.twin.Figures;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -27,12 +26,13 @@ import rombix.app.view.common.Styles;
 import rombix.app.view.form.Fields;
 import rombix.core.board.Gear;
 import rombix.core.card.Card;
-import rombix.core.card.Channel.Kind;
 import rombix.core.card.Channel;
+import rombix.core.card.Channel.Kind;
 import rombix.core.patch.Fixture;
 import rombix.core.patch.Universes;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.twin.Figures;
 import rombix.running.Player;
 
 /**
@@ -101,7 +101,7 @@ public final class PatchSheet {
                 Fields.<Fixture>column("Universe", 64, f -> String.valueOf(f
                         .universe())),
                 Fields.<Fixture>column("Slots", 70, this::slots), Fields.<Fixture>column("", 150,
-                        this::said)));
+                        this::status)));
         table.getSelectionModel().selectedItemProperty().addListener((_, _, f) -> {
             if (f != null && !filling) {
                 universe = f.universe();
@@ -129,7 +129,7 @@ public final class PatchSheet {
     }
 
     /** What is wrong with it; else what is said of how it goes out. */
-    private String said(Fixture f) {
+    private String status(Fixture f) {
         String wrong = edits.universes(gear).wrong(f);
         if (!wrong.isEmpty()) {
             return "✗ " + wrong;

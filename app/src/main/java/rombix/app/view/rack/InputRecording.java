@@ -106,10 +106,11 @@ final class InputRecording {
         }
         Layout layout = screens(computer);
         boolean own = switch (input) {
-            case Input.Button b -> own(layout.titleAt(b.x(), b.y()));
-            case Input.Wheel w -> own(layout.titleAt(w.x(), w.y()));
-            case Input.Key _,Input.Typed _ -> own(String.valueOf(desk.model().state().readings(computer.gear()).apply(
-                    "window")));
+            case Input.Button b -> ownWindow(layout.titleAt(b.x(), b.y()));
+            case Input.Wheel w -> ownWindow(layout.titleAt(w.x(), w.y()));
+            case Input.Key _,Input.Typed _ ->
+                ownWindow(String.valueOf(desk.model().state().readings(computer.gear()).apply(
+                        "window")));
         };
         if (!own) {
             to.add(input, layout);
@@ -140,7 +141,7 @@ final class InputRecording {
     }
 
     /** Whether a window is one of Rombix's own. */
-    private static boolean own(String title) {
+    private static boolean ownWindow(String title) {
         return !title.isEmpty() && javafx.stage.Window.getWindows().stream().anyMatch(w -> w instanceof Stage s && title
                 .equals(s.getTitle()));
     }

@@ -173,7 +173,7 @@ public final class RackView extends ScrollPane {
                 hands.begin(shadowMe::fire);
                 desk.model().listen((came, at) -> {
                     if (!hands.records(came.gear())) {
-                        started.came(came, at);
+                        started.record(came, at);
                     }
                 });
             } else {

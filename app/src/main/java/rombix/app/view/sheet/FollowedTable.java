@@ -102,7 +102,7 @@ final class FollowedTable<T, K> {
     }
 
     /** What is said of the rows as a whole. */
-    Label told() {
+    Label summary() {
         return told;
     }
 

@@ -28,10 +28,10 @@ import rombix.app.view.form.Fields;
 import rombix.core.board.Walk;
 import rombix.core.store.WholeFile;
 import rombix.running.log.LogCsv;
-import rombix.running.log.LogRow.Kind;
 import rombix.running.log.LogRow;
-import rombix.running.log.LogStore.Query;
+import rombix.running.log.LogRow.Kind;
 import rombix.running.log.LogStore;
+import rombix.running.log.LogStore.Query;
 
 /**
  * The as-run log: followed live, searched, narrowed to presses or faults or to what one press did, and written as CSV.
@@ -70,7 +70,7 @@ public final class LogView {
                         Fields.<LogRow>column("Button", 140, r -> r.name().isEmpty() ? "—" : r.name()),
                         Fields.<LogRow>column("Event", 236, r -> r.words()),
                         Fields.<LogRow>column("By", 96, LogRow::who),
-                        Fields.<LogRow>column("Late, took", 82, LogView::late),
+                        Fields.<LogRow>column("Late, took", 82, LogView::lateness),
                         Fields.<LogRow>column("Problems", 296, LogRow::message)));
         rows.table().getSelectionModel().selectedItemProperty().addListener((_, _, row) -> {
             rows.detail().setText(row == null || row.message().isEmpty() ? "" : row.message());
@@ -97,7 +97,7 @@ public final class LogView {
         return (today ? TIME : DAY).format(at) + (row.rehearsed() ? " (twins)" : "");
     }
 
-    private static String late(LogRow row) {
+    private static String lateness(LogRow row) {
         return row.kind() != Kind.STEP && row.kind() != Kind.FAULT && row.kind() != Kind.ANSWER
                 ? ""
                 : String.format(Locale.ROOT, "%.1f ms", row.lateMicros() / 1000.0);
@@ -145,14 +145,14 @@ public final class LogView {
                     }
                 });
             } catch (LogStore.Trouble e) {
-                Platform.runLater(() -> rows.told().setText("Can't read the log: " + e.getMessage()));
+                Platform.runLater(() -> rows.summary().setText("Can't read the log: " + e.getMessage()));
             }
         });
     }
 
     private void fill(List<LogRow> found) {
         rows.fill(found, r -> r);
-        rows.told().setText(onePress != 0
+        rows.summary().setText(onePress != 0
                 ? "press " + onePress + " only; choose “all” for everything"
                 : found.size() == MAX ? "the newest " + MAX + "; search for more" : found.size() + " rows");
     }
@@ -212,7 +212,7 @@ public final class LogView {
                 }
                 LogCsv.write(all.reversed(), ZoneId.systemDefault(), out);
                 WholeFile.write(file, out.toString(), WholeFile.Readers.AS_BEFORE);
-                Platform.runLater(() -> rows.told().setText(all.size() + " rows saved to " + file.getFileName()));
+                Platform.runLater(() -> rows.summary().setText(all.size() + " rows saved to " + file.getFileName()));
             } catch (IOException | LogStore.Trouble e) {
                 Platform.runLater(() -> notice.accept("Can't save the log: " + e.getMessage()));
             }

@@ -65,7 +65,7 @@ public final class PartsPopover {
                     "name a value", b -> b.withValues(b.values().stream().map(x -> x.id().equals(v.id())
                             ? x.withName(name)
                             : x).toList()))),
-                    initial, now(v), gone("value " + v.name(), () -> delete(by, "Delete the value “" + v
+                    initial, now(v), removeButton("value " + v.name(), () -> delete(by, "Delete the value “" + v
                             .name() + "”?", UsageWords.value(v.id()), b -> Edits.removeValue(b, v.id())))));
         }
         content.getChildren().addAll(add("value-add", "+ value", () -> edit(content, by, "add a value", b -> Edits
@@ -85,9 +85,10 @@ public final class PartsPopover {
                 desk.bench().selectPart(new Part(null, c.id()));
             });
             content.getChildren().add(row(name("chain-name-" + c.id(), c.name(), name -> chain(content, by, c.id(),
-                    x -> x.withName(name))), params, open, gone("chain " + c.name(),
-                            () -> delete(by, "Delete the chain “" + c.name() + "”?", UsageWords.chain(c.id()), b -> Edits
-                                    .removeNamedChain(b, c.id())))));
+                    x -> x.withName(name))), params, open, removeButton("chain " + c.name(),
+                            () -> delete(by, "Delete the chain “" + c.name() + "”?", UsageWords.chain(c.id()),
+                                    b -> Edits
+                                            .removeNamedChain(b, c.id())))));
         }
         content.getChildren().add(add("chain-add", "+ chain", () -> edit(content, by, "add a chain", b -> Edits
                 .addNamedChain(b, "Chain " + (b.chains().size() + 1)))));
@@ -101,7 +102,7 @@ public final class PartsPopover {
                     "name the run-down", b -> b.withRunDowns(b.runDowns().stream().map(x -> x.id().equals(r.id())
                             ? x.withName(name)
                             : x).toList()))),
-                    items, gone("run-down " + r.name(), () -> delete(by, "Delete the run-down “"
+                    items, removeButton("run-down " + r.name(), () -> delete(by, "Delete the run-down “"
                             + r.name() + "”?", UsageWords.runDown(r.id()), b -> Edits.removeRunDown(b, r.id())))));
         }
         AfterCrash now = board.afterCrash() == null ? AfterCrash.ASK : board.afterCrash();
@@ -148,8 +149,10 @@ public final class PartsPopover {
 
     private void delete(Node by, String question, Predicate<Step> uses, UnaryOperator<Board> gone) {
         desk.overlay().close();
-        Confirm.ask(desk, by, question, UsageWords.of(desk.bench().board(), uses), "Delete", () -> desk.bench().edit(question
-                .replace("Delete", "delete").replace("?", ""), b -> gone.apply(Edits.chains(b, c -> c.without(uses)))));
+        Confirm.ask(desk, by, question, UsageWords.of(desk.bench().board(), uses), "Delete",
+                () -> desk.bench().edit(question
+                        .replace("Delete", "delete").replace("?", ""),
+                        b -> gone.apply(Edits.chains(b, c -> c.without(uses)))));
     }
 
     private static TextField name(String id, String now, java.util.function.Consumer<String> changed) {
@@ -163,7 +166,7 @@ public final class PartsPopover {
         return name;
     }
 
-    private static Button gone(String what, Runnable run) {
+    private static Button removeButton(String what, Runnable run) {
         Button gone = Fields.plain("×", "");
         gone.setAccessibleText("Delete the " + what);
         gone.setOnAction(_ -> run.run());

@@ -26,11 +26,11 @@ import rombix.core.board.Gear;
 import rombix.core.store.WholeFile;
 import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
+import rombix.core.traffic.PacketWords;
+import rombix.core.traffic.Traffic;
 import rombix.core.traffic.TrafficPacket;
 import rombix.core.traffic.TrafficPacket.Fate;
 import rombix.core.traffic.TrafficPacket.Way;
-import rombix.core.traffic.PacketWords;
-import rombix.core.traffic.Traffic;
 import rombix.core.twin.Figures;
 import rombix.core.twin.Order;
 
@@ -70,9 +70,9 @@ public final class TrafficView {
                         Fields.<TrafficPacket>column("", 60, p -> p.way() == Way.OUT ? "out →" : "← in"), which,
                         Fields.<TrafficPacket>column("Message", 250, p -> spoken().words(p)),
                         Fields.<TrafficPacket>column("Data", 320, PacketWords::shown),
-                        Fields.<TrafficPacket>column("Result", 220, TrafficPacket::told)));
+                        Fields.<TrafficPacket>column("Result", 220, TrafficPacket::result)));
         rows.table().getSelectionModel().selectedItemProperty().addListener((_, _, p) -> {
-            rows.detail().setText(p == null ? "" : p.raw().isEmpty() ? p.told() : p.raw());
+            rows.detail().setText(p == null ? "" : p.raw().isEmpty() ? p.result() : p.raw());
             copy.setDisable(p == null);
             again.setDisable(p == null || p.order() == null);
         });
@@ -167,11 +167,14 @@ public final class TrafficView {
             from = new ArrayList<>(traffic.get().ignoredOf(gear)); // Kept for longer than all the rest.
             from.addAll(all);
         }
-        List<TrafficPacket> matching = from.stream().filter(p -> (gear.equals(ALL_GEAR) || p.gear().equals(gear)) && test
-                .test(p) && (sought.isEmpty() || spoken.line(p).toLowerCase(Locale.ROOT).contains(sought))).toList();
-        List<TrafficPacket> shown = matching.subList(Math.max(0, matching.size() - MOST_SHOWN), matching.size()).reversed();
+        List<TrafficPacket> matching = from.stream()
+                .filter(p -> (gear.equals(ALL_GEAR) || p.gear().equals(gear)) && test
+                        .test(p) && (sought.isEmpty() || spoken.line(p).toLowerCase(Locale.ROOT).contains(sought)))
+                .toList();
+        List<TrafficPacket> shown = matching.subList(Math.max(0, matching.size() - MOST_SHOWN), matching.size())
+                .reversed();
         rows.fill(shown, TrafficPacket::number);
-        rows.told().setText(
+        rows.summary().setText(
                 matching.size() > MOST_SHOWN ? "the newest " + MOST_SHOWN : Figures.count(matching.size(), "packet"));
     }
 
@@ -185,7 +188,7 @@ public final class TrafficView {
     private void copy(@Nullable TrafficPacket packet) {
         if (packet != null) {
             Clipboard.getSystemClipboard().setContent(Map.of(DataFormat.PLAIN_TEXT, spoken().line(packet)));
-            rows.told().setText("copied");
+            rows.summary().setText("copied");
         }
     }
 
@@ -205,7 +208,7 @@ public final class TrafficView {
         List<String> lines = rows.table().getItems().reversed().stream().map(spoken::line).toList();
         try {
             WholeFile.write(file, String.join("\n", lines) + "\n", WholeFile.Readers.AS_BEFORE);
-            rows.told().setText(Figures.count(lines.size(), "packet") + " saved to " + file.getFileName());
+            rows.summary().setText(Figures.count(lines.size(), "packet") + " saved to " + file.getFileName());
         } catch (IOException e) {
             notice.accept("Can't save the traffic: " + e.getMessage());
         }

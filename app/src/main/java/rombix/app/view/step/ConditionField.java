@@ -139,7 +139,7 @@ public final class ConditionField extends VBox {
         add.setManaged(addable);
         together.setText(parts.size() < 2 || now == null
                 ? ""
-                : "Together: " + ConditionPart.said(Question.of(now).map(q -> q.known(n -> ConditionPart.named(desk,
+                : "Together: " + ConditionPart.mark(Question.of(now).map(q -> q.known(n -> ConditionPart.named(desk,
                         n))).orElse(null)));
     }
 }

@@ -225,11 +225,11 @@ final class ConditionPart extends VBox {
     void look() {
         Boolean so = asks() ? Question.of(condition()).map(q -> q.known(n -> named(desk, n))).orElse(null) : null;
         now.setText(!asks() ? "" : so == null ? "?" : so ? "✓" : "✗");
-        now.setAccessibleText(asks() ? said(so) : "");
-        now.setTooltip(asks() ? new Tooltip(said(so)) : null);
+        now.setAccessibleText(asks() ? mark(so) : "");
+        now.setTooltip(asks() ? new Tooltip(mark(so)) : null);
     }
 
-    static String said(@Nullable Boolean so) {
+    static String mark(@Nullable Boolean so) {
         return so == null ? "unknown now" : so ? "true now" : "not true now";
     }
 

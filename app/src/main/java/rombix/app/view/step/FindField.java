@@ -153,17 +153,17 @@ final class FindField extends VBox {
                 .equals(now.picture()) ? new Board.Picture(p.id(), next, p.data()) : p).toList()));
     }
 
-    private Layout there() {
+    private Layout layoutNow() {
         Twin.Readings readings = twin == null ? Twin.Readings.NONE : desk.model().state().readings(twin.gear());
         return Layout.of(readings.apply("windows"), readings.apply("screens"));
     }
 
     private Set<String> places() {
         Set<String> all = new LinkedHashSet<>(List.of("everywhere"));
-        for (int i = 1; i <= there().screens().size(); i++) {
+        for (int i = 1; i <= layoutNow().screens().size(); i++) {
             all.add("screen " + i);
         }
-        there().windows().forEach(w -> all.add("window " + w.of()));
+        layoutNow().windows().forEach(w -> all.add("window " + w.of()));
         return all;
     }
 
@@ -212,13 +212,13 @@ final class FindField extends VBox {
             List<Match> all = Search.all(seen, new Pixels(width, height, rgb), asked.alike() / 100.0, MOST);
             Platform.runLater(() -> {
                 if (mine == searches) {
-                    told(seen, all, asked);
+                    showMatches(seen, all, asked);
                 }
             });
         });
     }
 
-    private void told(Pixels seen, List<Match> all, Place.OnPicture asked) {
+    private void showMatches(Pixels seen, List<Match> all, Place.OnPicture asked) {
         String scores = all.stream().limit(6).map(m -> Math.round(m.alike() * 100) + " %").collect(Collectors.joining(
                 ", "));
         found.setText(switch (all.size()) {

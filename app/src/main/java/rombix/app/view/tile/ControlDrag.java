@@ -51,17 +51,17 @@ public final class ControlDrag {
         this.desk = desk;
         this.tile = tile;
         tile.addEventHandler(MouseEvent.MOUSE_PRESSED, e -> {
-            if (own(e)) {
+            if (startedHere(e)) {
                 pressed(e.getX(), e.getY());
             }
         });
         tile.addEventHandler(MouseEvent.MOUSE_DRAGGED, e -> {
-            if (!told(e)) {
+            if (!fromTouch(e)) {
                 dragged(e.getX(), e.getY(), e.isShiftDown());
             }
         });
         tile.addEventHandler(MouseEvent.MOUSE_RELEASED, e -> {
-            if (own(e)) {
+            if (startedHere(e)) {
                 released(e.getX(), e.getY());
             }
         });
@@ -75,12 +75,12 @@ public final class ControlDrag {
     }
 
     /** Where fingers are told as fingers, a mouse that is made of them tells the same again. */
-    private boolean told(MouseEvent e) {
+    private boolean fromTouch(MouseEvent e) {
         return fingers && e.isSynthesized();
     }
 
-    private boolean own(MouseEvent e) {
-        return e.getButton() == MouseButton.PRIMARY && !told(e);
+    private boolean startedHere(MouseEvent e) {
+        return e.getButton() == MouseButton.PRIMARY && !fromTouch(e);
     }
 
     /** A finger on this control; others may be on others. */

@@ -28,8 +28,8 @@ import rombix.core.board.Board;
 import rombix.core.board.Rig;
 import rombix.core.edit.Edits;
 import rombix.core.store.BadFile;
-import rombix.core.store.BoardFile.Stamp;
 import rombix.core.store.BoardFile;
+import rombix.core.store.BoardFile.Stamp;
 import rombix.running.owner.OpenedBoard;
 
 /** The board's file as the hand meets it: save, choose another, open it; what goes wrong is said as a notice. */
@@ -142,7 +142,7 @@ public final class BoardFiles {
 
     /** The file as it is now takes the place of what is here. */
     private void theirs(Path file) {
-        bench.leave();
+        bench.discardUnsaved();
         writer.execute(() -> {
             try {
                 Files.deleteIfExists(BoardFile.journalOf(file));

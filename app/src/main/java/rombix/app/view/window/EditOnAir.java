@@ -29,8 +29,8 @@ import rombix.app.view.score.ScoreView;
 import rombix.app.view.tile.Tile;
 import rombix.app.view.window.Command.Where;
 import rombix.core.event.Mode;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.running.Player;
 
 /**
@@ -113,7 +113,7 @@ final class EditOnAir {
     /** Edits a button; a draft of another one is asked for first. */
     void begin(String button) {
         if (draft.changed()) {
-            leave(() -> open(button));
+            finish(() -> open(button));
         } else {
             open(button);
         }
@@ -209,14 +209,14 @@ final class EditOnAir {
             return false;
         }
         if (draft.changed()) {
-            leave(this::end);
+            finish(this::end);
         } else {
             end();
         }
         return true;
     }
 
-    private void leave(Runnable next) {
+    private void finish(Runnable next) {
         Chooser.open(desk, apply, "Apply the edit of “" + draft.button().name() + "”?", List.of(new Chooser.Item(
                 "on-air-keep", "Keep editing", "Esc", () -> {
                 }), new Chooser.Item("on-air-take", "Apply", "Ctrl+Enter", () -> {

@@ -33,8 +33,8 @@ import rombix.core.event.Event;
 import rombix.core.event.Known;
 import rombix.core.event.Mode;
 import rombix.core.event.Status;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.twin.Figures;
 import rombix.running.Player;
 
@@ -110,21 +110,21 @@ final class Modes {
         }));
         items.add(new Chooser.Item("leave-live", next == Mode.BUILD
                 ? "Leave and edit"
-                : "Leave and rehearse", "Ctrl+Enter", () -> leave(next, false)));
+                : "Leave and rehearse", "Ctrl+Enter", () -> switchTo(next, false)));
         if (next == Mode.BUILD && triggers() > 0) {
-            items.add(new Chooser.Item("leave-armed", "Leave, keep triggers armed", "", () -> leave(next, true)));
+            items.add(new Chooser.Item("leave-armed", "Leave, keep triggers armed", "", () -> switchTo(next, true)));
         }
         if (next == Mode.BUILD && !desk.model().state().running().isEmpty()) {
             items.add(new Chooser.Item("leave-stopped", "Leave and stop everything", "", () -> {
                 desk.port().stopAll();
-                leave(next, false);
+                switchTo(next, false);
             }));
         }
         Chooser.open(desk, layout, "Leave Live? " + whatStops(next), items);
     }
 
     /** @param keeps whether triggers still press in Build */
-    private void leave(Mode next, boolean keeps) {
+    private void switchTo(Mode next, boolean keeps) {
         armed = keeps;
         bench.mode(next);
     }

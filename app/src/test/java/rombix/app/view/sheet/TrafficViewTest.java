@@ -16,9 +16,9 @@ import org.junit.jupiter.api.Test;
 import rombix.app.view.window.AtTheWindow;
 import rombix.core.chain.GearStep;
 import rombix.core.event.Mode;
+import rombix.core.traffic.TrafficPacket;
 import rombix.core.traffic.TrafficPacket.Fate;
 import rombix.core.traffic.TrafficPacket.Way;
-import rombix.core.traffic.TrafficPacket;
 import rombix.core.value.Value;
 
 class TrafficViewTest extends AtTheWindow {

@@ -84,7 +84,8 @@ class CommandsTest {
     void theCheckKnowsEveryKeyThatWorksInLive() {
         assertThat(all).filteredOn(c -> c.where() == Where.ALWAYS || c.where() == Where.LIVE)
                 .allSatisfy(c -> assertThat(
-                        TriggerConflicts.OWN).containsAll(c.keys().stream().map(k -> new Trigger.Key(k).normal().key()).toList()));
+                        TriggerConflicts.OWN)
+                        .containsAll(c.keys().stream().map(k -> new Trigger.Key(k).normal().key()).toList()));
     }
 
     @Test

@@ -11,7 +11,6 @@ import rombix.core.board.Question;
 import rombix.core.board.Rig;
 import rombix.core.board.RunDown;
 import rombix.core.chain.Condition;
-import rombix.core.engine.Gestures;
 import rombix.core.event.Happening;
 import rombix.core.event.Known;
 import rombix.core.event.Status;
@@ -46,9 +45,9 @@ public final class Situation {
         rig = next;
         Map<Owned, Value> kept = new HashMap<>(values);
         values.clear();
-        next.board().values().forEach(v -> own(kept, "", v));
+        next.board().values().forEach(v -> addOwned(kept, "", v));
         next.board().runDowns().forEach(r -> runDown(kept, r));
-        next.valued().forEach(b -> b.values().forEach(v -> own(kept, b.id(), v)));
+        next.valued().forEach(b -> b.values().forEach(v -> addOwned(kept, b.id(), v)));
     }
 
     /** Where a run-down is stays as it was, whatever its items are now. */
@@ -59,14 +58,14 @@ public final class Situation {
                 new Owned("", name), name.endsWith(".ends") && ends != null ? ends : value));
     }
 
-    private void own(Map<Owned, Value> kept, String owner, BoardValue v) {
+    private void addOwned(Map<Owned, Value> kept, String owner, BoardValue v) {
         Owned key = new Owned(owner, v.id());
         values.put(key, kept.getOrDefault(key, v.initial()));
     }
 
     /** Takes over what another situation knows. */
     public void copy(Known known) {
-        known.readings().forEach((gear, of) -> of.forEach((reading, value) -> came(gear, reading, value)));
+        known.readings().forEach((gear, of) -> of.forEach((reading, value) -> changed(gear, reading, value)));
         statuses.putAll(known.statuses());
         known.values().forEach((name, value) -> values.replace(new Owned("", name), value));
     }
@@ -77,7 +76,7 @@ public final class Situation {
     }
 
     /** Takes a reading in; false if it says nothing new. */
-    public boolean came(String gear, String reading, Value value) {
+    public boolean changed(String gear, String reading, Value value) {
         if (value.equals(readings.computeIfAbsent(gear, _ -> new HashMap<>()).put(reading, value))) {
             return false;
         }

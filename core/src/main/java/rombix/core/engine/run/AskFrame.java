@@ -4,8 +4,8 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.chain.DeckStep;
 import rombix.core.engine.op.Op;
 import rombix.core.event.Happening;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.time.Agenda;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.Value;
@@ -34,12 +34,12 @@ final class AskFrame implements Run.Activity {
                 context.filled(step.question(), frame.scope), step.kind(), op.options(), step.preset(),
                 step.timeout() == null ? -1 : step.timeout(), due));
         if (step.timeout() != null) {
-            timer = context.agenda.at(due + step.timeout() * 1_000_000L, at -> late(step.preset(), at));
+            timer = context.agenda.at(due + step.timeout() * 1_000_000L, at -> timedOut(step.preset(), at));
         }
     }
 
     /** Nobody has answered in time: the usual answer is taken. */
-    private void late(@Nullable Value preset, long due) {
+    private void timedOut(@Nullable Value preset, long due) {
         if (preset != null && fits(preset)) {
             answer(preset, due);
         } else {

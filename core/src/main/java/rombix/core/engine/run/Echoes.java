@@ -4,8 +4,8 @@ import java.util.HashMap;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import rombix.core.engine.run.Orders.Key;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.value.Value;
 
 /** What was sent a moment ago: until the gear has shown it, it counts for more than what the gear last said. */
@@ -23,7 +23,7 @@ final class Echoes {
     }
 
     /** A gear has reported: what was sent counts no more once it shows. */
-    void came(Key key, Value value) {
+    void reported(Key key, Value value) {
         Sent s = sent.get(key);
         if (s != null && s.value().matches(value)) {
             sent.remove(key);

@@ -19,8 +19,8 @@ import rombix.core.event.Glide;
 import rombix.core.event.Happening;
 import rombix.core.event.Status;
 import rombix.core.event.Trouble;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.twin.Order;
 import rombix.core.twin.Ramp;
 import rombix.core.twin.Twin;
@@ -88,7 +88,7 @@ public final class Orders {
                 context.telling.tell(new Happening.Lasts(frame.run.id, frame.run.buttonId(), context.clock.nanos(), Math
                         .round(order.going().millis() * 1e6)));
             }
-            frame.doing(() -> gears.leave(ticket, order));
+            frame.doing(() -> gears.cancel(ticket, order));
         }
     }
 
@@ -306,7 +306,7 @@ public final class Orders {
         for (String reading : order.assumed()) {
             Value value = order.changes().get(reading);
             if (value != null) {
-                context.came(order.gear(), reading, value, false);
+                context.changed(order.gear(), reading, value, false);
             }
         }
     }
@@ -317,8 +317,8 @@ public final class Orders {
     }
 
     /** A gear has reported. */
-    public void came(Key key, Value value) {
-        echoes.came(key, value);
+    public void reported(Key key, Value value) {
+        echoes.reported(key, value);
     }
 
     /** Up or down from where it is, or where it was just sent. */

@@ -84,7 +84,7 @@ public abstract class RunContext {
     protected abstract void stop(Run run, DeckStep.Stop step);
 
     /** A reading has come in, or is taken to be as sent. */
-    protected abstract void came(String gear, String reading, Value value, boolean moment);
+    protected abstract void changed(String gear, String reading, Value value, boolean moment);
 
     /** The run that a button waited for has ended. */
     protected abstract void awaitedEnded(ButtonPlay b, Happening.End end, long due);

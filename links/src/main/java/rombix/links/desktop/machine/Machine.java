@@ -96,8 +96,8 @@ public interface Machine extends AutoCloseable {
     Pixels picture(Box part) throws Unable;
 
     /** Whether keys would go to a window of Rombix now: of this process, or of another one. */
-    default boolean own() {
-        return front().filter(this::own).isPresent();
+    default boolean ownWindow() {
+        return front().filter(this::ownWindow).isPresent();
     }
 
     /** Whether keys would go to a window now, or to one within it. */
@@ -106,7 +106,7 @@ public interface Machine extends AutoCloseable {
     }
 
     /** Whether a window is one of Rombix: of this process, or of another one. */
-    default boolean own(Window window) {
+    default boolean ownWindow(Window window) {
         return false;
     }
 

@@ -50,7 +50,8 @@ public record PlayingApplication(String id, String name, int percent, boolean mu
                     percent = Math.max(percent, percent(channel.path("value_percent").asString("0")));
                 }
                 List<String> streams = new ArrayList<>(List.of(stream.path("index").asString("")));
-                PlayingApplication one = new PlayingApplication(id(name), name, percent, stream.path("mute").asBoolean(false), streams);
+                PlayingApplication one = new PlayingApplication(id(name), name, percent,
+                        stream.path("mute").asBoolean(false), streams);
                 PlayingApplication before = one.id.isEmpty() ? null : all.putIfAbsent(one.id, one);
                 if (before != null) {
                     before.streams.add(streams.getFirst());

@@ -7,8 +7,8 @@ import com.sun.jna.platform.win32.User32;
 import com.sun.jna.platform.win32.WinDef.DWORD;
 import com.sun.jna.platform.win32.WinDef.HWND;
 import com.sun.jna.platform.win32.WinDef.WORD;
-import com.sun.jna.platform.win32.WinUser.INPUT;
 import com.sun.jna.platform.win32.WinUser;
+import com.sun.jna.platform.win32.WinUser.INPUT;
 import com.sun.jna.ptr.IntByReference;
 import java.awt.AWTException;
 import java.awt.GraphicsDevice;
@@ -29,8 +29,8 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rombix.core.computer.Keys;
 import rombix.core.sight.Pixels;
-import rombix.core.thread.OwnedBy.Owner;
 import rombix.core.thread.OwnedBy;
+import rombix.core.thread.OwnedBy.Owner;
 
 /** A computer with Windows or macOS: keys and pointer by the JDK's robot, windows by the system. One thread's. */
 @OwnedBy(Owner.LINK)
@@ -264,7 +264,7 @@ public final class RobotMachine extends RealMachine {
 
     /** Under Windows; macOS tells no program of this kind. */
     @Override
-    public boolean own(Window window) {
+    public boolean ownWindow(Window window) {
         IntByReference process = new IntByReference();
         User32.INSTANCE.GetWindowThreadProcessId(new HWND(new com.sun.jna.Pointer(window.id())), process);
         return process.getValue() == ProcessHandle.current().pid();

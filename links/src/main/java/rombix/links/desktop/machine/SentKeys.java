@@ -41,7 +41,7 @@ public final class SentKeys {
     }
 
     /** Whether a key that was heard is one that was sent; each is known once. */
-    public static synchronized boolean heard(String key, boolean down) {
+    public static synchronized boolean consume(String key, boolean down) {
         Deque<Long> times = SENT.get(of(key, down));
         while (times != null && !times.isEmpty()) {
             if (System.nanoTime() - times.removeFirst() < HEARD_NANOS) {

@@ -235,7 +235,8 @@ public final class StandInMachine implements Machine {
         List<String> words = asked("sounding");
         List<PlayingApplication> all = new ArrayList<>();
         for (int i = 0; i + 2 < words.size(); i += 3) {
-            all.add(new PlayingApplication(words.get(i), Integer.parseInt(words.get(i + 1)), words.get(i + 2).equals("true")));
+            all.add(new PlayingApplication(words.get(i), Integer.parseInt(words.get(i + 1)),
+                    words.get(i + 2).equals("true")));
         }
         return all;
     }

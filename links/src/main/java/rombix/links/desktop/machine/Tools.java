@@ -100,7 +100,7 @@ final class Tools implements AutoCloseable {
         if (program == null) {
             throw new Unable(missing.getOrDefault(group(what), "this computer doesn't support “" + what + "”"));
         }
-        said(program, value, !what.equals("open"));
+        run(program, value, !what.equals("open"));
         if (what.startsWith("volume") || what.startsWith("mute")) {
             look();
         }
@@ -116,7 +116,7 @@ final class Tools implements AutoCloseable {
                 .orElseThrow(() -> new Unable(
                         "“" + what[2] + "” isn't playing sound"));
         for (String stream : program.streams()) {
-            said(List.of("pactl", "set-sink-input-" + what[1], stream, what[1].equals("volume") ? value + "%" : value),
+            run(List.of("pactl", "set-sink-input-" + what[1], stream, what[1].equals("volume") ? value + "%" : value),
                     "",
                     true);
         }
@@ -129,7 +129,7 @@ final class Tools implements AutoCloseable {
         return sounding;
     }
 
-    private static String said(List<String> program, String value, boolean wait) throws Unable {
+    private static String run(List<String> program, String value, boolean wait) throws Unable {
         List<String> command = new ArrayList<>(program);
         command.replaceAll(part -> part.replace("{}", value));
         try {
@@ -189,7 +189,8 @@ final class Tools implements AutoCloseable {
 
     private void look() {
         try {
-            sounding = PlayingApplication.listed(said(List.of("pactl", "--format=json", "list", "sink-inputs"), "", true));
+            sounding = PlayingApplication
+                    .listed(run(List.of("pactl", "--format=json", "list", "sink-inputs"), "", true));
         } catch (Unable e) {
             sounding = List.of();
         }
@@ -197,11 +198,11 @@ final class Tools implements AutoCloseable {
             String name = side.equals("sink") ? "output" : "input";
             String of = "@DEFAULT_" + side.toUpperCase(java.util.Locale.ROOT) + "@";
             try {
-                Matcher percent = PERCENT.matcher(said(List.of("pactl", "get-" + side + "-volume", of), "", true));
+                Matcher percent = PERCENT.matcher(run(List.of("pactl", "get-" + side + "-volume", of), "", true));
                 if (percent.find()) {
                     now.put("volume/" + name, percent.group(1));
                 }
-                now.put("mute/" + name, String.valueOf(said(List.of("pactl", "get-" + side + "-mute", of), "", true)
+                now.put("mute/" + name, String.valueOf(run(List.of("pactl", "get-" + side + "-mute", of), "", true)
                         .endsWith("yes")));
             } catch (Unable e) {
                 now.remove("volume/" + name); // It has none.

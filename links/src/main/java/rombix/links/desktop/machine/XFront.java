@@ -37,7 +37,7 @@ public final class XFront {
     }
 
     /** Whether a window, or one that it lies in, is one of Rombix: of this process, or of another one. */
-    public boolean own(X11.@Nullable Window window) {
+    public boolean ownWindow(X11.@Nullable Window window) {
         for (int i = 0; i < DEEP && window != null && window.longValue() > 1; i++) {
             if (process(window) == ProcessHandle.current().pid()
                     || OWN_CLASS.equals(server.text(window, "WM_CLASS",
@@ -49,8 +49,8 @@ public final class XFront {
         return false;
     }
 
-    public boolean own(Window window) {
-        return own(new X11.Window(window.id()));
+    public boolean ownWindow(Window window) {
+        return ownWindow(new X11.Window(window.id()));
     }
 
     /** The window that gets keys now; null where none does. */
@@ -141,9 +141,10 @@ public final class XFront {
 
     /** Gives the keyboard to the foremost window of another program, without raising it. */
     public void passKeyboardOn() {
-        server.windows().stream().filter(w -> !own(new X11.Window(w.id())) && shown(w)).findFirst().ifPresent(w -> {
-            server.more.XSetInputFocus(server.display, new X11.Window(w.id()), 1, new NativeLong(0));
-            server.x.XSync(server.display, false);
-        });
+        server.windows().stream().filter(w -> !ownWindow(new X11.Window(w.id())) && shown(w)).findFirst()
+                .ifPresent(w -> {
+                    server.more.XSetInputFocus(server.display, new X11.Window(w.id()), 1, new NativeLong(0));
+                    server.x.XSync(server.display, false);
+                });
     }
 }

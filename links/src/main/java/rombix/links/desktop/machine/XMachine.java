@@ -288,13 +288,13 @@ public final class XMachine extends RealMachine {
     }
 
     @Override
-    public boolean own() {
-        return top.own(top.keyboard());
+    public boolean ownWindow() {
+        return top.ownWindow(top.keyboard());
     }
 
     @Override
-    public boolean own(Window window) {
-        return top.own(window);
+    public boolean ownWindow(Window window) {
+        return top.ownWindow(window);
     }
 
     @Override

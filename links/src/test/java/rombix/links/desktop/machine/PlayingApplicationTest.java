@@ -17,8 +17,9 @@ class PlayingApplicationTest {
                  {"index":7,"mute":false,"volume":{"mono":{"value_percent":"55%"}},
                   "properties":{"application.name":"Night Player"}}]
                 """;
-        assertThat(PlayingApplication.listed(listed)).containsExactly(new PlayingApplication("night-player", "Night Player", 55, false, List
-                .of("3", "7")), new PlayingApplication("horn", "horn", 100, true, List.of("4")));
+        assertThat(PlayingApplication.listed(listed))
+                .containsExactly(new PlayingApplication("night-player", "Night Player", 55, false, List
+                        .of("3", "7")), new PlayingApplication("horn", "horn", 100, true, List.of("4")));
         assertThat(PlayingApplication.listed("Connection refused")).isEmpty();
         assertThat(PlayingApplication.listed("[]")).isEmpty();
     }
