@@ -11,7 +11,7 @@ import rombix.running.state.DeckFeed;
 import rombix.running.state.DeckState;
 import rombix.running.state.Subscription;
 
-/** Waits until all gear of a board answers or is known not to, or for a while, and does something then, once. */
+/** Runs an action once, when all gear of a board has answered or failed, or after a timeout. */
 final class GearReady {
     private static final int LONGEST_SECONDS = 5;
 

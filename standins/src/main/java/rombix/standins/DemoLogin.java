@@ -10,7 +10,7 @@ import java.util.Optional;
 import javax.crypto.Mac;
 import javax.crypto.spec.SecretKeySpec;
 
-/** Who may in: the one user that all stand-ins know, whose secret is no secret. */
+/** The login that all stand-ins accept. */
 public final class DemoLogin {
     /** The name that boards know the secret by. */
     public static final String SECRET = "larkmoor-stand-ins";

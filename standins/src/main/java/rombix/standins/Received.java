@@ -6,7 +6,7 @@ import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.List;
 
-/** What came to a stand-in, the last of it. Safe to use from any thread. */
+/** The last messages that a stand-in received. Safe to use from any thread. */
 public final class Received {
     private static final int MOST = 40;
     private static final int LONGEST = 120;

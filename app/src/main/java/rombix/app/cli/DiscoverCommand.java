@@ -21,7 +21,7 @@ import rombix.core.store.CardLibrary;
 import rombix.links.found.Searching;
 import tools.jackson.databind.json.JsonMapper;
 
-/** Says which gear says that it is here. */
+/** Lists discovered gear. */
 @Command(name = "discover", mixinStandardHelpOptions = true, description = {
         "Lists discovered gear: DNS-SD, SSDP, Art-Net, ports of this computer, retained topics on brokers.",
         "Exit code: 0 found, 1 nothing found."})

@@ -14,7 +14,7 @@ import rombix.app.view.common.Icons;
 import rombix.core.computer.Keys;
 import rombix.core.computer.Place;
 
-/** Lists names that boards are written with. */
+/** Lists the names used in board files. */
 @Command(name = "names", mixinStandardHelpOptions = true, description = {
         "Lists the names that a board file can use: keys, icons and pointer positions.",
         "Exit code: 0 found, 1 nothing found, 2 usage error."})

@@ -20,7 +20,7 @@ import rombix.running.shell.Caller;
 import rombix.running.shell.Doorkeeper;
 import rombix.standins.set.StandIns;
 
-/** Goes through what a start does, so that the JDK's start-up cache can be made of it. Used when Rombix is built. */
+/** Runs the code of a start, for the JDK's start-up cache. Used by the build. */
 @Command(name = "warm-up", hidden = true, description = "Performs a start for the start-up cache. Used when Rombix is built.")
 final class WarmUpCommand implements Callable<Integer> {
     private static final long SHOWN_MILLIS = 1500;

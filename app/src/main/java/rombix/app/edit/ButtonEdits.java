@@ -14,7 +14,7 @@ import rombix.core.chain.Gesture;
 import rombix.core.edit.Copies;
 import rombix.core.edit.Edits;
 
-/** What is done with the selected buttons of the page. Each is one edit, with a name. */
+/** Edits of the selected buttons. Each is one named edit. */
 public final class ButtonEdits {
     private final Workbench bench;
     private @Nullable Copied copied;

@@ -16,7 +16,7 @@ import rombix.core.twin.Twin.Readings;
 import rombix.core.value.Value;
 import rombix.core.value.ValueType;
 
-/** What can be asked: of readings and values each yes or no, each choice, numbers and texts; the time of day; a formula. */
+/** The conditions that are offered: for readings and values each yes or no, each choice, numbers and texts; the time of day; a formula. */
 public final class Conditions {
     /** What isn't chosen from a list but written. */
     public static final Offered FORMULA = new Offered("a formula…", new Condition.Computed("true"));

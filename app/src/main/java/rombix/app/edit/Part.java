@@ -3,7 +3,7 @@ package rombix.app.edit;
 import org.jspecify.annotations.Nullable;
 import rombix.core.chain.Gesture;
 
-/** Which chain is under the hand: that of a gesture, what the button does at the start, or a chain of the board. */
+/** The chain being edited: that of a gesture, what the button does at the start, or a chain of the board. */
 public record Part(@Nullable Gesture gesture, @Nullable String chain) {
     public static final Part START = new Part(null, null);
 

@@ -18,7 +18,7 @@ import rombix.core.chain.Gesture;
 import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
 
-/** What of a board is under the hand: a page, buttons of it, a state, a chain, steps, and where the next one goes. */
+/** The selection on a board: a page, buttons of it, a state, a chain, steps, and where the next one goes. */
 @OwnedBy(Owner.INTERFACE)
 final class Selection {
     private final Supplier<Rig> rig;
@@ -36,7 +36,7 @@ final class Selection {
         this.page = rig.get().board().pages().getFirst().id();
     }
 
-    /** Another board was opened: its first page, and nothing on it. */
+    /** Another board was opened: selects its first page. */
     void reset() {
         page = rig.get().board().pages().getFirst().id();
         button = null;
@@ -76,7 +76,7 @@ final class Selection {
         return all;
     }
 
-    /** One more button, or one fewer. */
+    /** Adds a button to the selection, or removes it. */
     void toggle(String id) {
         if (button == null) {
             button(id);

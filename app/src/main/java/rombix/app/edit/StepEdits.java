@@ -19,7 +19,7 @@ import rombix.core.event.Known;
 import rombix.core.forecast.Opposite;
 import rombix.core.twin.Twin;
 
-/** What is done with the selected steps of the chain under the hand. Each is one edit, with a name. */
+/** Edits of the selected steps. Each is one named edit. */
 public final class StepEdits {
     private final Workbench bench;
     private List<Step> copied = List.of();

@@ -32,7 +32,7 @@ import rombix.core.thread.OwnedBy.Owner;
 import rombix.running.owner.OpenedBoard;
 
 /**
- * The board under the hand, with its history, what of it is selected, and its file. Owned by one thread, the interface's.
+ * The board being edited, with its history, what of it is selected, and its file. Owned by one thread, the interface's.
  * Every edit is a function from board to board, so undo is the boards before.
  */
 @OwnedBy(Owner.INTERFACE)
@@ -365,17 +365,17 @@ public final class Workbench {
         return disk.stamp();
     }
 
-    /** The file is as somebody else has left it, and stays so until the board is saved over it. */
+    /** The file was changed by another program; that stands until the board is saved over it. */
     public void seen(Optional<Stamp> stamp) {
         disk.seen(stamp);
     }
 
-    /** What is not saved of this board is not wanted. */
+    /** Discards unsaved changes. */
     public void discardUnsaved() {
         disk.discardUnsaved();
     }
 
-    /** Something can't be written: it is to be written again. */
+    /** A write failed: it has to be repeated. */
     public void notWritten(BoardWrite write) {
         disk.notWritten(write);
     }

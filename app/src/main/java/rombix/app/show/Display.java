@@ -2,7 +2,7 @@ package rombix.app.show;
 
 import java.util.Locale;
 
-/** Whether windows can be shown: on a screen, or in memory where the toolkit was started so. Knows no toolkit. */
+/** Whether windows can be shown: on a screen, or in memory if the toolkit was started headless. Doesn't load the toolkit. */
 public final class Display {
     private static volatile boolean inMemory;
 

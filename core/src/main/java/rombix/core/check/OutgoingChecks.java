@@ -31,7 +31,7 @@ import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 import rombix.core.value.ValueType;
 
-/** What is wrong with what steps send: values that a card does not take, and triggers that fire each other. */
+/** Checks what steps send: values that the card doesn't accept, and triggers that fire each other. */
 final class OutgoingChecks {
     private final Rig rig;
     private final CheckContext context;

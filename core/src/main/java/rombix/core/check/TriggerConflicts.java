@@ -11,7 +11,7 @@ import rombix.core.board.Trigger;
 import rombix.core.card.Protocol;
 import rombix.core.value.Value;
 
-/** What keys and controls are for already, so that a trigger on one of them would do two things at once. */
+/** Finds what a key or control already does, so that a trigger on it would do two things at once. */
 public final class TriggerConflicts {
     /** Keys of Rombix's own that work in Live. */
     public static final Set<String> OWN = Set.of("F1", "CTRL+E", "CTRL+K", "CTRL+PAGE UP",

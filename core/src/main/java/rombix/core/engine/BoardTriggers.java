@@ -212,7 +212,7 @@ public final class BoardTriggers {
     }
 
     /**
-     * A reading, {@code gear:reading}, or a value has come to what it is.
+     * A reading ({@code gear:reading}) or a value has changed.
      *
      * @param moment whether it tells that something happens: then it counts each time, whatever was before
      */

@@ -20,7 +20,7 @@ import rombix.core.time.Agenda;
 import rombix.core.value.Value;
 
 /**
- * What hands do to buttons: which gesture a press and a release make, which chain runs for it, and which state follows.
+ * Turns presses and releases into gestures, starts the chain of the gesture, and chooses the state that follows.
  * Owned by the conductor's thread. A hold that has begun to run chains ends exactly once, with the release chain of the
  * state in which it began.
  */

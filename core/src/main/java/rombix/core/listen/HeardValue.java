@@ -16,7 +16,7 @@ import rombix.core.value.Value;
 import tools.jackson.databind.JsonNode;
 
 /**
- * One thing in a gear's messages that changes: where it stands, and what it was heard to be. Immutable.
+ * A changing value in a gear's messages: where it is, and which values it has had. Immutable.
  *
  * @param address the message's, in its protocol's form
  * @param arg the number of the argument that it stands in; {@link #EVENT} where the message carries nothing

@@ -9,7 +9,7 @@ import rombix.core.listen.HeardValue.Kind;
 import rombix.core.value.Value;
 
 /**
- * What somebody says that a voice is. Immutable.
+ * The reading to be made of a heard value. Immutable.
  *
  * @param title what people call it
  * @param yes what stands on the wire for yes, and {@code no} for no

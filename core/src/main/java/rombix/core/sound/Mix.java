@@ -35,7 +35,7 @@ public final class Mix {
         voices.stream().filter(v -> v.cue.name().equals(name)).forEach(v -> v.stop(frames));
     }
 
-    /** What was begun with a ticket ends soon. */
+    /** Fades out what was started with this ticket. */
     public void stopTicket(long ticket) {
         voices.stream().filter(v -> v.ticket == ticket).forEach(v -> v.stop(SOON));
     }

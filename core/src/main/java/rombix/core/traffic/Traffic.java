@@ -88,7 +88,7 @@ public final class Traffic {
         }
     }
 
-    /** The link says something by itself. */
+    /** Records a packet that the link sent by itself. */
     public synchronized void recordOutgoing(String gear, String of, Order.Outgoing packet) {
         add(gear, Way.OUT, of, packet.address(), packet.args(), null, List.of(), Fate.SENT, "");
     }

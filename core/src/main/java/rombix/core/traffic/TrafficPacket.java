@@ -22,12 +22,12 @@ import rombix.core.value.Value;
  */
 public record TrafficPacket(long number, Instant at, String gear, Way way, String of, String address, List<Value> args,
         @Nullable Order order, List<ReceivedReading> landed, Fate fate, String fault) {
-    /** Which way it went. */
+    /** Direction of a packet. */
     public enum Way {
         OUT, IN
     }
 
-    /** What became of a packet. */
+    /** Result of a packet. */
     public enum Fate {
         /** On its way, or gone out with nothing to be waited for. */
         SENT("sent"), DONE("done"), FAILED("failed"),
@@ -64,7 +64,7 @@ public record TrafficPacket(long number, Instant at, String gear, Way way, Strin
         return value instanceof Value.Flag f ? String.valueOf(f.on()) : value.toString();
     }
 
-    /** What became of it, in words. */
+    /** Its result in words. */
     public String result() {
         return fault.isEmpty() ? fate.words() : fate == Fate.DONE ? fault : fate.words() + ": " + fault;
     }

@@ -214,7 +214,7 @@ final class Eyes {
         };
     }
 
-    /** Waits for a picture to come; gives all its places. Fails where it does not come, or is not what was chosen. */
+    /** Waits for a picture to appear and returns its places. Fails if it doesn't appear, or if the match isn't unique as required. */
     List<Match> awaitPicture(Place.OnPicture p, Pause pause) throws Unable, Stopped {
         List<Match> found = found(p, pause);
         chosen(p, found);

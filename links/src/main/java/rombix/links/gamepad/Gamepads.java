@@ -59,12 +59,12 @@ public final class Gamepads implements AutoCloseable {
         wake.release();
     }
 
-    /** The names of those that are plugged in, as they were when they were last looked for. */
+    /** Names of the connected gamepads, as of the last scan. */
     public Set<String> connected() {
         return here;
     }
 
-    /** Why none can be used on this computer; null where they can. */
+    /** Why gamepads can't be used on this computer; null if they can. */
     public @Nullable String trouble() {
         return trouble;
     }
@@ -130,7 +130,7 @@ public final class Gamepads implements AutoCloseable {
         });
     }
 
-    /** Lets go of those that are gone or wanted no more. */
+    /** Closes devices that are unplugged or no longer used. */
     private void closeUnused(boolean every) {
         for (Map.Entry<Integer, Device> e : List.copyOf(open.entrySet())) {
             Device device = e.getValue();

@@ -110,7 +110,7 @@ public final class GearReport {
         return Visible.line(Redactor.PROCESS.clean(text));
     }
 
-    /** The link is closed: from now on only its orders are answered for. */
+    /** The link is closed: from now on only its orders are answered. */
     public synchronized void detach() {
         left = true;
     }
@@ -254,7 +254,7 @@ public final class GearReport {
         whenListed = lists;
     }
 
-    /** The lists that the gear has told, by their names. */
+    /** The lists that the gear has reported, by name. */
     public synchronized Map<String, Value.Choices> lists() {
         return Map.copyOf(told);
     }
@@ -283,7 +283,7 @@ public final class GearReport {
         return new Came(!all.isEmpty(), listed);
     }
 
-    /** Tells what landed; whether the gear has listed something by it. */
+    /** Delivers readings; returns whether they include a list. */
     private boolean deliver(List<ReceivedReading> all) {
         boolean listed = false;
         for (ReceivedReading landed : all) {
@@ -324,7 +324,7 @@ public final class GearReport {
         ignored(String.valueOf(e.getMessage()));
     }
 
-    /** The link says something that no step ordered: a greeting, a poll. */
+    /** Records a packet that no step ordered: a greeting or a poll. */
     public void recordOutgoing(String of, Order.Outgoing packet) {
         traffic.recordOutgoing(twin.gear(), of, packet);
     }

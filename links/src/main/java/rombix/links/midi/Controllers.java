@@ -70,7 +70,7 @@ public final class Controllers implements AutoCloseable {
         return new TreeSet<>(open.keySet());
     }
 
-    /** Every port that messages could come from, as it was when they were last looked for. */
+    /** All input ports, as of the last scan. */
     public Set<String> connected() {
         return here;
     }

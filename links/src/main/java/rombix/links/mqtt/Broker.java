@@ -46,7 +46,7 @@ interface Broker {
     /** Follows topics by one message. @param take told of each message with its topic, on a thread of the client's */
     CompletableFuture<?> follow(Set<String> topics, BiConsumer<String, byte[]> take);
 
-    /** Follows a topic no more. */
+    /** Unsubscribes from a topic. */
     void unsubscribe(String topic);
 
     void disconnect();

@@ -99,7 +99,7 @@ final class AudioOutput implements AutoCloseable {
         return taken;
     }
 
-    /** Why it plays no more; null as long as it does. */
+    /** Why it no longer plays; null while it does. */
     @Nullable
     String lostReason(List<String> devices) {
         String why = trouble;

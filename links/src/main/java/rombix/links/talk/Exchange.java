@@ -48,7 +48,7 @@ final class Exchange {
         this.frozen = frozen;
     }
 
-    /** Something came: it answers, if not what was asked. */
+    /** Something was received: the gear is answering, even if not this request. */
     void received() {
         missed = 0;
     }

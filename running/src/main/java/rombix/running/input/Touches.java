@@ -7,7 +7,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.computer.Input;
 import rombix.core.touch.Touch;
 
-/** What presses from outside, as the window sees it. Safe to use from any thread. */
+/** Triggers from outside the window. Safe to use from any thread. */
 public interface Touches {
     /**
      * Where touches can come from now.

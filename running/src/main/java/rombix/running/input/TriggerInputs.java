@@ -27,8 +27,7 @@ import rombix.running.state.DeckState;
 import rombix.running.state.Seen;
 
 /**
- * What presses from outside: keys, controllers and OSC. It follows the deck: the board that is loaded says what is
- * listened to, and while the deck is armed it presses. Safe to use from any thread.
+ * Triggers from outside: keys, controllers and OSC. The loaded board decides which inputs are open; they press while the deck is armed. Safe to use from any thread.
  */
 public final class TriggerInputs implements Touches, AutoCloseable {
     /** Among the addresses of gear: the port at which OSC messages are awaited that pull triggers. */

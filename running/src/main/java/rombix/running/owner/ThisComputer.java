@@ -8,7 +8,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import rombix.links.link.Keyring;
 
-/** Hands to links what this user keeps for them. */
+/** Gives links the secrets and certificates of this user. */
 public record ThisComputer(Secrets secrets, Certificates certificates) implements Keyring {
     private static final Logger LOG = LoggerFactory.getLogger(ThisComputer.class);
 

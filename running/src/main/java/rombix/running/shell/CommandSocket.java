@@ -63,7 +63,7 @@ final class CommandSocket {
         return folder().resolve(name + "-" + Integer.toHexString(realBoard.toString().hashCode()) + ".sock");
     }
 
-    /** Whether the folder is the caller's own: another's would listen to what is not for it. */
+    /** Whether the folder belongs to this user; in another user's folder they could intercept commands. */
     static boolean ownedByCaller() throws IOException {
         return Files.getOwner(folder()).equals(Files.getOwner(Path.of(System.getProperty("user.home"))));
     }

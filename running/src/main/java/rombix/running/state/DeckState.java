@@ -258,7 +258,7 @@ public record DeckState(Mode mode, PMap<String, PMap<String, Reading>> readings,
         return faults.isEmpty() ? Optional.empty() : Optional.ofNullable(faults.get(faults.lastKey()));
     }
 
-    /** The last message said, for so many seconds, unless something went wrong since. */
+    /** The last message, for so many seconds, unless a fault has followed. */
     public Happening.@Nullable Said lastMessage(double seconds, long nowNanos) {
         return said != null && nowNanos - said.atNanos() < seconds * 1e9
                 && lastFault().filter(f -> f.atNanos() - said.atNanos() >= 0).isEmpty() ? said.what() : null;

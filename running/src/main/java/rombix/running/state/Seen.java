@@ -4,7 +4,7 @@ import java.util.List;
 import rombix.core.event.Happening;
 
 /**
- * What a subscriber sees.
+ * What a subscriber receives.
  *
  * @param state the present one
  * @param since what has happened since it looked last, oldest first

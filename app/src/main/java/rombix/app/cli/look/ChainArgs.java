@@ -25,7 +25,7 @@ import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
 import rombix.running.RunningDeck;
 
-/** Which chain a command is about, and what is known of the gear: for those that look at chains and send nothing. */
+/** The chain and the present readings for commands that inspect chains and send nothing. */
 final class ChainArgs {
     @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
     private Path board = Path.of("");

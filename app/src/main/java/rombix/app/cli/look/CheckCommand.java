@@ -21,7 +21,7 @@ import rombix.core.store.BoardFile;
 import rombix.running.RunningDeck;
 import tools.jackson.databind.json.JsonMapper;
 
-/** Says what is wrong with a board. */
+/** Checks a board. */
 @Command(name = "check", mixinStandardHelpOptions = true, description = {
         "Checks a board: one finding per line, with its place and what to do.",
         "Doesn't connect to gear; addresses are only checked for their form. If a Rombix has the board open, names that the gear reports are checked, too.",

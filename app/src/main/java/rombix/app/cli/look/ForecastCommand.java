@@ -22,7 +22,7 @@ import rombix.core.forecast.Forecaster;
 import rombix.core.twin.Figures;
 import tools.jackson.databind.json.JsonMapper;
 
-/** Says what a press will do, without telling the gear anything. */
+/** Forecasts a press without sending anything to the gear. */
 @Command(name = "forecast", mixinStandardHelpOptions = true, description = {
         "Forecasts a press: when each step runs, what each reading will be, the odds, and conflicts.",
         "Nothing is sent. With --stand-ins or --live it starts from the present readings; otherwise they are unknown.",

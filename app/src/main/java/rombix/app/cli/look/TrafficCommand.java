@@ -25,7 +25,7 @@ import rombix.running.owner.Secrets;
 import rombix.running.shell.Caller;
 import tools.jackson.databind.json.JsonMapper;
 
-/** Says what went out to the gear and came in, in the Rombix that has a board open. */
+/** Prints the traffic of a running Rombix. */
 @Command(name = "traffic", mixinStandardHelpOptions = true, description = {
         "Lists what was sent to the gear of a board and what was received: in words, as raw data, and with the result. Secrets are never shown.",
         "If no Rombix has the board open, the command connects to the gear itself and listens for a while.",

@@ -22,7 +22,7 @@ import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
 import rombix.running.owner.Settings;
 
-/** What happens where nothing is said: the board that was open last opens; where there is none, a welcome. */
+/** Without a command: opens the last board, or the welcome window if there is none. */
 public final class Begin {
     private Begin() {
     }

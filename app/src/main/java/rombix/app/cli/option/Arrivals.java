@@ -9,7 +9,7 @@ import rombix.core.event.Happening;
 import rombix.core.event.Status.Phase;
 import rombix.core.thread.Bounded;
 
-/** Waits until gear that was just connected answers. After that it keeps nothing of what happens. */
+/** Waits for newly connected gear to answer. */
 public final class Arrivals implements Consumer<Happening> {
     private static final long SETTLE_MILLIS = 10_000;
     private static final long QUIET_MILLIS = 200;

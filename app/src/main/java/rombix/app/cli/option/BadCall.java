@@ -1,6 +1,6 @@
 package rombix.app.cli.option;
 
-/** A call that cannot be carried out; the message says why. */
+/** A command that can't be run; the message says why. */
 public final class BadCall extends Exception {
     private static final long serialVersionUID = 1L;
 

@@ -5,7 +5,7 @@ import picocli.CommandLine.ITypeConverter;
 import picocli.CommandLine;
 import rombix.core.chain.Gesture;
 
-/** A gesture as files write it. */
+/** A gesture by its name in files. */
 public final class GestureName implements ITypeConverter<Gesture> {
     @Override
     public Gesture convert(String text) {

@@ -4,7 +4,7 @@ import java.nio.file.Path;
 import java.util.List;
 import rombix.core.trust.Ask;
 
-/** Says in a shell that a board is a guest, and what it brings. */
+/** Prints that a board is a guest, and what it asks for. */
 public final class GuestWords {
     private GuestWords() {
     }

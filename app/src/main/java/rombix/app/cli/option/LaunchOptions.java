@@ -5,7 +5,7 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What is opened, and how.
+ * What to open, and how.
  *
  * @param addresses addresses that take the place of the board's, by gear
  * @param forMillis for how long; until the window is closed where it is null

@@ -9,7 +9,7 @@ import rombix.app.cli.option.GearAccess;
 import rombix.core.board.Button;
 import rombix.core.board.Rig;
 
-/** Which button a command works, and how what happens is reported. */
+/** The button that a command presses, and how the result is reported. */
 final class PressedButton {
     @Parameters(index = "0", paramLabel = "BOARD", description = "The board file.")
     private Path board = Path.of("");

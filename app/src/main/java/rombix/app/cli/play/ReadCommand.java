@@ -29,7 +29,7 @@ import rombix.running.shell.Caller;
 import rombix.running.state.DeckState;
 import tools.jackson.databind.json.JsonMapper;
 
-/** Says what the gear reports in the Rombix that has a board open. */
+/** Prints the readings of a running Rombix. */
 @Command(name = "read", mixinStandardHelpOptions = true, description = {
         "Lists the readings of the gear, each with its value and age, and the values of the board, from the Rombix that has the board open.",
         "Exit code: 0 done, 1 not known yet, 2 usage error or the board isn't open."})

@@ -20,7 +20,7 @@ import rombix.core.find.Nearest;
 import rombix.core.value.Value;
 import rombix.running.RunningDeck;
 
-/** Sets a value in the Rombix that has a board open, or goes to an item of a run-down. */
+/** Sets a value in a running Rombix, or goes to an item of a run-down. */
 @Command(name = "set", mixinStandardHelpOptions = true, description = {
         "Sets a value in the Rombix that has the board open, or goes to an item of a run-down.",
         "Exit code: 0 done, 2 usage error or the board isn't open."})

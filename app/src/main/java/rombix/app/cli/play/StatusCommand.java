@@ -31,7 +31,7 @@ import rombix.running.face.FaceWords;
 import rombix.running.state.DeckState;
 import tools.jackson.databind.json.JsonMapper;
 
-/** Says what the Rombix that has a board open is doing. */
+/** Prints the status of a running Rombix. */
 @Command(name = "status", mixinStandardHelpOptions = true, description = {
         "Shows the state of the Rombix that has the board open: mode, page, faces, running chains, gear and faults.",
         "Exit code: 0 all well, 1 faults or unreachable gear, 2 usage error or the board isn't open."})

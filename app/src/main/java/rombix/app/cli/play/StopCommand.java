@@ -14,7 +14,7 @@ import rombix.core.touch.DeckPort;
 import rombix.running.RunningDeck;
 import rombix.running.state.DeckState;
 
-/** Stops what runs in the Rombix that has a board open. */
+/** Stops chains in a running Rombix. */
 @Command(name = "stop", mixinStandardHelpOptions = true, description = {
         "Stops all running chains, or those of one button, in the Rombix that has the board open.",
         "Exit code: 0 done, 2 usage error or the board isn't open."})

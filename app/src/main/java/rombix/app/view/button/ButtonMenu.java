@@ -14,7 +14,7 @@ import rombix.app.view.form.Confirm;
 import rombix.core.board.Button;
 import rombix.core.board.Page;
 
-/** What can be done with the selected buttons, by the button itself. */
+/** The context menu of the selected buttons. */
 public final class ButtonMenu {
     private final Desk desk;
     private final ButtonEdits edits;

@@ -23,7 +23,7 @@ import rombix.core.board.Face.Fill;
 import rombix.core.board.Palette;
 import rombix.core.board.Palette.Colour;
 
-/** The colours of a face: a tint, and on a tint of one's own an ink and an accent, with what contrast they have. */
+/** The colours of a face: a theme tint, or a custom tint with label and icon colours and their contrast. */
 final class FaceColours {
     private final FaceSubject subject;
     private final VBox box = new VBox(Space.S6);

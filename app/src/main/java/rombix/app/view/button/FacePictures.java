@@ -31,7 +31,7 @@ import rombix.core.board.Face.Image;
 import rombix.core.board.Palette;
 import rombix.core.edit.Edits;
 
-/** What stands on a face beside its words: an icon found by plain words, or a picture of the person's own. */
+/** The icon of a face, found by keywords, or a custom picture. */
 final class FacePictures {
     private static final int MAX_ICONS = 40;
 

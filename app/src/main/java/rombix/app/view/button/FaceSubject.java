@@ -8,7 +8,7 @@ import rombix.core.board.Face;
 import rombix.core.edit.Edits;
 import rombix.core.edit.Proposals;
 
-/** What the parts of the popover of faces work on: one state's face, and what is chosen for it. */
+/** The face being edited in the face popover. */
 record FaceSubject(Desk desk, String button, int state) {
     Face face() {
         return desk.bench().rig().button(button).filter(b -> state < b.states().size()).map(b -> b.states().get(

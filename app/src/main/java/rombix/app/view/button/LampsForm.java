@@ -19,7 +19,7 @@ import rombix.core.board.Face.Tally;
 import rombix.core.card.Card.Tone;
 import rombix.core.chain.Condition;
 
-/** The lamps of a face: a word each, and while what it is lit. The first whose condition is true is shown. */
+/** The lamps of a face: a word and a condition each. The first whose condition is true is shown. */
 final class LampsForm extends VBox {
     private final Desk desk;
     private final FaceSubject subject;

@@ -31,7 +31,7 @@ import rombix.core.twin.Figures;
 import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 
-/** What somebody says that a voice is, with all proposed; makes it a reading, and the commands for it. */
+/** Describes a heard value, with everything proposed, and makes a reading and its commands of it. */
 @OwnedBy(Owner.INTERFACE)
 final class HeardForm {
     private static final double NUMBER_WIDTH = 92;
@@ -257,7 +257,7 @@ final class HeardForm {
                 : t.matches("true|false") ? Value.of(t.equals("true")) : Value.of(t);
     }
 
-    /** Says what will be made, or what is wrong with it. */
+    /** Shows what will be made, or what is wrong. */
     private void makes() {
         HeardValue v = voice;
         Twin t = twin;

@@ -171,7 +171,7 @@ final class RowsTab {
         }
     }
 
-    /** Says a part anew in the row's text; what is wrong with it, empty where nothing is. */
+    /** Replaces a part of the row's text; returns the error, empty if none. */
     private String rewrite(Part part, String value) {
         saying = true;
         try {

@@ -17,7 +17,7 @@ import rombix.core.value.Value;
 import rombix.running.Player;
 import rombix.running.face.FaceWords;
 
-/** What every view works with: the board under the hand, the deck as it is, the ways to the deck, and what lies over. */
+/** Shared by all views: the board being edited, the deck, and the popover. */
 @OwnedBy(Owner.INTERFACE)
 public final class Desk {
     /** Who works the deck where it is neither a key nor a finger: the hand with the mouse. */

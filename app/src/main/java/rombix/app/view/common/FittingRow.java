@@ -7,7 +7,7 @@ import java.util.function.ToIntFunction;
 import javafx.scene.Node;
 import javafx.scene.layout.Pane;
 
-/** Nodes in a row, none of them cut: where there is no room for all, some give way to those that matter more. */
+/** A row that never clips its nodes: if there isn't room for all, the less important ones are hidden. */
 public class FittingRow extends Pane {
     private final boolean left;
     private final double gap;

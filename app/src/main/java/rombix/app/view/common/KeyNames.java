@@ -9,7 +9,7 @@ import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Trigger;
 
-/** How keys are written, in boards and in the list of commands alike. */
+/** Names of keys, in boards and in the list of commands. */
 public final class KeyNames {
     private static final String[][] SIGNS = {{"Page Up", "PgUp"}, {"Page Down", "PgDn"}, {"Right", "→"}, {"Left", "←"},
             {"+Up", "+↑"}, {"+Down", "+↓"}, {"Period", "."}, {"Slash", "/"}, {"Minus", "−"}, {"Equals", "="}, {"Plus",

@@ -12,7 +12,7 @@ import javafx.scene.layout.Region;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What lies over the window: one popover at a time, kept inside the window whatever its anchor. A click outside or
+ * The popover over the window: one at a time, kept inside the window whatever its anchor. A click outside or
  * Escape closes it.
  */
 public final class Overlay extends Pane {

@@ -27,7 +27,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Space;
 import rombix.core.twin.Figures;
 
-/** The controls that popovers are made of. Each tells of a change once it is meant, not on every key. */
+/** Form controls. Each reports a change on Enter or when it loses focus, not on every key. */
 public final class Fields {
     private static final double NARROW = 90;
     private static final Pattern SPAN = Pattern.compile("(\\d+(?:[.,]\\d+)?)\\s*(ms|s|min|h)?");
@@ -36,7 +36,7 @@ public final class Fields {
     private Fields() {
     }
 
-    /** A quiet button with a hint of its key. */
+    /** A secondary button; its tooltip shows its key. */
     public static Button plain(String text, String key) {
         Button b = new Button(text);
         b.getStyleClass().add("plain");
@@ -46,7 +46,7 @@ public final class Fields {
         return b;
     }
 
-    /** A control under its name. */
+    /** A control with its name above it. */
     public static VBox named(String name, Node control) {
         Label label = new Label(name);
         label.getStyleClass().add("field-name");
@@ -233,7 +233,7 @@ public final class Fields {
         return box;
     }
 
-    /** A node that is so wide, whatever stands in it. */
+    /** Fixes a node's width. */
     public static <T extends Region> T wide(T node, double width) {
         node.setMinWidth(width);
         node.setPrefWidth(width);

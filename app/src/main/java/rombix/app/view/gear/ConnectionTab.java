@@ -29,7 +29,7 @@ import rombix.core.event.Status;
 import rombix.core.twin.Figures;
 import rombix.running.owner.Certificates;
 
-/** How a gear is connected, and how that goes: status, address, test, login and encryption, settings. */
+/** The connection of a gear: status, address, test, login and encryption, settings. */
 final class ConnectionTab {
     private static final double PROTOCOL_WIDTH = 150;
 
@@ -62,7 +62,7 @@ final class ConnectionTab {
         standIn.managedProperty().bind(standIn.visibleProperty());
     }
 
-    /** Folds the settings and forgets the last test, as another gear is shown. */
+    /** Folds the settings and clears the last test, because another gear is shown. */
     void fold() {
         settings.fold();
         test.clear();
@@ -95,7 +95,7 @@ final class ConnectionTab {
         return all;
     }
 
-    /** Shows how the gear is by now. */
+    /** Refreshes the status. */
     void status() {
         Status s = desk.model().state().status(gear);
         Styles.text(status, s.hint().isBlank() ? s.words() : sentence(s.words()) + " " + s.hint());

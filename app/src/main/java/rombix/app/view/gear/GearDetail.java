@@ -92,7 +92,7 @@ public final class GearDetail {
         connection.end();
     }
 
-    /** Shows how the gear is by now. */
+    /** Refreshes the status. */
     void status() {
         connection.status();
         if (tab == Tab.CARD) {

@@ -128,7 +128,7 @@ public final class PatchSheet {
         return width == 1 ? String.valueOf(f.slot()) : f.slot() + "–" + (f.slot() + width - 1);
     }
 
-    /** What is wrong with it; else what is said of how it goes out. */
+    /** Its error, otherwise how it is sent. */
     private String status(Fixture f) {
         String wrong = edits.universes(gear).wrong(f);
         if (!wrong.isEmpty()) {

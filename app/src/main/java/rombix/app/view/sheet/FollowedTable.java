@@ -101,7 +101,7 @@ final class FollowedTable<T, K> {
         return words;
     }
 
-    /** What is said of the rows as a whole. */
+    /** The summary of the rows. */
     Label summary() {
         return told;
     }

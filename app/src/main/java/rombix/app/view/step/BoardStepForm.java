@@ -23,7 +23,7 @@ import rombix.core.chain.Step;
 import rombix.core.value.Value;
 import rombix.core.value.ValueType;
 
-/** What of a step that is about the board itself can be set. */
+/** Form of steps about the board itself. */
 final class BoardStepForm extends StepFields {
     BoardStepForm(Desk desk, List<Integer> path, Runnable anew) {
         super(desk, path, anew);

@@ -17,7 +17,7 @@ import rombix.core.chain.DeckStep;
 import rombix.core.chain.Step;
 import rombix.core.value.Value;
 
-/** What of a step that takes time, asks or holds chains of its own can be set. */
+/** Form of steps that wait, ask, or contain chains. */
 final class FlowStepForm extends StepFields {
     FlowStepForm(Desk desk, List<Integer> path, Runnable anew) {
         super(desk, path, anew);

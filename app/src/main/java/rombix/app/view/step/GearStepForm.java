@@ -18,7 +18,7 @@ import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 import rombix.core.value.ValueType;
 
-/** What of a step that tells a gear something can be set. */
+/** Form of steps that send to gear. */
 final class GearStepForm extends StepFields {
     GearStepForm(Desk desk, List<Integer> path, Runnable anew) {
         super(desk, path, anew);

@@ -25,7 +25,7 @@ import rombix.core.twin.Twin;
 import rombix.core.value.Value;
 import rombix.core.value.ValueType;
 
-/** What forms of steps share: fields that change the step at a path, as it is by then. */
+/** Base of the step forms: fields that change the step at a path. */
 abstract class StepFields {
     final Desk desk;
     final List<Integer> path;

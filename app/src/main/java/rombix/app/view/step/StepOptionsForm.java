@@ -24,7 +24,7 @@ public final class StepOptionsForm {
         this.anew = anew;
     }
 
-    /** What it says in one line when it is out of the ordinary; empty otherwise. */
+    /** A one-line summary of options that aren't default; empty if all are. */
     public static String summary(StepOptions how) {
         List<String> parts = new ArrayList<>();
         if (how.condition() != null) {

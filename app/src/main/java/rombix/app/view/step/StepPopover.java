@@ -16,7 +16,7 @@ import rombix.core.board.Paths;
 import rombix.core.board.StepWords;
 import rombix.core.chain.Step;
 
-/** Edits a step in place: what it does, and how it is run. */
+/** The popover of a step: its form and its options. */
 public final class StepPopover {
     private static final double WIDTH = 360;
 

@@ -74,7 +74,7 @@ public final class ControlDrag {
         return desk.building() ? null : tile.button().control();
     }
 
-    /** Where fingers are told as fingers, a mouse that is made of them tells the same again. */
+    /** Whether a mouse event was synthesised from a touch that is already handled. */
     private boolean fromTouch(MouseEvent e) {
         return fingers && e.isSynthesized();
     }

@@ -13,7 +13,7 @@ import rombix.core.chain.Step;
 import rombix.core.value.ValueType;
 import rombix.running.owner.Secrets;
 
-/** Says which secrets a board names that are not on this computer. */
+/** Warns of secrets that a board names but this computer doesn't have. */
 final class MissingSecrets {
     private MissingSecrets() {
     }

@@ -75,7 +75,7 @@ public final class Situation {
         return rig == null ? null : rig.twins().get(gear);
     }
 
-    /** Takes a reading in; false if it says nothing new. */
+    /** Updates a reading; false if it hasn't changed. */
     public boolean changed(String gear, String reading, Value value) {
         if (value.equals(readings.computeIfAbsent(gear, _ -> new HashMap<>()).put(reading, value))) {
             return false;

@@ -38,7 +38,7 @@ final class AskFrame implements Run.Activity {
         }
     }
 
-    /** Nobody has answered in time: the usual answer is taken. */
+    /** Nobody has answered in time: takes the default answer. */
     private void timedOut(@Nullable Value preset, long due) {
         if (preset != null && fits(preset)) {
             answer(preset, due);

@@ -22,7 +22,7 @@ final class Echoes {
         sent.put(key, new Sent(value, now));
     }
 
-    /** A gear has reported: what was sent counts no more once it shows. */
+    /** A gear has reported: forgets a sent value once it is confirmed. */
     void reported(Key key, Value value) {
         Sent s = sent.get(key);
         if (s != null && s.value().matches(value)) {

@@ -95,7 +95,7 @@ public interface Machine extends AutoCloseable {
     /** What is to be seen in a part of its screens. */
     Pixels picture(Box part) throws Unable;
 
-    /** Whether keys would go to a window of Rombix now: of this process, or of another one. */
+    /** Whether a window of Rombix has the keyboard: of this process or another one. */
     default boolean ownWindow() {
         return front().filter(this::ownWindow).isPresent();
     }
@@ -105,7 +105,7 @@ public interface Machine extends AutoCloseable {
         return front().filter(w -> w.id() == window.id()).isPresent();
     }
 
-    /** Whether a window is one of Rombix: of this process, or of another one. */
+    /** Whether a window belongs to Rombix: to this process or another one. */
     default boolean ownWindow(Window window) {
         return false;
     }

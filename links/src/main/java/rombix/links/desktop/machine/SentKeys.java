@@ -7,7 +7,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.TimeUnit;
 
-/** The keys that Rombix sends itself: what listens to keys everywhere passes them over. Safe to use from any thread. */
+/** Keys that Rombix itself sends; global key triggers ignore them. Safe to use from any thread. */
 public final class SentKeys {
     /** After this nobody listens any more who would hear it. */
     private static final long HEARD_NANOS = TimeUnit.SECONDS.toNanos(1);
@@ -40,7 +40,7 @@ public final class SentKeys {
         }
     }
 
-    /** Whether a key that was heard is one that was sent; each is known once. */
+    /** Whether an observed key was sent by Rombix. Each sent key matches once. */
     public static synchronized boolean consume(String key, boolean down) {
         Deque<Long> times = SENT.get(of(key, down));
         while (times != null && !times.isEmpty()) {

@@ -1,6 +1,6 @@
 package rombix.links.desktop.machine;
 
-/** What is being done was stopped. */
+/** The running action was stopped. */
 public final class Stopped extends Exception {
     private static final long serialVersionUID = 1L;
 }
