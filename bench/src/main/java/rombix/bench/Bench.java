@@ -12,6 +12,7 @@ import rombix.bench.measure.Measured;
 import rombix.bench.window.Autosaving;
 import rombix.bench.window.Frames;
 import rombix.bench.window.KeysOut;
+import rombix.bench.window.Memory;
 import rombix.bench.window.Resting;
 import rombix.bench.window.Starting;
 import tools.jackson.databind.json.JsonMapper;
@@ -44,6 +45,7 @@ public final class Bench {
         all.put("flood", new Flooded());
         all.put("logged", new Logged());
         all.put("idle", new Resting());
+        all.put("memory", new Memory());
         all.put("start", new Starting());
         all.put("readings", new Readings());
         all.put("scale", new BoardSizes());

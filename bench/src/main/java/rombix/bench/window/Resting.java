@@ -3,6 +3,8 @@ package rombix.bench.window;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -103,11 +105,24 @@ public final class Resting implements Measured {
 
     private String run(String what, @Nullable String display, boolean logged) throws IOException,
             InterruptedException {
+        return run(where, what, display, logged);
+    }
+
+    /** The options of the garbage collector, as the launcher has them. */
+    private static List<String> jvm() throws IOException {
+        return Files.readAllLines(Path.of("app/target/launch.args")).stream().filter(l -> l.startsWith("-XX:"))
+                .toList();
+    }
+
+    /** Runs {@link AtRest} in a process of its own, as the launcher would start it, and returns what it printed. */
+    static String run(List<String> where, String what, @Nullable String display, boolean logged) throws IOException,
+            InterruptedException {
         List<String> command = new ArrayList<>(List.of(ProcessHandle.current().info().command().orElse("java"),
-                "-Xss16m", "-XX:+UseSerialGC", "-XX:Tier4InvocationThreshold=30000",
-                "-XX:Tier4MinInvocationThreshold=5000", "-XX:Tier4CompileThreshold=90000",
-                "-XX:Tier4BackEdgeThreshold=300000", // As the launcher has it. "--enable-native-access=ALL-UNNAMED",
-                "--sun-misc-unsafe-memory-access=allow", "-cp", System.getProperty("java.class.path")));
+                "-Xss16m", "-XX:Tier4InvocationThreshold=30000", "-XX:Tier4MinInvocationThreshold=5000",
+                "-XX:Tier4CompileThreshold=90000", "-XX:Tier4BackEdgeThreshold=300000",
+                "--enable-native-access=ALL-UNNAMED", "--sun-misc-unsafe-memory-access=allow"));
+        command.addAll(jvm());
+        command.addAll(List.of("-cp", System.getProperty("java.class.path")));
         if (logged) {
             command.addAll(List.of("-Djavafx.pulseLogger=true", "-Djavafx.pulseLogger.threshold=-1"));
         }

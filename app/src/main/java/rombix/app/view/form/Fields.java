@@ -30,6 +30,8 @@ import rombix.core.twin.Figures;
 /** Form controls. Each reports a change on Enter or when it loses focus, not on every key. */
 public final class Fields {
     private static final double NARROW = 90;
+    /** Least width of a field in a row; all grow equally. */
+    private static final double FIELD_WIDTH = 96;
     private static final Pattern SPAN = Pattern.compile("(\\d+(?:[.,]\\d+)?)\\s*(ms|s|min|h)?");
     private static final Pattern MINUTES = Pattern.compile("(\\d+):([0-5]\\d)(?:\\s*min)?");
 
@@ -80,8 +82,11 @@ public final class Fields {
         for (Node field : fields) {
             HBox.setHgrow(field, Priority.ALWAYS);
             if (field instanceof Region r) {
-                r.setPrefWidth(0);
+                r.setPrefWidth(FIELD_WIDTH);
                 r.setMaxWidth(Double.MAX_VALUE);
+            }
+            if (field instanceof VBox named && named.getChildren().getFirst() instanceof Label name) {
+                name.setWrapText(false); // Its height would be that of the least width.
             }
         }
         return row;

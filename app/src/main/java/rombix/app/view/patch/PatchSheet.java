@@ -10,6 +10,7 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TableView;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
@@ -157,7 +158,12 @@ public final class PatchSheet {
         HBox head = new HBox(Space.S8, Fields.read("Universe"), numbers, space, lit, gone);
         numbers.setAlignment(Pos.CENTER_LEFT);
         head.setAlignment(Pos.CENTER_LEFT);
-        VBox right = new VBox(Space.S8, head, picture, spot, form, told);
+        ScrollPane under = new ScrollPane(new VBox(Space.S8, spot, form, told)); // A low window has no room for all.
+        under.setFitToWidth(true);
+        under.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        under.getStyleClass().add("popover-scroll");
+        VBox.setVgrow(under, Priority.ALWAYS);
+        VBox right = new VBox(Space.S8, head, picture, under);
         right.setMinWidth(RIGHT_WIDTH); // Whatever is said of a fixture, the picture stays where it is.
         right.setMaxWidth(RIGHT_WIDTH);
         HBox.setHgrow(table, Priority.ALWAYS);

@@ -62,13 +62,15 @@ final class TileLayout {
         p.bar.setHeight(4);
         bar(w);
         double pad = Math.clamp(h * 0.09, 6, 14);
-        double small = Math.clamp(h * 0.125, 11, 20);
+        double small = Math.clamp(Math.min(h * 0.125, w * 0.15), 11, 20);
         for (Label l : new Label[]{p.tally, p.fault}) {
             Styles.size(l, small, "");
         }
         Styles.size(p.left, small * 1.15, "");
         double iconSize = iconSize(w, h, pad);
-        double top = pad;
+        double tallyWidth = p.tally.prefWidth(-1);
+        boolean crowded = !p.tally.getText().isEmpty() && w - CUT - 4 - tallyWidth < pad + iconSize + UNDER_ICON;
+        double top = crowded ? pad + small + 4 : pad; // In a narrow tile the icon is below its lamp.
         double x = pad;
         FontIcon icon = p.icon();
         if (icon != null) {
@@ -76,12 +78,11 @@ final class TileLayout {
             icon.relocate(pad, top);
             x = pad + iconSize + 6;
         }
-        if (p.art.getImage() != null && art(w, h, pad, iconSize)) {
+        if (p.art.getImage() != null && art(w, h, pad, top, iconSize)) {
             x = pad + iconSize + 6;
         }
         p.left.resizeRelocate(x, top + (iconSize - p.left.prefHeight(-1)) / 2, p.left.prefWidth(-1),
                 p.left.prefHeight(-1));
-        double tallyWidth = p.tally.prefWidth(-1);
         p.tally.resizeRelocate(w - CUT - 4 - tallyWidth, pad - 2, tallyWidth, p.tally.prefHeight(-1));
         double pipsWidth = p.pips.prefWidth(-1);
         double pipsHeight = p.pips.prefHeight(-1);
@@ -93,20 +94,20 @@ final class TileLayout {
             boolean under = !p.tally.getText().isEmpty();
             p.mark.relocate(w - pad - MARK - (under ? 0 : CUT - 6), pad + (under ? p.tally.prefHeight(-1) + 1 : 0));
         }
-        double head = x > pad ? pad + iconSize + UNDER_ICON : pad;
+        double head = x > pad ? top + iconSize + UNDER_ICON : pad;
         ControlLook look = p.levels.look();
         if (p.row != null) {
             row(p.row, w, h, pad);
         } else if (look == null) {
             words(w, h, labelSize(w, h), pad, head);
         } else {
-            control(look, w, h, pad, iconSize, small);
+            control(look, w, h, pad, top + iconSize, small);
         }
     }
 
     /** How large the icon is: to be known from two metres it grows as far as the label leaves it room. */
     private double iconSize(double w, double h, double pad) {
-        double min = Math.clamp(h * SMALL_ICON, 18, 48);
+        double min = Math.clamp(Math.min(h * SMALL_ICON, w * 0.3), 18, 48);
         if (p.levels.look() != null || p.icon() == null && p.art.getImage() == null) {
             return min;
         }
@@ -150,7 +151,7 @@ final class TileLayout {
     }
 
     /** Lays a dial, a fader or a pad out: its level at the top, its name at the foot. */
-    private void control(ControlLook shown, double w, double h, double pad, double iconSize, double small) {
+    private void control(ControlLook shown, double w, double h, double pad, double iconEnd, double small) {
         boolean tallied = !p.tally.getText().isEmpty();
         Label level = p.levels.label();
         double size = labelSize(w, h);
@@ -167,10 +168,10 @@ final class TileLayout {
             words(w, h, size, pad, h - foot);
             return;
         }
-        double under = tallied ? pad + small + 4 : pad + (iconSize - height) / 2;
+        double under = tallied ? pad + small + 4 : (pad + iconEnd - height) / 2;
         level.resizeRelocate(Math.max(pad, w - pad - (tallied ? 0 : CUT - 6) - width), under, width, height);
         boolean bare = p.icon() == null && p.art.getImage() == null && !tallied && level.getText().isEmpty();
-        double top = bare ? pad : Math.max(pad + iconSize, under + height) + 4;
+        double top = bare ? pad : Math.max(iconEnd, under + height) + 4;
         shown.resizeRelocate(pad, top, w - 2 * pad, Math.max(24, h - foot - top - 2));
         words(w, h, size, pad, h - foot);
     }
@@ -185,7 +186,7 @@ final class TileLayout {
     }
 
     /** Lays the picture out; whether it stands where an icon would. */
-    private boolean art(double w, double h, double pad, double iconSize) {
+    private boolean art(double w, double h, double pad, double top, double iconSize) {
         Face.Image image = face.image();
         if (image == null) {
             return false;
@@ -196,7 +197,7 @@ final class TileLayout {
             p.art.setViewport(null);
             p.art.setFitWidth(Math.max(4, iconSize - free / 2));
             p.art.setFitHeight(Math.max(4, iconSize - free / 2));
-            p.art.relocate(pad, pad);
+            p.art.relocate(pad, top);
             return true;
         }
         double width = Math.max(4, w - 2 * free);
