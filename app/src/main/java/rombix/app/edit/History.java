@@ -18,9 +18,24 @@ final class History {
 
     private final Deque<Done> undo = new ArrayDeque<>();
     private final Deque<Done> redo = new ArrayDeque<>();
+    private boolean grouped;
 
-    /** An edit was done; what was undone before it cannot be redone. */
+    /** Runs edits that are undone as one. */
+    void asOne(String name, Rig before, Runnable edits) {
+        grouped = true;
+        try {
+            edits.run();
+        } finally {
+            grouped = false;
+        }
+        did(name, before);
+    }
+
+    /** Records an edit; undone edits can no longer be redone. */
     void did(String name, Rig before) {
+        if (grouped) {
+            return;
+        }
         undo.push(new Done(name, before));
         if (undo.size() > LONGEST) {
             undo.removeLast();

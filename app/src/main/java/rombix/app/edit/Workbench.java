@@ -308,6 +308,11 @@ public final class Workbench {
         become(after);
     }
 
+    /** Runs edits that are undone as one. */
+    public void asOne(String name, Runnable edits) {
+        history.asOne(name, rig, edits);
+    }
+
     private void become(Rig next) {
         rig = next;
         disk.changed();

@@ -126,7 +126,7 @@ public final class RackView extends ScrollPane {
             if (box != null) {
                 box.refresh(reading);
             }
-            if (memory.pinned(of, reading) && pinned.get(of) instanceof GearRows rows) {
+            if (pinned.get(of) instanceof GearRows rows && memory.pinned(of, reading)) {
                 rows.refresh(reading);
             }
         });

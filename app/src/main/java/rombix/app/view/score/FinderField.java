@@ -189,11 +189,15 @@ final class FinderField extends TextField {
             return;
         }
         Found f = found.get(picked);
-        Card adds = f.adds();
-        if (adds != null) {
-            desk.bench().edit("add " + adds.title(), b -> GearEdits.add(b, adds, adds.protocols().iterator().next()));
-        }
-        desk.bench().add("add “" + f.title() + "”", List.of(f.step()));
+        String name = "add “" + f.title() + "”";
+        desk.bench().asOne(name, () -> {
+            Card adds = f.adds();
+            if (adds != null) {
+                desk.bench().edit("add " + adds.title(), b -> GearEdits.add(b, adds, adds.protocols().iterator()
+                        .next()));
+            }
+            desk.bench().add(name, List.of(f.step()));
+        });
         offering = false; // The score is to be seen; the down arrow brings the offers back.
         if (getText().isEmpty()) {
             search();

@@ -13,6 +13,7 @@ import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.Test;
 import rombix.app.view.tile.Tile;
 import rombix.core.board.Board;
+import rombix.core.board.Gear;
 import rombix.core.chain.GearStep;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
@@ -251,5 +252,20 @@ class BuildTest extends AtTheWindow {
         key(KeyCode.ENTER, KeyCode.CONTROL);
         soon(() -> there(".mend") == null);
         assertThat(button().states().getFirst().face().ink()).isNull();
+    }
+
+    @Test
+    void whatTheSearchAddsIsUndoneAtOnceWithTheComputerThatCameWithIt() {
+        robot.interact(() -> bench().edit("remove the computer", b -> b.withGear(b.gear().stream().filter(g -> !g.card()
+                .equals("desktop")).toList())));
+        fresh();
+        Board without = bench().board();
+        click(find("#finder"));
+        add("open https://example.org/x");
+        assertThat(bench().board().gear()).extracting(Gear::card).contains("desktop");
+        assertThat(steps()).singleElement().isInstanceOfSatisfying(GearStep.Do.class, d -> assertThat(d.command())
+                .isEqualTo("open"));
+        robot.interact(bench()::undo);
+        assertThat(bench().board()).isEqualTo(without);
     }
 }
