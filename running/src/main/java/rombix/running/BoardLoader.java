@@ -5,7 +5,6 @@ import java.util.Map;
 import java.util.Queue;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
 import java.util.concurrent.RejectedExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
@@ -16,6 +15,7 @@ import org.slf4j.LoggerFactory;
 import rombix.core.board.Rig;
 import rombix.core.engine.Conductor;
 import rombix.core.event.Event;
+import rombix.core.thread.Idle;
 import rombix.core.trust.Permission;
 import rombix.links.Links;
 
@@ -32,8 +32,7 @@ final class BoardLoader implements AutoCloseable {
     private final Conductor conductor;
     private final Links links;
     private final Map<String, String> addresses;
-    private final ExecutorService gear = Executors.newSingleThreadExecutor(Thread.ofPlatform().daemon().name("gear")
-            .factory());
+    private final ExecutorService gear = Idle.executor("gear");
     /** What came while a board was on its way; how many are. Guarded by itself. */
     private final Queue<Event> waiting = new ArrayDeque<>();
     private volatile int coming;

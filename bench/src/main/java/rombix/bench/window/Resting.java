@@ -108,9 +108,9 @@ public final class Resting implements Measured {
         return run(where, what, display, logged);
     }
 
-    /** The options of the garbage collector, as the launcher has them. */
+    /** The options of the heap, as the launcher has them. */
     private static List<String> jvm() throws IOException {
-        return Files.readAllLines(Path.of("app/target/launch.args")).stream().filter(l -> l.startsWith("-XX:"))
+        return Files.readAllLines(Path.of("app/target/launch.args")).stream().filter(l -> l.startsWith("-X"))
                 .toList();
     }
 
@@ -118,10 +118,11 @@ public final class Resting implements Measured {
     static String run(List<String> where, String what, @Nullable String display, boolean logged) throws IOException,
             InterruptedException {
         List<String> command = new ArrayList<>(List.of(ProcessHandle.current().info().command().orElse("java"),
-                "-Xss16m", "-XX:Tier4InvocationThreshold=30000", "-XX:Tier4MinInvocationThreshold=5000",
+                "-XX:Tier4InvocationThreshold=30000", "-XX:Tier4MinInvocationThreshold=5000",
                 "-XX:Tier4CompileThreshold=90000", "-XX:Tier4BackEdgeThreshold=300000",
                 "--enable-native-access=ALL-UNNAMED", "--sun-misc-unsafe-memory-access=allow"));
-        command.addAll(jvm());
+        boolean bare = what.equals("empty") || what.equals("bar");
+        command.addAll(bare ? List.of("-XX:+UseSerialGC") : jvm());
         command.addAll(List.of("-cp", System.getProperty("java.class.path")));
         if (logged) {
             command.addAll(List.of("-Djavafx.pulseLogger=true", "-Djavafx.pulseLogger.threshold=-1"));

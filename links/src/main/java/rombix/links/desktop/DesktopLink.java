@@ -40,6 +40,8 @@ import rombix.links.link.Loop;
  */
 final class DesktopLink implements Link {
     private static final long LOOK_MILLIS = 250;
+    /** What nobody waits for is looked at each fourth time: where windows are, sounding programs, the system. */
+    private static final int SELDOM = 4;
     private static final long CLOSE_MILLIS = 1500;
     /** Behind what takes longer than that, an order is too old all the same. */
     private static final long LONGEST_WAIT_NANOS = 20_000_000_000L;
@@ -65,6 +67,8 @@ final class DesktopLink implements Link {
     private final Set<Machine.Program> running = ConcurrentHashMap.newKeySet();
     private final CountDownLatch ended = new CountDownLatch(1);
     private final Loop watching;
+    /** The second that was last told; the watching loop's. */
+    private int second = -1;
     private final Loop working;
     private volatile @Nullable InputDriver hands;
     private volatile Supplier<Sights> wanted = () -> Sights.NONE;
@@ -98,8 +102,8 @@ final class DesktopLink implements Link {
             } else {
                 report.ready();
             }
-            while (!closed) {
-                look(machine);
+            for (int turn = 0; !closed; turn++) {
+                look(machine, turn % SELDOM == 0);
                 eyes.sights(sights());
                 eyes.watched().forEach((id, seen) -> tell("seen/" + id, seen.toString()));
                 Thread.sleep(LOOK_MILLIS);
@@ -110,10 +114,11 @@ final class DesktopLink implements Link {
         }
     }
 
-    private void look(Machine machine) {
+    /** @param all whether everything is looked at; else only the front window, the keys that are held, and the time */
+    private void look(Machine machine, boolean all) {
         machine.ready();
         Set<String> now = new TreeSet<>(seen);
-        List<Machine.Window> windows = machine.windows();
+        List<Machine.Window> windows = all ? machine.windows() : List.of();
         windows.forEach(w -> now.add(w.application()));
         Optional<Machine.Window> window = machine.front();
         window.ifPresent(w -> now.add(w.application()));
@@ -127,12 +132,25 @@ final class DesktopLink implements Link {
             tell("front", w.application());
             tell("window", w.title());
         });
-        places(machine, windows);
         held(machine);
-        LocalDateTime clock = LocalDateTime.now(ZoneId.systemDefault());
+        clock(LocalDateTime.now(ZoneId.systemDefault()));
+        if (all) {
+            places(machine, windows);
+            system(machine, window);
+        }
+    }
+
+    private void clock(LocalDateTime clock) {
+        if (clock.getSecond() == second) {
+            return;
+        }
+        second = clock.getSecond();
         tell("time", "%02d:%02d".formatted(clock.getHour(), clock.getMinute()));
         tell("seconds", "%02d:%02d:%02d".formatted(clock.getHour(), clock.getMinute(), clock.getSecond()));
         tell("date", clock.toLocalDate().toString());
+    }
+
+    private void system(Machine machine, Optional<Machine.Window> window) {
         new TreeMap<>(machine.system()).forEach(this::tell);
         List<PlayingApplication> sounding = machine.sounding();
         List<Value> programs = Programs.list(sounding);

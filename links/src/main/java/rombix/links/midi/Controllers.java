@@ -30,7 +30,10 @@ import rombix.wire.midi.MidiMessage;
  * second, so one that is plugged in later comes, and one that is pulled out is told of. Safe to use from any thread.
  */
 public final class Controllers implements AutoCloseable {
+    /** Between two scans while a port that is wanted is missing, or while learning. */
     private static final long LOOK_MILLIS = 1000;
+    /** Between two scans while all ports that are wanted are open. A scan asks each driver: it costs milliseconds. */
+    private static final long SETTLED_MILLIS = 4000;
 
     private final Consumer<Touch> touched;
     private final Consumer<String> arrived;
@@ -99,7 +102,8 @@ public final class Controllers implements AutoCloseable {
 
     private void lookAgain() throws InterruptedException {
         refresh();
-        if (look.tryAcquire(LOOK_MILLIS, TimeUnit.MILLISECONDS)) {
+        boolean settled = !all && open.keySet().containsAll(wanted);
+        if (look.tryAcquire(settled ? SETTLED_MILLIS : LOOK_MILLIS, TimeUnit.MILLISECONDS)) {
             look.drainPermits();
         }
     }

@@ -38,7 +38,7 @@ import rombix.wire.midi.MidiWords;
 final class MidiLink implements Link {
     private static final long WATCH_MILLIS = 500;
     private static final int MOST_WAITING = 1000;
-    private static final long LOOK_NANOS = TimeUnit.SECONDS.toNanos(2);
+    private static final long LOOK_NANOS = TimeUnit.SECONDS.toNanos(4);
 
     private record Sending(long ticket, Order order, long atNanos) {
     }

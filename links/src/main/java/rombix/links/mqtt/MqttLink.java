@@ -41,6 +41,11 @@ import rombix.wire.Malformed;
 
 /** MQTT, 3.1.1 or 5 where a broker takes that alone: publishes commands with QoS 1, follows the topics of the card's readings, and reconnects by itself. */
 final class MqttLink implements Link {
+    static { // Of the client's timers one thread is enough, and none has to wake each second to clear them.
+        System.setProperty("rx2.purge-enabled", "false");
+        System.setProperty("rx2.computation-threads", "1");
+    }
+
     private static final String EVERYTHING = "#";
     private static final int CONNECT_SECONDS = Broker.CONNECT_SECONDS;
 

@@ -9,8 +9,8 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
 import rombix.core.sound.Clip;
+import rombix.core.thread.Idle;
 
 /** The clips of a player, read beforehand, one after the other, and anew when their file has changed. */
 final class Clips implements AutoCloseable {
@@ -19,8 +19,7 @@ final class Clips implements AutoCloseable {
 
     private final Map<Path, Read> read = new ConcurrentHashMap<>();
     /** One at a time, so that a board with many clips leaves cores to the rest. */
-    private final ExecutorService reader = Executors.newSingleThreadExecutor(Thread.ofPlatform().daemon().name("clips")
-            .factory());
+    private final ExecutorService reader = Idle.executor("clips");
 
     /** The clip of a file, when it is read; done already where it was. Fails with words that say why it is not. */
     CompletableFuture<Clip> of(Path file) {

@@ -37,7 +37,7 @@ import rombix.links.link.Reconnector;
  * that a step names, and through none else: where that is gone, what plays there ends and says so.
  */
 final class SoundLink implements Link {
-    private static final long WATCH_MILLIS = 1000;
+    private static final long WATCH_MILLIS = 3000;
     private static final String CLIP = "clip";
     private static final String STUCK = "the output has stopped accepting sound";
 

@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.Set;
 import java.util.concurrent.Executor;
 import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board;
@@ -14,6 +13,7 @@ import rombix.core.board.Trigger;
 import rombix.core.computer.Input;
 import rombix.core.event.Event;
 import rombix.core.event.Happening;
+import rombix.core.thread.Idle;
 import rombix.core.touch.Feedback;
 import rombix.core.touch.Switchboard;
 import rombix.core.touch.Touch;
@@ -42,8 +42,7 @@ public final class TriggerInputs implements Touches, AutoCloseable {
     private final @Nullable Integer port;
     private final Executor hand;
     /** Opening ports and hooks may take a while: it is done in order, off the conductor's thread. */
-    private final ExecutorService opener = Executors.newSingleThreadExecutor(Thread.ofPlatform().daemon().name("inputs")
-            .factory());
+    private final ExecutorService opener = Idle.executor("inputs");
     private volatile Board board = Board.empty("");
     private volatile DeckState deck = DeckState.NOTHING;
     private volatile boolean learning;

@@ -28,6 +28,7 @@ import rombix.app.view.common.Desk;
 import rombix.app.view.common.Styles;
 import rombix.app.view.form.Confirm;
 import rombix.app.view.tile.ControlDrag;
+import rombix.app.view.tile.Retired;
 import rombix.app.view.tile.Tile;
 import rombix.core.board.Button;
 import rombix.core.board.Control;
@@ -45,6 +46,7 @@ public final class PageView extends Pane implements Cells {
 
     private final Desk desk;
     private final FacePopover facePopover;
+    private final Retired retired = new Retired();
     private final Map<String, Tile> tiles = new HashMap<>();
     /** The empty cells by column and row, as they are in the mode that is shown. */
     private final Map<List<Integer>, Node> cells = new HashMap<>();
@@ -131,11 +133,10 @@ public final class PageView extends Pane implements Cells {
             return;
         }
         Face.Fill fill = page.fill();
-        if (fill == null) {
-            Styles.set(this, "page");
-        } else {
-            Styles.set(this, "page", fill.name().toLowerCase(Locale.ROOT));
-        }
+        Styles.set(this, fill == null
+                ? new String[]{"page"}
+                : new String[]{"page", fill.name().toLowerCase(
+                        Locale.ROOT)});
         hand.turned();
         String focused = getScene() != null && getScene().getFocusOwner() instanceof Tile t ? t.button().id() : null;
         if (desk.building() != shownBuilding) {
@@ -164,11 +165,13 @@ public final class PageView extends Pane implements Cells {
                 }
             }
         }
+        nodes.add(retired);
         if (!nodes.equals(getChildren())) { // What stays in its place is not styled anew.
             getChildren().setAll(nodes);
         }
-        Tile again = focused == null ? null : tiles.get(focused);
-        if (again != null) {
+        before.keySet().removeAll(tiles.keySet());
+        retired.retire(before.values());
+        if (focused != null && tiles.get(focused) instanceof Tile again) {
             again.requestFocus();
         }
         requestLayout();
@@ -243,6 +246,7 @@ public final class PageView extends Pane implements Cells {
         new ControlDrag(desk, tile, hand::control);
         tile.setId("tile-" + b.id());
         tile.setManaged(false); // It is placed by its cells: what changes in it moves nothing else.
+        tile.setCache(true); // Painted as a picture until it changes; see Retired.
         tile.addEventHandler(MouseEvent.MOUSE_PRESSED, e -> mousePressed(tile, e));
         tile.addEventHandler(MouseEvent.MOUSE_RELEASED, e -> {
             if (e.getButton() == MouseButton.PRIMARY && !desk.building()) {

@@ -9,13 +9,13 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.Executor;
-import java.util.concurrent.Executors;
 import javafx.application.Platform;
 import javafx.embed.swing.SwingFXUtils;
 import javafx.scene.image.Image;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.file.PictureFile;
 import rombix.core.board.Board.Picture;
+import rombix.core.thread.Idle;
 
 /** A board's pictures as they are drawn on faces, kept as long as they are used. The interface's thread's. */
 final class Artwork {
@@ -33,8 +33,9 @@ final class Artwork {
     /** Who waits for a picture that is being drawn. */
     private static final Map<Key, List<Runnable>> AWAITED = new HashMap<>();
     /** One after the other, so that no board's pictures take all memory at once. */
-    private static final Executor DRAWER = Executors.newSingleThreadExecutor(Thread.ofPlatform().daemon().priority(
-            Thread.MIN_PRIORITY).name("pictures").factory());
+    private static final Executor DRAWER = Idle
+            .executor(Thread.ofPlatform().daemon().priority(Thread.MIN_PRIORITY).name("pictures")
+                    .factory());
 
     private Artwork() {
     }

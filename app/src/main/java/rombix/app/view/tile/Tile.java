@@ -55,7 +55,6 @@ public final class Tile extends Region {
         getStyleClass().add("tile");
         setFocusTraversable(true);
         setAccessibleRole(AccessibleRole.BUTTON);
-        setCache(true); // A tile that does not change is painted as a picture.
         setPickOnBounds(true);
         setPadding(new Insets(0));
     }

@@ -10,7 +10,6 @@ import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
 import java.util.concurrent.FutureTask;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
@@ -30,6 +29,7 @@ import rombix.core.edit.Edits;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
 import rombix.core.store.BoardFile.Stamp;
+import rombix.core.thread.Idle;
 import rombix.running.owner.OpenedBoard;
 
 /** The board's file as the hand meets it: save, choose another, open it; what goes wrong is said as a notice. */
@@ -53,8 +53,7 @@ public final class BoardFiles {
     private final Notices notices;
     private final Node over;
 
-    private final ExecutorService writer = Executors.newSingleThreadExecutor(Thread.ofPlatform().daemon().name(
-            "board writer").factory());
+    private final ExecutorService writer = Idle.executor("board writer");
     /** The change by another program that was asked about. */
     private Optional<Stamp> asked = Optional.empty();
     private Runnable bare = () -> {
