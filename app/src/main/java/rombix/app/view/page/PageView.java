@@ -32,7 +32,6 @@ import rombix.app.view.tile.Retired;
 import rombix.app.view.tile.Tile;
 import rombix.core.board.Button;
 import rombix.core.board.Control;
-import rombix.core.board.Face;
 import rombix.core.board.Page;
 
 /**
@@ -132,11 +131,9 @@ public final class PageView extends Pane implements Cells {
             tiles.values().forEach(this::show);
             return;
         }
-        Face.Fill fill = page.fill();
-        Styles.set(this, fill == null
-                ? new String[]{"page"}
-                : new String[]{"page", fill.name().toLowerCase(
-                        Locale.ROOT)});
+        List<String> style = new ArrayList<>(List.of("page"));
+        Optional.ofNullable(page.fill()).ifPresent(f -> style.add(f.name().toLowerCase(Locale.ROOT)));
+        Styles.set(this, style.toArray(String[]::new));
         hand.turned();
         String focused = getScene() != null && getScene().getFocusOwner() instanceof Tile t ? t.button().id() : null;
         if (desk.building() != shownBuilding) {
@@ -181,8 +178,8 @@ public final class PageView extends Pane implements Cells {
         String id = tile.button().id();
         boolean building = desk.building();
         boolean picked = building && desk.bench().button().filter(b -> b.id().equals(id)).isPresent();
-        tile.pseudoClassStateChanged(ALSO, building && !picked && desk.bench().buttons().stream().anyMatch(b -> b.id()
-                .equals(id)));
+        boolean among = desk.bench().buttons().stream().anyMatch(b -> b.id().equals(id));
+        tile.pseudoClassStateChanged(ALSO, building && !picked && among);
         tile.setOpacity(edits.isCut(id) ? 0.5 : 1);
         desk.bench().rig().button(tile.button().id()).ifPresent(b -> tile.show(b, picked));
     }
@@ -385,8 +382,7 @@ public final class PageView extends Pane implements Cells {
         double[] size = cellSize();
         for (Node n : getChildren()) {
             if (n instanceof Tile t) {
-                Button b = t.button();
-                place(n, b.column(), b.row(), b.width(), b.height(), size);
+                place(t, t.button());
             } else if (n.getUserData() instanceof int[] at) {
                 place(n, at[0], at[1], 1, 1, size);
             }
