@@ -25,6 +25,7 @@ import rombix.core.value.Value;
 public final class Traffic {
     private static final int MOST = 4096;
     private static final int MOST_IGNORED = 50;
+    private static final int MOST_FRESH = 256;
     private static final int LONGEST = 16_384;
     private static final long NANOS_PER_MILLI = 1_000_000;
 
@@ -34,6 +35,8 @@ public final class Traffic {
     private final Map<String, Counts> counts = new HashMap<>();
     /** The packets of orders that wait for their answer, by ticket. */
     private final Map<Long, Waiting> waiting = new HashMap<>();
+    /** Orders that went out, not yet made into packets: that is done by whoever asks next, off the path of a press. */
+    private final Deque<Sent> fresh = new ArrayDeque<>();
     private long last;
     private long oldest = 1;
     /** Characters of all that is kept. */
@@ -41,6 +44,9 @@ public final class Traffic {
     private long changes;
 
     private record Waiting(long first, long behind, long nanos) {
+    }
+
+    private record Sent(long ticket, Order order, Instant at, long nanos) {
     }
 
     /**
@@ -65,18 +71,30 @@ public final class Traffic {
 
     /** The link of a gear has become ready, or is not any more. */
     public synchronized void linked(String gear) {
-        Counts c = counts(gear);
+        settle();
+        Counts c = counts.getOrDefault(gear, Counts.NONE);
         counts.put(gear, new Counts(c.out, c.in, c.millis, clock.wall().toInstant()));
     }
 
     /** An order goes out. */
     public synchronized void out(long ticket, Order order) {
-        long first = last + 1;
-        for (Order.Outgoing packet : order.packets()) {
-            add(order.gear(), Way.OUT, order.title(), packet.address(), packet.args(), order, List.of(), Fate.SENT, "");
+        fresh.add(new Sent(ticket, order, clock.wall().toInstant(), clock.nanos()));
+        if (fresh.size() > MOST_FRESH) {
+            settle();
         }
-        if (ticket != Gears.NO_ANSWER && last >= first) {
-            waiting.put(ticket, new Waiting(first, last + 1, clock.nanos()));
+    }
+
+    /** Makes packets of the orders that went out. */
+    private void settle() {
+        for (Sent s = fresh.poll(); s != null; s = fresh.poll()) {
+            long first = last + 1;
+            for (Order.Outgoing packet : s.order.packets()) {
+                add(s.at, s.order.gear(), Way.OUT, s.order.title(), packet.address(), packet.args(), s.order, List.of(),
+                        Fate.SENT, "");
+            }
+            if (s.ticket != Gears.NO_ANSWER && last >= first) {
+                waiting.put(s.ticket, new Waiting(first, last + 1, s.nanos));
+            }
         }
     }
 
@@ -99,6 +117,7 @@ public final class Traffic {
      * @param number which of its packets, from 0
      */
     public synchronized void made(long ticket, int number, List<Value> args) {
+        settle();
         Waiting of = waiting.get(ticket);
         long n = of == null ? 0 : of.first + number;
         TrafficPacket sent = of == null || n >= of.behind ? null : ring[index(n)];
@@ -113,6 +132,7 @@ public final class Traffic {
 
     /** What became of an order: {@code fault} says why it failed; null where it is done. */
     public synchronized void done(long ticket, @Nullable String fault) {
+        settle();
         Waiting of = waiting.remove(ticket);
         if (of == null) {
             return;
@@ -169,8 +189,14 @@ public final class Traffic {
 
     private TrafficPacket add(String gear, Way way, String of, String address, List<Value> args, @Nullable Order order,
             List<ReceivedReading> landed, Fate fate, String fault) {
+        settle();
+        return add(clock.wall().toInstant(), gear, way, of, address, args, order, landed, fate, fault);
+    }
+
+    private TrafficPacket add(Instant at, String gear, Way way, String of, String address, List<Value> args,
+            @Nullable Order order, List<ReceivedReading> landed, Fate fate, String fault) {
         Redactor secrets = Redactor.PROCESS;
-        TrafficPacket packet = new TrafficPacket(++last, clock.wall().toInstant(), gear, way, of,
+        TrafficPacket packet = new TrafficPacket(++last, at, gear, way, of,
                 secrets.clean(Limits.quoted(address)),
                 shortened(args.stream().map(secrets::clean).toList()), order, landed.stream().map(Traffic::shortened)
                         .toList(),
@@ -185,7 +211,7 @@ public final class Traffic {
                 ring[index(oldest)] = null;
             }
         }
-        Counts c = counts(gear);
+        Counts c = counts.getOrDefault(gear, Counts.NONE);
         counts.put(gear, way == Way.OUT
                 ? new Counts(c.out + 1, c.in, c.millis, c.since)
                 : new Counts(c.out, c.in + 1, c.millis, c.since));
@@ -237,6 +263,7 @@ public final class Traffic {
 
     /** All that is kept; null where nothing has changed since a look that found {@code seen} changes. */
     public synchronized @Nullable Look look(long seen) {
+        settle();
         if (seen == changes) {
             return null;
         }
@@ -256,6 +283,7 @@ public final class Traffic {
     }
 
     public synchronized Counts counts(String gear) {
+        settle();
         return counts.getOrDefault(gear, Counts.NONE);
     }
 }

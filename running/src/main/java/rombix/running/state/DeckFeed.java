@@ -116,6 +116,8 @@ public final class DeckFeed {
         /** How much of all it has looked at; -1 where it has not yet. One call at a time has it. */
         private long looked = -1;
         private volatile boolean closed;
+        /** Whether a failure was logged; one call at a time has it. */
+        private boolean failed;
 
         Follower(Executor on, Consumer<Seen> listener) {
             this.on = on;
@@ -148,7 +150,10 @@ public final class DeckFeed {
                 try {
                     listener.accept(seen);
                 } catch (RuntimeException e) {
-                    LOG.error("a follower of the deck failed", e);
+                    if (!failed) { // Once: the next hundred would say the same.
+                        failed = true;
+                        LOG.error("a follower of the deck failed", e);
+                    }
                 }
             }
         }

@@ -37,7 +37,7 @@ import rombix.core.twin.Figures;
 /** Gear that announces itself, to be added with its card and address. The interface's thread's. */
 @OwnedBy(Owner.INTERFACE)
 final class Discovered {
-    private static final double MOST_HEIGHT = 170;
+    private static final double HEIGHT = 170;
     private static final double WHERE_WIDTH = 190;
     private static final double CARD_WIDTH = 180;
     private static final double ADD_WIDTH = 110;
@@ -84,7 +84,9 @@ final class Discovered {
         ScrollPane scroll = new ScrollPane(rows);
         scroll.setFitToWidth(true);
         scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
-        scroll.setMaxHeight(MOST_HEIGHT);
+        scroll.setMinHeight(HEIGHT); // However much is found: what is below stays under the pointer.
+        scroll.setPrefHeight(HEIGHT);
+        scroll.setMaxHeight(HEIGHT);
         scroll.getStyleClass().add("popover-scroll");
         fill();
         discovery.begin(watcher);

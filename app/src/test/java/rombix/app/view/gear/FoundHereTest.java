@@ -4,9 +4,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import javafx.geometry.Point2D;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import org.junit.jupiter.api.Test;
+import org.testfx.util.WaitForAsyncUtils;
 import rombix.app.show.Session;
 import rombix.app.view.window.AtTheWindow;
 import rombix.core.board.Gear;
@@ -59,6 +61,19 @@ class FoundHereTest extends AtTheWindow {
         soon(() -> label("#rack-house-locked/gate").equals("LOCKED"));
         undoAll();
         assertThat(bench().board().gear()).isEmpty();
+    }
+
+    /** A kind moved away under the pointer as gear was discovered above it, and the click hit nothing. */
+    @Test
+    void theKindsStayWhereTheyAreAsGearIsDiscovered() {
+        click(find("#edit-gear"));
+        soon(() -> find("#kind-any-osc") != null && find("#discovered") != null);
+        WaitForAsyncUtils.waitForFxEvents();
+        Point2D before = middle(find("#kind-any-osc"));
+        gear.announce();
+        adding("127-0-0-1-" + gear.studio().port());
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(middle(find("#kind-any-osc"))).isEqualTo(before);
     }
 
     @Test
