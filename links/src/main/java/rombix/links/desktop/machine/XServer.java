@@ -118,6 +118,9 @@ public final class XServer implements AutoCloseable {
 
     /** Several screens that make one. */
     interface Screens extends Library {
+        /** Held for ever: each display calls it as it closes, and a library that nobody holds is unloaded before. */
+        Screens INSTANCE = Native.load("Xinerama", Screens.class);
+
         Pointer XineramaQueryScreens(X11.Display display, IntByReference count);
     }
 
@@ -243,13 +246,13 @@ public final class XServer implements AutoCloseable {
         List<Box> all = new ArrayList<>();
         try {
             IntByReference count = new IntByReference();
-            Pointer screens = Native.load("Xinerama", Screens.class).XineramaQueryScreens(display, count);
+            Pointer screens = Screens.INSTANCE.XineramaQueryScreens(display, count);
             for (int i = 0; screens != null && i < count.getValue(); i++) {
                 Pointer s = screens.share((long) i * SCREEN_BYTES);
                 all.add(new Box(s.getShort(4), s.getShort(6), s.getShort(8), s.getShort(10)));
             }
             free(screens);
-        } catch (UnsatisfiedLinkError e) {
+        } catch (LinkageError e) {
             // Then there is one.
         }
         if (all.isEmpty()) {
