@@ -35,7 +35,7 @@ public final class Traffic {
     private final Map<String, Counts> counts = new HashMap<>();
     /** The packets of orders that wait for their answer, by ticket. */
     private final Map<Long, Waiting> waiting = new HashMap<>();
-    /** Orders that went out, not yet made into packets: that is done by whoever asks next, off the path of a press. */
+    /** Sent orders whose packets aren't recorded yet. The next call that needs them does it, so that no press waits. */
     private final Deque<Sent> fresh = new ArrayDeque<>();
     private long last;
     private long oldest = 1;
@@ -84,7 +84,7 @@ public final class Traffic {
         }
     }
 
-    /** Makes packets of the orders that went out. */
+    /** Records the packets of the orders sent since the last call. */
     private void settle() {
         for (Sent s = fresh.poll(); s != null; s = fresh.poll()) {
             long first = last + 1;

@@ -40,7 +40,7 @@ import rombix.links.link.Loop;
  */
 final class DesktopLink implements Link {
     private static final long LOOK_MILLIS = 250;
-    /** What nobody waits for is looked at each fourth time: where windows are, sounding programs, the system. */
+    /** Where windows and screens are is looked at each fourth time: no chain waits for it. */
     private static final int SELDOM = 4;
     private static final long CLOSE_MILLIS = 1500;
     /** Behind what takes longer than that, an order is too old all the same. */
@@ -114,7 +114,7 @@ final class DesktopLink implements Link {
         }
     }
 
-    /** @param all whether everything is looked at; else only the front window, the keys that are held, and the time */
+    /** @param all whether it looks for all windows and screens, too */
     private void look(Machine machine, boolean all) {
         machine.ready();
         Set<String> now = new TreeSet<>(seen);
@@ -136,8 +136,8 @@ final class DesktopLink implements Link {
         clock(LocalDateTime.now(ZoneId.systemDefault()));
         if (all) {
             places(machine, windows);
-            system(machine, window);
         }
+        system(machine, window);
     }
 
     private void clock(LocalDateTime clock) {

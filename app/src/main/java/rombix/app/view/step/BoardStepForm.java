@@ -163,7 +163,7 @@ final class BoardStepForm extends StepFields {
     private void written(DeckStep.Written now) {
         TextField field = Fields.text("arg-text", now.text(), text -> edit(DeckStep.Written.class, s -> s.withWords(
                 text)));
-        nodes.add(Fields.named(now.verb().text(), field, "Readings and values go in braces, such as {desk:level}"));
+        nodes.add(Fields.named(now.verb().text(), field, "Readings and values go in braces, such as {studio:clips}"));
         var names = Fields.choice("arg-text-insert",
                 rombix.app.edit.Conditions.names(desk.bench().rig(), g -> desk.model()
                         .state().readings(g), inner()),
