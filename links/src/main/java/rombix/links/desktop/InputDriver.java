@@ -153,6 +153,11 @@ public final class InputDriver implements PointerDriver.Grip {
         }
     }
 
+    private void keys(Machine.Deed deed) throws Unable, Stopped {
+        pause(machine.keysReadyIn());
+        aim.keys(deed);
+    }
+
     void press(List<String> chord, int times, long pace) throws Unable, Stopped {
         aim.keyboard();
         clear();
@@ -164,7 +169,7 @@ public final class InputDriver implements PointerDriver.Grip {
             try {
                 for (String key : chord) {
                     if (!held.contains(key)) {
-                        aim.keys(() -> {
+                        keys(() -> {
                             own.push(key);
                             down(key);
                         });
@@ -186,7 +191,7 @@ public final class InputDriver implements PointerDriver.Grip {
                 if (!held.contains(key) && modifiers) {
                     down(key);
                 } else if (!held.contains(key)) {
-                    aim.keys(() -> down(key));
+                    keys(() -> down(key));
                 }
             }
         } catch (Unable | Stopped e) {
@@ -225,7 +230,7 @@ public final class InputDriver implements PointerDriver.Grip {
                 pause(pace);
             }
             int next = all[i];
-            aim.keys(() -> machine.type(next));
+            keys(() -> machine.type(next));
         }
         done();
     }

@@ -56,6 +56,11 @@ public interface Machine extends AutoCloseable {
         // It does not change.
     }
 
+    /** In how many milliseconds the next key may be pressed, so that the program in front can read the last ones. */
+    default long keysReadyIn() {
+        return 0;
+    }
+
     /** A key goes down or up. */
     void key(String key, boolean down) throws Unable;
 

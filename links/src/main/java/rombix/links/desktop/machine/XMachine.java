@@ -4,10 +4,7 @@ import com.sun.jna.NativeLong;
 import com.sun.jna.Pointer;
 import com.sun.jna.platform.unix.X11;
 import com.sun.jna.ptr.IntByReference;
-import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.Iterator;
-import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -36,8 +33,7 @@ public final class XMachine extends RealMachine {
     private final X11.XTest test = X11.XTest.INSTANCE;
     /** The key that writes each symbol, and whether it takes Shift. */
     private final Map<Long, Key> keys = new HashMap<>();
-    /** Keys that write nothing by themselves, with the symbol that is lent to each; the longest unused one first. */
-    private final LinkedHashMap<Integer, Long> spare = new LinkedHashMap<>();
+    private final SpareKeys spare = new SpareKeys(this::map);
     /** The key that went down for each name: the layout may change before it comes up. */
     private final Map<String, Integer> pressed = new HashMap<>();
 
@@ -84,7 +80,7 @@ public final class XMachine extends RealMachine {
             for (int i = count - 1; i >= 0; i--) {
                 long symbol = all.getNativeLong(((long) i * per + level) * NativeLong.SIZE).longValue();
                 int code = least.getValue() + i;
-                if (symbol != 0 && !spare.containsKey(code)) {
+                if (symbol != 0 && !spare.has(code)) {
                     keys.put(symbol, new Key(code, level == 1));
                 }
             }
@@ -95,7 +91,7 @@ public final class XMachine extends RealMachine {
                 empty = all.getNativeLong(((long) i * per + j) * NativeLong.SIZE).longValue() == 0;
             }
             if (empty) {
-                spare.putIfAbsent(least.getValue() + i, 0L);
+                spare.add(least.getValue() + i);
             }
         }
         server.free(all);
@@ -107,26 +103,16 @@ public final class XMachine extends RealMachine {
         if (known != null) {
             return known;
         }
-        for (Map.Entry<Integer, Long> lent : spare.entrySet()) {
-            if (lent.getValue() == symbol) {
-                return lend(lent.getKey(), symbol);
-            }
-        }
-        for (Integer code : spare.keySet()) {
-            if (!pressed.containsValue(code)) {
-                return lend(code, symbol);
-            }
-        }
-        throw new Unable("the keyboard layout has no key for it and none free");
+        return new Key(lend(symbol), false);
     }
 
-    private Key lend(int code, long symbol) {
-        Long before = spare.remove(code);
-        spare.put(code, symbol); // It is the last to be lent anew.
-        if (before == null || before != symbol) {
-            map(code, symbol);
-        }
-        return new Key(code, false);
+    private int lend(long symbol) throws Unable {
+        return spare.lend(symbol, pressed.values(), System.nanoTime());
+    }
+
+    @Override
+    public long keysReadyIn() {
+        return spare.readyIn(System.nanoTime());
     }
 
     private void map(int code, long symbol) {
@@ -156,11 +142,7 @@ public final class XMachine extends RealMachine {
         }
         boolean digit = symbol >= KEYPAD_FROM && symbol <= KEYPAD_TO;
         if (digit && (state() & NUM_LOCK) == 0) { // Without Num Lock its key would move instead.
-            for (Map.Entry<Integer, Long> lent : spare.entrySet()) {
-                if (lent.getValue().equals(symbol) || !pressed.containsValue(lent.getKey())) {
-                    return lend(lent.getKey(), symbol).code();
-                }
-            }
+            return lend(symbol);
         }
         return key(symbol).code();
     }
@@ -365,14 +347,7 @@ public final class XMachine extends RealMachine {
 
     @Override
     public void close() {
-        List<Integer> lent = new ArrayList<>();
-        for (Iterator<Map.Entry<Integer, Long>> all = spare.entrySet().iterator(); all.hasNext();) {
-            Map.Entry<Integer, Long> next = all.next();
-            if (next.getValue() != 0) {
-                lent.add(next.getKey());
-            }
-        }
-        lent.forEach(code -> map(code, 0)); // The layout is left as it was found.
+        spare.lent().forEach(code -> map(code, 0)); // The layout is left as it was found.
         server.close();
         super.close();
     }
