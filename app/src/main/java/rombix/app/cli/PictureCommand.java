@@ -17,7 +17,7 @@ import rombix.app.cli.option.BadCall;
 import rombix.app.cli.option.GearAccess;
 import rombix.app.show.Pictures;
 import rombix.app.show.Session;
-import rombix.app.view.window.Stagework.Theme;
+import rombix.app.view.common.Theme;
 import rombix.core.board.Page;
 import rombix.core.board.Rig;
 import rombix.core.find.Nearest;

@@ -25,8 +25,8 @@ import javafx.stage.Stage;
 import javax.imageio.ImageIO;
 import org.jspecify.annotations.Nullable;
 import rombix.app.edit.Workbench;
+import rombix.app.view.common.Theme;
 import rombix.app.view.window.MainWindow;
-import rombix.app.view.window.Stagework.Theme;
 import rombix.app.view.window.Welcome;
 import rombix.core.board.Rig;
 import rombix.core.chain.Gesture;
@@ -73,7 +73,7 @@ public final class Pictures {
     public void take(Wanted wanted, Path out) throws IOException {
         if (wanted.view().equals("welcome")) {
             WritableImage image = Session.onInterface(() -> new Welcome(List.of(new Welcome.Recent(Path.of(
-                    "star-night.json"), rig.board().name(), rig.board().pages().getFirst())), "", _ -> {
+                    "star-night.json"), rig.board().name(), rig.board().pages().getFirst())), "", wanted.theme(), _ -> {
                     }).scene().snapshot(null));
             write(image, out);
             return;

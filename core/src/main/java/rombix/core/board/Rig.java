@@ -43,14 +43,17 @@ public final class Rig {
 
     /** Makes the twins; gear whose card is not among {@code cards} gets none. */
     public static Rig of(Board board, Map<String, Card> cards) {
-        return of(board, cards, null);
+        return of(board, cards, null, Map.of());
     }
 
-    private static Rig of(Board board, Map<String, Card> cards, @Nullable String folder) {
+    /** @param known the twins of gear that is as it was */
+    private static Rig of(Board board, Map<String, Card> cards, @Nullable String folder, Map<Gear, Twin> known) {
         Map<String, Twin> twins = new LinkedHashMap<>();
         for (Gear g : board.gear()) {
             Card card = cards.get(g.card());
-            if (card != null) {
+            if (known.get(g) instanceof Twin twin) {
+                twins.put(g.id(), twin);
+            } else if (card != null) {
                 Patching patched = Patching.of(card, g.lists(), g.patch(), cards);
                 twins.put(g.id(), new Twin(g.id(), g.name(), patched.card(), g.link().protocol(), patched.lists(),
                         patched.outputs()));
@@ -61,14 +64,23 @@ public final class Rig {
 
     /** The same cards with another board. Twins of unchanged gear are kept. */
     public Rig with(Board next) {
-        return next.gear().equals(board.gear()) ? new Rig(next, cards, twins, folder) : of(next, cards, folder);
+        if (next.gear().equals(board.gear())) {
+            return new Rig(next, cards, twins, folder);
+        }
+        Map<Gear, Twin> known = new HashMap<>();
+        for (Gear g : board.gear()) {
+            if (twins.get(g.id()) instanceof Twin twin) {
+                known.put(g, twin);
+            }
+        }
+        return of(next, cards, folder, known);
     }
 
     /** The same board with another card of its kind, or with one more. */
     public Rig withCard(Card card) {
         Map<String, Card> all = new LinkedHashMap<>(cards);
         all.put(card.id(), card);
-        return of(board, all, folder);
+        return of(board, all, folder, Map.of());
     }
 
     /** The same with a board that is kept in a folder: what it names by halves is looked for from there. */

@@ -118,8 +118,12 @@ public final class Conductor implements AutoCloseable {
     }
 
     private void stuck(long nanos) {
-        watcher.accept(new Happening.Faulted(deck.stepOf(), null, "The deck has been busy for %d ms with the step “%s”"
-                .formatted(nanos / 1_000_000, deck.step())));
+        watcher.accept(new Happening.Faulted(deck.stepOf(), null, busy(nanos / 1_000_000, deck.step())));
+    }
+
+    /** @param step the step that began last, in words; empty where none has yet */
+    static String busy(long millis, String step) {
+        return "The deck has been busy for %d ms%s".formatted(millis, step.isEmpty() ? "" : " with this step: " + step);
     }
 
     private void conduct() {

@@ -143,7 +143,13 @@ class ConductorTest {
         slow.post(new Event.Perform("b", Gesture.PRESS, "test"));
         assertThat(told.await(20, TimeUnit.SECONDS)).isTrue();
         slow.close();
-        assertThat(words[0]).startsWith("b: The deck has been busy for ").endsWith("with the step “Say “slow””");
+        assertThat(words[0]).startsWith("b: The deck has been busy for ").endsWith(" ms with this step: Say “slow”");
+    }
+
+    /** Symptom: a notice named the step “”, as the deck was busy before any step had begun. */
+    @Test
+    void aDeckThatIsBusyBeforeAnyStepNamesNone() {
+        assertThat(Conductor.busy(372, "")).isEqualTo("The deck has been busy for 372 ms");
     }
 
     @Test

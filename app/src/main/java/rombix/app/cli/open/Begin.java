@@ -13,6 +13,7 @@ import rombix.app.cli.option.LaunchOptions;
 import rombix.app.cli.play.Playing;
 import rombix.app.show.DemoBoard;
 import rombix.app.show.Session;
+import rombix.app.view.common.Theme;
 import rombix.app.view.common.WindowPlace;
 import rombix.app.view.window.Welcome;
 import rombix.core.board.Board;
@@ -81,7 +82,7 @@ public final class Begin {
         Session.onInterface(() -> {
             Stage stage = new Stage();
             stage.setTitle("Rombix");
-            stage.setScene(new Welcome(boards, trouble, c -> {
+            stage.setScene(new Welcome(boards, trouble, Theme.chosen(new Settings()), c -> {
                 chosen.complete(Optional.of(c));
                 stage.hide();
             }).scene());

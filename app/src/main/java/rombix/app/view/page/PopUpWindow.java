@@ -20,6 +20,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Manner;
 import rombix.app.view.common.Space;
+import rombix.app.view.common.Theme;
 import rombix.app.view.form.Fields;
 import rombix.app.view.tile.TileGrid;
 import rombix.core.board.Page;
@@ -82,7 +83,7 @@ final class PopUpWindow {
         Scene scene = new Scene(box);
         scene.getStylesheets().setAll(main.getStylesheets());
         Parent root = scene.getRoot();
-        root.getStyleClass().add(main.getRoot().getStyleClass().contains("day") ? "day" : "night");
+        Theme.of(main.getRoot()).show(root);
         scene.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
             if (e.getCode() == KeyCode.ESCAPE) {
                 close();

@@ -9,7 +9,6 @@ import javafx.geometry.Pos;
 import javafx.geometry.Rectangle2D;
 import javafx.scene.Cursor;
 import javafx.scene.Node;
-import javafx.scene.Parent;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckMenuItem;
@@ -34,6 +33,7 @@ import rombix.app.view.common.Desk;
 import rombix.app.view.common.Manner;
 import rombix.app.view.common.Shapes;
 import rombix.app.view.common.Space;
+import rombix.app.view.common.Theme;
 import rombix.app.view.form.Fields;
 import rombix.app.view.tile.TileGrid;
 import rombix.core.board.Page;
@@ -188,9 +188,7 @@ public final class SmallWindow {
         });
         mode.setManaged(!mode.getText().isEmpty());
         mode.setVisible(!mode.getText().isEmpty());
-        Parent over = stage.getScene().getRoot();
-        over.getStyleClass().removeAll("night", "day");
-        over.getStyleClass().add(main.getRoot().getStyleClass().contains("day") ? "day" : "night");
+        Theme.of(main.getRoot()).show(stage.getScene().getRoot());
     }
 
     private void fill(Page page) {

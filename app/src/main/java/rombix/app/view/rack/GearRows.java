@@ -192,15 +192,12 @@ final class GearRows extends VBox {
 
     /** The row's menu pins its reading to the top of the rack, or takes it from there. */
     private void pinnable(Node row, Reading k) {
-        MenuItem pin = new MenuItem();
-        pin.setId("pin");
-        ContextMenu menu = new ContextMenu(pin);
-        menu.setOnShowing(_ -> pin.setText(memory.pinned(twin.gear(), k.id())
-                ? "Unpin"
-                : "Pin to the top of the rack"));
-        pin.setOnAction(_ -> memory.pin(twin.gear(), k.id(), !memory.pinned(twin.gear(), k.id())));
-        row.setOnContextMenuRequested(e -> {
-            menu.show(row, e.getScreenX(), e.getScreenY());
+        row.setOnContextMenuRequested(e -> { // Made only now: a menu is a window, and there are hundreds of rows.
+            boolean now = memory.pinned(twin.gear(), k.id());
+            MenuItem pin = new MenuItem(now ? "Unpin" : "Pin to the top of the rack");
+            pin.setId("pin");
+            pin.setOnAction(_ -> memory.pin(twin.gear(), k.id(), !now));
+            new ContextMenu(pin).show(row, e.getScreenX(), e.getScreenY());
             e.consume();
         });
     }

@@ -1,6 +1,5 @@
 package rombix.app.view.rack;
 
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -46,7 +45,7 @@ public final class RackView extends ScrollPane {
     private final VBox pins = new VBox();
     private final TextField filter = new TextField();
     private final RackMemory memory;
-    private final Map<String, GearBox> boxes = new HashMap<>();
+    private final Map<String, GearBox> boxes = new LinkedHashMap<>();
     /** The pinned readings, by gear. */
     private final Map<String, GearRows> pinned = new LinkedHashMap<>();
     private final PageView page;
@@ -56,7 +55,7 @@ public final class RackView extends ScrollPane {
     private final Set<String> changed = new LinkedHashSet<>();
     /** No figure is read more often. */
     private final PauseTransition rest = new PauseTransition(Duration.millis(100));
-    private @Nullable Object shownGear;
+    private Map<String, Twin> shownGear = Map.of();
     private @Nullable Shadow shadow;
     private final InputRecording hands;
     private final Button snapshot = Fields.plain("Snapshot", "Alt+N");
@@ -261,14 +260,13 @@ public final class RackView extends ScrollPane {
         if (now.equals(shownGear)) {
             return;
         }
-        shownGear = now;
+        Map<String, GearBox> before = Map.copyOf(boxes);
         boxes.clear();
-        gears.getChildren().clear();
-        for (Twin twin : now.values()) {
-            GearBox box = new GearBox(desk, page, twin, gear, memory);
-            boxes.put(twin.gear(), box);
-            gears.getChildren().add(box);
-        }
+        now.forEach((id, twin) -> boxes.put(id, before.get(id) instanceof GearBox box && twin.equals(shownGear.get(id))
+                ? box
+                : new GearBox(desk, page, twin, gear, memory)));
+        shownGear = now;
+        gears.getChildren().setAll(boxes.values());
         filter.getParent().setVisible(!now.isEmpty());
         pins();
         sift();

@@ -6,16 +6,14 @@ import javafx.scene.input.KeyCombination;
 import javafx.stage.Stage;
 import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Desk;
+import rombix.app.view.common.Theme;
 import rombix.app.view.common.Tokens;
 import rombix.app.view.page.SmallWindow;
+import rombix.running.owner.Settings;
 
 /** The window as such: its scene with fonts, styles and colours, the whole screen, and the small window beside it. */
 public final class Stagework {
     /** The two looks. */
-    public enum Theme {
-        NIGHT, DAY
-    }
-
     private static final double MIN_WIDTH = 1024;
     private static final double MIN_HEIGHT = 700;
 
@@ -28,7 +26,7 @@ public final class Stagework {
         this.desk = desk;
         scene = new Scene(root, 1280, 800);
         scene.getStylesheets().setAll(Tokens.sheets());
-        theme(Theme.NIGHT);
+        theme(Theme.chosen(new Settings()));
         keyboard = new KeyboardYield(desk, scene);
     }
 
@@ -37,13 +35,13 @@ public final class Stagework {
     }
 
     void theme(Theme theme) {
-        Parent root = scene.getRoot();
-        root.getStyleClass().removeAll("night", "day");
-        root.getStyleClass().add(theme == Theme.NIGHT ? "night" : "day");
+        theme.show(scene.getRoot());
     }
 
     void otherTheme() {
-        theme(scene.getRoot().getStyleClass().contains("night") ? Theme.DAY : Theme.NIGHT);
+        Theme other = Theme.of(scene.getRoot()).other();
+        theme(other);
+        other.keep(new Settings());
     }
 
     /** Brings the window to the front. */

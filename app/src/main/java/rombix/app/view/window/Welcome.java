@@ -23,6 +23,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.app.view.common.Shapes;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
+import rombix.app.view.common.Theme;
 import rombix.app.view.common.Tokens;
 import rombix.app.view.form.Fields;
 import rombix.app.view.tile.MiniPage;
@@ -56,13 +57,14 @@ public final class Welcome {
      * @param trouble why the board that was open last is not opened; empty where there was none
      * @param chosen told once, on the interface's thread
      */
-    public Welcome(List<Recent> recent, String trouble, Consumer<Choice> chosen) {
+    public Welcome(List<Recent> recent, String trouble, Theme theme, Consumer<Choice> chosen) {
         Label name = Styles.label("Rombix", "welcome-name");
         Label what = Styles.label("A grid of buttons. One press runs the whole chain.", "quiet");
         HBox head = new HBox(Space.S14, Shapes.rhombus(34, "welcome-mark"), new VBox(Space.S3, name, what));
         head.setAlignment(Pos.CENTER_LEFT);
         VBox box = new VBox(Space.S16, head);
-        box.getStyleClass().addAll("welcome", "night");
+        box.getStyleClass().add("welcome");
+        theme.show(box);
         if (!trouble.isEmpty()) {
             Label why = Fields.read(trouble);
             why.getStyleClass().add("trouble");

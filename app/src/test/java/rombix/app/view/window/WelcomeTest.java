@@ -9,6 +9,7 @@ import javafx.scene.control.Button;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import rombix.app.show.Session;
+import rombix.app.view.common.Theme;
 import rombix.app.view.window.Welcome.Choice;
 import rombix.core.board.Page;
 import rombix.core.store.BoardFile;
@@ -26,7 +27,8 @@ class WelcomeTest {
         List<Choice> chosen = new ArrayList<>();
         Session.onInterface(() -> {
             Welcome welcome = new Welcome(List.of(new Welcome.Recent(demo, "Star Night", first), new Welcome.Recent(
-                    Path.of("bad.json"), "bad.json", null)), "bad.json: not JSON here", chosen::add);
+                    Path.of("bad.json"), "bad.json", null)), "bad.json: not JSON here", Theme.DAY, chosen::add);
+            assertThat(Theme.of(welcome.scene().getRoot())).isEqualTo(Theme.DAY);
             for (String id : List.of("welcome-demo", "welcome-new", "welcome-recent-star-night.json")) {
                 Button way = (Button) welcome.scene().getRoot().lookupAll(".button").stream().filter(b -> id.equals(b
                         .getId())).findFirst().orElseThrow();
