@@ -49,6 +49,7 @@ public final class Bench {
         all.put("start", new Starting());
         all.put("readings", new Readings());
         all.put("scale", new BoardSizes());
+        all.put("edit", new Edited());
         all.put("autosave", new Autosaving());
         List<String> wanted = args.length == 0 ? List.copyOf(all.keySet()) : List.of(args);
         List<Figure> figures = new ArrayList<>();

@@ -186,7 +186,7 @@ final class BoardSizes implements Measured {
         return Runtime.getRuntime().totalMemory() - Runtime.getRuntime().freeMemory();
     }
 
-    private static Rig rig(int pages) throws Exception {
+    static Rig rig(int pages) throws Exception {
         Rig gear = BenchGear.osc(List.of("127.0.0.1:9"), Chain.EMPTY);
         List<Page> all = new ArrayList<>();
         for (int p = 0; p < pages; p++) {

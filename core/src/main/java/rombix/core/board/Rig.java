@@ -20,20 +20,24 @@ public final class Rig {
     private final Map<String, Twin> twins;
     private final @Nullable String folder;
     private final Map<String, Page> pages = new HashMap<>();
-    private final Map<String, Button> buttons = new HashMap<>();
-    private final Map<String, Page> pagesOf = new HashMap<>();
+    private final Map<String, Place> places;
     private final List<Button> valued = new ArrayList<>();
 
-    private Rig(Board board, Map<String, Card> cards, Map<String, Twin> twins, @Nullable String folder) {
+    /** Where a button stands: its page, and its index among the buttons of that. */
+    private record Place(int page, int button) {
+    }
+
+    /** @param like a rig whose index is shared where the same buttons stand in the same order; null where there is none */
+    private Rig(Board board, Map<String, Card> cards, Map<String, Twin> twins, @Nullable String folder,
+            @Nullable Rig like) {
         this.board = board;
         this.cards = cards;
         this.twins = twins;
         this.folder = folder;
+        this.places = like != null && sameOrder(board, like.board) ? like.places : places(board);
         for (Page p : board.pages()) {
             pages.putIfAbsent(p.id(), p);
             for (Button b : p.buttons()) {
-                buttons.putIfAbsent(b.id(), b);
-                pagesOf.putIfAbsent(b.id(), p);
                 if (!b.values().isEmpty()) {
                     valued.add(b);
                 }
@@ -41,13 +45,44 @@ public final class Rig {
         }
     }
 
+    private static Map<String, Place> places(Board board) {
+        Map<String, Place> places = new HashMap<>();
+        for (int p = 0; p < board.pages().size(); p++) {
+            List<Button> buttons = board.pages().get(p).buttons();
+            for (int b = 0; b < buttons.size(); b++) {
+                places.putIfAbsent(buttons.get(b).id(), new Place(p, b));
+            }
+        }
+        return places;
+    }
+
+    private static boolean sameOrder(Board one, Board other) {
+        if (one.pages().size() != other.pages().size()) {
+            return false;
+        }
+        for (int p = 0; p < one.pages().size(); p++) {
+            List<Button> a = one.pages().get(p).buttons();
+            List<Button> b = other.pages().get(p).buttons();
+            if (a.size() != b.size()) {
+                return false;
+            }
+            for (int i = 0; a != b && i < a.size(); i++) {
+                if (!a.get(i).id().equals(b.get(i).id())) {
+                    return false;
+                }
+            }
+        }
+        return true;
+    }
+
     /** Makes the twins; gear whose card is not among {@code cards} gets none. */
     public static Rig of(Board board, Map<String, Card> cards) {
-        return of(board, cards, null, Map.of());
+        return of(board, cards, null, Map.of(), null);
     }
 
     /** @param known the twins of gear that is as it was */
-    private static Rig of(Board board, Map<String, Card> cards, @Nullable String folder, Map<Gear, Twin> known) {
+    private static Rig of(Board board, Map<String, Card> cards, @Nullable String folder, Map<Gear, Twin> known,
+            @Nullable Rig like) {
         Map<String, Twin> twins = new LinkedHashMap<>();
         for (Gear g : board.gear()) {
             Card card = cards.get(g.card());
@@ -59,13 +94,13 @@ public final class Rig {
                         patched.outputs()));
             }
         }
-        return new Rig(board, cards, Collections.unmodifiableMap(twins), folder);
+        return new Rig(board, cards, Collections.unmodifiableMap(twins), folder, like);
     }
 
     /** The same cards with another board. Twins of unchanged gear are kept. */
     public Rig with(Board next) {
         if (next.gear().equals(board.gear())) {
-            return new Rig(next, cards, twins, folder);
+            return new Rig(next, cards, twins, folder, this);
         }
         Map<Gear, Twin> known = new HashMap<>();
         for (Gear g : board.gear()) {
@@ -73,19 +108,19 @@ public final class Rig {
                 known.put(g, twin);
             }
         }
-        return of(next, cards, folder, known);
+        return of(next, cards, folder, known, this);
     }
 
     /** The same board with another card of its kind, or with one more. */
     public Rig withCard(Card card) {
         Map<String, Card> all = new LinkedHashMap<>(cards);
         all.put(card.id(), card);
-        return of(board, all, folder, Map.of());
+        return of(board, all, folder, Map.of(), this);
     }
 
     /** The same with a board that is kept in a folder: what it names by halves is looked for from there. */
     public Rig in(String where) {
-        return new Rig(board, cards, twins, where.replace('\\', '/'));
+        return new Rig(board, cards, twins, where.replace('\\', '/'), this);
     }
 
     /** Where a file lies that the board names: from the board's own folder on, where it is not named in full. */
@@ -116,7 +151,7 @@ public final class Rig {
     }
 
     public Optional<Button> button(String id) {
-        return Optional.ofNullable(buttons.get(id));
+        return Optional.ofNullable(places.get(id)).map(at -> board.pages().get(at.page()).buttons().get(at.button()));
     }
 
     public Optional<Page> page(String id) {
@@ -130,7 +165,7 @@ public final class Rig {
 
     /** The page that a button stands on. */
     public Optional<Page> pageOf(String buttonId) {
-        return Optional.ofNullable(pagesOf.get(buttonId));
+        return Optional.ofNullable(places.get(buttonId)).map(at -> board.pages().get(at.page()));
     }
 
     @Override

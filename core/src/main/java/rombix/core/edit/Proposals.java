@@ -50,7 +50,7 @@ public final class Proposals {
                 }
             }
         }
-        return rig.with(board);
+        return board == rig.board() ? rig : rig.with(board);
     }
 
     /** A person has chosen something: it follows no more. */

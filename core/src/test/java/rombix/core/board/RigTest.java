@@ -3,8 +3,10 @@ package rombix.core.board;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.Test;
+import rombix.core.edit.Edits;
 import rombix.core.store.BoardFile;
 
 final class RigTest {
@@ -23,5 +25,29 @@ final class RigTest {
                 assertThat(twin).isSameAs(before.twins().get(id));
             }
         });
+    }
+
+    @Test
+    void aButtonIsFoundAfterEveryKindOfEdit() throws Exception {
+        Rig demo = BoardFile.read(Path.of("../demo/star-night.json"));
+        Rig renamed = demo.with(Edits.button(demo.board(), "gate", b -> b.withName("Barrier")));
+        assertThat(renamed.button("gate").orElseThrow().name()).isEqualTo("Barrier");
+        Page first = renamed.board().pages().getFirst();
+        List<Page> turned = new ArrayList<>(renamed.board().pages());
+        turned.set(0, first.withButtons(first.buttons().reversed()));
+        Rig reversed = renamed.with(renamed.board().withPages(turned));
+        Rig without = reversed.with(reversed.board().withPages(reversed.board().pages().reversed().stream()
+                .filter(p -> !p.id().equals("dome")).toList()));
+        for (Rig rig : List.of(demo, renamed, reversed, without)) {
+            for (Page page : rig.board().pages()) {
+                page.buttons().forEach(b -> {
+                    assertThat(rig.button(b.id())).containsSame(b);
+                    assertThat(rig.pageOf(b.id())).containsSame(page);
+                });
+            }
+        }
+        assertThat(demo.page("dome").orElseThrow().buttons()).isNotEmpty()
+                .allSatisfy(b -> assertThat(without.button(b.id()))
+                        .isEmpty());
     }
 }

@@ -1,7 +1,6 @@
 package rombix.app.view.common;
 
 import java.util.List;
-import java.util.Locale;
 import java.util.Objects;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
@@ -39,7 +38,7 @@ public final class Styles {
 
     /** The size of a label's type, and the rest of its own style; it has it at once, so that it can be laid out. */
     public static void size(Labeled label, double size, String rest) {
-        String style = String.format(Locale.ROOT, "-fx-font-size: %.1fpx;%s", size, rest);
+        String style = "-fx-font-size: " + Math.round(size * 10) / 10.0 + "px;" + rest;
         if (!style.equals(label.getStyle())) {
             label.setStyle(style);
             label.applyCss();
