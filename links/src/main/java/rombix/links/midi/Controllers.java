@@ -3,6 +3,7 @@ package rombix.links.midi;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.LinkedHashMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -39,6 +40,8 @@ public final class Controllers implements AutoCloseable {
     private final Consumer<String> arrived;
     private final Map<String, Port> open = new ConcurrentHashMap<>();
     private final Semaphore look = new Semaphore(0);
+    /** Whether messages come from each device that is here. */
+    private final Map<MidiDevice.Info, Boolean> sends = new HashMap<>();
     private volatile Set<String> wanted = Set.of();
     private volatile Set<String> here = Set.of();
     private volatile boolean all;
@@ -78,18 +81,30 @@ public final class Controllers implements AutoCloseable {
         return here;
     }
 
-    private static Set<String> look() {
+    private Set<String> look() {
         Set<String> names = new TreeSet<>();
-        for (MidiDevice.Info info : MidiSystem.getMidiDeviceInfo()) {
-            try {
-                if (MidiSystem.getMidiDevice(info).getMaxTransmitters() != 0) {
-                    names.add(info.getName());
-                }
-            } catch (MidiUnavailableException | IllegalArgumentException e) {
-                // It went while it was looked at.
+        List<MidiDevice.Info> present = List.of(MidiSystem.getMidiDeviceInfo());
+        sends.keySet().retainAll(present);
+        for (MidiDevice.Info info : present) {
+            if (sends(info)) {
+                names.add(info.getName());
             }
         }
         return names;
+    }
+
+    /** Whether messages come from a device; asked once, as each question has all drivers count their devices. */
+    private boolean sends(MidiDevice.Info info) {
+        Boolean known = sends.get(info);
+        if (known == null) {
+            try {
+                known = MidiSystem.getMidiDevice(info).getMaxTransmitters() != 0;
+                sends.put(info, known);
+            } catch (MidiUnavailableException | IllegalArgumentException e) {
+                return false; // It went while it was looked at.
+            }
+        }
+        return known;
     }
 
     /** Lights a lamp or moves a fader. Never waits: of each one only the last value does. */

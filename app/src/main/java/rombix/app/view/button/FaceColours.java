@@ -1,7 +1,9 @@
 package rombix.app.view.button;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -27,24 +29,39 @@ import rombix.core.board.Palette.Colour;
 final class FaceColours {
     private final FaceSubject subject;
     private final VBox box = new VBox(Space.S6);
+    private final HBox contrast = new HBox(Space.S10);
+    private final List<ColourField> pickers = new ArrayList<>();
 
     FaceColours(FaceSubject subject) {
         this.subject = subject;
     }
 
     Node node() {
+        contrast.setAlignment(Pos.CENTER_LEFT);
         fill();
+        subject.desk().bench().watchWhile(this::follow, () -> box.getScene() != null);
         return box;
     }
 
     private void edit(java.util.function.UnaryOperator<Face> change) {
         subject.edit(Proposed.FILL, change);
-        fill();
+    }
+
+    /** Shows the face as it is now, however it was changed; a picker that is open stays under the hand. */
+    private void follow() {
+        Optional<ColourField> open = pickers.stream().filter(ColourField::isShowing).findFirst();
+        open.ifPresent(picker -> picker.setOnHidden(_ -> fill()));
+        if (open.isEmpty()) {
+            fill();
+        } else if (subject.face().tint() instanceof String tint) {
+            contrast(subject.face(), tint);
+        }
     }
 
     private void fill() {
         Face face = subject.face();
         String tint = face.tint();
+        pickers.clear();
         HBox named = new HBox(Space.S4);
         for (Fill fill : Fill.values()) {
             String name = fill.name().toLowerCase(Locale.ROOT);
@@ -79,7 +96,8 @@ final class FaceColours {
         inks.setAlignment(Pos.CENTER_LEFT);
         accents.setAlignment(Pos.CENTER_LEFT);
         box.getChildren().addAll(Fields.named("Label colour", inks), Fields.named("Icon colour", accents),
-                contrast(face, tint));
+                contrast);
+        contrast(face, tint);
     }
 
     private static Button preset(String id, String words, boolean now, Runnable chosen) {
@@ -114,15 +132,16 @@ final class FaceColours {
         return row;
     }
 
-    private static Node customColour(String what, @Nullable String now, Consumer<String> chosen) {
+    private Node customColour(String what, @Nullable String now, Consumer<String> chosen) {
         ColourField picker = ColourField.of(what + "-own", what + ", custom", now,
                 chosen);
         picker.setTooltip(new Tooltip("Custom colour"));
+        pickers.add(picker);
         return picker;
     }
 
     /** What the contrast is; where it is too little, that is said, with the way out. */
-    private Node contrast(Face face, String tint) {
+    private void contrast(Face face, String tint) {
         String ink = face.ink() == null ? Contrast.inkOn(tint) : face.ink();
         String icon = face.accent() == null ? ink : face.accent();
         double label = Contrast.of(ink, tint);
@@ -131,15 +150,13 @@ final class FaceColours {
         Label words = Fields.read(String.format(Locale.ROOT, "Contrast: label %.1f, icon %.1f. %s", label, mark,
                 legal ? "Both are readable." : "Too low: labels need 4.5, icons 3."));
         words.setId("contrast");
-        HBox row = new HBox(Space.S10, words);
-        row.setAlignment(Pos.CENTER_LEFT);
+        contrast.getChildren().setAll(words);
         if (!legal) {
             words.getStyleClass().add("trouble");
             Button mend = Fields.plain("Fix the contrast", "");
             mend.setId("make-readable");
             mend.setOnAction(_ -> edit(Palette::legible));
-            row.getChildren().add(mend);
+            contrast.getChildren().add(mend);
         }
-        return row;
     }
 }

@@ -4,6 +4,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
 import javafx.geometry.Point2D;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.Test;
@@ -42,5 +46,46 @@ class PagesPopoverTest extends AtTheWindow {
                 .release(MouseButton.PRIMARY);
         soon(() -> order().getLast().equals(before.getFirst()));
         assertThat(bench().page().id()).as("a drag shows no page").isEqualTo(before.getFirst());
+    }
+
+    @Test
+    void aPageIsAddedSizedAndToldWhatNoLongerFits() {
+        int before = order().size();
+        key(KeyCode.P, KeyCode.ALT);
+        robot.interact(((Button) find("#page-add"))::fire);
+        soon(() -> find("#page-sheet") != null);
+        assertThat(order()).hasSize(before + 1);
+        size("3", "2");
+        assertThat(bench().page().columns()).isEqualTo(3);
+        assertThat(bench().page().rows()).isEqualTo(2);
+        robot.type(KeyCode.ESCAPE);
+        key(KeyCode.P, KeyCode.ALT);
+        pageMenu("doors", "page-edit");
+        soon(() -> find("#page-sheet") != null);
+        robot.interact(() -> ((TextField) find("#page-rows")).setText("1"));
+        assertThat(find("#page-sheet").lookupAll(".trouble")).anyMatch(n -> n instanceof Label l && l.getText()
+                .startsWith("No longer fit and will be deleted: ") && l.getText().contains("Gate"));
+        size("6", "1");
+        assertThat(bench().board().button("gate")).isEmpty();
+        robot.interact(() -> bench().undo());
+        assertThat(bench().board().button("gate")).isPresent();
+    }
+
+    private void size(String columns, String rows) {
+        robot.interact(() -> {
+            ((TextField) find("#page-columns")).setText(columns);
+            ((TextField) find("#page-rows")).setText(rows);
+            ((Button) find("#page-resize")).fire();
+        });
+    }
+
+    @Test
+    void aStarterPageIsMadeOfTheGearThatIsThere() {
+        int before = order().size();
+        key(KeyCode.P, KeyCode.ALT);
+        robot.interact(() -> ((MenuButton) find("#page-starters")).getItems().getFirst().fire());
+        assertThat(order()).hasSize(before + 1);
+        assertThat(bench().page().buttons()).isNotEmpty();
+        soon(() -> find("#page-row-" + bench().page().id()) != null);
     }
 }

@@ -4,10 +4,15 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.ContextMenu;
 import javafx.scene.control.TextField;
+import javafx.scene.input.ContextMenuEvent;
 import javafx.scene.input.KeyCode;
+import javafx.stage.Window;
 import org.junit.jupiter.api.Test;
 import rombix.app.view.window.AtTheWindow;
+import rombix.core.chain.GearStep;
 import rombix.running.owner.Settings;
 
 /** The rack is folded, filtered and pinned by hand, and keeps that for its board, offscreen. */
@@ -62,5 +67,51 @@ class RackTest extends AtTheWindow {
         robot.interact(((Button) find("#rack-desk-playing/thunder"))::fire);
         soon(() -> label("#rack-desk-playing/thunder").equals("PLAYING"));
         soon(() -> label("#rack-desk-playing/thunder").equals("Fire"));
+    }
+
+    @Test
+    void theMenuOfARowPinsItsReadingAndTakesItFromThereAgain() {
+        menu("#rack-desk-muted/host");
+        soon(() -> find("#pinned-desk-muted/host") != null);
+        menu("#rack-desk-muted/host");
+        soon(() -> find("#pinned-desk-muted/host") == null);
+    }
+
+    /** Opens the menu of a row, and does the one thing that is in it. */
+    private void menu(String id) {
+        robot.interact(
+                () -> find(id).getParent().fireEvent(new ContextMenuEvent(ContextMenuEvent.CONTEXT_MENU_REQUESTED,
+                        0, 0, 40, 40, false, null)));
+        robot.interact(() -> {
+            ContextMenu menu = Window.getWindows().stream().filter(ContextMenu.class::isInstance).map(
+                    ContextMenu.class::cast).findFirst().orElseThrow();
+            menu.getItems().getFirst().fire();
+            menu.hide();
+        });
+    }
+
+    @Test
+    void anEditOfOneGearKeepsTheRowsOfAllOthers() {
+        Node studio = find("#rack-studio-stream");
+        Node desk = find("#rack-desk-muted/host");
+        robot.interact(() -> bench().edit("rename", b -> b.withGear(b.gear().stream().map(g -> g.id().equals("desk")
+                ? g.withName("Mixer")
+                : g).toList())));
+        soon(() -> find("#rack-desk-muted/host") != null && find("#rack-desk-muted/host") != desk);
+        assertThat(find("#rack-studio-stream")).isSameAs(studio);
+        soon(() -> label("#rack-desk-muted/host").equals("MUTED"));
+    }
+
+    @Test
+    void theReadingsOfTheGearThatIsTickedBecomeSteps() {
+        robot.interact(() -> bench().select("gate"));
+        int before = bench().chain().steps().size();
+        robot.interact(((Button) find("#snapshot"))::fire);
+        soon(() -> find("#snapshot-popover") != null);
+        robot.interact(((CheckBox) find("#snapshot-house"))::fire);
+        robot.interact(((Button) find("#snapshot-write"))::fire);
+        assertThat(find("#snapshot-popover")).isNull();
+        assertThat(bench().chain().steps().subList(before, bench().chain().steps().size())).isNotEmpty()
+                .allMatch(s -> s instanceof GearStep.Do d && d.gear().equals("house"));
     }
 }

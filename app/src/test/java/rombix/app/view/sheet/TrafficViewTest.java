@@ -11,6 +11,7 @@ import javafx.scene.control.Button;
 import javafx.scene.control.TableView;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
+import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 import rombix.app.view.window.AtTheWindow;
@@ -55,6 +56,11 @@ class TrafficViewTest extends AtTheWindow {
         });
         soon(() -> gear.house().state("house/lock/gate").orElse("").equals("UNLOCKED"));
         soon(() -> rows().size() == 2 && rows().stream().allMatch(p -> p.fate() == Fate.DONE));
+        robot.interact(() -> {
+            ((TableView<?>) find("#traffic")).getSelectionModel().select(0);
+            ((Button) find("#traffic-copy")).fire();
+            assertThat(Clipboard.getSystemClipboard().getString()).contains("Unlock Gate");
+        });
         Path text = folder.resolve("traffic.txt");
         robot.interact(() -> session.window().traffic().write(text));
         assertThat(Files.readAllLines(text)).hasSize(2).allSatisfy(line -> assertThat(line).contains(

@@ -4,12 +4,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
 import javafx.geometry.Point2D;
+import javafx.scene.Node;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.Test;
 import org.testfx.util.WaitForAsyncUtils;
+import rombix.app.view.tile.Tile;
 import rombix.core.board.Control;
 import rombix.core.board.Control.Axis;
 import rombix.core.board.Schedule;
@@ -129,5 +131,23 @@ class ControlsTest extends AtTheWindow {
         assertThat(find("#trigger-learn")).as("nothing is edited in Live").isNull();
         assertThat(find("#trigger-remove")).isNull();
         assertThat(find("#triggers")).isNotNull();
+    }
+
+    /** Symptom: on a narrow fader the icon stood behind the word of its lamp. */
+    @Test
+    void theIconOfANarrowFaderKeepsClearOfItsLamp() {
+        robot.interact(() -> {
+            bench().showPage("levels");
+            stage.setWidth(1024);
+        });
+        soon(() -> tile("host-level").getWidth() < 130);
+        robot.interact(() -> {
+            Tile tile = tile("host-level");
+            Node icon = tile.lookupAll(".ikonli-font-icon").stream().filter(Node::isVisible).findFirst().orElseThrow();
+            Label lamp = (Label) tile.lookup(".tile-tally");
+            assertThat(lamp.getText()).isEqualTo("MUTED");
+            double capitals = lamp.getLayoutY() + lamp.getFont().getSize();
+            assertThat(icon.getBoundsInParent().getMinY()).isGreaterThanOrEqualTo(capitals);
+        });
     }
 }

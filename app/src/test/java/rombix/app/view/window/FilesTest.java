@@ -9,6 +9,7 @@ import java.util.function.Consumer;
 import javafx.application.Platform;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 import rombix.core.board.Board;
@@ -77,6 +78,17 @@ class FilesTest extends AtTheWindow {
         key(KeyCode.S, KeyCode.CONTROL);
         soon(() -> label("#board-name").equals("Another night"));
         assertThat(BoardFile.read(file).board().name()).isEqualTo("Another night");
+    }
+
+    @Test
+    void aBoardThatIsSavedUnderAnotherNameIsTheOneThatIsEditedFromThenOn() throws Exception {
+        key(KeyCode.S, KeyCode.CONTROL, KeyCode.SHIFT);
+        soon(() -> find("#board-as-name") != null);
+        robot.interact(() -> ((TextField) find("#board-as-name")).setText("Rainy night"));
+        robot.interact(((Button) find("#board-save-as"))::fire);
+        soon(() -> bench().file().getFileName().toString().equals("rainy-night.json"));
+        assertThat(bench().board().name()).isEqualTo("Rainy night");
+        assertThat(BoardFile.read(file).board().name()).as("the first one stays").isEqualTo("Star Night");
     }
 
     @Test
