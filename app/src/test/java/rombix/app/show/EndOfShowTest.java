@@ -21,8 +21,6 @@ import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
-import org.junit.jupiter.api.parallel.Execution;
-import org.junit.jupiter.api.parallel.ExecutionMode;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -47,7 +45,6 @@ import rombix.standins.set.StandIns;
 
 /** Whatever ends a show ends its holds, on gear of every protocol. */
 @Timeout(300)
-@Execution(ExecutionMode.CONCURRENT)
 class EndOfShowTest {
     private static final int SLOT_OF_DESK_KEY = 1;
     private static final List<String> HOLDS = List.of("studio", "desk", "lamps", "house", "chat");
