@@ -355,6 +355,10 @@ final class HttpLink implements Link {
             }
             report.sent(ticket, wired[0] == 0 ? report.now() : wired[0], "");
         } catch (IOException | IllegalArgumentException e) {
+            if (closed) { // The link let go of the request, not the gear.
+                answer(ticket, "was closed");
+                return;
+            }
             lost(e);
             answer(ticket, String.valueOf(e.getMessage()));
         } catch (InterruptedException e) {

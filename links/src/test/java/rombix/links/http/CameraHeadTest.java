@@ -69,6 +69,7 @@ class CameraHeadTest {
         assertThat(head.pan()).isEqualTo(100);
     }
 
+    /** Symptom: a command that was under way as its gear was closed said that the gear doesn't respond. */
     @Test
     void ordersThatWaitWhenTheLinkIsClosedAreAnswered() {
         List<Long> orders = new ArrayList<>();
@@ -76,7 +77,7 @@ class CameraHeadTest {
             orders.add(gear.send("pan", "pan", i));
         }
         gear.close();
-        assertThat(orders).allSatisfy(o -> assertThat(gear.answer(o)).containsAnyOf("sent", "was closed", "no answer"));
+        assertThat(orders).allSatisfy(o -> assertThat(gear.answer(o)).containsAnyOf("sent", "was closed"));
     }
 
     @Test
