@@ -192,7 +192,7 @@ final class GearRows extends VBox {
 
     /** The row's menu pins its reading to the top of the rack, or takes it from there. */
     private void pinnable(Node row, Reading k) {
-        row.setOnContextMenuRequested(e -> { // Made only now: a menu is a window, and there are hundreds of rows.
+        row.setOnContextMenuRequested(e -> { // Made only now: a menu is a window, and each row has one.
             boolean now = memory.pinned(twin.gear(), k.id());
             MenuItem pin = new MenuItem(now ? "Unpin" : "Pin to the top of the rack");
             pin.setId("pin");

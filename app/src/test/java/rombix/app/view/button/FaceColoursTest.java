@@ -23,7 +23,7 @@ class FaceColoursTest extends AtTheWindow {
         return bench().board().button("doors-open").orElseThrow().states().getFirst().face();
     }
 
-    /** Part of the field that opens for a colour of one's own. */
+    /** Part of the open picker for a custom colour. */
     private Node part(String id) {
         ColourField own = (ColourField) find("#tint-own");
         own.show();

@@ -12,7 +12,7 @@ final class ThemeTest {
     @TempDir
     Path folder;
 
-    /** Symptom: whoever had chosen the day theme had the night theme again at the next start. */
+    /** Symptom: the day theme was forgotten at the next start. */
     @Test
     void theThemeThatWasChosenIsChosenAtTheNextStart() {
         Path file = folder.resolve("settings.properties");
