@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
 import javafx.animation.AnimationTimer;
 import javafx.scene.Scene;
 import javafx.stage.Stage;
@@ -81,7 +82,9 @@ final class Edited implements Measured {
             }.start();
             return true;
         });
-        done.await();
+        if (!done.await(2, TimeUnit.MINUTES)) {
+            throw new IllegalStateException("the pulses of the window stopped after " + took.size() + " edits");
+        }
         return took;
     }
 }
