@@ -50,7 +50,12 @@ class ArchitectureTest {
 
     @ArchTest
     static final ArchRule WHAT_RUNS_KNOWS_NO_TOOLKIT = noClasses().that().resideInAPackage("rombix.running..").should()
-            .dependOnClassesThat().resideInAnyPackage("javafx..", "rombix.app..", "rombix.standins..");
+            .dependOnClassesThat().resideInAnyPackage("javafx..", "rombix.app..", "rombix.web..", "rombix.standins..");
+
+    @ArchTest
+    static final ArchRule PAGES_IN_A_BROWSER_NEED_NO_WINDOW = noClasses().that().resideInAPackage("rombix.web..")
+            .should().dependOnClassesThat().resideInAnyPackage("javafx..", "rombix.app..", "rombix.links..",
+                    "rombix.standins..");
 
     /** What everybody else may do with a deck stands in {@code DeckPort} and {@code Player}. */
     @ArchTest

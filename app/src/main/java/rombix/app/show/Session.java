@@ -24,7 +24,10 @@ import rombix.running.RunningDeck;
 import rombix.running.input.TriggerInputs;
 import rombix.running.log.LogStore;
 import rombix.running.owner.OpenedBoard;
+import rombix.running.owner.Settings;
 import rombix.running.owner.Trust;
+import rombix.web.BrowserPages;
+import rombix.web.access.AccessList;
 
 /** A window on a board, with its show behind it. */
 public final class Session implements AutoCloseable {
@@ -36,6 +39,7 @@ public final class Session implements AutoCloseable {
     private final RunningDeck deck;
     private final ShippedPractice practice;
     private final MainWindow window;
+    private final BrowserPages pages;
     private final CountDownLatch closed = new CountDownLatch(1);
 
     /** Starts the toolkit; offscreen where that is asked for. It starts once in a process, however often it is asked. */
@@ -69,7 +73,8 @@ public final class Session implements AutoCloseable {
         }
     }
 
-    private Session(RunningDeck deck, MainWindow window, ShippedPractice practice) {
+    private Session(RunningDeck deck, MainWindow window, ShippedPractice practice, BrowserPages pages) {
+        this.pages = pages;
         this.deck = deck;
         this.practice = practice;
         this.window = window;
@@ -105,11 +110,13 @@ public final class Session implements AutoCloseable {
         }, addresses.containsKey(TriggerInputs.OSC) ? Integer.valueOf(addresses.get(TriggerInputs.OSC)) : null,
                 Platform::runLater);
         ShippedPractice practice = new ShippedPractice();
+        BrowserPages pages = new BrowserPages(deck, new AccessList(), new Settings());
         return onInterface(() -> {
             Workbench bench = new Workbench(read);
             under[0] = bench;
             MainWindow window = new MainWindow(bench, deck, practice, log, inputs, trust);
-            Session session = new Session(deck, window, practice);
+            Session session = new Session(deck, window, practice, pages);
+            pages.whenNoticed(words -> Platform.runLater(() -> window.files().tell(List.of(words))));
             window.begin();
             window.files().tell(read.notices());
             deck.whenLogTroubled(why -> Platform.runLater(() -> window.files().log(why)));
@@ -166,6 +173,11 @@ public final class Session implements AutoCloseable {
         return deck;
     }
 
+    /** Its pages in browsers. */
+    public BrowserPages pages() {
+        return pages;
+    }
+
     /** Waits until the window is closed, or so many milliseconds. */
     public void await(@Nullable Long millis) throws InterruptedException {
         if (millis == null) {
@@ -181,6 +193,7 @@ public final class Session implements AutoCloseable {
             window.closing();
             return true;
         });
+        pages.close();
         deck.close();
         practice.close();
     }

@@ -81,6 +81,11 @@ public final class DeckPort implements AutoCloseable {
         return held.contains(button);
     }
 
+    /** Whether it holds any button. */
+    public boolean holdsAny() {
+        return !held.isEmpty();
+    }
+
     /** The buttons that it holds. */
     Set<String> held() {
         return held;

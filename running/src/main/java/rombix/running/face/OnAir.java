@@ -24,8 +24,16 @@ import rombix.running.state.DeckState;
  * those are, so that nobody looks at all the others to see whether something of it has changed. The interface's thread's.
  */
 public final class OnAir {
-    /** What an indicator says, and how: on air, ready, or {@code null} for neither. */
-    public record Indicator(String text, @Nullable Tone tone) {
+    /**
+     * What an indicator says, and how: on air, ready, or {@code null} for neither.
+     *
+     * @param sinceNanos since when it has been on air, on the deck's clock; null where nothing counts
+     */
+    public record Indicator(String word, @Nullable Tone tone, @Nullable Long sinceNanos, String text) {
+        Indicator(String word, @Nullable Tone tone) {
+            this(word, tone, null, word);
+        }
+
         public boolean air() {
             return tone == Tone.AIR;
         }
@@ -131,10 +139,8 @@ public final class OnAir {
                     word.tone() == Tone.READY ? Tone.READY : null));
         }
         return Optional.of(word.tone() == Tone.AIR
-                ? new Indicator(
-                        word.word() + " "
-                                + Figures.clock(deck.get().secondsSince(gear, reading.id(), nanos.getAsLong()), true),
-                        Tone.AIR)
+                ? new Indicator(word.word(), Tone.AIR, deck.get().since(gear, reading.id()), word.word() + " " + Figures
+                        .clock(deck.get().secondsSince(gear, reading.id(), nanos.getAsLong()), true))
                 : new Indicator(word.word(), word.tone() == Tone.READY ? Tone.READY : null));
     }
 }

@@ -2,6 +2,7 @@ package rombix.running.owner;
 
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Base64;
 import java.util.List;
@@ -12,8 +13,8 @@ import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
-/** Texts by their names in an {@link OwnersFile}, each in a line. Safe to use from any thread. */
-final class NamedLines {
+/** Texts by their names, each in a line of a file that only its owner may read. Safe to use from any thread. */
+public final class NamedLines {
     private static final Logger LOG = LoggerFactory.getLogger(NamedLines.class);
 
     private final OwnersFile file;
@@ -21,6 +22,15 @@ final class NamedLines {
 
     NamedLines(OwnersFile file) {
         this.file = file;
+    }
+
+    public NamedLines(Path file) {
+        this(new OwnersFile(file));
+    }
+
+    /** Those of a file in the folder of this user's settings. */
+    public static NamedLines beside(String name) {
+        return new NamedLines(OwnersFile.beside(name));
     }
 
     /**
@@ -51,7 +61,7 @@ final class NamedLines {
     }
 
     /** As the file is now: another Rombix may have written it. What cannot be read counts as not there. */
-    synchronized Map<String, String> all() {
+    public synchronized Map<String, String> all() {
         try {
             return read().good();
         } catch (IOException e) {
@@ -77,7 +87,7 @@ final class NamedLines {
         }
     }
 
-    Optional<String> get(String name) {
+    public Optional<String> get(String name) {
         return Optional.ofNullable(all().get(name));
     }
 
@@ -85,7 +95,7 @@ final class NamedLines {
      * @param text null takes it away
      * @throws IOException also where what is there can't be read: it would be lost
      */
-    synchronized void set(String name, @Nullable String text) throws IOException {
+    public synchronized void set(String name, @Nullable String text) throws IOException {
         Read read = read();
         Map<String, String> all = read.good();
         if (text == null) {

@@ -58,15 +58,18 @@ public record DeckState(Mode mode, PMap<String, PMap<String, Reading>> readings,
     /**
      * A chain that runs; {@code what} is the gesture's name or what else has run it.
      *
+     * @param source who pressed, as the log names it
      * @param step where the step stands that it is at; empty where that takes no time
      */
-    public record Running(long run, String button, String what, long startNanos, long expectedNanos, String step) {
+    public record Running(long run, String button, String what, String source, long startNanos, long expectedNanos,
+            String step) {
         Running until(long nanos) {
-            return new Running(run, button, what, startNanos, Math.max(expectedNanos, nanos - startNanos), step);
+            return new Running(run, button, what, source, startNanos, Math.max(expectedNanos, nanos - startNanos),
+                    step);
         }
 
         Running at(String next) {
-            return new Running(run, button, what, startNanos, expectedNanos, next);
+            return new Running(run, button, what, source, startNanos, expectedNanos, next);
         }
     }
 
@@ -110,8 +113,10 @@ public record DeckState(Mode mode, PMap<String, PMap<String, Reading>> readings,
             case Happening.Guarded g -> withGuarded(g.millis() == 0
                     ? guarded.minus(g.button())
                     : guarded.plus(g.button(), new Guarding(g.hold(), nanos, nanos + g.millis() * 1_000_000)));
-            case Happening.Started s -> withRuns(runs.plus(s.run(), new Running(s.run(), s.button(), s.what(), s
-                    .atNanos(), s.expectedNanos(), ""))).withLastRuns(lastRuns.plus(s.button(), new LastRun(s.run(), s
+            case Happening.Started s -> withRuns(runs.plus(s.run(),
+                    new Running(s.run(), s.button(), s.what(), s.source(), s
+                            .atNanos(), s.expectedNanos(), "")))
+                    .withLastRuns(lastRuns.plus(s.button(), new LastRun(s.run(), s
                             .button(), s.what(), HashTreePMap.empty(), HashTreePMap.empty())));
             case Happening.Lasts l -> running(l.run(), r -> r.until(l.atNanos() + l.nanos()));
             case Happening.AtStep a -> running(a.run(), r -> r.at(a.step()));
@@ -196,10 +201,16 @@ public record DeckState(Mode mode, PMap<String, PMap<String, Reading>> readings,
                 Value.Choices.class::isInstance).toList();
     }
 
+    /** Since when a reading has had its value, in nanoseconds on the deck's clock; null where nothing has come. */
+    public @Nullable Long since(String gear, String id) {
+        Reading there = readings.getOrDefault(gear, HashTreePMap.empty()).get(id);
+        return there == null ? null : there.sinceNanos();
+    }
+
     /** For how long a reading has had its value, in seconds. */
     public long secondsSince(String gear, String id, long nowNanos) {
-        Reading there = readings.getOrDefault(gear, HashTreePMap.empty()).get(id);
-        return there == null ? 0 : (nowNanos - there.sinceNanos()) / 1_000_000_000L;
+        Long since = since(gear, id);
+        return since == null ? 0 : (nowNanos - since) / 1_000_000_000L;
     }
 
     public Status status(String gear) {

@@ -63,7 +63,7 @@ class DeckStateTest {
     void whatRunsIsKnownUntilItEndsAndItsTroubleStays() {
         take(new Happening.Started(3, "gate", "press", "mouse", 0, 5_000_000), new Happening.AtStep(3, "press/2"),
                 new Happening.AtStep(9, "press/0"), new Happening.Lasts(3, "gate", 1_000_000, 9_000_000));
-        assertThat(deck.running("gate")).isEqualTo(new DeckState.Running(3, "gate", "press", 0, 10_000_000,
+        assertThat(deck.running("gate")).isEqualTo(new DeckState.Running(3, "gate", "press", "mouse", 0, 10_000_000,
                 "press/2"));
         assertThat(deck.moves()).isTrue();
         take(new Happening.Ran(new AsRun(0, 0, 3, "gate", "press/0", "", "house", "unlock", Map.of(), "Unlock",

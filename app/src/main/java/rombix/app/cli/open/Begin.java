@@ -10,6 +10,7 @@ import javafx.stage.Stage;
 import org.slf4j.LoggerFactory;
 import rombix.app.cli.option.Allow;
 import rombix.app.cli.option.LaunchOptions;
+import rombix.app.cli.option.WebOptions;
 import rombix.app.cli.play.Playing;
 import rombix.app.show.DemoBoard;
 import rombix.app.show.Session;
@@ -48,8 +49,9 @@ public final class Begin {
             case BOARD -> open(lines, java.util.Objects.requireNonNull(choice.get().board()));
             case NEW -> {
                 Path fresh = fresh(Path.of(System.getProperty("user.home"), "Rombix"));
-                OpenCommand.run(lines, new LaunchOptions(fresh, Map.of(), null, false, true, new Allow()), () -> {
-                }, window -> window.session().window().beginWithGear());
+                OpenCommand.run(lines,
+                        new LaunchOptions(fresh, Map.of(), null, false, true, new Allow(), new WebOptions()), () -> {
+                        }, window -> window.session().window().beginWithGear());
                 yield 0;
             }
         };
@@ -60,9 +62,10 @@ public final class Begin {
         if (board.equals(DemoBoard.copyIn(Path.of(System.getProperty("user.home"), "Rombix")).toAbsolutePath())) {
             return lines.of(Playing.ALONE, "demo").execute("demo");
         }
-        OpenCommand.run(lines, new LaunchOptions(board, Map.of(), null, false, false, new Allow()), () -> {
-        }, _ -> {
-        });
+        OpenCommand.run(lines, new LaunchOptions(board, Map.of(), null, false, false, new Allow(), new WebOptions()),
+                () -> {
+                }, _ -> {
+                });
         return 0;
     }
 

@@ -8,10 +8,12 @@ import java.util.concurrent.FutureTask;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.LoggerFactory;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import rombix.app.cli.option.Allow;
 import rombix.app.cli.option.LaunchOptions;
 import rombix.app.cli.option.Span;
+import rombix.app.cli.option.WebOptions;
 import rombix.app.cli.play.Playing;
 import rombix.app.show.DemoBoard;
 import rombix.running.shell.Caller;
@@ -34,6 +36,9 @@ public final class DemoCommand implements Callable<Integer> {
     @Option(names = "--panels", description = "Show a panel for each stand-in, to operate it by hand and see what it receives.")
     private boolean panels;
 
+    @Mixin
+    private WebOptions web = new WebOptions();
+
     private final Playing.Lines lines;
 
     public DemoCommand(Playing.Lines lines) {
@@ -52,7 +57,7 @@ public final class DemoCommand implements Callable<Integer> {
         StandIns[] gear = new StandIns[1];
         FutureTask<StandIns> starting = new FutureTask<>(StandIns::onTheirPorts);
         Thread.ofPlatform().daemon().start(starting);
-        OpenCommand.run(lines, new LaunchOptions(board, StandIns.elsewhere(), forMillis, live, true, new Allow()),
+        OpenCommand.run(lines, new LaunchOptions(board, StandIns.elsewhere(), forMillis, live, true, new Allow(), web),
                 () -> {
                     gear[0] = started(starting);
                     System.out.println("The demo board is " + board + ". Its stand-ins run:");

@@ -16,6 +16,7 @@ import rombix.app.cli.option.Allow;
 import rombix.app.cli.option.GuestWords;
 import rombix.app.cli.option.LaunchOptions;
 import rombix.app.cli.option.Span;
+import rombix.app.cli.option.WebOptions;
 import rombix.app.cli.play.Playing;
 import rombix.app.show.Display;
 import rombix.core.event.Mode;
@@ -25,9 +26,12 @@ import rombix.running.RunningDeck;
 import rombix.running.input.TriggerInputs;
 import rombix.running.log.LogStore;
 import rombix.running.owner.OpenedBoard;
+import rombix.running.owner.Settings;
 import rombix.running.owner.Trust;
 import rombix.running.shell.Caller;
 import rombix.running.shell.Doorkeeper;
+import rombix.web.BrowserPages;
+import rombix.web.access.AccessList;
 
 /** Opens a board in a window. */
 @Command(name = "open", mixinStandardHelpOptions = true, description = {"Opens a board in a window.",
@@ -48,6 +52,9 @@ public final class OpenCommand implements Callable<Integer> {
     @Mixin
     private Allow allow = new Allow();
 
+    @Mixin
+    private WebOptions web = new WebOptions();
+
     private final Playing.Lines lines;
 
     public OpenCommand(Playing.Lines lines) {
@@ -56,7 +63,7 @@ public final class OpenCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws Exception {
-        run(lines, new LaunchOptions(board, Map.of(), forMillis, live, trust, allow), () -> {
+        run(lines, new LaunchOptions(board, Map.of(), forMillis, live, trust, allow, web), () -> {
         }, _ -> {
         });
         return 0;
@@ -117,7 +124,10 @@ public final class OpenCommand implements Callable<Integer> {
         LogStore log = LogStore.ofBoard(LogStore.beside(read.file()), System.out::println);
         String osc = wanted.addresses().get(TriggerInputs.OSC);
         try (RunningDeck deck = new RunningDeck(wanted.addresses(), log);
+                BrowserPages pages = new BrowserPages(deck, new AccessList(), new Settings());
                 Doorkeeper door = ShellDoor.of(lines, Playing.in(deck, () -> false))) {
+            pages.whenNoticed(System.out::println);
+            PagesOn.begin(pages, wanted.web()).forEach(System.out::println);
             deck.listen(_ -> {
             }, osc == null ? null : Integer.valueOf(osc), Runnable::run);
             deck.whenLogTroubled(why -> System.out.println(why.isEmpty()

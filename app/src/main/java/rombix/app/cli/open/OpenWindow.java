@@ -52,6 +52,7 @@ record OpenWindow(Session session) {
                         session.window().files().forgetful(settings.trouble());
                     }
                 };
+                session.window().files().tell(PagesOn.begin(session.pages(), wanted.web()));
                 session.window().bench().watch(opened);
                 opened.run();
                 session.window().hint(settings);

@@ -12,8 +12,8 @@ import org.jspecify.annotations.Nullable;
  * @param live whether the show begins at once
  * @param trusted whether all is agreed to that the board brings
  * @param allow what else it may do with this computer meanwhile
+ * @param web whether its pages are shown in browsers
  */
 public record LaunchOptions(Path board, Map<String, String> addresses, @Nullable Long forMillis, boolean live,
-        boolean trusted,
-        Allow allow) {
+        boolean trusted, Allow allow, WebOptions web) {
 }

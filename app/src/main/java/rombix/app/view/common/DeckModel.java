@@ -1,7 +1,6 @@
 package rombix.app.view.common;
 
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Objects;
 import java.util.Set;
@@ -10,13 +9,12 @@ import java.util.function.BiConsumer;
 import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
 import java.util.function.LongSupplier;
-import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import rombix.core.event.Happening;
 import rombix.core.thread.OneThread;
 import rombix.core.thread.OwnedBy;
 import rombix.core.thread.OwnedBy.Owner;
-import rombix.core.value.Value;
+import rombix.running.state.Changes;
 import rombix.running.state.DeckFeed;
 import rombix.running.state.DeckState;
 import rombix.running.state.Seen;
@@ -28,27 +26,6 @@ import rombix.running.state.Subscription;
  */
 @OwnedBy(Owner.INTERFACE)
 public final class DeckModel implements AutoCloseable {
-    /**
-     * What changed since the last pulse.
-     *
-     * @param gear ids of all gear with changes
-     * @param whole ids of gear to show anew in full: its status, its lists or its card changed
-     * @param readings other readings that changed, each {@code gear:reading}
-     * @param talk whether there is something to be said, asked or confirmed
-     * @param happened what happened in between, oldest first
-     */
-    public record Changes(Set<String> gear, Set<String> whole, Set<String> readings, Set<String> buttons, boolean runs,
-            boolean talk, List<Happening> happened) {
-        boolean any() {
-            return runs || talk || !gear.isEmpty() || !buttons.isEmpty() || !happened.isEmpty();
-        }
-
-        /** Whether a reading may have changed. */
-        public boolean touches(String gearId, String reading) {
-            return whole.contains(gearId) || readings.contains(gearId + ":" + reading);
-        }
-    }
-
     private final OneThread thread = new OneThread();
     private final AtomicReference<@Nullable Runnable> waiting = new AtomicReference<>();
     private final LongSupplier clock;
@@ -115,14 +92,14 @@ public final class DeckModel implements AutoCloseable {
         if (look != null) {
             look.run();
         } else if (moved) {
-            tell(changes(new Seen(state, List.of(), false), state));
+            tell(Changes.of(new Seen(state, List.of(), false), state));
         }
     }
 
     private void see(Seen seen) {
         DeckState before = state;
         state = seen.state();
-        tell(changes(seen, before));
+        tell(Changes.of(seen, before));
         BiConsumer<Happening.Came, Long> listener = heard;
         if (listener != null) {
             seen.since().forEach(h -> {
@@ -143,53 +120,9 @@ public final class DeckModel implements AutoCloseable {
     /** Shows buttons anew whose faces change as time passes. */
     public void tick(Set<String> buttons) {
         if (!buttons.isEmpty()) {
-            Changes passed = new Changes(Set.of(), Set.of(), Set.of(), buttons, false, false, List.of());
+            Changes passed = Changes.ofButtons(buttons);
             List.copyOf(watchers).forEach(w -> w.accept(passed));
         }
-    }
-
-    private Changes changes(Seen seen, DeckState before) {
-        Set<String> gear = new HashSet<>();
-        Set<String> whole = new HashSet<>();
-        Set<String> readings = new HashSet<>();
-        Set<String> buttons = new HashSet<>();
-        boolean runs = moved || state.moves() || seen.whole();
-        boolean talk = seen.whole();
-        if (seen.whole()) {
-            for (DeckState s : List.of(before, state)) {
-                whole.addAll(s.readings().keySet());
-                whole.addAll(s.statuses().keySet());
-                Stream.of(s.plays(), s.lastRuns(), s.guarded()).forEach(m -> buttons.addAll(m.keySet()));
-                s.faults().values().forEach(f -> buttons.add(f.button()));
-            }
-        }
-        for (Happening h : seen.since()) {
-            switch (h) {
-                case Happening.Loaded l -> whole.addAll(l.rig().twins().keySet());
-                case Happening.Linked l -> whole.add(l.gear());
-                case Happening.Came c when c.value() instanceof Value.Choices -> whole.add(c.gear());
-                case Happening.Came c -> {
-                    gear.add(c.gear());
-                    readings.add(c.gear() + ":" + c.reading());
-                }
-                case Happening.Shows s -> buttons.add(s.button());
-                case Happening.Guarded g -> buttons.add(g.button());
-                case Happening.Started s -> buttons.add(s.button());
-                case Happening.Lasts l -> buttons.add(l.button());
-                case Happening.Ended e -> buttons.add(e.button());
-                case Happening.Faulted f -> buttons.add(f.button());
-                case Happening.ValueSet _ -> buttons.addAll(state.plays().keySet());
-                default -> {
-                    // No face shows it.
-                }
-            }
-            runs |= h instanceof Happening.Started || h instanceof Happening.Lasts || h instanceof Happening.Ended
-                    || h instanceof Happening.Faulted;
-            talk |= h instanceof Happening.Guarded || h instanceof Happening.Asked || h instanceof Happening.AskClosed
-                    || h instanceof Happening.Said;
-        }
-        gear.addAll(whole);
-        return new Changes(gear, whole, readings, buttons, runs, talk, seen.since());
     }
 
     /** The window goes. */

@@ -15,7 +15,7 @@ public final class Fonts {
     /** Makes them known to the toolkit. Takes some time: it is done while the board is read. */
     public static void load() {
         for (String font : ALL) {
-            Font.loadFont(Fonts.class.getResourceAsStream("/rombix/app/fonts/" + font + ".woff"), 14);
+            Font.loadFont(Fonts.class.getResourceAsStream("/rombix/running/face/fonts/" + font + ".woff"), 14);
         }
     }
 }

@@ -4,11 +4,10 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.Locale;
-import org.kordamp.ikonli.Ikon;
+import rombix.running.face.IconFont;
 
 /** The icons that ship, searched by plain words. */
 public final class Icons {
-    private static final String PACK = "org.kordamp.ikonli.materialdesign2.MaterialDesign";
     private static final List<String> USUAL = List.of("mdi2v-video-outline", "mdi2m-microphone", "mdi2m-microphone-off",
             "mdi2m-music", "mdi2v-volume-high", "mdi2l-lightbulb-outline", "mdi2s-spotlight-beam",
             "mdi2p-palette-outline",
@@ -30,30 +29,15 @@ public final class Icons {
         private static List<String> all() {
             List<String> literals = new ArrayList<>();
             for (char letter = 'A'; letter <= 'Z'; letter++) {
-                literals.addAll(ofLetter(letter));
+                literals.addAll(IconFont.ofLetter(letter).keySet());
             }
             return Collections.unmodifiableList(literals);
         }
     }
 
-    private static List<String> ofLetter(char letter) {
-        try {
-            List<String> literals = new ArrayList<>();
-            for (Object icon : Class.forName(PACK + letter).getEnumConstants()) {
-                literals.add(((Ikon) icon).getDescription());
-            }
-            return literals;
-        } catch (ClassNotFoundException e) {
-            return List.of(); // There is no icon whose name begins so.
-        }
-    }
-
     /** Whether there is an icon of this name; looks at those alone that begin with its letter. */
     public static boolean known(String literal) {
-        if (!literal.matches("mdi2[a-z]-.+")) {
-            return false;
-        }
-        return ofLetter(Character.toUpperCase(literal.charAt(4))).contains(literal);
+        return IconFont.find(literal).isPresent();
     }
 
     /** The names of all. */

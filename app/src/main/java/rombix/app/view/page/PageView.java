@@ -1,7 +1,6 @@
 package rombix.app.view.page;
 
 import java.util.ArrayList;
-import java.util.Collections;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
@@ -23,7 +22,6 @@ import org.jspecify.annotations.Nullable;
 import rombix.app.edit.ButtonEdits;
 import rombix.app.view.button.ButtonMenu;
 import rombix.app.view.button.FacePopover;
-import rombix.app.view.common.DeckModel;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Styles;
 import rombix.app.view.form.Confirm;
@@ -33,6 +31,7 @@ import rombix.app.view.tile.Tile;
 import rombix.core.board.Button;
 import rombix.core.board.Control;
 import rombix.core.board.Page;
+import rombix.running.state.Changes;
 
 /**
  * The page in the middle: its buttons in their cells. In Build a click selects, a drag moves and an empty cell takes a
@@ -184,18 +183,14 @@ public final class PageView extends Pane implements Cells {
         desk.bench().rig().button(tile.button().id()).ifPresent(b -> tile.show(b, picked));
     }
 
-    private void refresh(DeckModel.Changes changes) {
+    private void refresh(Changes changes) {
         for (Tile tile : tiles.values()) {
-            if (changes.buttons().contains(tile.button().id()) || !changes.gear().isEmpty() && watches(tile, changes)) {
+            if (tile.sources().concerned(changes)) {
                 show(tile);
             } else if (changes.runs() || desk.model().state().guarding(tile.button().id()) != null) {
                 tile.run();
             }
         }
-    }
-
-    private static boolean watches(Tile tile, DeckModel.Changes changes) {
-        return tile.worded() || !changes.whole().isEmpty() || !Collections.disjoint(tile.watched(), changes.readings());
     }
 
     private Node cell(int column, int row) {

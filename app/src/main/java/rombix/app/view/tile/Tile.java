@@ -1,6 +1,5 @@
 package rombix.app.view.tile;
 
-import java.util.HashSet;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
@@ -20,10 +19,9 @@ import rombix.core.board.Control;
 import rombix.core.board.Face;
 import rombix.core.board.Face.Image.Fit;
 import rombix.core.board.Face.Tally;
-import rombix.core.board.Question;
-import rombix.core.board.State;
 import rombix.core.card.Card.Tone;
 import rombix.running.face.FaceNow;
+import rombix.running.face.FaceSources;
 import rombix.running.face.FaceWords;
 
 /** A button's face on the page: a flat tile with one cut corner. It shows; what is done with it is the page's affair. */
@@ -40,13 +38,13 @@ public final class Tile extends Region {
     private final TileParts parts;
     private final TileLayout layout;
     private Button button;
-    private Set<String> watched = Set.of();
-    private boolean worded;
+    private FaceSources sources;
     private @Nullable FaceNow painted;
     private boolean chosen;
 
     public Tile(Button button, Desk desk) {
         this.button = button;
+        this.sources = FaceSources.of(button);
         this.desk = desk;
         this.words = desk.words();
         this.levels = new TileLevels(words::scale);
@@ -59,33 +57,9 @@ public final class Tile extends Region {
         setPadding(new Insets(0));
     }
 
-    /** The readings, {@code gear:reading}, that its face shows. */
-    public Set<String> watched() {
-        return watched;
-    }
-
-    /** Whether its words have readings or values in them. */
-    public boolean worded() {
-        return worded;
-    }
-
-    private void watch(Button shown) {
-        Set<String> all = new HashSet<>();
-        worded = false;
-        for (State s : shown.states()) {
-            for (Tally t : s.face().tally()) {
-                for (String name : Question.of(t.when()).map(Question::names).orElse(Set.of())) {
-                    all.add(name);
-                    worded |= name.indexOf(':') < 0; // A value, or the time of day.
-                }
-            }
-            worded |= (s.face().label() + s.face().second()).indexOf('{') >= 0;
-        }
-        worded |= shown.control() instanceof Control.Items; // Where it is, values say.
-        if (shown.control() != null) {
-            shown.control().axes().forEach(a -> all.add(a.gear() + ":" + a.reading()));
-        }
-        watched = all;
+    /** What its face is made of. */
+    public FaceSources sources() {
+        return sources;
     }
 
     public Button button() {
@@ -104,8 +78,8 @@ public final class Tile extends Region {
     }
 
     private void paint(Button shown, FaceNow now, boolean picked) {
-        if (button != shown || watched.isEmpty()) {
-            watch(shown);
+        if (button != shown) {
+            sources = FaceSources.of(shown);
         }
         button = shown;
         painted = now;

@@ -43,12 +43,11 @@ import rombix.app.view.sheet.TrafficView;
 import rombix.app.view.sheet.TriggersView;
 import rombix.app.view.sheet.VersionsPopover;
 import rombix.core.board.Button;
-import rombix.core.board.Control;
 import rombix.core.board.Rig;
 import rombix.core.edit.Proposals;
 import rombix.core.traffic.Traffic;
-import rombix.core.value.Formula;
 import rombix.running.Player;
+import rombix.running.face.FaceSources;
 import rombix.running.input.Touches;
 import rombix.running.log.LogStore;
 import rombix.running.owner.Secrets;
@@ -205,11 +204,7 @@ public final class MainWindow {
     private void second() {
         if (ticksOf != desk.bench().rig()) {
             ticksOf = desk.bench().rig();
-            ticking = ticksOf
-                    .board().buttons().filter(
-                            b -> b.control() instanceof Control.Items || b.states().stream()
-                                    .anyMatch(s -> Formula.ticks(s.face()
-                                            .label() + " " + s.face().second())))
+            ticking = ticksOf.board().buttons().filter(b -> FaceSources.of(b).ticks())
                     .map(Button::id).collect(Collectors.toSet());
         }
         model.tick(ticking);

@@ -7,12 +7,12 @@ import java.util.List;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import rombix.app.view.common.DeckModel.Changes;
 import rombix.core.chain.DeckStep.Show.Way;
 import rombix.core.event.Cause;
 import rombix.core.event.Happening;
 import rombix.core.event.Status;
 import rombix.core.value.Value;
+import rombix.running.state.Changes;
 import rombix.running.state.DeckFeed;
 import rombix.running.state.DeckState;
 

@@ -1,0 +1,51 @@
+package rombix.web.access;
+
+import java.util.Objects;
+import java.util.Set;
+
+/**
+ * A device that was let in, or a program that has a token.
+ *
+ * @param hash the SHA-256 of its token, in hex; the token itself is kept nowhere
+ * @param pages ids of the pages that it sees and works; all where that is empty
+ * @param sinceMillis when it was let in, in Unix time
+ */
+public record Access(String id, String name, Kind kind, String hash, Set<String> pages, Set<Right> rights,
+        long sinceMillis) {
+    /** The longest name, in characters. */
+    public static final int MAX_NAME = 40;
+
+    /** Who uses it. */
+    public enum Kind {
+        /** A browser that shows pages. */
+        DEVICE,
+        /** A program that calls the interface for programs. */
+        PROGRAM
+    }
+
+    public Access {
+        Objects.requireNonNull(id);
+        Objects.requireNonNull(kind);
+        Objects.requireNonNull(hash);
+        name = name.strip();
+        if (name.isEmpty() || name.codePointCount(0, name.length()) > MAX_NAME) {
+            throw new IllegalArgumentException("a name has 1 to " + MAX_NAME + " characters");
+        }
+        pages = Set.copyOf(pages);
+        rights = Set.copyOf(rights);
+    }
+
+    public boolean may(Right right) {
+        return rights.contains(right);
+    }
+
+    /** Whether it sees a page. */
+    public boolean sees(String page) {
+        return pages.isEmpty() || pages.contains(page);
+    }
+
+    /** The same with another name, other pages and other rights. */
+    public Access with(String newName, Set<String> newPages, Set<Right> newRights) {
+        return new Access(id, newName, kind, hash, newPages, newRights, sinceMillis);
+    }
+}
