@@ -135,6 +135,11 @@ public final class WebServer implements AutoCloseable {
         return text.indexOf(':') < 0 ? text : "[" + text + "]";
     }
 
+    /** This computer's address at which it listens. */
+    public InetAddress at() {
+        return server.address().getAddress();
+    }
+
     /** What a person types into a browser. */
     public String address() {
         InetSocketAddress at = server.address();

@@ -93,7 +93,9 @@ final class PictureCommand implements Callable<Integer> {
                     : "there is no folder " + folder + " that is writable"));
         }
         Session.startToolkit(true);
-        Path log = Files.createTempDirectory("rombix-picture").resolve("log");
+        Path own = Files.createTempDirectory("rombix-picture");
+        System.setProperty("rombix.settings", own.resolve("settings.properties").toString()); // Not what this user keeps.
+        Path log = own.resolve("log");
         try (StandIns gear = StandIns.onFreePorts();
                 Session session = Session.open(board, addresses(gear), log, null)) {
             if (view.equals("found")) {

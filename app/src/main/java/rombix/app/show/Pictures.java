@@ -2,6 +2,8 @@ package rombix.app.show;
 
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.net.InetAddress;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Set;
@@ -33,7 +35,11 @@ import rombix.core.chain.Gesture;
 import rombix.core.event.Event;
 import rombix.core.event.Mode;
 import rombix.core.store.WholeFile;
+import rombix.running.RunningDeck;
 import rombix.standins.set.StandIns;
+import rombix.web.access.Access;
+import rombix.web.access.AccessList;
+import rombix.web.access.Right;
 
 /** Pictures of the window in a given state. */
 public final class Pictures {
@@ -43,7 +49,7 @@ public final class Pictures {
             "rules",
             "list", "check",
             "commands", "find", "menu", "boards", "parts", "log", "triggers", "report", "small", "gear", "traffic",
-            "card", "why", "found", "patch", "welcome", "pages", "items", "gear-card", "traffic-of");
+            "card", "why", "found", "patch", "welcome", "pages", "items", "gear-card", "traffic-of", "devices");
     /** Those that fill by and by. */
     private static final Set<String> SLOW = Set.of("report", "traffic", "card", "why", "on-air", "traffic-of", "items");
 
@@ -216,6 +222,7 @@ public final class Pictures {
             case "log" -> press(KeyCode.L, true);
             case "report" -> bench.mode(Mode.REHEARSE);
             case "triggers" -> press(KeyCode.T, true);
+            case "devices" -> devices();
             case "gear", "items", "gear-card", "traffic-of", "card", "why", "patch" -> gearView(wanted);
             case "traffic" -> press(KeyCode.T, true, true);
             case "found" -> {
@@ -279,6 +286,23 @@ public final class Pictures {
         if (session.window().scene().lookup("#gear-tab-" + name) instanceof ToggleButton tab) {
             tab.fire();
         }
+    }
+
+    /** Devices as they may have been let in at the observatory. */
+    private void devices() {
+        try {
+            AccessList access = session.pages().access();
+            long now = RunningDeck.CLOCK.wall().toInstant().toEpochMilli();
+            access.add("Door phone", Access.Kind.DEVICE, Set.of("doors"), Set.of(Right.PRESS), now);
+            access.add("Desk tablet", Access.Kind.DEVICE, Set.of(), Set.of(Right.PRESS, Right.STOP_ALL), now + 1);
+            access.add("Warm room screen", Access.Kind.DEVICE, Set.of("observing", "night"), Set.of(), now + 2);
+            access.add("Dome sensor", Access.Kind.PROGRAM, Set.of(), Set.of(Right.PRESS), now + 3);
+            session.pages().on(InetAddress.getLoopbackAddress(), 0);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        javafx.event.Event.fireEvent(session.window().scene().getRoot(), new KeyEvent(KeyEvent.KEY_PRESSED, "", "",
+                KeyCode.W, false, false, true, false));
     }
 
     private void press(KeyCode code, boolean shortcut) {

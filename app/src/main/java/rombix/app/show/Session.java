@@ -117,6 +117,7 @@ public final class Session implements AutoCloseable {
             MainWindow window = new MainWindow(bench, deck, practice, log, inputs, trust);
             Session session = new Session(deck, window, practice, pages);
             pages.whenNoticed(words -> Platform.runLater(() -> window.files().tell(List.of(words))));
+            window.offer(pages);
             window.begin();
             window.files().tell(read.notices());
             deck.whenLogTroubled(why -> Platform.runLater(() -> window.files().log(why)));

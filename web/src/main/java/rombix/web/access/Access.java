@@ -15,6 +15,8 @@ public record Access(String id, String name, Kind kind, String hash, Set<String>
     /** The longest name, in characters. */
     public static final int MAX_NAME = 40;
 
+    private static final String DEVICE = "device “";
+
     /** Who uses it. */
     public enum Kind {
         /** A browser that shows pages. */
@@ -42,6 +44,16 @@ public record Access(String id, String name, Kind kind, String hash, Set<String>
     /** Whether it sees a page. */
     public boolean sees(String page) {
         return pages.isEmpty() || pages.contains(page);
+    }
+
+    /** What the log calls it. */
+    public String source() {
+        return (kind == Kind.DEVICE ? DEVICE : "program “") + name + "”";
+    }
+
+    /** Whether the log calls a device so: one that turns its own page. */
+    public static boolean isSource(String source) {
+        return source.startsWith(DEVICE);
     }
 
     /** The same with another name, other pages and other rights. */

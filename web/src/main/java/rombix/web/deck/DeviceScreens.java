@@ -63,8 +63,7 @@ public final class DeviceScreens implements AutoCloseable {
      * @param ready whether it can take one now; one that can't is sent what it missed once it can
      */
     public DeviceScreen open(Access access, Consumer<String> out, BooleanSupplier ready) {
-        String source = "device “" + access.name() + "”";
-        DeviceScreen screen = new DeviceScreen(faces, deck.port(source), source, access, out);
+        DeviceScreen screen = new DeviceScreen(faces, deck.port(access.source()), access.source(), access, out);
         screens.put(screen, ready);
         if (subscription == null) {
             subscription = deck.feed().subscribe(this::soon, this::see);

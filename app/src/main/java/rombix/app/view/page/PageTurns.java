@@ -12,6 +12,7 @@ import rombix.app.view.common.Space;
 import rombix.core.chain.DeckStep.Show.Way;
 import rombix.core.event.Happening;
 import rombix.core.event.Mode;
+import rombix.web.access.Access;
 import rombix.links.desktop.Desktop;
 
 /** Shows the pages that chains, or readings that a page follows, have shown. */
@@ -48,7 +49,7 @@ public final class PageTurns {
             } else {
                 trail.backFrom(f.page());
             }
-        } else if (shown instanceof Happening.PageShown p) {
+        } else if (shown instanceof Happening.PageShown p && !Access.isSource(p.source())) { // A device turns its own page.
             String id = p.page();
             if (id == null && p.way() == Way.BACK) {
                 trail.back();

@@ -38,6 +38,7 @@ import rombix.app.view.patch.PatchSheet;
 import rombix.app.view.rack.RackView;
 import rombix.app.view.score.ScoreView;
 import rombix.app.view.sheet.BoardsPopover;
+import rombix.app.view.sheet.DevicesView;
 import rombix.app.view.sheet.LogView;
 import rombix.app.view.sheet.TrafficView;
 import rombix.app.view.sheet.TriggersView;
@@ -53,6 +54,7 @@ import rombix.running.log.LogStore;
 import rombix.running.owner.Secrets;
 import rombix.running.owner.Settings;
 import rombix.running.owner.Trust;
+import rombix.web.BrowserPages;
 
 /** The window, put together: masthead, rack, page and score; in Live the page with its strips. */
 public final class MainWindow {
@@ -154,6 +156,11 @@ public final class MainWindow {
         bench.watch(() -> player.showing(bench.page().id()));
         beat = new Beat(this::pulse, this::second);
         model.whenFed(beat::wake);
+    }
+
+    /** Offers to show pages in browsers. */
+    public void offer(BrowserPages pages) {
+        WindowCommands.browsers(commands, new DevicesView(desk, pages), stagework.scene().getRoot());
     }
 
     /** Where the sheet of gear leads to. */

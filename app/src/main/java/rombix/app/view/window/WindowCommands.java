@@ -14,6 +14,7 @@ import rombix.app.view.page.PageView;
 import rombix.app.view.page.PagesPopover;
 import rombix.app.view.rack.RackView;
 import rombix.app.view.score.ScoreView;
+import rombix.app.view.sheet.DevicesView;
 import rombix.app.view.sheet.LogView;
 import rombix.app.view.sheet.TrafficView;
 import rombix.app.view.sheet.TriggersView;
@@ -48,6 +49,12 @@ final class WindowCommands {
         all.buttons(buttons);
         all.chain();
         ScoreCommands.steps(commands, window.score(), steps);
+    }
+
+    /** Puts in what shows pages in browsers, where a deck runs that can. */
+    static void browsers(Commands commands, DevicesView devices, Node middle) {
+        commands.add(new Command(() -> "Pages in a browser…", List.of("Alt+W"), Where.ALWAYS, () -> devices.open(
+                middle)));
     }
 
     private void add(Where where, String words, Runnable run, String... keys) {
