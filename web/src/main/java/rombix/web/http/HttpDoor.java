@@ -39,9 +39,11 @@ final class HttpDoor extends SimpleChannelInboundHandler<FullHttpRequest> {
     private static final String YEAR = "max-age=31536000, immutable";
 
     private final Site site;
+    private final ApiDoor programs;
 
-    HttpDoor(Site site) {
+    HttpDoor(Site site, ApiDoor programs) {
         this.site = site;
+        this.programs = programs;
     }
 
     @Override
@@ -78,6 +80,8 @@ final class HttpDoor extends SimpleChannelInboundHandler<FullHttpRequest> {
         if (file.isPresent()) {
             Replies.send(ctx, request, HttpResponseStatus.OK, file.get().type(), file.get().bytes(), Map.of(
                     "Cache-Control", file.get().kept() ? YEAR : "no-cache"));
+        } else if (path.startsWith(ApiDoor.ROOT + "/")) {
+            programs.call(ctx, request);
         } else if (posts && path.equals("/join")) {
             join(ctx, request);
         } else if (posts && path.equals("/leave")) {

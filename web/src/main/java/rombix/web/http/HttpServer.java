@@ -18,9 +18,11 @@ import io.netty.handler.timeout.IdleStateHandler;
 import io.netty.util.concurrent.GlobalEventExecutor;
 import java.io.IOException;
 import java.net.InetSocketAddress;
+import java.util.Objects;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
+import rombix.web.api.ProgramApi;
 import rombix.web.json.WebJson;
 
 /** Listens at one address and gives each connection its handlers. */
@@ -53,6 +55,7 @@ public final class HttpServer implements AutoCloseable {
             Function<InetSocketAddress, Site> site) throws IOException {
         ChannelGroup open = new DefaultChannelGroup("web", GlobalEventExecutor.INSTANCE, true);
         Site[] served = new Site[1];
+        ApiDoor[] programs = new ApiDoor[1];
         var bound = new ServerBootstrap().group(loop).channel(NioServerSocketChannel.class)
                 .option(ChannelOption.SO_BACKLOG, 128)
                 .childOption(ChannelOption.TCP_NODELAY, true)
@@ -66,25 +69,27 @@ public final class HttpServer implements AutoCloseable {
                             return;
                         }
                         open.add(c);
-                        handlers(c, tls, now);
+                        handlers(c, tls, now, Objects.requireNonNull(programs[0]));
                     }
                 }).bind(at).awaitUninterruptibly();
         if (!bound.isSuccess()) {
             throw new IOException(String.valueOf(bound.cause().getMessage()), bound.cause());
         }
         Channel channel = bound.channel();
-        served[0] = site.apply((InetSocketAddress) channel.localAddress());
+        Site made = site.apply((InetSocketAddress) channel.localAddress());
+        programs[0] = new ApiDoor(made, new ProgramApi(made.deck(), made.access(), loop));
+        served[0] = made;
         return new HttpServer(channel, open);
     }
 
-    private static void handlers(Channel c, @Nullable SslContext tls, Site site) {
+    private static void handlers(Channel c, @Nullable SslContext tls, Site site, ApiDoor programs) {
         if (tls != null) {
             c.pipeline().addLast(tls.newHandler(c.alloc()));
         }
         c.pipeline().addLast(new IdleStateHandler(QUIET_SECONDS, 0, 0, TimeUnit.SECONDS),
                 new HttpServerCodec(MOST_HEADER, MOST_HEADER, MOST_HEADER),
                 new HttpObjectAggregator(MOST_BODY, true),
-                new HttpDoor(site),
+                new HttpDoor(site, programs),
                 new WebSocketServerProtocolHandler(WebSocketServerProtocolConfig.newBuilder().websocketPath(
                         HttpDoor.LIVE).maxFramePayloadLength(WebJson.MOST_BYTES).allowExtensions(false)
                         .dropPongFrames(true).build()),

@@ -39,8 +39,8 @@ final class Replies {
                 StandardCharsets.UTF_8), Map.of());
     }
 
-    static void json(ChannelHandlerContext ctx, FullHttpRequest request, Object value) {
-        send(ctx, request, HttpResponseStatus.OK, "application/json", WebJson.text(value).getBytes(
+    static void json(ChannelHandlerContext ctx, FullHttpRequest request, HttpResponseStatus status, Object value) {
+        send(ctx, request, status, "application/json", WebJson.text(value).getBytes(
                 StandardCharsets.UTF_8), Map.of());
     }
 

@@ -43,16 +43,20 @@ final class DeviceForm {
                                 Access.MAX_NAME)), access.pages(), access.rights()));
                     }
                 })), rights(access.kind(), access.rights(), r -> changed.accept(access.with(access.name(), access
-                        .pages(), r))), pages(desk, access.pages(), p -> changed.accept(access.with(access.name(), p,
-                                access.rights()))), remove);
+                        .pages(), r))),
+                pages(desk, access.pages(), p -> changed.accept(access.with(access.name(), p,
+                        access.rights()))),
+                remove);
     }
 
     /** Which rights; what is chosen is told each time. */
     static VBox rights(Access.Kind kind, Set<Right> now, Consumer<Set<Right>> told) {
         Set<Right> chosen = now.isEmpty() ? EnumSet.noneOf(Right.class) : EnumSet.copyOf(now);
         VBox box = new VBox(Space.S6, Fields.heading("Allowed to"));
-        for (Right right : kind == Access.Kind.DEVICE ? List.of(Right.PRESS, Right.STOP_ALL) : List.of(Right
-                .values())) {
+        for (Right right : kind == Access.Kind.DEVICE
+                ? List.of(Right.PRESS, Right.STOP_ALL)
+                : List.of(Right
+                        .values())) {
             String words = switch (right) {
                 case PRESS -> "Press buttons";
                 case STOP_ALL -> "Stop all chains";

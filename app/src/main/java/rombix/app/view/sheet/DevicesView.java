@@ -64,7 +64,8 @@ public final class DevicesView {
         table.getColumns().setAll(List.of(Fields.<Access>column("Name", 180, Access::name),
                 Fields.<Access>column("Type", 80, a -> a.kind() == Access.Kind.DEVICE ? "device" : "program"),
                 Fields.<Access>column("Pages", 150, this::pagesOf), Fields.<Access>column("Allowed to", 170,
-                        DevicesView::rights), Fields.<Access>column("Last active", 130, this::active)));
+                        DevicesView::rights),
+                Fields.<Access>column("Last active", 130, this::active)));
         table.getSelectionModel().selectedItemProperty().addListener((_, _, now) -> {
             if (!filling) {
                 fill(now);
