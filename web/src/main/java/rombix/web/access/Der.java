@@ -80,7 +80,7 @@ final class Der {
             int arc = Integer.parseInt(arcs[i]);
             for (int shift = 28; shift > 0; shift -= 7) {
                 if (arc >>> shift != 0) {
-                    out.write(0x80 | arc >>> shift & 0x7F);
+                    out.write(0x80 | (arc >>> shift & 0x7F));
                 }
             }
             out.write(arc & 0x7F);

@@ -42,7 +42,11 @@ public final class Invitations {
     public record Wrong(long waitMillis) implements Tried {
     }
 
-    /** Too many wrong ones came. @param first whether this is the one with which that began */
+    /**
+     * Too many wrong ones came.
+     *
+     * @param first whether this is the one with which that began
+     */
     public record Closed(boolean first) implements Tried {
     }
 

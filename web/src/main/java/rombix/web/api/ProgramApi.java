@@ -23,6 +23,7 @@ import rombix.core.value.Value;
 import rombix.running.RunningDeck;
 import rombix.running.log.LogStore;
 import rombix.running.owner.Secrets;
+import rombix.running.state.DeckState;
 import rombix.web.access.Access;
 import rombix.web.access.AccessList;
 import rombix.web.access.Right;
@@ -224,8 +225,8 @@ public final class ProgramApi {
 
     private ApiAnswer stop(ApiCall call, Matcher m) {
         long run = number(m, "run");
-        if (!(deck.feed().state().runs().get(run) instanceof rombix.running.state.DeckState.Running r) || !state.sees(
-                call.access(), r.button())) {
+        DeckState.Running there = deck.feed().state().runs().get(run);
+        if (there == null || !state.sees(call.access(), there.button())) {
             return missing("run");
         }
         port(call.access()).stop(run);

@@ -4,7 +4,6 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board;
@@ -12,7 +11,6 @@ import rombix.core.board.Button;
 import rombix.core.board.Page;
 import rombix.core.board.Rig;
 import rombix.running.RunningDeck;
-import rombix.running.face.FaceNow;
 import rombix.running.face.FaceSources;
 import rombix.running.face.FaceWords;
 import rombix.running.state.Changes;
@@ -103,8 +101,10 @@ final class LiveFaces {
     }
 
     private Stream<Button> ticking(Collection<String> shown) {
-        return shown.stream().flatMap(p -> byPage.getOrDefault(p, List.of()).stream()).filter(b -> sources.get(b
-                .id()) instanceof FaceSources of && of.ticks());
+        return shown.stream().flatMap(p -> byPage.getOrDefault(p, List.of()).stream()).filter(b -> {
+            FaceSources of = sources.get(b.id());
+            return of != null && of.ticks();
+        });
     }
 
     /** A page is shown that none showed before. */
@@ -181,13 +181,14 @@ final class LiveFaces {
 
     /** The faces of a page that changed since a change, as the members of a JSON object; empty where none did. */
     String faces(String page, long since) {
-        return byPage.getOrDefault(page, List.of()).stream().filter(b -> made.get(b.id()) instanceof Made m && m
-                .change() > since).map(b -> WebJson.text(b.id()) + ":" + made.get(b.id()).json()).collect(Collectors
-                        .joining(","));
-    }
-
-    /** The face of one button, whether its page is shown or not. */
-    FaceNow face(Button button) {
-        return FaceNow.of(button, state, words);
+        StringBuilder members = new StringBuilder();
+        for (Button b : byPage.getOrDefault(page, List.of())) {
+            Made face = made.get(b.id());
+            if (face != null && face.change() > since) {
+                members.append(members.isEmpty() ? "" : ",").append(WebJson.text(b.id())).append(':').append(face
+                        .json());
+            }
+        }
+        return members.toString();
     }
 }

@@ -101,7 +101,8 @@ final class SceneJson {
     }
 
     private AskMessage ask(Happening.Asked a) {
-        String on = deck.get().runs().get(a.run()) instanceof DeckState.Running r ? r.source() : "";
+        DeckState.Running run = deck.get().runs().get(a.run());
+        String on = run == null ? "" : run.source();
         return new AskMessage(a.question(), a.button(), name(a.button()), a.text(), a.kind().name().toLowerCase(
                 Locale.ROOT), a.options(), a.preset() == null ? null : a.preset().toString(), on);
     }
