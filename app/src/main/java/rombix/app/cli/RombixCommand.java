@@ -29,6 +29,7 @@ import rombix.app.cli.play.ReadCommand;
 import rombix.app.cli.play.ReleaseCommand;
 import rombix.app.cli.play.SetCommand;
 import rombix.app.cli.play.ShowCommand;
+import rombix.app.cli.play.DevicesCommand;
 import rombix.app.cli.play.StatusCommand;
 import rombix.app.cli.play.StopCommand;
 import rombix.app.cli.play.TurnCommand;
@@ -59,6 +60,7 @@ public final class RombixCommand implements Callable<Integer> {
             new Entry(OpenCommand.class, _ -> new OpenCommand(RombixCommand::line)),
             new Entry(PressCommand.class, PressCommand::new), new Entry(ReleaseCommand.class, ReleaseCommand::new),
             new Entry(TurnCommand.class, TurnCommand::new), new Entry(StatusCommand.class, StatusCommand::new),
+            new Entry(DevicesCommand.class, DevicesCommand::new),
             new Entry(ReadCommand.class, ReadCommand::new),
             new Entry(TrafficCommand.class, TrafficCommand::new), new Entry(WhyCommand.class, WhyCommand::new),
             new Entry(SetCommand.class, SetCommand::new), new Entry(StopCommand.class, StopCommand::new),

@@ -21,7 +21,7 @@ public final class Caller {
     private static final Set<String> COMMANDS = Set.of("press", "release", "turn", "status", "read", "set", "stop",
             "show",
             "traffic",
-            "why", "check");
+            "why", "check", "devices");
 
     /** Has a command go on until somebody ends it, or nobody reads on. */
     public static final String FOLLOW = "--follow";

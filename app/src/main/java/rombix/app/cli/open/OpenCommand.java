@@ -125,7 +125,7 @@ public final class OpenCommand implements Callable<Integer> {
         String osc = wanted.addresses().get(TriggerInputs.OSC);
         try (RunningDeck deck = new RunningDeck(wanted.addresses(), log);
                 BrowserPages pages = new BrowserPages(deck, new AccessList(), new Settings());
-                Doorkeeper door = ShellDoor.of(lines, Playing.in(deck, () -> false))) {
+                Doorkeeper door = ShellDoor.of(lines, Playing.in(deck, pages, () -> false))) {
             pages.whenNoticed(System.out::println);
             PagesOn.begin(pages, wanted.web()).forEach(System.out::println);
             deck.listen(_ -> {

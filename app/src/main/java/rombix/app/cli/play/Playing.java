@@ -23,6 +23,7 @@ import rombix.core.thread.Bounded;
 import rombix.core.touch.DeckPort;
 import rombix.core.trust.Permission;
 import rombix.running.RunningDeck;
+import rombix.web.BrowserPages;
 import rombix.running.log.LogStore;
 
 /**
@@ -45,6 +46,11 @@ public final class Playing implements AutoCloseable {
 
         /** The deck that plays the board already; null where the command has to connect the gear itself. */
         default @Nullable RunningDeck deck() {
+            return null;
+        }
+
+        /** The pages in browsers of that deck; null where there is none. */
+        default @Nullable BrowserPages pages() {
             return null;
         }
 
@@ -109,9 +115,10 @@ public final class Playing implements AutoCloseable {
     /**
      * In a deck that plays the board already. What its commands hold, they hold until one of them releases it.
      *
+     * @param pages its pages in browsers
      * @param toFront brings its window in front; whether there is one
      */
-    public static Stage in(RunningDeck deck, BooleanSupplier toFront) {
+    public static Stage in(RunningDeck deck, BrowserPages pages, BooleanSupplier toFront) {
         DeckPort port = deck.port(SOURCE);
         return new Stage() {
             @Override
@@ -124,6 +131,11 @@ public final class Playing implements AutoCloseable {
             @Override
             public RunningDeck deck() {
                 return deck;
+            }
+
+            @Override
+            public BrowserPages pages() {
+                return pages;
             }
 
             @Override

@@ -155,7 +155,7 @@ public final class ScoreView extends VBox {
 
     /** Wraps the selected steps; shown while there are some. */
     private Button wraps() {
-        Button wrap = action("wrap", "Wrap into…", "Alt+W", "Wrap the selected steps in another step",
+        Button wrap = action("wrap", "Wrap into…", "Alt+Shift+W", "Wrap the selected steps in another step",
                 this::wrap);
         Runnable shown = () -> {
             boolean any = !desk.bench().steps().isEmpty();

@@ -35,7 +35,7 @@ final class ScoreCommands {
         add(to, Where.STEPS, "Select all steps", drawing::selectAll, "Ctrl+A");
         add(to, Where.STEPS, "Delete the selected steps", steps::delete, "Delete", "Backspace");
         add(to, Where.STEPS, "Switch the selected steps on or off", steps::switchOff, "O");
-        add(to, Where.STEPS, "Wrap the selected steps", score::wrap, "Alt+W");
+        add(to, Where.STEPS, "Wrap the selected steps", score::wrap, "Alt+Shift+W");
         add(to, Where.STEPS, "Move the step earlier", () -> steps.moveBy(-1), "Alt+Left");
         add(to, Where.STEPS, "Move the step later", () -> steps.moveBy(1), "Alt+Right");
         add(to, Where.STEPS, "Move the step into the next one", steps::moveIn, "Alt+Down");

@@ -7,6 +7,7 @@ import java.io.FilterWriter;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.io.StringWriter;
+import java.net.InetAddress;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.HashMap;
@@ -31,7 +32,10 @@ import rombix.running.log.LogStore;
 import rombix.running.owner.Trust;
 import rombix.standins.DemoLogin;
 import rombix.standins.Lamps;
+import rombix.running.owner.Settings;
 import rombix.standins.set.StandIns;
+import rombix.web.BrowserPages;
+import rombix.web.access.AccessList;
 
 /** What commands do in a Rombix that has their board open. */
 @Timeout(300)
@@ -42,6 +46,7 @@ class OpenDeckTest {
     private static StandIns gear;
     private static RunningDeck deck;
     private static Playing.Stage stage;
+    private static BrowserPages pages;
 
     private record Result(int code, String out, String err) {
     }
@@ -53,7 +58,9 @@ class OpenDeckTest {
         Map<String, String> addresses = new HashMap<>(gear.addresses());
         addresses.put(TriggerInputs.OSC, "0");
         deck = new RunningDeck(addresses, LogStore.ofBoard(LogStore.beside(board), System.err::println));
-        stage = Playing.in(deck, () -> false);
+        pages = new BrowserPages(deck, new AccessList(folder.resolve("devices")), new Settings(folder.resolve(
+                "settings")));
+        stage = Playing.in(deck, pages, () -> false);
         Rig rig = BoardFile.read(board);
         deck.play(rig, Trust.all());
         deck.whenReached(rig, () -> deck.mode(Mode.LIVE, true));
@@ -96,6 +103,31 @@ class OpenDeckTest {
         await().until(() -> run("status").out().contains("Star Night, Live, page"));
         await().until(() -> log().contains("command line"));
         assertThat(log()).contains("Scene Host Desk");
+    }
+
+    @Test
+    void devicesAndProgramsAreLetInListedAndRemoved() throws Exception {
+        Result off = run("devices");
+        assertThat(off.code()).isEqualTo(2);
+        assertThat(off.err()).contains("Pages in a browser are off");
+        pages.on(InetAddress.getLoopbackAddress(), 0);
+        try {
+            String address = pages.server().orElseThrow().address();
+            assertThat(run("devices", "--invite").out()).contains(address + "#", "Code: ", "valid for 2 minutes", "█");
+            String token = run("devices", "--token", "Dome sensor", "--pages", "doors,trouble", "--may", "press,log")
+                    .out().strip();
+            assertThat(pages.access().holder(token)).isPresent();
+            assertThat(run("devices").out()).contains(address).containsPattern(
+                    "program +Dome sensor +press, read the log, pages doors, trouble");
+            assertThat(run("devices", "--json").out()).contains("\"name\":\"Dome sensor\"").doesNotContain(token);
+            assertThat(run("devices", "--token", "x", "--may", "fly").err()).contains("no such right");
+            assertThat(run("devices", "--invite", "--pages", "door").err()).contains("no page “door”", "doors");
+            assertThat(run("devices", "--remove", "Dome").err()).contains("Dome sensor");
+            assertThat(run("devices", "--remove", "Dome sensor").code()).isZero();
+            assertThat(pages.access().all()).isEmpty();
+        } finally {
+            pages.close();
+        }
     }
 
     private static String log() {
