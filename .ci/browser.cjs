@@ -98,9 +98,9 @@ async function press(page, id) {
 
     // By key, as a keyboard or a screen reader does.
     await phone.focus(tile("host-talk"));
-    await phone.keyboard.down("Space");
+    await phone.keyboard.down("Enter");
     await until("a key holds too", () => held("host-talk"));
-    await phone.keyboard.up("Space");
+    await phone.keyboard.up("Enter");
     await until("and lets go", async () => !await held("host-talk"));
 
     // The page says that it is offline: at once on the screen, and on the deck.
