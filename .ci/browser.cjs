@@ -62,11 +62,13 @@ async function middle(page, selector) {
 }
 
 async function turn(page, id) {
+  await page.bringToFront();
   await page.click("#tab-" + id);
   await page.waitForSelector(`#tab-${id}[aria-current]`);
 }
 
 async function press(page, id) {
+  await page.bringToFront();
   const [x, y] = await middle(page, tile(id));
   await page.mouse.move(x, y);
   await page.mouse.down();
@@ -97,6 +99,7 @@ async function press(page, id) {
     await until("and ends with it", async () => !await held("host-talk"));
 
     // By key, as a keyboard or a screen reader does.
+    await phone.bringToFront();
     await phone.focus(tile("host-talk"));
     await phone.keyboard.down("Enter");
     await until("a key holds too", () => held("host-talk"));
