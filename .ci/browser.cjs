@@ -126,6 +126,8 @@ async function press(page, id) {
     if (silent > 2000) throw new Error(`NOT SO: within 2 s (it took ${silent} ms)`);
     console.log(`   released after ${silent} ms of silence, ${off} ms after going offline`);
     await tablet.mouse.up();
+    await until("once it goes on, it knows and connects again", async () => await tablet.evaluate(() => performance.now() > 0 && !document.body.classList.contains("lost"))
+      && (await api("/status")).board && await pause(1200) === undefined && await tablet.evaluate(() => !document.body.classList.contains("lost")));
 
     // A reload in mid-hold.
     await press(tablet, "host-talk");
