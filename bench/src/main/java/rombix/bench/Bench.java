@@ -9,6 +9,7 @@ import java.util.Locale;
 import java.util.Map;
 import rombix.bench.measure.Figure;
 import rombix.bench.measure.Measured;
+import rombix.bench.web.Browsers;
 import rombix.bench.window.Autosaving;
 import rombix.bench.window.Frames;
 import rombix.bench.window.KeysOut;
@@ -51,6 +52,7 @@ public final class Bench {
         all.put("scale", new BoardSizes());
         all.put("edit", new Edited());
         all.put("autosave", new Autosaving());
+        all.put("web", new Browsers());
         List<String> wanted = args.length == 0 ? List.copyOf(all.keySet()) : List.of(args);
         List<Figure> figures = new ArrayList<>();
         List<String> missing = new ArrayList<>();

@@ -1,8 +1,10 @@
 package rombix.bench.measure;
 
+import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Semaphore;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.Consumer;
@@ -10,6 +12,8 @@ import java.util.function.LongConsumer;
 
 /** Measures two ways to the same datagram, turn about, so that both meet the same weather. */
 public final class Rounds {
+    private static final int PATIENCE_SECONDS = 20;
+
     private final int warmUp;
     private final int rounds;
     private final int each;
@@ -84,7 +88,9 @@ public final class Rounds {
     private long once(Way way) throws Exception {
         long start = System.nanoTime();
         way.go();
-        one.acquire();
+        if (!one.tryAcquire(PATIENCE_SECONDS, TimeUnit.SECONDS)) {
+            throw new IOException("nothing arrived within " + PATIENCE_SECONDS + " s");
+        }
         return Math.max(0, arrived.get() - start);
     }
 }

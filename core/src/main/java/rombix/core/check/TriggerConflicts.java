@@ -15,7 +15,8 @@ import rombix.core.value.Value;
 public final class TriggerConflicts {
     /** Keys of Rombix's own that work in Live. */
     public static final Set<String> OWN = Set.of("F1", "CTRL+E", "CTRL+K", "CTRL+PAGE UP",
-            "CTRL+PAGE DOWN", "F5", "F6", "F7", "SHIFT+F6", "CTRL+S", "F11", "ALT+W", "CTRL+L", "CTRL+T", "CTRL+SHIFT+T",
+            "CTRL+PAGE DOWN", "F5", "F6", "F7", "SHIFT+F6", "CTRL+S", "F11", "ALT+W", "CTRL+L", "CTRL+T",
+            "CTRL+SHIFT+T",
             "CTRL+P", "CTRL+SHIFT+P",
             "CTRL+PERIOD",
             "ALT+LEFT", "ALT+M", "ALT+1", "ALT+2", "ALT+3", "ALT+4", "ALT+5", "ALT+6", "ALT+7", "ALT+8", "ALT+9",

@@ -37,7 +37,9 @@ record OpenWindow(Session session) {
             Consumer<OpenWindow> shown) throws Exception {
         Settings settings = new Settings();
         try (Session session = Session.open(read, wanted.addresses(), LogStore.beside(read.file()), _ -> {
-        }, trust); Doorkeeper door = ShellDoor.of(lines, Playing.in(session.deck(), session.pages(), () -> toFront(session)))) {
+        }, trust);
+                Doorkeeper door = ShellDoor.of(lines,
+                        Playing.in(session.deck(), session.pages(), () -> toFront(session)))) {
             Session.onInterface(() -> {
                 session.window().bench().mode(Mode.BUILD);
                 Path[] last = new Path[1];

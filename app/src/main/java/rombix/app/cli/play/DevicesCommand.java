@@ -152,8 +152,10 @@ public final class DevicesCommand implements Callable<Integer> {
 
     private void list(BrowserPages pages, WebServer server) {
         List<Listed> all = pages.access().all().stream().map(a -> new Listed(a.id(), a.name(), a.kind().name()
-                .toLowerCase(Locale.ROOT), a.pages().stream().sorted().toList(), a.rights().stream().sorted().map(
-                        Right::words).toList(), server.presence().of(a.id()).connections() > 0)).toList();
+                .toLowerCase(Locale.ROOT), a.pages().stream().sorted().toList(),
+                a.rights().stream().sorted().map(
+                        Right::words).toList(),
+                server.presence().of(a.id()).connections() > 0)).toList();
         if (json) {
             print(Map.of("address", server.address(), "devices", all));
             return;
@@ -162,9 +164,11 @@ public final class DevicesCommand implements Callable<Integer> {
         out.println(server.address());
         all.forEach(r -> out.printf("%-8s %-24s %s%s%s%n", r.type(), r.name(), r.rights().isEmpty()
                 ? "watch"
-                : String.join(", ", r.rights()), r.pages().isEmpty()
+                : String.join(", ", r.rights()),
+                r.pages().isEmpty()
                         ? ""
-                        : ", pages " + String.join(", ", r.pages()), r.connected() ? ", connected" : ""));
+                        : ", pages " + String.join(", ", r.pages()),
+                r.connected() ? ", connected" : ""));
     }
 
     private void print(Object value) {
