@@ -90,6 +90,8 @@ export class Tile {
     if (face.fault) parts.push(hidden(element("span", "fault", face.fault)));
     if (this.named) parts.unshift(this.named);
     n.replaceChildren(...parts);
+    const label = words.firstElementChild && words.querySelector(".label");
+    if (label && words.offsetHeight > n.clientHeight * .52) label.classList.add("long"); // Smaller, rather than over the icon.
     this.levels(face);
     this.going();
   }
