@@ -114,6 +114,15 @@ final class TestDevice implements AutoCloseable {
         return faces;
     }
 
+    int count() {
+        return messages.size();
+    }
+
+    /** What came after the first so many messages, as text. */
+    String since(int from) {
+        return messages.subList(from, messages.size()).toString();
+    }
+
     /** The last message's part of a kind; a missing node where none came. */
     JsonNode last(String part) {
         return messages.stream().map(m -> m.path(part)).filter(p -> !p.isMissingNode()).reduce((_, b) -> b).orElse(

@@ -31,7 +31,7 @@ public final class Invitations {
     public record Invitation(String code, Set<String> pages, Set<Right> rights, long untilNanos) {
     }
 
-    /** What became of a code that was tried. */
+    /** The result of trying a code. */
     public sealed interface Tried {}
 
     /** It was right, and is used up. */

@@ -59,10 +59,6 @@ public final class DeviceScreen {
         return pages().stream().filter(p -> !p.hidden()).findFirst().map(Page::id).orElse("");
     }
 
-    Access access() {
-        return access;
-    }
-
     void access(Access now) {
         access = now;
         hand.access(now);
@@ -70,6 +66,7 @@ public final class DeviceScreen {
         if (!now.sees(page)) {
             show(first());
         }
+        trail.removeIf(p -> !now.sees(p)); // Back leads to none of those either.
     }
 
     String page() {

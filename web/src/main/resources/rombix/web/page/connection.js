@@ -94,11 +94,11 @@ export class Connection {
   }
 
   again(wait) {
-    if (this.socket || this.stopped) return;
+    if (this.socket) return;
     clearTimeout(this.timer);
     this.timer = setTimeout(async () => {
       try {
-        const answer = await fetch("/live", {headers: {"X-Rombix": "1"}, cache: "no-store"});
+        const answer = await fetch("/live", {cache: "no-store"});
         if (answer.status === 401) this.refused(false);
         else this.open();
       } catch {

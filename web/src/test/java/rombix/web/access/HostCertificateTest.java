@@ -31,7 +31,7 @@ class HostCertificateTest {
                 "booth", "booth.local", "192.168.1.20");
         made.certificate().verify(made.certificate().getPublicKey());
         made.certificate().checkValidity(java.util.Date.from(NOW.toInstant()));
-        assertThat(made.certificate().getBasicConstraints()).isEqualTo(-1); // It can vouch for nobody else.
+        assertThat(made.certificate().getBasicConstraints()).isEqualTo(-1); // It is no certificate authority.
         assertThat(made.certificate().getExtendedKeyUsage()).containsExactly("1.3.6.1.5.5.7.3.1");
         assertThat(made.certificate().getVersion()).isEqualTo(3);
         assertThat(made.fingerprint()).matches("([0-9A-F]{2}:){31}[0-9A-F]{2}");
