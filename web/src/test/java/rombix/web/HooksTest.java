@@ -19,8 +19,8 @@ import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import rombix.core.event.Mode;
 import rombix.core.store.BoardFile;
-import rombix.core.value.Value;
 import rombix.running.RunningDeck;
+import rombix.running.state.DeckState;
 import rombix.web.access.Access;
 import rombix.web.access.AccessList;
 import rombix.web.access.Right;
@@ -29,12 +29,11 @@ import rombix.web.access.Right;
 @Timeout(120)
 class HooksTest {
     private static final String BOARD = """
-            {"rombix": 1, "name": "Hooks", "values": [{"id": "who", "initial": "nobody"}, {"id": "count", "initial": 0}],
-             "pages": [{"id": "p", "name": "P", "buttons": [
+            {"rombix": 1, "name": "Hooks", "pages": [{"id": "p", "name": "P", "buttons": [
                {"id": "bell", "name": "Bell", "column": 0, "row": 0,
                 "triggers": [{"trigger": "http", "name": "bell", "values": ["name", "times"]}],
                 "states": [{"id": "s", "name": "S", "on": {"press": [
-                  {"step": "set", "value": "who", "to": "{name}"}, {"step": "set", "value": "count", "to": "{times}"}]}}]}]}]}
+                  {"step": "say", "text": "{name} rang {times} times"}]}}]}]}]}
             """;
 
     @TempDir
@@ -71,15 +70,16 @@ class HooksTest {
                 .statusCode();
     }
 
-    private Value value(String id) {
-        return deck.feed().state().values().get(id) instanceof rombix.core.event.Happening.ValueSet v ? v.to() : null;
+    private String said() {
+        DeckState.Said said = deck.feed().state().said();
+        return said == null ? "" : said.what().text();
     }
 
     @Test
     void aCallRunsThePressChainWithItsValues() throws Exception {
         String token = token("bell", Access.Kind.HOOK);
         assertThat(pull("bell", token, "{\"name\": \"Ada\", \"times\": 3, \"other\": 1}")).isEqualTo(202);
-        soon(() -> Value.of("Ada").equals(value("who")) && Value.of(3).equals(value("count")));
+        soon(() -> said().equals("Ada rang 3 times"));
     }
 
     @Test
