@@ -67,6 +67,9 @@ public final class TriggerEdits {
                     .number(), m.channel(), m.port());
             case Trigger.Gamepad g -> g.part() + ", " + g.device();
             case Trigger.Osc o -> o.address();
+            case Trigger.Http h -> "/hook/" + h.name() + (h.values().isEmpty()
+                    ? ""
+                    : ", with " + String.join(", ", h.values()));
             case Trigger.Clock c -> c.at().words() + (c.late() ? ", late if missed" : "");
             case Trigger.Becomes b -> new StepWords(bench.rig(), readings).of(b.condition()) + (b.each()
                     ? ", each time"
@@ -84,6 +87,7 @@ public final class TriggerEdits {
             case Trigger.Midi _ -> "controller";
             case Trigger.Gamepad _ -> "gamepad";
             case Trigger.Osc _ -> "OSC";
+            case Trigger.Http _ -> "HTTP";
             case Trigger.Clock _ -> "clock";
             case Trigger.Becomes _ -> "condition";
             case Trigger.When _ -> "event";

@@ -17,6 +17,7 @@ import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import rombix.core.chain.Condition;
 import rombix.core.value.Extra;
+import rombix.core.value.Ids;
 
 /**
  * What presses a button beside the hand on its face. Keys, notes and OSC messages press and release; the others run the
@@ -246,6 +247,44 @@ public sealed interface Trigger {
         @Override
         public String words() {
             return "OSC " + address;
+        }
+    }
+
+    /**
+     * A call of a program, {@code POST /hook/NAME}, with the token that was made for that name.
+     *
+     * @param values names of what may come with the call: the chain knows them in braces
+     */
+    @RecordBuilder
+    @JsonTypeName("http")
+    @JsonInclude(JsonInclude.Include.NON_EMPTY)
+    record Http(String name, List<String> values,
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Trigger, TriggerHttpBuilder.With {
+        /** How many values may come with a call. */
+        public static final int MOST_VALUES = 16;
+
+        public Http {
+            name = Ids.checked(Objects.requireNonNull(name, "an HTTP trigger needs a \"name\""));
+            values = List.copyOf(Objects.requireNonNullElse(values, List.of()));
+            values.forEach(Ids::checked);
+            if (values.size() > MOST_VALUES) {
+                throw new IllegalArgumentException("an HTTP trigger has at most " + MOST_VALUES + " \"values\"");
+            }
+            extra = Extra.kept(extra);
+        }
+
+        public Http(String name, List<String> values) {
+            this(name, values, Map.of());
+        }
+
+        @Override
+        public Http normal() {
+            return new Http(name, List.of());
+        }
+
+        @Override
+        public String words() {
+            return "HTTP /hook/" + name;
         }
     }
 

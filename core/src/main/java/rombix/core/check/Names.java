@@ -56,6 +56,9 @@ final class Names {
         if (trigger instanceof Trigger.Becomes b) {
             Condition.readings(b.condition()).forEach(r -> chains.addAll(r.that().names()));
         }
+        if (trigger instanceof Trigger.Http h) {
+            chains.addAll(h.values());
+        }
     }
 
     /**

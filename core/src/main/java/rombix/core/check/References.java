@@ -135,7 +135,7 @@ public final class References {
             case Trigger.Becomes b -> test(b.condition(), at + "/condition", false);
             case Trigger.When w when w.gear() != null && rig.twin(w.gear()).isEmpty() ->
                 flaw(at + "/gear", "no gear “%s” on this board".formatted(w.gear()));
-            case Trigger.When _,Trigger.Key _,Trigger.Midi _,Trigger.Gamepad _,Trigger.Osc _,Trigger.Clock _ -> {
+            case Trigger.When _,Trigger.Key _,Trigger.Midi _,Trigger.Gamepad _,Trigger.Osc _,Trigger.Http _,Trigger.Clock _ -> {
                 // These name nothing of the board.
             }
         }

@@ -105,6 +105,11 @@ public final class DeckPort implements AutoCloseable {
         post(new Event.Perform(button, gesture, source, holdMillis));
     }
 
+    /** Runs the press chain, which knows these values by their names. */
+    public void perform(String button, Map<String, Value> said) {
+        post(new Event.Perform(button, Gesture.PRESS, source, -1, said));
+    }
+
     /** Sets a value of a button, or of the board where that is empty; for a run-down's id it goes to that item. */
     public void set(String button, String value, Value to) {
         post(new Event.Given(button, value, to));

@@ -83,7 +83,7 @@ public final class Switchboard {
             case Trigger.Midi m -> new Knob(m.port(), m.message(), m.channel(), m.number());
             case Trigger.Gamepad g -> new Part(g.device(), g.part());
             case Trigger.Osc o -> o.address();
-            case Trigger.Key _,Trigger.Clock _,Trigger.Becomes _,Trigger.When _ -> null;
+            case Trigger.Key _,Trigger.Http _,Trigger.Clock _,Trigger.Becomes _,Trigger.When _ -> null;
         };
     }
 

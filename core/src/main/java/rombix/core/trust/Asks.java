@@ -221,7 +221,7 @@ public final class Asks {
                         "from programs on this computer, at port " + board.listensAt()));
                 case Trigger.Key k when k.everywhere() -> add(new Ask(Kind.HEARS, "hears key " + k.normal().key(), k
                         .key(), "presses “" + b.name() + "”, also while another program is in front"));
-                case Trigger.Key _,Trigger.Clock _,Trigger.Becomes _,Trigger.When _ -> {
+                case Trigger.Key _,Trigger.Http _,Trigger.Clock _,Trigger.Becomes _,Trigger.When _ -> {
                 }
             }
         }));

@@ -68,7 +68,7 @@ class EveryStepRoundTripTest {
                     0), "two", new Trigger.Midi.Led(null, 5)), false),
             new Trigger.Midi("Pads",
                     Trigger.Midi.Message.CONTROL, 1, 0, Trigger.Midi.Turns.SIGNED_BIT, Map.of(), true),
-            new Trigger.Osc("/go/1"), new Trigger.Clock(Schedule.of("Fri,Sat 21:30"), true), new Trigger.Clock(Schedule
+            new Trigger.Osc("/go/1"), new Trigger.Http("bell", List.of("who")), new Trigger.Clock(Schedule.of("Fri,Sat 21:30"), true), new Trigger.Clock(Schedule
                     .of("every 15 min"), false),
             new Trigger.Clock(Schedule.of("2026-12-24T21:30"), false),
             new Trigger.Becomes(Condition.OnReading.is("desk", "muted/host", Value.of(true)), true, Map.of()),

@@ -22,7 +22,9 @@ public record Access(String id, String name, Kind kind, String hash, Set<String>
         /** A browser that shows pages. */
         DEVICE,
         /** A program that calls the interface for programs. */
-        PROGRAM
+        PROGRAM,
+        /** What pulls the triggers of one name, which is its name here, and can do nothing else. */
+        HOOK
     }
 
     public Access {
@@ -48,7 +50,11 @@ public record Access(String id, String name, Kind kind, String hash, Set<String>
 
     /** What the log calls it. */
     public String source() {
-        return (kind == Kind.DEVICE ? DEVICE : "program “") + name + "”";
+        return switch (kind) {
+            case DEVICE -> DEVICE + name + "”";
+            case PROGRAM -> "program “" + name + "”";
+            case HOOK -> "HTTP /hook/" + name;
+        };
     }
 
     /** Whether the log calls a device so: one that turns its own page. */

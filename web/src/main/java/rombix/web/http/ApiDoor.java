@@ -29,6 +29,7 @@ import rombix.web.access.Access;
 import rombix.web.api.ApiAnswer;
 import rombix.web.api.ApiCall;
 import rombix.web.api.ApiEvent;
+import rombix.web.api.Hooks;
 import rombix.web.api.ProgramApi;
 import rombix.web.json.WebJson;
 import tools.jackson.core.JacksonException;
@@ -44,10 +45,12 @@ final class ApiDoor {
 
     private final Site site;
     private final ProgramApi api;
+    private final Hooks hooks;
     private final byte[] document;
 
     ApiDoor(Site site, ProgramApi api) {
         this.site = site;
+        this.hooks = new Hooks(site.deck());
         this.api = api;
         try (InputStream in = Objects.requireNonNull(ApiDoor.class.getResourceAsStream(DOCUMENT))) {
             document = in.readAllBytes();
@@ -63,37 +66,62 @@ final class ApiDoor {
             Replies.send(ctx, request, HttpResponseStatus.OK, "application/json", document, Map.of());
             return;
         }
-        Optional<Access> who = holder(request);
+        Optional<Access> who = bearer(request).filter(a -> a.kind() == Access.Kind.PROGRAM);
         if (who.isEmpty()) {
             Replies.problem(ctx, request, HttpResponseStatus.UNAUTHORIZED, "No access",
                     "Send a token of Rombix: Authorization: Bearer TOKEN.");
             return;
         }
         site.active(who.get());
-        JsonNode body;
-        try {
-            String text = request.content().toString(StandardCharsets.UTF_8);
-            body = text.isBlank() ? WebJson.MAPPER.createObjectNode() : WebJson.MAPPER.readTree(text);
-        } catch (JacksonException e) {
-            Replies.problem(ctx, request, HttpResponseStatus.BAD_REQUEST, "Not JSON", "The body is not valid JSON.");
+        Optional<JsonNode> body = body(ctx, request);
+        if (body.isEmpty()) {
             return;
         }
         Map<String, String> query = new HashMap<>();
         uri.parameters().forEach((name, values) -> query.put(name, values.getLast()));
-        switch (api.answer(new ApiCall(request.method().name(), path, query, body, who.get()))) {
+        answer(ctx, request, api.answer(new ApiCall(request.method().name(), path, query, body.get(), who.get())), who
+                .get());
+    }
+
+    /** The body of a call; empty where it was refused. */
+    private static Optional<JsonNode> body(ChannelHandlerContext ctx, FullHttpRequest request) {
+        try {
+            String text = request.content().toString(StandardCharsets.UTF_8);
+            return Optional.of(text.isBlank() ? WebJson.MAPPER.createObjectNode() : WebJson.MAPPER.readTree(text));
+        } catch (JacksonException e) {
+            Replies.problem(ctx, request, HttpResponseStatus.BAD_REQUEST, "Not JSON", "The body is not valid JSON.");
+            return Optional.empty();
+        }
+    }
+
+    private void answer(ChannelHandlerContext ctx, FullHttpRequest request, ApiAnswer answer, Access who) {
+        switch (answer) {
             case ApiAnswer.Found f -> Replies.json(ctx, request, HttpResponseStatus.OK, f.value());
             case ApiAnswer.Accepted _ -> Replies.json(ctx, request, ACCEPTED, Map.of("accepted", true));
             case ApiAnswer.Refused r -> Replies.problem(ctx, request, HttpResponseStatus.valueOf(r.status()), r.title(),
                     r.detail());
             case ApiAnswer.Slow s -> slow(ctx, request, s);
-            case ApiAnswer.Follow _ -> follow(ctx, who.get());
+            case ApiAnswer.Follow _ -> follow(ctx, who);
         }
     }
 
-    private Optional<Access> holder(FullHttpRequest request) {
+    /** A program pulls the triggers of a name, with the token that was made for it. */
+    void pull(ChannelHandlerContext ctx, FullHttpRequest request, String name) {
+        Optional<Access> who = bearer(request).filter(a -> a.kind() == Access.Kind.HOOK && a.name().equals(name));
+        if (who.isEmpty()) {
+            Replies.problem(ctx, request, HttpResponseStatus.UNAUTHORIZED, "No access",
+                    "Send the token that was made for this name: Authorization: Bearer TOKEN.");
+            return;
+        }
+        site.active(who.get());
+        Optional<JsonNode> values = body(ctx, request);
+        values.ifPresent(v -> answer(ctx, request, hooks.pull(name, who.get().source(), v), who.get()));
+    }
+
+    private Optional<Access> bearer(FullHttpRequest request) {
         String header = request.headers().get(HttpHeaderNames.AUTHORIZATION, "");
         return header.regionMatches(true, 0, "Bearer ", 0, 7)
-                ? site.access().holder(header.substring(7).strip()).filter(a -> a.kind() == Access.Kind.PROGRAM)
+                ? site.access().holder(header.substring(7).strip())
                 : Optional.empty();
     }
 

@@ -6,6 +6,7 @@ import io.netty.handler.codec.http.FullHttpRequest;
 import io.netty.handler.codec.http.HttpHeaderNames;
 import io.netty.handler.codec.http.HttpMethod;
 import io.netty.handler.codec.http.HttpResponseStatus;
+import io.netty.handler.codec.http.QueryStringDecoder;
 import io.netty.handler.codec.http.cookie.Cookie;
 import io.netty.handler.codec.http.cookie.ServerCookieDecoder;
 import io.netty.util.AttributeKey;
@@ -34,6 +35,7 @@ final class HttpDoor extends SimpleChannelInboundHandler<FullHttpRequest> {
     static final AttributeKey<Access> HOLDER = AttributeKey.valueOf("rombix.holder");
     static final String LIVE = "/live";
     private static final Logger LOG = LoggerFactory.getLogger(HttpDoor.class);
+    private static final String HOOK = "/hook/";
     private static final String COOKIE = "__Host-rombix";
     private static final long COOKIE_SECONDS = 60L * 60 * 24 * 400;
     private static final String YEAR = "max-age=31536000, immutable";
@@ -82,6 +84,8 @@ final class HttpDoor extends SimpleChannelInboundHandler<FullHttpRequest> {
                     "Cache-Control", file.get().kept() ? YEAR : "no-cache"));
         } else if (path.startsWith(ApiDoor.ROOT + "/")) {
             programs.call(ctx, request);
+        } else if (posts && path.startsWith(HOOK)) {
+            programs.pull(ctx, request, QueryStringDecoder.decodeComponent(path.substring(HOOK.length())));
         } else if (posts && path.equals("/join")) {
             join(ctx, request);
         } else if (posts && path.equals("/leave")) {

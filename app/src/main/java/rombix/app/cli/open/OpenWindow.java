@@ -54,11 +54,15 @@ record OpenWindow(Session session) {
                         session.window().files().forgetful(settings.trouble());
                     }
                 };
-                session.window().files().tell(PagesOn.begin(session.pages(), wanted.web()));
                 session.window().bench().watch(opened);
                 opened.run();
                 session.window().hint(settings);
                 shown.accept(new OpenWindow(session));
+                return true;
+            });
+            List<String> shownAt = PagesOn.begin(session.pages(), wanted.web()); // It may ask the system for its name.
+            Session.onInterface(() -> {
+                session.window().files().tell(shownAt);
                 return true;
             });
             if (wanted.live() && trusted) {

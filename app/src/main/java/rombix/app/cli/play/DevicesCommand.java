@@ -17,6 +17,8 @@ import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import rombix.app.cli.option.BadCall;
 import rombix.core.board.Page;
+import rombix.core.board.Rig;
+import rombix.core.board.Trigger;
 import rombix.core.find.Nearest;
 import rombix.running.RunningDeck;
 import rombix.web.BrowserPages;
@@ -40,6 +42,9 @@ public final class DevicesCommand implements Callable<Integer> {
 
     @Option(names = "--token", paramLabel = "NAME", description = "Print a token for a program with this name. It is shown only once.")
     private @Nullable String token;
+
+    @Option(names = "--hook", paramLabel = "NAME", description = "Print a token that pulls the HTTP triggers with this name. It is shown only once.")
+    private @Nullable String hook;
 
     @Option(names = "--remove", paramLabel = "NAME", description = "Remove the device or program with this name.")
     private @Nullable String remove;
@@ -82,8 +87,10 @@ public final class DevicesCommand implements Callable<Integer> {
         }
         if (remove != null) {
             remove(pages, remove);
+        } else if (hook != null) {
+            token(pages, hook(deck.rig(), hook), Access.Kind.HOOK, Set.of());
         } else if (token != null) {
-            token(pages, token);
+            token(pages, token, Access.Kind.PROGRAM, rights(Set.of(Right.PRESS)));
         } else if (invite) {
             invite(server);
         } else {
@@ -124,10 +131,19 @@ public final class DevicesCommand implements Callable<Integer> {
         server.fingerprint().ifPresent(f -> out.println("Certificate (SHA-256): " + f));
     }
 
-    private void token(BrowserPages pages, String name) throws BadCall, IOException {
+    private String hook(Rig rig, String name) throws BadCall {
+        List<String> hooks = rig.board().buttons().flatMap(b -> b.triggers().stream()).filter(
+                Trigger.Http.class::isInstance).map(t -> ((Trigger.Http) t).name()).distinct().toList();
+        if (!hooks.contains(name)) {
+            throw new BadCall("%s: no HTTP trigger “%s”; %s".formatted(board, name, Nearest.words(name, hooks)));
+        }
+        return name;
+    }
+
+    private void token(BrowserPages pages, String name, Access.Kind kind, Set<Right> rights) throws BadCall,
+            IOException {
         try {
-            String made = pages.access().add(name, Access.Kind.PROGRAM, Set.copyOf(only), rights(Set.of(Right.PRESS)),
-                    RunningDeck.CLOCK.wall().toInstant().toEpochMilli());
+            String made = pages.access().add(name, kind, Set.copyOf(only), rights, RunningDeck.CLOCK.wall().toInstant().toEpochMilli());
             if (json) {
                 print(Map.of("token", made));
             } else {

@@ -72,6 +72,7 @@ public final class TriggerForm {
             case Trigger.Midi m -> midi(m, row);
             case Trigger.Gamepad g -> gamepad(g);
             case Trigger.Osc o -> osc(o);
+            case Trigger.Http h -> http(h);
             case Trigger.Clock c -> clock(c);
             case Trigger.Becomes b -> becomes(b);
             case Trigger.When w -> when(w);
@@ -94,6 +95,20 @@ public final class TriggerForm {
                         }),
                 Fields.help(
                         "In the chain, {says} is the reported text and {part1}, {part2}… are the groups of the pattern."));
+    }
+
+    private List<Node> http(Trigger.Http h) {
+        Trigger.Http[] now = {h};
+        return List.of(Fields.named("Name", checked("trigger-hook", h.name(), n -> {
+            now[0] = now[0].withName(n);
+            changed.accept(now[0]);
+        }), "Programs send POST /hook/" + h.name()), Fields.named("Values", checked("trigger-hook-values", String.join(
+                ", ", h.values()), v -> {
+                    now[0] = now[0].withValues(Arrays.stream(v.split(",")).map(String::strip).filter(n -> !n
+                            .isEmpty()).toList());
+                    changed.accept(now[0]);
+                }), "Names of values sent with the call, separated by commas; use them in the chain as {name}"), Fields
+                        .help("The call needs a token for this name: choose Pages in a browser, then Add a program."));
     }
 
     private List<Node> osc(Trigger.Osc o) {

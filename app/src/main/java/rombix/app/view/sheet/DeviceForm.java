@@ -36,6 +36,9 @@ final class DeviceForm {
                 "");
         remove.setId("device-remove");
         remove.setOnAction(_ -> removed.run());
+        if (access.kind() == Access.Kind.HOOK) {
+            return List.of(Fields.heading("/hook/" + access.name()), remove);
+        }
         return List.of(Fields.heading(access.name()), Fields.named("Name", Fields.text("device-name", access.name(),
                 name -> {
                     if (!name.isBlank()) {

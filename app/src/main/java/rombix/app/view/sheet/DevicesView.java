@@ -62,7 +62,7 @@ public final class DevicesView {
         table.setColumnResizePolicy(TableView.CONSTRAINED_RESIZE_POLICY_FLEX_NEXT_COLUMN);
         table.setPlaceholder(Fields.read("No device was let in yet."));
         table.getColumns().setAll(List.of(Fields.<Access>column("Name", 180, Access::name),
-                Fields.<Access>column("Type", 80, a -> a.kind() == Access.Kind.DEVICE ? "device" : "program"),
+                Fields.<Access>column("Type", 80, a -> kind(a.kind())),
                 Fields.<Access>column("Pages", 150, this::pagesOf), Fields.<Access>column("Allowed to", 170,
                         DevicesView::rights),
                 Fields.<Access>column("Last active", 130, this::active)));
@@ -82,6 +82,14 @@ public final class DevicesView {
         }));
     }
 
+    private static String kind(Access.Kind of) {
+        return switch (of) {
+            case DEVICE -> "device";
+            case PROGRAM -> "program";
+            case HOOK -> "trigger";
+        };
+    }
+
     private String pagesOf(Access of) {
         return of.pages().isEmpty()
                 ? "all"
@@ -90,7 +98,9 @@ public final class DevicesView {
     }
 
     private static String rights(Access of) {
-        return of.rights().isEmpty()
+        return of.kind() == Access.Kind.HOOK
+                ? "pull its trigger"
+                : of.rights().isEmpty()
                 ? "watch"
                 : String.join(", ", of.rights().stream().sorted().map(r -> r.words()).toList());
     }

@@ -1,12 +1,14 @@
 package rombix.app.view.sheet;
 
 import java.io.IOException;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import javafx.animation.KeyFrame;
 import javafx.animation.Timeline;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.image.ImageView;
@@ -19,6 +21,7 @@ import rombix.app.view.common.Desk;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.app.view.form.Fields;
+import rombix.core.board.Trigger;
 import rombix.running.RunningDeck;
 import rombix.web.BrowserPages;
 import rombix.web.WebServer;
@@ -131,13 +134,30 @@ final class LetIn {
         closed();
         TextField name = Fields.text("program-name", "", _ -> {
         });
+        List<String> hooks = desk.bench().board().buttons().flatMap(b -> b.triggers().stream()).filter(
+                Trigger.Http.class::isInstance).map(t -> ((Trigger.Http) t).name()).distinct().toList();
+        VBox named = Fields.named("Name", name);
+        VBox rights = DeviceForm.rights(Access.Kind.PROGRAM, programRights, r -> programRights = r);
+        List<String> uses = new ArrayList<>(List.of(""));
+        uses.addAll(hooks);
+        ComboBox<String> use = Fields.choice("program-use", uses, "", h -> h.isEmpty()
+                ? "Call the interface for programs"
+                : "Pull the trigger /hook/" + h, h -> {
+                    named.setVisible(h.isEmpty());
+                    named.setManaged(h.isEmpty());
+                    rights.setVisible(h.isEmpty());
+                    rights.setManaged(h.isEmpty());
+                });
         VBox token = new VBox(Space.S6);
         Button add = Fields.plain("Make a token", "");
         add.setId("program-token");
         add.setOnAction(_ -> {
             try {
-                TextField made = new TextField(pages.access().add(name.getText(), Access.Kind.PROGRAM, Set.of(),
-                        programRights, RunningDeck.CLOCK.wall().toInstant().toEpochMilli()));
+                boolean hook = !use.getValue().isEmpty();
+                TextField made = new TextField(pages.access().add(hook ? use.getValue() : name.getText(), hook
+                        ? Access.Kind.HOOK
+                        : Access.Kind.PROGRAM, Set.of(), hook ? Set.of() : programRights, RunningDeck.CLOCK.wall()
+                                .toInstant().toEpochMilli()));
                 made.setEditable(false);
                 made.setId("token");
                 Label help = Fields.read("Copy it now: it is not shown again.");
@@ -146,7 +166,6 @@ final class LetIn {
                 token.getChildren().setAll(Styles.label(String.valueOf(e.getMessage()), "trouble"));
             }
         });
-        return List.of(Fields.heading("Add a program"), Fields.named("Name", name), DeviceForm.rights(
-                Access.Kind.PROGRAM, programRights, r -> programRights = r), add, token);
+        return List.of(Fields.heading("Add a program"), Fields.named("Use", use), named, rights, add, token);
     }
 }

@@ -4,7 +4,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import java.util.Set;
+import java.util.function.BooleanSupplier;
 import java.util.function.Supplier;
+import java.util.stream.Collectors;
 import javafx.animation.KeyFrame;
 import javafx.animation.PauseTransition;
 import javafx.animation.Timeline;
@@ -30,6 +32,7 @@ import rombix.app.view.common.Desk;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.app.view.form.Fields;
+import rombix.core.edit.Edits;
 import rombix.core.board.Schedule;
 import rombix.core.board.Trigger;
 import rombix.core.touch.Learning;
@@ -59,6 +62,7 @@ public final class TriggersView {
     private final Timeline timer = new Timeline(new KeyFrame(Duration.seconds(1), _ -> sources()));
     private final PauseTransition quiet = new PauseTransition(QUIET);
     private @Nullable Learning learning;
+    private BooleanSupplier hooks = () -> false;
     private boolean filling;
     private Touches.Sources now = Touches.Sources.NONE;
 
@@ -108,6 +112,11 @@ public final class TriggersView {
         });
     }
 
+    /** @param on whether calls of programs are heard now */
+    public void whenHooked(BooleanSupplier on) {
+        hooks = on;
+    }
+
     /** Which of those that the board wants are plugged in. */
     private static Node plugged(String title, List<String> wanted, Set<String> there, String none) {
         List<String> missing = wanted.stream().filter(p -> !there.contains(p)).toList();
@@ -133,6 +142,7 @@ public final class TriggersView {
             case Trigger.Midi m -> now.open().contains(m.port()) ? "plugged in" : "missing";
             case Trigger.Gamepad g -> now.gamepads().contains(g.device()) ? "plugged in" : "missing";
             case Trigger.Osc _ -> now.oscPort() >= 0 ? "listening" : "not receiving";
+            case Trigger.Http _ -> hooks.getAsBoolean() ? "listening" : "pages are off";
             case Trigger.Key _,Trigger.Clock _,Trigger.Becomes _,Trigger.When _ -> "ready";
         };
     }
@@ -305,6 +315,13 @@ public final class TriggersView {
                 }).of(row));
     }
 
+    /** A name that no other trigger has. */
+    private String freshHook() {
+        Set<String> taken = desk.bench().board().buttons().flatMap(b -> b.triggers().stream()).filter(
+                Trigger.Http.class::isInstance).map(t -> ((Trigger.Http) t).name()).collect(Collectors.toSet());
+        return Edits.freshId("hook", "hook", taken::contains);
+    }
+
     private record Made(String words, Trigger trigger) {
     }
 
@@ -312,11 +329,12 @@ public final class TriggersView {
     private ComboBox<Made> adder() {
         List<Made> kinds = new ArrayList<>(List.of(new Made("a key", new Trigger.Key("F13", true)), new Made(
                 "an OSC message", new Trigger.Osc("/go")),
+                new Made("an HTTP call", new Trigger.Http(freshHook(), List.of())),
                 new Made("a time of day", new Trigger.Clock(Schedule.of(
                         "21:30"), false)),
                 new Made("board goes live", new Trigger.When(Trigger.When.What.WENT_LIVE, null)),
                 new Made("gear is lost", new Trigger.When(Trigger.When.What.GEAR_LOST, null))));
-        kinds.add(3, new Made("a condition", new Trigger.Becomes(Conditions.first(desk.bench().rig(), g -> desk.model()
+        kinds.add(4, new Made("a condition", new Trigger.Becomes(Conditions.first(desk.bench().rig(), g -> desk.model()
                 .state().readings(g)))));
         touches.sources().ports().stream().findFirst().ifPresent(p -> kinds.add(1, new Made("a controller",
                 new Trigger.Midi(p, Trigger.Midi.Message.NOTE, 1, 60, null, java.util.Map.of(), false))));

@@ -70,6 +70,7 @@ public final class MainWindow {
     private final LiveStrips strips;
     private final LogView logView;
     private final TrafficView traffic;
+    private final TriggersView triggers;
     private final CardSheet cardSheet;
     private final PatchSheet patch;
     private final Stagework stagework;
@@ -128,7 +129,7 @@ public final class MainWindow {
         strips = new LiveStrips(desk, ask::open, stagework.keyboard().control());
         logView = new LogView(desk, log, notices::show);
         SmallKey smallKey = new SmallKey(desk, touches, stagework::smallWindow);
-        TriggersView triggers = new TriggersView(desk, touches, smallKey::field);
+        triggers = new TriggersView(desk, touches, smallKey::field);
         Overview overview = new Overview(desk, commands);
         masthead = new Masthead(desk,
                 new BoardsPopover(desk, files::open, files::make, files::choose,
@@ -160,6 +161,7 @@ public final class MainWindow {
 
     /** Offers to show pages in browsers. */
     public void offer(BrowserPages pages) {
+        triggers.whenHooked(() -> pages.server().isPresent());
         WindowCommands.browsers(commands, new DevicesView(desk, pages), stagework.scene().getRoot());
     }
 
