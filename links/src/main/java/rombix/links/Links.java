@@ -26,6 +26,8 @@ import rombix.core.found.FoundGear;
 import rombix.core.sight.Pixels;
 import rombix.core.sight.Sights;
 import rombix.core.time.Clock;
+import rombix.core.touch.Switchboard;
+import rombix.core.touch.Touch;
 import rombix.core.traffic.Traffic;
 import rombix.core.traffic.WhyNot;
 import rombix.core.trust.Grants;
@@ -51,6 +53,8 @@ public final class Links implements Gears, AutoCloseable {
     private final Keyring keyring;
     private final Traffic traffic;
     private volatile boolean inSight = true;
+    private volatile Consumer<Touch.Mqtt> touched = _ -> {
+    };
     /** Guarded by this. */
     private boolean closed;
     /** The gear of which all is to be heard. Guarded by this. */
@@ -159,9 +163,15 @@ public final class Links implements Gears, AutoCloseable {
         });
         wired.forEach((id, w) -> w.link().granted(now));
         wired.forEach((id, w) -> w.link().sights(() -> Sights.of(rig.board(), id)));
+        wired.forEach((id, w) -> w.link().calls(Switchboard.topics(rig.board(), id), t -> touched.accept(t)));
         List.copyOf(overheard).forEach(id -> overhear(id, true));
         followed = new FollowedReadings(rig.board());
         wired.forEach((id, w) -> w.report().shown(reading -> inSight || followed.has(id, reading)));
+    }
+
+    /** Has another told of messages at the topics of the board's triggers, on any thread; it must not block. */
+    public void touches(Consumer<Touch.Mqtt> told) {
+        touched = told;
     }
 
     /** What goes out to the gear and comes in. */

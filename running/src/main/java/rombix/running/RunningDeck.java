@@ -128,6 +128,7 @@ public final class RunningDeck implements Player, AutoCloseable {
         TriggerInputs made = new TriggerInputs(this::post, touched, port, hand);
         inputs = made;
         watchers.add(made::accept);
+        links.touches(made::called);
         feed.subscribe(Thread::startVirtualThread, made::see);
         return made;
     }

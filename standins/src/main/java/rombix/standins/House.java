@@ -84,9 +84,17 @@ public final class House implements AutoCloseable {
     /** Changes a state by hand, as at the thing itself. */
     public synchronized void becomes(String topic, String state) {
         states.put(topic, state);
-        broker.internalPublish(MqttMessageBuilders.publish().topicName(topic).retained(true)
-                .qos(MqttQoS.AT_LEAST_ONCE).payload(Unpooled.copiedBuffer(state, StandardCharsets.UTF_8)).build(),
-                "house");
+        publish(topic, state, true);
+    }
+
+    /** Passes on a message that nothing keeps, such as that of a button by the door. */
+    public void says(String topic, String text) {
+        publish(topic, text, false);
+    }
+
+    private void publish(String topic, String text, boolean kept) {
+        broker.internalPublish(MqttMessageBuilders.publish().topicName(topic).retained(kept).qos(
+                MqttQoS.AT_LEAST_ONCE).payload(Unpooled.copiedBuffer(text, StandardCharsets.UTF_8)).build(), "house");
     }
 
     /** What came. */

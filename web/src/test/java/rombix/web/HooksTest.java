@@ -66,7 +66,8 @@ class HooksTest {
     private int pull(String name, String token, String body) throws Exception {
         return TestDevice.CLIENT.send(HttpRequest.newBuilder(URI.create(server.address() + "hook/" + name)).timeout(
                 Duration.ofSeconds(20)).header("Authorization", "Bearer " + token).POST(
-                        HttpRequest.BodyPublishers.ofString(body)).build(), HttpResponse.BodyHandlers.discarding())
+                        HttpRequest.BodyPublishers.ofString(body))
+                .build(), HttpResponse.BodyHandlers.discarding())
                 .statusCode();
     }
 

@@ -70,6 +70,8 @@ public final class TriggerEdits {
             case Trigger.Http h -> "/hook/" + h.name() + (h.values().isEmpty()
                     ? ""
                     : ", with " + String.join(", ", h.values()));
+            case Trigger.Mqtt m -> m.topic() + (m.text() == null ? "" : ": " + m.text()) + ", " + bench.rig().twin(m
+                    .gear()).map(t -> t.title()).orElse(m.gear());
             case Trigger.Clock c -> c.at().words() + (c.late() ? ", late if missed" : "");
             case Trigger.Becomes b -> new StepWords(bench.rig(), readings).of(b.condition()) + (b.each()
                     ? ", each time"
@@ -88,6 +90,7 @@ public final class TriggerEdits {
             case Trigger.Gamepad _ -> "gamepad";
             case Trigger.Osc _ -> "OSC";
             case Trigger.Http _ -> "HTTP";
+            case Trigger.Mqtt _ -> "MQTT";
             case Trigger.Clock _ -> "clock";
             case Trigger.Becomes _ -> "condition";
             case Trigger.When _ -> "event";

@@ -288,6 +288,42 @@ public sealed interface Trigger {
         }
     }
 
+    /**
+     * An MQTT message that comes by a broker of the board. What a broker kept from before does not count.
+     *
+     * @param topic a topic, or a topic filter with {@code +} and {@code #}
+     * @param text what the message has to say; null where anything does
+     */
+    @RecordBuilder
+    @JsonTypeName("mqtt")
+    @JsonInclude(JsonInclude.Include.NON_NULL)
+    record Mqtt(String gear, String topic, @Nullable String text,
+            @JsonAnySetter @JsonAnyGetter Map<String, Object> extra) implements Trigger, TriggerMqttBuilder.With {
+        public Mqtt {
+            Objects.requireNonNull(gear, "an MQTT trigger needs a \"gear\"");
+            Objects.requireNonNull(topic, "an MQTT trigger needs a \"topic\"");
+            if (!topic.matches("(?:[^+#\\x00/]*|\\+)(?:/(?:[^+#\\x00/]*|\\+))*(?:(?<=/)#)?|#") || topic.isEmpty()) {
+                throw new IllegalArgumentException(
+                        "+ stands for one whole level of a topic and # for the rest, as in house/+/door");
+            }
+            extra = Extra.kept(extra);
+        }
+
+        public Mqtt(String gear, String topic, @Nullable String text) {
+            this(gear, topic, text, Map.of());
+        }
+
+        @Override
+        public Mqtt normal() {
+            return new Mqtt(gear, topic, text);
+        }
+
+        @Override
+        public String words() {
+            return "MQTT " + topic + (text == null ? "" : " " + text);
+        }
+    }
+
     /** A time of day. */
     @RecordBuilder
     @JsonTypeName("clock")

@@ -39,6 +39,11 @@ public final class Protocol implements Comparable<Protocol> {
             return false;
         }
 
+        /** Whether messages come by topics, of which others than those of the card can be followed. */
+        default boolean topics() {
+            return false;
+        }
+
         /** How often a second a level that fades is sent. */
         int rate();
 

@@ -17,6 +17,7 @@ import rombix.core.chain.Condition;
 import rombix.core.chain.DeckStep;
 import rombix.core.chain.Step;
 import rombix.core.find.Nearest;
+import rombix.core.touch.Touch;
 import rombix.core.twin.Twin;
 
 /** What names in braces may stand for on a board, in formulas and in texts: readings, values, and what chains know. */
@@ -58,6 +59,9 @@ final class Names {
         }
         if (trigger instanceof Trigger.Http h) {
             chains.addAll(h.values());
+        }
+        if (trigger instanceof Trigger.Mqtt) {
+            chains.addAll(Touch.Mqtt.NAMES);
         }
     }
 

@@ -135,7 +135,11 @@ public final class References {
             case Trigger.Becomes b -> test(b.condition(), at + "/condition", false);
             case Trigger.When w when w.gear() != null && rig.twin(w.gear()).isEmpty() ->
                 flaw(at + "/gear", "no gear “%s” on this board".formatted(w.gear()));
-            case Trigger.When _,Trigger.Key _,Trigger.Midi _,Trigger.Gamepad _,Trigger.Osc _,Trigger.Http _,Trigger.Clock _ -> {
+            case Trigger.Mqtt m when rig.twin(m.gear()).isEmpty() ->
+                flaw(at + "/gear", "no gear “%s” on this board".formatted(m.gear()));
+            case Trigger.Mqtt m when !rig.twin(m.gear()).orElseThrow().protocol().descriptor().topics() ->
+                flaw(at + "/gear", "“%s” has no MQTT topics".formatted(m.gear()));
+            case Trigger.Mqtt _,Trigger.When _,Trigger.Key _,Trigger.Midi _,Trigger.Gamepad _,Trigger.Osc _,Trigger.Http _,Trigger.Clock _ -> {
                 // These name nothing of the board.
             }
         }

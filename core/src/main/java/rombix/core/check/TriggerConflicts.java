@@ -49,7 +49,8 @@ public final class TriggerConflicts {
         return switch (trigger) {
             case Trigger.Key k -> key(k, rig);
             case Trigger.Midi m -> midi(m, rig);
-            case Trigger.Gamepad _,Trigger.Osc _,Trigger.Http _,Trigger.Clock _,Trigger.Becomes _,Trigger.When _ -> Optional.empty();
+            case Trigger.Gamepad _,Trigger.Osc _,Trigger.Http _,Trigger.Mqtt _,Trigger.Clock _,Trigger.Becomes _,Trigger.When _ ->
+                Optional.empty();
         };
     }
 

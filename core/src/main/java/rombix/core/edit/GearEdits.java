@@ -150,7 +150,9 @@ public final class GearEdits {
             return switch (trigger) {
                 case Trigger.Becomes b -> in(b.condition());
                 case Trigger.When w -> card == null && Objects.equals(w.gear(), gear);
-                case Trigger.Key _,Trigger.Midi _,Trigger.Gamepad _,Trigger.Osc _,Trigger.Http _,Trigger.Clock _ -> false;
+                case Trigger.Mqtt m -> card == null && m.gear().equals(gear);
+                case Trigger.Key _,Trigger.Midi _,Trigger.Gamepad _,Trigger.Osc _,Trigger.Http _,Trigger.Clock _ ->
+                    false;
             };
         }
 

@@ -122,7 +122,7 @@ public final class BoardTriggers {
                         Timed made = new Timed(button.id(), c, old == null ? deck.clock.wall() : old.last);
                         timed.put(button.id() + c.at().text(), made);
                     }
-                    case Trigger.Key _,Trigger.Midi _,Trigger.Gamepad _,Trigger.Osc _,Trigger.Http _ -> {
+                    case Trigger.Key _,Trigger.Midi _,Trigger.Gamepad _,Trigger.Osc _,Trigger.Http _,Trigger.Mqtt _ -> {
                         // These come from outside.
                     }
                 }

@@ -57,7 +57,7 @@ public final class Learning {
                         motor));
             }
             case Touch.Gamepad g -> Optional.of(new Trigger.Gamepad(g.device(), g.part()));
-            case Touch.Gone _ -> Optional.empty();
+            case Touch.Mqtt _,Touch.Gone _ -> Optional.empty();
         };
     }
 

@@ -4,9 +4,11 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
@@ -51,6 +53,10 @@ public final class Switchboard {
     private record Part(String device, String part) {
     }
 
+    /** A topic filter at a broker. */
+    private record Topic(String gear, String filter) {
+    }
+
     /**
      * @param deck where events are posted
      * @param touched told of the button that a controller or OSC would press while nothing is armed, to
@@ -83,6 +89,7 @@ public final class Switchboard {
             case Trigger.Midi m -> new Knob(m.port(), m.message(), m.channel(), m.number());
             case Trigger.Gamepad g -> new Part(g.device(), g.part());
             case Trigger.Osc o -> o.address();
+            case Trigger.Mqtt m -> new Topic(m.gear(), m.topic());
             case Trigger.Key _,Trigger.Http _,Trigger.Clock _,Trigger.Becomes _,Trigger.When _ -> null;
         };
     }
@@ -141,6 +148,10 @@ public final class Switchboard {
             }
             case Touch.Osc o -> plugged(o.address(), p -> osc(p, o));
             case Touch.Gamepad g -> plugged(new Part(g.device(), g.part()), p -> gamepad(p, g));
+            case Touch.Mqtt m -> List.copyOf(plugs.keySet()).stream()
+                    .filter(k -> k instanceof Topic t && t.gear().equals(
+                            m.gear()) && TopicFilter.covers(t.filter(), m.topic()))
+                    .forEach(k -> plugged(k, p -> mqtt(p, m)));
             case Touch.Gone g -> ports.forEach((source, port) -> {
                 if (g.port().equals(device(source))) {
                     port.letGo(g.words());
@@ -154,6 +165,7 @@ public final class Switchboard {
             case Touch.Key k -> k.down();
             case Touch.Midi m -> m.value() > 0;
             case Touch.Osc _ -> true;
+            case Touch.Mqtt _ -> false; // A broker says much that nobody means by it.
             case Touch.Gamepad g -> Math.abs(g.x()) > HALF || Math.abs(g.y()) > HALF;
             case Touch.Gone _ -> false;
         };
@@ -169,7 +181,8 @@ public final class Switchboard {
                     port.letGo(p.button().id(), "not live"); // It came too late to be found among what is held.
                 }
             }
-        } else if (!all.isEmpty() && !(source instanceof Trigger.Key)) { // Keys are what one edits with.
+        } else if (!all.isEmpty() && !(source instanceof Trigger.Key || source instanceof Topic)) {
+            // Keys are what one edits with, and no hand sends what a broker passes on.
 
             touched.accept(all.getFirst().button().id());
         }
@@ -220,6 +233,13 @@ public final class Switchboard {
             push(p, false, o);
         } else {
             push(p, o.args().getFirst().asFlag(), o);
+        }
+    }
+
+    private void mqtt(Plug p, Touch.Mqtt m) {
+        String wanted = ((Trigger.Mqtt) p.trigger()).text();
+        if (wanted == null || wanted.equals(m.text())) {
+            port(p, m).perform(p.button().id(), m.said());
         }
     }
 
@@ -274,6 +294,12 @@ public final class Switchboard {
     public static List<String> gamepads(Board board) {
         return board.buttons().flatMap(b -> b.triggers().stream()).filter(Trigger.Gamepad.class::isInstance)
                 .map(t -> ((Trigger.Gamepad) t).device()).distinct().toList();
+    }
+
+    /** The topics of a gear that a board's triggers name. */
+    public static Set<String> topics(Board board, String gear) {
+        return board.buttons().flatMap(b -> b.triggers().stream()).filter(t -> t instanceof Trigger.Mqtt m && m.gear()
+                .equals(gear)).map(t -> ((Trigger.Mqtt) t).topic()).collect(Collectors.toSet());
     }
 
     /** Whether a board has triggers of a kind. */

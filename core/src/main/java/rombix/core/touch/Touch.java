@@ -2,6 +2,7 @@ package rombix.core.touch;
 
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import rombix.core.board.Trigger.Midi.Message;
 import rombix.core.value.Value;
 
@@ -35,6 +36,22 @@ public sealed interface Touch {
         @Override
         public String words() {
             return "OSC " + address;
+        }
+    }
+
+    /** An MQTT message came in by a gear. */
+    record Mqtt(String gear, String topic, String text) implements Touch {
+        /** What a chain knows of it. */
+        public static final List<String> NAMES = List.of("says", "topic");
+
+        @Override
+        public String words() {
+            return "MQTT " + topic;
+        }
+
+        /** What a chain knows of it, by name. */
+        Map<String, Value> said() {
+            return Map.of("says", Value.of(text), "topic", Value.of(topic));
         }
     }
 

@@ -84,6 +84,11 @@ public abstract class TestProtocols implements Protocol.Descriptor {
         public Mqtt() {
             super("mqtt", "[^#+]+", 10, Reach.NETWORK, "");
         }
+
+        @Override
+        public boolean topics() {
+            return true;
+        }
     }
 
     public static final class Irc extends TestProtocols {

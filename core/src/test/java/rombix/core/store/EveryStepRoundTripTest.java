@@ -68,7 +68,9 @@ class EveryStepRoundTripTest {
                     0), "two", new Trigger.Midi.Led(null, 5)), false),
             new Trigger.Midi("Pads",
                     Trigger.Midi.Message.CONTROL, 1, 0, Trigger.Midi.Turns.SIGNED_BIT, Map.of(), true),
-            new Trigger.Osc("/go/1"), new Trigger.Http("bell", List.of("who")), new Trigger.Clock(Schedule.of("Fri,Sat 21:30"), true), new Trigger.Clock(Schedule
+            new Trigger.Osc("/go/1"), new Trigger.Http("bell", List.of("who")),
+            new Trigger.Mqtt("house", "bell/+", null), new Trigger.Mqtt("house", "#", "on"),
+            new Trigger.Clock(Schedule.of("Fri,Sat 21:30"), true), new Trigger.Clock(Schedule
                     .of("every 15 min"), false),
             new Trigger.Clock(Schedule.of("2026-12-24T21:30"), false),
             new Trigger.Becomes(Condition.OnReading.is("desk", "muted/host", Value.of(true)), true, Map.of()),
@@ -104,7 +106,10 @@ class EveryStepRoundTripTest {
                     .withValues(List.of(new BoardValue("own", "Own", Value.of("x"))));
             return new Board(1, "Random",
                     List.of(new Gear("desk", "Desk", "sound-desk", new Gear.Link(Protocol.of("midi"),
-                            "Desk", Map.of()), Map.of(), Map.of())),
+                            "Desk", Map.of()), Map.of(), Map.of()), new Gear("house", "House", "house",
+                                    new Gear.Link(
+                                            Protocol.of("mqtt"), "127.0.0.1:1883", Map.of()),
+                                    Map.of(), Map.of())),
                     List.of(new Page("p", "P", 3, 2, List.of(b, fader, dial, plain), new Condition.Computed("{n} > 2"),
                             true, Face.Fill.WINE,
                             Map.of())),

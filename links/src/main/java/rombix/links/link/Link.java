@@ -1,11 +1,14 @@
 package rombix.links.link;
 
 import java.util.Map;
+import java.util.Set;
+import java.util.function.Consumer;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import rombix.core.event.Glide;
 import rombix.core.sight.Pixels;
 import rombix.core.sight.Sights;
+import rombix.core.touch.Touch;
 import rombix.core.trust.Grants;
 import rombix.core.twin.Order;
 
@@ -52,6 +55,15 @@ public interface Link extends AutoCloseable {
     /** Its gear has another card. */
     default void described() {
         // What it reads is asked for each time.
+    }
+
+    /**
+     * Follows topics of the board's triggers from now on, beside those of its card.
+     *
+     * @param touched told of each message that comes, on any thread; must not block
+     */
+    default void calls(Set<String> topics, Consumer<Touch.Mqtt> touched) {
+        // There are no topics.
     }
 
     /** Whether all that can be heard is handed on from now on, not only what the gear's card reads. */

@@ -6,7 +6,6 @@ import java.io.IOException;
 import java.net.InetSocketAddress;
 import java.util.Set;
 import java.util.concurrent.CompletableFuture;
-import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import rombix.links.link.Secure;
@@ -43,8 +42,14 @@ interface Broker {
 
     CompletableFuture<?> publish(String topic, byte[] payload, MqttQos qos, boolean retain);
 
-    /** Follows topics by one message. @param take told of each message with its topic, on a thread of the client's */
-    CompletableFuture<?> follow(Set<String> topics, BiConsumer<String, byte[]> take);
+    /** Follows topics by one message. @param taker told of each message, on a thread of the client's */
+    CompletableFuture<?> follow(Set<String> topics, Taker taker);
+
+    /** Takes messages that come. */
+    interface Taker {
+        /** @param kept whether the broker had kept it from before we followed its topic */
+        void take(String topic, byte[] payload, boolean kept);
+    }
 
     /** Unsubscribes from a topic. */
     void unsubscribe(String topic);

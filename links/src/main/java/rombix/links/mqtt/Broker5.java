@@ -10,7 +10,6 @@ import java.util.List;
 import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
-import java.util.function.BiConsumer;
 import org.jspecify.annotations.Nullable;
 
 /** MQTT 5. */
@@ -50,11 +49,11 @@ final class Broker5 implements Broker {
     }
 
     @Override
-    public CompletableFuture<?> follow(Set<String> topics, BiConsumer<String, byte[]> take) {
+    public CompletableFuture<?> follow(Set<String> topics, Taker taker) {
         List<Mqtt5Subscription> all = topics.stream().map(t -> Mqtt5Subscription.builder().topicFilter(t).qos(
                 MqttQos.AT_LEAST_ONCE).build()).toList();
-        return client.subscribe(Mqtt5Subscribe.builder().addSubscriptions(all).build(), p -> take.accept(p.getTopic()
-                .toString(), p.getPayloadAsBytes()));
+        return client.subscribe(Mqtt5Subscribe.builder().addSubscriptions(all).build(), p -> taker.take(p.getTopic()
+                .toString(), p.getPayloadAsBytes(), p.isRetain()));
     }
 
     @Override

@@ -56,7 +56,7 @@ final class KeptTopics implements AutoCloseable {
         }
     }
 
-    private void take(String topic, byte[] payload) {
+    private void take(String topic, byte[] payload, boolean kept) {
         synchronized (this) {
             if (payload.length > 0 && topics.size() < MOST && !topic.startsWith("$")) {
                 topics.add(topic);

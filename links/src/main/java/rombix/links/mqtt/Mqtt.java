@@ -36,6 +36,11 @@ public final class Mqtt extends LinkType {
     }
 
     @Override
+    public boolean topics() {
+        return true;
+    }
+
+    @Override
     public boolean keeps() {
         return true;
     }

@@ -18,11 +18,13 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
-import java.util.regex.Pattern;
+import java.util.function.Consumer;
 import javax.net.ssl.SSLException;
 import org.jspecify.annotations.Nullable;
 import rombix.core.event.Cause;
 import rombix.core.event.Status.Phase;
+import rombix.core.touch.TopicFilter;
+import rombix.core.touch.Touch;
 import rombix.core.twin.Figures;
 import rombix.core.twin.Landings;
 import rombix.core.twin.Order;
@@ -64,8 +66,14 @@ final class MqttLink implements Link {
     private volatile boolean closed;
     /** Whether all topics are followed, for somebody who listens. */
     private volatile boolean overheard;
+    /** The topic filters of the board's triggers, and who is told of what comes there. */
+    private volatile Calls calls = new Calls(Set.of(), _ -> {
+    });
     /** Ends with the present session, with why. */
     private volatile CompletableFuture<Throwable> ended = new CompletableFuture<>();
+
+    private record Calls(Set<String> topics, Consumer<Touch.Mqtt> touched) {
+    }
 
     /** A session with the broker. */
     private final class Session implements AutoCloseable {
@@ -99,6 +107,7 @@ final class MqttLink implements Link {
                 subscribe();
                 greet();
                 report.ready();
+                followAnew(); // What was asked for meanwhile.
                 polls.begin();
                 await(ended);
                 throw new Refused(Cause.NO_ANSWER, where);
@@ -179,11 +188,8 @@ final class MqttLink implements Link {
     static Set<String> topics(Landings landings) {
         Set<String> topics = new TreeSet<>();
         landings.open().forEach(t -> topics.add(t.toString().replaceAll("\\{[^}]*}", "+")));
-        List<Pattern> open = topics.stream().map(t -> Pattern.compile(Pattern.quote(t).replace("+", "\\E[^/]*\\Q")))
-                .toList();
-        landings.fixed().stream().filter(t -> open.stream().noneMatch(o -> o.matcher(t).matches())).forEach(
-                topics::add);
-        return topics;
+        topics.addAll(landings.fixed());
+        return TopicFilter.widest(topics);
     }
 
     /** Says that we are there, and what the card wants to be said. */
@@ -231,14 +237,25 @@ final class MqttLink implements Link {
                 : now.publish(topic, payload, qos, retain);
     }
 
-    /** Follows all topics of the card by one message. */
+    private Set<String> wanted() {
+        return wanted(topics(report.landings()), calls.topics(), overheard);
+    }
+
+    /** What is to be followed: nothing twice, or a broker would say it twice. */
+    static Set<String> wanted(Set<String> card, Set<String> triggers, boolean overheard) {
+        Set<String> all = new TreeSet<>(card);
+        all.addAll(triggers);
+        if (overheard) {
+            all.add(EVERYTHING);
+        }
+        return TopicFilter.widest(all);
+    }
+
+    /** Follows all topics of the card and of the board's triggers by one message. */
     private void subscribe() throws IOException, InterruptedException {
         Broker now = client;
         followed.clear();
-        Set<String> topics = topics(report.landings());
-        if (overheard) {
-            topics.add(EVERYTHING);
-        }
+        Set<String> topics = wanted();
         if (topics.isEmpty() || now == null) {
             return;
         }
@@ -263,10 +280,14 @@ final class MqttLink implements Link {
         }
     }
 
-    private void take(String topic, byte[] payload) {
+    private void take(String topic, byte[] payload, boolean kept) {
         try {
-            if (report.landed(topic, List.of(Value.of(text(payload)))).listed()) {
-                followMore();
+            String text = text(payload);
+            if (report.landed(topic, List.of(Value.of(text))).listed()) {
+                followAnew();
+            }
+            if (!kept) {
+                calls.touched().accept(new Touch.Mqtt(report.twin().gear(), topic, text));
             }
         } catch (Malformed e) {
             report.ignored(topic + ": " + e.getMessage());
@@ -280,33 +301,42 @@ final class MqttLink implements Link {
 
     @Override
     public void described() {
-        followMore();
+        followAnew();
+    }
+
+    @Override
+    public void calls(Set<String> topics, Consumer<Touch.Mqtt> touched) {
+        calls = new Calls(Set.copyOf(topics), touched);
+        followAnew();
     }
 
     @Override
     public void overhear(boolean all) {
         overheard = all;
-        Broker now = client;
-        if (all && now != null && followed.add(EVERYTHING)) {
-            now.follow(Set.of(EVERYTHING), this::take);
-        } else if (!all && now != null && followed.remove(EVERYTHING)) {
-            now.unsubscribe(EVERYTHING);
-        }
+        followAnew();
     }
 
-    /** Follows the topics of what the gear has just listed, too. */
-    private void followMore() {
+    /** Follows what is to be followed by now, such as the topics of what the gear has just listed, and no more of it. */
+    private synchronized void followAnew() {
         Broker now = client;
-        Set<String> more = topics(report.landings());
-        more.removeIf(t -> !followed.add(t));
-        if (!more.isEmpty() && now != null) {
+        if (now == null || report.phase() != Phase.READY) {
+            return; // It follows all of it as soon as it is connected.
+        }
+        Set<String> wanted = wanted();
+        Set<String> more = new TreeSet<>(wanted);
+        more.removeAll(followed);
+        Set<String> no = new TreeSet<>(followed);
+        no.removeAll(wanted);
+        followed.addAll(more);
+        followed.removeAll(no);
+        if (!more.isEmpty()) {
             now.follow(more, this::take).whenComplete((_, e) -> {
                 if (e != null) {
-                    report.troubled(new IOException("the broker refuses topics of listed items: " + e
-                            .getMessage(), e));
+                    report.troubled(new IOException("the broker refuses topics: " + e.getMessage(), e));
                 }
             });
         }
+        no.forEach(now::unsubscribe);
     }
 
     private static String text(byte[] payload) throws Malformed {

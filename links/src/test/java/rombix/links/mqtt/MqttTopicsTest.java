@@ -6,6 +6,7 @@ import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.junit.jupiter.api.Test;
 import rombix.core.card.Card.Item;
 import rombix.core.card.Protocol;
@@ -34,6 +35,15 @@ class MqttTopicsTest {
                 "home/scenes");
         assertThat(twin.land("home/booth/urn/state", List.of(Value.of("on")))).singleElement().satisfies(
                 l -> assertThat(l.reading()).isEqualTo("on/urn"));
+    }
+
+    /** Messages arrived twice where somebody listened to the gear, as its topics were followed twice then. */
+    @Test
+    void nothingIsFollowedTwiceWhileTheGearIsListenedTo() {
+        assertThat(MqttLink.wanted(Set.of("a/+", "$SYS/load"), Set.of("a/b", "bell"), false)).containsExactlyInAnyOrder(
+                "a/+", "$SYS/load", "bell");
+        assertThat(MqttLink.wanted(Set.of("a/+", "$SYS/load"), Set.of("a/b", "bell"), true)).containsExactlyInAnyOrder(
+                "#", "$SYS/load");
     }
 
     /** What a gear listed was heard at one level only, and never at an address that one of its fields says. */

@@ -12,10 +12,12 @@ import java.net.Socket;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Set;
 import java.util.concurrent.CopyOnWriteArrayList;
 import org.junit.jupiter.api.Test;
 import rombix.core.card.Card;
 import rombix.core.store.CardLibrary;
+import rombix.core.touch.Touch;
 import rombix.links.link.GearUnderTest;
 import rombix.links.link.StandInGear;
 
@@ -64,7 +66,13 @@ class MqttVersionTest {
                 levels.add((int) body[6]);
                 out.write(body[6] == 5 ? new byte[]{0x20, 3, 0, 0, 0} : new byte[]{0x20, 2, 0, 1});
             }
-            case SUBSCRIBE -> out.write(new byte[]{(byte) 0x90, 4, body[0], body[1], 0, 1});
+            case SUBSCRIBE -> {
+                out.write(new byte[]{(byte) 0x90, 4, body[0], body[1], 0, 1});
+                if (new String(body, StandardCharsets.UTF_8).contains("bell")) {
+                    out.write(message(0x31, "bell", "kept"));
+                    out.write(message(0x30, "bell", "now"));
+                }
+            }
             case PUBLISH -> {
                 int topic = body[0] << 8 | body[1];
                 published.add((head & 1) + " " + (head >> 1 & 3) + " " + new String(body, 2, topic,
@@ -74,6 +82,31 @@ class MqttVersionTest {
                 out.write(new byte[]{0x40, 2, body[topic + 2], body[topic + 3]});
             }
             default -> {
+            }
+        }
+    }
+
+    private static byte[] message(int head, String topic, String text) {
+        byte[] body = ("\0" + (char) topic.length() + topic + "\0" + text).getBytes(StandardCharsets.UTF_8);
+        byte[] all = new byte[body.length + 2];
+        all[0] = (byte) head;
+        all[1] = (byte) body.length;
+        System.arraycopy(body, 0, all, 2, body.length);
+        return all;
+    }
+
+    /** What a broker had kept would press whenever one connects, hours after somebody rang. */
+    @Test
+    void aMessageThatWasKeptPullsNoTrigger() throws Exception {
+        List<Touch> pulled = new CopyOnWriteArrayList<>();
+        try (ServerSocket server = new ServerSocket(0, 9, InetAddress.getLoopbackAddress())) {
+            Thread.startVirtualThread(() -> serve(server));
+            try (GearUnderTest gear = StandInGear.of(new Mqtt(), CardLibrary.read(Path.of("x.json"), """
+                    {"card": 2, "id": "x", "title": "X", "readings": [], "commands": []}"""), "127.0.0.1:" + server
+                    .getLocalPort(), l -> l).ready()) {
+                gear.link().calls(Set.of("bell"), pulled::add);
+                GearUnderTest.soon(() -> !pulled.isEmpty());
+                assertThat(pulled).containsExactly(new Touch.Mqtt("gear", "bell", "now"));
             }
         }
     }

@@ -104,6 +104,11 @@ public final class TriggerInputs implements Touches, AutoCloseable {
         switchboard.take(touch);
     }
 
+    /** A message came by gear of the board, at a topic that one of its triggers names. */
+    public void called(Touch.Mqtt call) {
+        switchboard.take(call);
+    }
+
     /** Something happened on the deck. */
     public void accept(Happening happening) {
         switch (happening) {

@@ -143,7 +143,8 @@ public final class DevicesCommand implements Callable<Integer> {
     private void token(BrowserPages pages, String name, Access.Kind kind, Set<Right> rights) throws BadCall,
             IOException {
         try {
-            String made = pages.access().add(name, kind, Set.copyOf(only), rights, RunningDeck.CLOCK.wall().toInstant().toEpochMilli());
+            String made = pages.access().add(name, kind, Set.copyOf(only), rights,
+                    RunningDeck.CLOCK.wall().toInstant().toEpochMilli());
             if (json) {
                 print(Map.of("token", made));
             } else {

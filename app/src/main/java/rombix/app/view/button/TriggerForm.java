@@ -73,6 +73,7 @@ public final class TriggerForm {
             case Trigger.Gamepad g -> gamepad(g);
             case Trigger.Osc o -> osc(o);
             case Trigger.Http h -> http(h);
+            case Trigger.Mqtt m -> mqtt(m);
             case Trigger.Clock c -> clock(c);
             case Trigger.Becomes b -> becomes(b);
             case Trigger.When w -> when(w);
@@ -109,6 +110,22 @@ public final class TriggerForm {
                     changed.accept(now[0]);
                 }), "Names of values sent with the call, separated by commas; use them in the chain as {name}"), Fields
                         .help("The call needs a token for this name: choose Pages in a browser, then Add a program."));
+    }
+
+    private List<Node> mqtt(Trigger.Mqtt m) {
+        List<Named> gear = desk.bench().rig().twins().values().stream().filter(t -> t.protocol().descriptor().topics())
+                .map(t -> new Named(t.gear(), t.title())).toList();
+        return List.of(Fields.named("Broker", Fields.choice("trigger-broker", gear, gear.stream().filter(g -> m.gear()
+                .equals(g.id())).findFirst().orElse(null), Named::words, g -> change(Trigger.Mqtt.class,
+                        x -> x.withGear(Objects.requireNonNull(g.id()))))),
+                Fields.named("Topic", checked("trigger-topic", m.topic(), t -> {
+                    Trigger.Mqtt checked = m.withTopic(t);
+                    change(Trigger.Mqtt.class, x -> x.withTopic(checked.topic()));
+                }), "+ stands for one level, # for the rest"),
+                Fields.named("Message", Fields.text("trigger-topic-text", Objects.requireNonNullElse(m.text(), ""),
+                        t -> change(Trigger.Mqtt.class, x -> x.withText(t.isEmpty() ? null : t))),
+                        "Only this text presses; empty for any"),
+                Fields.help("In the chain, {says} is the text of the message and {topic} its topic."));
     }
 
     private List<Node> osc(Trigger.Osc o) {

@@ -101,8 +101,8 @@ public final class DevicesView {
         return of.kind() == Access.Kind.HOOK
                 ? "pull its trigger"
                 : of.rights().isEmpty()
-                ? "watch"
-                : String.join(", ", of.rights().stream().sorted().map(r -> r.words()).toList());
+                        ? "watch"
+                        : String.join(", ", of.rights().stream().sorted().map(r -> r.words()).toList());
     }
 
     private String active(Access of) {

@@ -156,7 +156,8 @@ final class LetIn {
                 boolean hook = !use.getValue().isEmpty();
                 TextField made = new TextField(pages.access().add(hook ? use.getValue() : name.getText(), hook
                         ? Access.Kind.HOOK
-                        : Access.Kind.PROGRAM, Set.of(), hook ? Set.of() : programRights, RunningDeck.CLOCK.wall()
+                        : Access.Kind.PROGRAM, Set.of(), hook ? Set.of() : programRights,
+                        RunningDeck.CLOCK.wall()
                                 .toInstant().toEpochMilli()));
                 made.setEditable(false);
                 made.setId("token");

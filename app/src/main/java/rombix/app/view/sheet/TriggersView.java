@@ -32,9 +32,10 @@ import rombix.app.view.common.Desk;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.app.view.form.Fields;
-import rombix.core.edit.Edits;
 import rombix.core.board.Schedule;
 import rombix.core.board.Trigger;
+import rombix.core.edit.Edits;
+import rombix.core.event.Status;
 import rombix.core.touch.Learning;
 import rombix.core.touch.Switchboard;
 import rombix.core.touch.Touch;
@@ -143,6 +144,9 @@ public final class TriggersView {
             case Trigger.Gamepad g -> now.gamepads().contains(g.device()) ? "plugged in" : "missing";
             case Trigger.Osc _ -> now.oscPort() >= 0 ? "listening" : "not receiving";
             case Trigger.Http _ -> hooks.getAsBoolean() ? "listening" : "pages are off";
+            case Trigger.Mqtt m -> desk.model().state().status(m.gear()).phase() == Status.Phase.READY
+                    ? "listening"
+                    : "not connected";
             case Trigger.Key _,Trigger.Clock _,Trigger.Becomes _,Trigger.When _ -> "ready";
         };
     }
@@ -336,6 +340,9 @@ public final class TriggersView {
                 new Made("gear is lost", new Trigger.When(Trigger.When.What.GEAR_LOST, null))));
         kinds.add(4, new Made("a condition", new Trigger.Becomes(Conditions.first(desk.bench().rig(), g -> desk.model()
                 .state().readings(g)))));
+        desk.bench().rig().twins().values().stream().filter(t -> t.protocol().descriptor().topics()).findFirst()
+                .ifPresent(
+                        t -> kinds.add(3, new Made("an MQTT message", new Trigger.Mqtt(t.gear(), "show/go", null))));
         touches.sources().ports().stream().findFirst().ifPresent(p -> kinds.add(1, new Made("a controller",
                 new Trigger.Midi(p, Trigger.Midi.Message.NOTE, 1, 60, null, java.util.Map.of(), false))));
         touches.sources().gamepads().stream().findFirst().ifPresent(d -> kinds.add(1, new Made("a gamepad",
