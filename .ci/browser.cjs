@@ -220,7 +220,13 @@ async function picture(page, name) {
     rombix("devices", board, "--remove", kind + " tablet");
     const out = await until("a device that is removed is gone", () => tablet.$eval("#join", e => !e.hidden), 2000);
     if (out > 1000) throw new Error(`NOT SO: within 1 s (it took ${out} ms)`);
-    rombix("devices", board, "--remove", kind + " phone");
+
+    // Leaving of its own accord.
+    await phone.bringToFront();
+    await phone.$eval("#leave", b => b.click());
+    await phone.$eval("#leaving button[value=leave]", b => b.click());
+    await until("a device that leaves is asked for a code", () => phone.$eval("#join", e => !e.hidden), 5000);
+    if (rombix("devices", board).includes(kind + " phone")) throw new Error("NOT SO: a device that left is off the list");
     rombix("devices", board, "--remove", "Check " + kind);
   } catch (e) {
     console.error(kind + ": " + e.message);

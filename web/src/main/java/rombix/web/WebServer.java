@@ -168,6 +168,9 @@ public final class WebServer implements AutoCloseable {
     /** Listens no longer, and lets go of all that devices hold. */
     @Override
     public void close() {
+        if (loop.isShuttingDown()) {
+            return;
+        }
         server.close();
         Runnable letGo = screens::close;
         loop.submit(letGo).awaitUninterruptibly();

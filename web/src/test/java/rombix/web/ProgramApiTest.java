@@ -50,7 +50,7 @@ class ProgramApiTest {
     private static final Set<Right> ALL = Set.of(Right.values());
     @TempDir
     private static Path logs;
-    private static StandIns gear;
+    private static DemoDeck demo;
     private static RunningDeck deck;
 
     @TempDir
@@ -61,18 +61,14 @@ class ProgramApiTest {
 
     @BeforeAll
     static void start() throws Exception {
-        gear = StandIns.onFreePorts();
-        deck = new RunningDeck(new HashMap<>(gear.addresses()), LogStore.ofBoard(logs.resolve("log"), _ -> {
+        demo = DemoDeck.open(LogStore.ofBoard(logs.resolve("log"), _ -> {
         }));
-        deck.play(BoardFile.read(Path.of("../demo/star-night.json")), Trust.all());
-        deck.mode(Mode.LIVE, false);
-        soon(() -> deck.feed().state().reading("desk", "muted/host") != null);
+        deck = demo.deck();
     }
 
     @AfterAll
     static void end() throws Exception {
-        deck.close();
-        gear.close();
+        demo.close();
     }
 
     @BeforeEach
@@ -243,5 +239,15 @@ class ProgramApiTest {
                 "\"source\":\"program “Script 0”\""));
         access.remove(access.all().getFirst().id());
         assertThat(reader.join(Duration.ofSeconds(20))).isTrue();
+    }
+
+    /** A hold for a minute stayed for ever, as nobody was left to end it. */
+    @Test
+    void aHoldOfAProgramEndsWhenPagesAreTurnedOff() throws Exception {
+        String token = token(ALL);
+        assertThat(call("POST", "/buttons/host-talk/press", token, "{\"holdMs\": 60000}").statusCode()).isEqualTo(202);
+        soon(() -> deck.feed().state().play("host-talk").held());
+        server.close();
+        soon(() -> !deck.feed().state().play("host-talk").held());
     }
 }

@@ -41,7 +41,7 @@ import rombix.web.access.Right;
 class WebServerTest {
     private static final Set<Right> ALL = Set.of(Right.PRESS, Right.STOP_ALL);
 
-    private static StandIns gear;
+    private static DemoDeck demo;
     private static Rig rig;
     private static RunningDeck deck;
 
@@ -57,19 +57,14 @@ class WebServerTest {
 
     @BeforeAll
     static void start() throws Exception {
-        gear = StandIns.onFreePorts();
-        rig = BoardFile.read(Path.of("../demo/star-night.json"));
-        deck = new RunningDeck(new HashMap<>(gear.addresses()), null);
-        deck.play(rig, Trust.all());
-        deck.mode(Mode.LIVE, false);
-        soon(() -> deck.feed().state().reading("desk", "muted/host") != null && deck.feed().state().status("lamps")
-                .phase() == Phase.READY);
+        demo = DemoDeck.open(null);
+        rig = demo.rig();
+        deck = demo.deck();
     }
 
     @AfterAll
     static void end() throws Exception {
-        deck.close();
-        gear.close();
+        demo.close();
     }
 
     @BeforeEach
@@ -106,9 +101,8 @@ class WebServerTest {
         return deck.feed().state().play(button).held();
     }
 
-    private long count(Class<? extends Happening> kind, String button) {
-        return happened.stream().filter(kind::isInstance).filter(h -> h instanceof Happening.Started s && s.button()
-                .equals(button)).count();
+    private long started(String button) {
+        return happened.stream().filter(h -> h instanceof Happening.Started s && s.button().equals(button)).count();
     }
 
     @Test
@@ -175,8 +169,8 @@ class WebServerTest {
         TestDevice other = letIn("Phone", Set.of(), ALL);
         other.say(Map.of("do", "press", "b", "countdown"));
         other.say(Map.of("do", "release", "b", "countdown"));
-        soon(() -> count(Happening.Started.class, "countdown") == 1);
-        assertThat(count(Happening.Started.class, "record")).isZero();
+        soon(() -> started("countdown") == 1);
+        assertThat(started("record")).isZero();
     }
 
     @Test
@@ -187,8 +181,8 @@ class WebServerTest {
         phone.say(Map.of("do", "page", "id", "doors"));
         phone.say(Map.of("do", "press", "b", "clouded-out"));
         phone.say(Map.of("do", "release", "b", "clouded-out"));
-        soon(() -> count(Happening.Started.class, "clouded-out") == 1);
-        assertThat(count(Happening.Started.class, "record")).isZero();
+        soon(() -> started("clouded-out") == 1);
+        assertThat(started("record")).isZero();
         assertThat(phone.faces()).doesNotContainKey("record");
     }
 
@@ -270,7 +264,7 @@ class WebServerTest {
         phone.say(Map.of("do", "press", "b", "host-talk"));
         soon(() -> held("host-talk"));
         Access now = access.all().getFirst();
-        access.change(now.with("Watcher", Set.of("trouble"), Set.of()));
+        access.change(now.with(now.name(), Set.of("trouble"), Set.of()));
         soon(() -> !held("host-talk") && phone.pages().equals(List.of("trouble")));
         assertThat(phone.last("board").path("press").asBoolean()).isFalse();
     }
@@ -354,7 +348,7 @@ class WebServerTest {
         assertThat(notices).anyMatch(n -> n.contains("“Many” sent too much"));
         good.say(Map.of("do", "press", "b", "record"));
         good.say(Map.of("do", "release", "b", "record"));
-        soon(() -> count(Happening.Started.class, "record") == 1);
+        soon(() -> started("record") == 1);
     }
 
     @Test
@@ -366,7 +360,7 @@ class WebServerTest {
         }
         phone.say(Map.of("do", "press", "b", "record"));
         phone.say(Map.of("do", "release", "b", "record"));
-        soon(() -> count(Happening.Started.class, "record") == 1);
+        soon(() -> started("record") == 1);
         assertThat(phone.closedWith).isEqualTo(-1);
     }
 

@@ -158,6 +158,11 @@ public record Button(String id, String name, @JsonInclude(JsonInclude.Include.AL
         return all;
     }
 
+    /** Whether one of its faces has a picture. */
+    public boolean shows(String picture) {
+        return states.stream().map(s -> s.face().image()).anyMatch(i -> i != null && i.picture().equals(picture));
+    }
+
     /** Whether the state shown follows what the gear says. */
     public boolean follows() {
         return states.stream().anyMatch(s -> s.when() != null);

@@ -33,7 +33,7 @@ import tools.jackson.databind.JsonNode;
  * What programs can do, version 1: see and press what a hand could, each through a port of its own. One table says which
  * calls there are; the OpenAPI document describes the same. Its loop's thread has it.
  */
-public final class ProgramApi {
+public final class ProgramApi implements AutoCloseable {
     /** The longest hold that a program begins with one call. */
     static final int MOST_HOLD_MILLIS = 60_000;
     private static final int MOST_ROWS = 1000;
@@ -48,17 +48,16 @@ public final class ProgramApi {
     private final ApiState state;
     private final List<Route> routes;
     private final Map<String, DeckPort> ports = new HashMap<>();
+    private final AccessList access;
+    private final Runnable revoked = this::revoked;
 
     /** @param loop where holds end that were begun for a time */
     public ProgramApi(RunningDeck deck, AccessList access, ScheduledExecutorService loop) {
         this.deck = deck;
         this.loop = loop;
         this.state = new ApiState(deck);
-        access.watch(() -> {
-            if (!loop.isShutdown()) {
-                loop.execute(() -> retain(access));
-            }
-        });
+        this.access = access;
+        access.watch(revoked);
         routes = List.of(
                 read("/status", (_, _) -> new ApiAnswer.Found(state.status())),
                 read("/pages", (c, _) -> new ApiAnswer.Found(state.pages(c.access()))),
@@ -148,8 +147,22 @@ public final class ProgramApi {
         return ports.computeIfAbsent(access.id(), _ -> deck.port(access.source()));
     }
 
+    private void revoked() {
+        if (!loop.isShutdown()) {
+            loop.execute(this::retain);
+        }
+    }
+
+    /** Programs hold nothing any more: what was to be released later would be held for ever. */
+    @Override
+    public void close() {
+        access.unwatch(revoked);
+        ports.values().forEach(p -> p.letGo(GONE));
+        ports.clear();
+    }
+
     /** Those that were revoked, or may no longer press, hold nothing from now on. */
-    private void retain(AccessList access) {
+    private void retain() {
         ports.entrySet().removeIf(p -> {
             boolean gone = access.get(p.getKey()).filter(a -> a.may(Right.PRESS)).isEmpty();
             if (gone) {

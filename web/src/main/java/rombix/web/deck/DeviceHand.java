@@ -7,6 +7,7 @@ import rombix.core.board.Button;
 import rombix.core.board.Control;
 import rombix.core.chain.DeckStep;
 import rombix.core.event.Happening;
+import rombix.core.event.Mode;
 import rombix.core.touch.DeckPort;
 import rombix.core.value.Value;
 import rombix.running.owner.Secrets;
@@ -20,6 +21,8 @@ import tools.jackson.databind.JsonNode;
  */
 final class DeviceHand {
     private static final String LOST = "connection lost";
+    /** What is not done in Build: what was begun may always be ended. */
+    private static final Set<String> BEGINS = Set.of("press", "turn", "move", "stroke", "ways", "choose");
 
     private final LiveFaces faces;
     private final DeckPort port;
@@ -52,32 +55,34 @@ final class DeviceHand {
         port.letGo(LOST);
     }
 
-    /** @return whether it was something that this device may do */
-    boolean does(String what, JsonNode message) {
+    /** Does what this device may do, and nothing else. */
+    void does(String what, JsonNode message) {
         if (what.equals("stop-all")) {
             if (access.may(Right.STOP_ALL)) {
                 port.stopAll();
             }
-            return access.may(Right.STOP_ALL);
+            return;
         }
-        if (!access.may(Right.PRESS)) {
-            return false;
+        if (!access.may(Right.PRESS) || building() && BEGINS.contains(what)) {
+            return;
         }
-        return switch (what) {
-            case "stop" -> {
-                port.stop(message.path("run").asLong());
-                yield true;
-            }
+        switch (what) {
+            case "stop" -> port.stop(message.path("run").asLong());
             case "answer" -> answer(message);
-            default -> button(message.path("b").asString("")).map(b -> works(what, b, message)).orElse(false);
-        };
+            default -> button(message.path("b").asString("")).ifPresent(b -> works(what, b, message));
+        }
+    }
+
+    /** While its owner edits the board, nobody else's hand works it. */
+    boolean building() {
+        return faces.state().mode() == Mode.BUILD;
     }
 
     private Optional<Button> button(String id) {
         return faces.rig().pageOf(id).filter(p -> access.sees(p.id())).flatMap(_ -> faces.rig().button(id));
     }
 
-    private boolean works(String what, Button button, JsonNode message) {
+    private void works(String what, Button button, JsonNode message) {
         String id = button.id();
         switch (what) {
             case "press" -> port.press(id);
@@ -89,10 +94,9 @@ final class DeviceHand {
             case "ways" -> ways(button, message);
             case "choose" -> port.choose(id, message.path("at").asInt(0));
             default -> {
-                return false;
+                // Nobody knows it.
             }
         }
-        return true;
     }
 
     private static double number(JsonNode message, String name) {
@@ -122,12 +126,12 @@ final class DeviceHand {
         port.ways(button.id(), ways);
     }
 
-    private boolean answer(JsonNode message) {
+    private void answer(JsonNode message) {
         long id = message.path("q").asLong(-1);
         Happening.Asked asked = faces.state().questions().stream().filter(a -> a.question() == id).findFirst()
                 .orElse(null);
         if (asked == null || button(asked.button()).isEmpty()) {
-            return false;
+            return;
         }
         JsonNode value = message.path("value");
         boolean number = asked.kind() == DeckStep.Ask.AnswerType.CHOICE
@@ -136,6 +140,5 @@ final class DeviceHand {
         port.answer(id, number
                 ? Value.of(value.asDouble(Double.NaN))
                 : Value.of(asked.kind() == DeckStep.Ask.AnswerType.SECRET ? Secrets.asked(text) : text));
-        return true;
     }
 }

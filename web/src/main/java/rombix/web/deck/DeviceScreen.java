@@ -162,17 +162,13 @@ public final class DeviceScreen {
                 + members + "}");
     }
 
-    /**
-     * Takes what the device said.
-     *
-     * @return what is wrong with it; empty where it was done
-     */
-    String take(String text, long nowMillis) {
+    /** Takes what the device said; what it may not do, or nobody knows, is not done. */
+    void take(String text, long nowMillis) {
         JsonNode message;
         try {
             message = WebJson.MAPPER.readTree(text);
         } catch (JacksonException e) {
-            return "not JSON";
+            return;
         }
         String what = message.path("do").asString("");
         heardMillis = nowMillis;
@@ -191,11 +187,8 @@ public final class DeviceScreen {
                 send();
             }
             case "let-go" -> hand.letGo();
-            default -> {
-                return hand.does(what, message) ? "" : "not allowed, or unknown";
-            }
+            default -> hand.does(what, message);
         }
-        return "";
     }
 
     /** Lets go of what is held where the device has said nothing for too long. @return whether it is to be asked again */
@@ -203,7 +196,7 @@ public final class DeviceScreen {
         if (!hand.holds()) {
             return false;
         }
-        if (nowMillis - heardMillis > PATIENCE_MILLIS) {
+        if (hand.building() || nowMillis - heardMillis > PATIENCE_MILLIS) {
             hand.letGo();
             return false;
         }

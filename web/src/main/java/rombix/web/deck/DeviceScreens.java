@@ -85,14 +85,13 @@ public final class DeviceScreens implements AutoCloseable {
         }
     }
 
-    /** What a device says. @return what is wrong with it; empty where it was done */
-    public String take(DeviceScreen screen, String text) {
-        String wrong = screen.take(text, millis());
+    /** What a device says. */
+    public void take(DeviceScreen screen, String text) {
+        screen.take(text, millis());
         tick();
         if (screen.holds() && watching == null) {
             watching = loop.scheduleWithFixedDelay(this::watch, WATCH_MILLIS, WATCH_MILLIS, TimeUnit.MILLISECONDS);
         }
-        return wrong;
     }
 
     private void watch() {
@@ -129,6 +128,7 @@ public final class DeviceScreens implements AutoCloseable {
     private void see(Seen seen) {
         lookedMillis = millis();
         faces.see(seen, shown());
+        watch(); // The deck may have left Live.
         seen.since().forEach(h -> screens.keySet().forEach(s -> s.happened(h)));
         send();
         tick();

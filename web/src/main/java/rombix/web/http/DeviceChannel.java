@@ -69,6 +69,8 @@ final class DeviceChannel extends SimpleChannelInboundHandler<TextWebSocketFrame
         Access left = site.access().get(id).orElse(null);
         if (left == null) {
             end(ctx, WebSocketCloseStatus.POLICY_VIOLATION, "access ended");
+        } else if (holder != null && !left.name().equals(holder.name())) {
+            end(ctx, WebSocketCloseStatus.SERVICE_RESTART, "renamed"); // It comes back under its new name at once.
         } else if (!left.equals(holder)) {
             holder = left;
             site.screens().changed(now, left);

@@ -19,6 +19,7 @@ import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import rombix.core.board.Board;
 import rombix.core.board.Board.Picture;
 import rombix.web.access.Access;
 import rombix.web.access.Invitations;
@@ -188,7 +189,9 @@ final class HttpDoor extends SimpleChannelInboundHandler<FullHttpRequest> {
     }
 
     private void picture(ChannelHandlerContext ctx, FullHttpRequest request, String id) {
-        Optional<Picture> picture = device(request).flatMap(_ -> site.deck().rig().board().picture(id));
+        Board board = site.deck().rig().board();
+        Optional<Picture> picture = device(request).filter(a -> board.pages().stream().anyMatch(p -> a.sees(p.id()) && p
+                .buttons().stream().anyMatch(b -> b.shows(id)))).flatMap(_ -> board.picture(id));
         if (picture.isEmpty()) {
             Replies.problem(ctx, request, HttpResponseStatus.NOT_FOUND, "Not found", "The board has no such picture.");
             return;

@@ -38,10 +38,14 @@ public final class HttpServer implements AutoCloseable {
 
     private final Channel channel;
     private final ChannelGroup open;
+    private final EventLoopGroup loop;
+    private final ProgramApi programs;
 
-    private HttpServer(Channel channel, ChannelGroup open) {
+    private HttpServer(Channel channel, ChannelGroup open, EventLoopGroup loop, ProgramApi programs) {
         this.channel = channel;
         this.open = open;
+        this.loop = loop;
+        this.programs = programs;
     }
 
     /**
@@ -77,9 +81,10 @@ public final class HttpServer implements AutoCloseable {
         }
         Channel channel = bound.channel();
         Site made = site.apply((InetSocketAddress) channel.localAddress());
-        programs[0] = new ApiDoor(made, new ProgramApi(made.deck(), made.access(), loop));
+        ProgramApi api = new ProgramApi(made.deck(), made.access(), loop);
+        programs[0] = new ApiDoor(made, api);
         served[0] = made;
-        return new HttpServer(channel, open);
+        return new HttpServer(channel, open, loop, api);
     }
 
     private static void handlers(Channel c, @Nullable SslContext tls, Site site, ApiDoor programs) {
@@ -111,5 +116,7 @@ public final class HttpServer implements AutoCloseable {
     public void close() {
         channel.close().awaitUninterruptibly();
         open.close().awaitUninterruptibly();
+        Runnable letGo = programs::close;
+        loop.submit(letGo).awaitUninterruptibly();
     }
 }

@@ -20,8 +20,16 @@ export class Scene {
     $("stop-all").hidden = !board.stop;
   }
 
+  /** Whether the board is being edited: nothing is pressed then. */
+  building() {
+    return this.scene.mode === "build";
+  }
+
   show(scene) {
     this.scene = scene;
+    const mode = {build: "BUILD", rehearse: "REHEARSE"}[scene.mode];
+    $("mode").hidden = !mode;
+    $("mode").textContent = mode || "";
     this.air();
     this.runs();
     this.message();
@@ -91,6 +99,8 @@ export class Scene {
       this.line(line, "talk", said.name, said.text);
     } else if (faults.length) {
       this.line(line, "", faults.at(-1).name, faults.at(-1).text);
+    } else if (this.building()) {
+      this.line(line, "talk", "The board is being edited", "Buttons press in Live and in Rehearse.");
     } else if (line.childNodes.length) {
       line.replaceChildren();
     }

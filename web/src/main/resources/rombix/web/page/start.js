@@ -14,7 +14,7 @@ let tiles = new Map();
 
 const connection = new Connection(take, lost, refused);
 const scene = new Scene(connection);
-const hand = new Hand($("page"), id => tiles.get(id), connection, () => board?.press && connection.there);
+const hand = new Hand($("page"), id => tiles.get(id), connection, () => board?.press && connection.there && !scene.building());
 
 function take(message) {
   if (message.board) {
@@ -26,7 +26,11 @@ function take(message) {
     $("join").hidden = true;
   }
   if (message.page) lay(message.page);
-  if (message.scene) scene.show(message.scene);
+  if (message.scene) {
+    scene.show(message.scene);
+    document.body.classList.toggle("building", message.scene.mode === "build");
+    able();
+  }
   for (const [id, face] of Object.entries(message.faces || {})) tiles.get(id)?.show(face);
   if (message.faces) tiles.forEach(t => t.second(connection.day()));
   move();
@@ -55,8 +59,14 @@ function lay(next) {
   fit();
   const inOrder = [...next.buttons].sort((a, b) => (a.row || 0) - (b.row || 0) || (a.column || 0) - (b.column || 0));
   main.replaceChildren(...inOrder.map(b => tiles.get(b.id).node));
-  if (!board?.press) tiles.forEach(t => t.node.setAttribute("aria-disabled", "true"));
+  able();
   tabs();
+}
+
+/** Whether a hand may work the tiles now. */
+function able() {
+  const no = String(!board?.press || scene.building());
+  tiles.forEach(t => t.node.setAttribute("aria-disabled", no));
 }
 
 /** Breaks the rows where the tiles would get too narrow. */
@@ -135,6 +145,13 @@ $("join-form").addEventListener("submit", async e => {
 
 $("full").addEventListener("click", () => document.fullscreenElement ? document.exitFullscreen() : document.documentElement.requestFullscreen?.());
 $("full").hidden = !document.fullscreenEnabled;
+
+$("leave").addEventListener("click", () => $("leaving").showModal());
+$("leaving").addEventListener("close", async () => {
+  if ($("leaving").returnValue !== "leave") return;
+  hand.letGo();
+  await fetch("/leave", {method: "POST"}); // The deck ends the connection; the page asks for a code then.
+});
 
 /** The screen stays on while the page is in sight. */
 async function awake() {
