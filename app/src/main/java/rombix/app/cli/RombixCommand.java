@@ -33,6 +33,8 @@ import rombix.app.cli.play.DevicesCommand;
 import rombix.app.cli.play.StatusCommand;
 import rombix.app.cli.play.StopCommand;
 import rombix.app.cli.play.TurnCommand;
+import rombix.app.cli.share.DiffCommand;
+import rombix.app.cli.share.MergeCommand;
 import rombix.app.show.Display;
 import rombix.core.store.BadFile;
 import rombix.running.owner.Settings;
@@ -46,9 +48,9 @@ public final class RombixCommand implements Callable<Integer> {
     public static final String VERSION = "Rombix 0.1.0";
     /** Without colours: control characters that are printed are made visible. */
     private static final Help.ColorScheme PLAIN = Help.defaultColorScheme(Help.Ansi.OFF);
-    /** The exit code for a bad call or a bad file. */
     /** As a shell has it of a command that was interrupted. */
     private static final int INTERRUPTED = 130;
+    /** The exit code for a bad call or a bad file. */
     static final int BAD_CALL = CommandLine.ExitCode.USAGE;
 
     /** A command, and how it is made where it is asked for. */
@@ -68,6 +70,8 @@ public final class RombixCommand implements Callable<Integer> {
             new Entry(ForecastCommand.class, ForecastCommand::new),
             new Entry(OppositeCommand.class, OppositeCommand::new),
             new Entry(CheckCommand.class, CheckCommand::new),
+            new Entry(DiffCommand.class, _ -> new DiffCommand()),
+            new Entry(MergeCommand.class, _ -> new MergeCommand()),
             new Entry(CardsCommand.class, _ -> new CardsCommand()),
             new Entry(NamesCommand.class, _ -> new NamesCommand()),
             new Entry(DiscoverCommand.class, _ -> new DiscoverCommand()),

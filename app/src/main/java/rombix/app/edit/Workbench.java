@@ -347,6 +347,11 @@ public final class Workbench {
         return !disk.holds(board());
     }
 
+    /** The board as it was saved or read last. */
+    public Rig saved() {
+        return rig.with(disk.saved());
+    }
+
     /** The board as it is, to be saved in a file. */
     public BoardWrite toSave(Path to) {
         return disk.toSave(to, rig);

@@ -2,7 +2,6 @@ package rombix.core.card;
 
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonProperty;
-import java.util.Collections;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -14,6 +13,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.card.value.ColourPart;
 import rombix.core.card.value.Meaning;
 import rombix.core.card.value.WireValue;
+import rombix.core.value.InOrder;
 import rombix.core.value.Template;
 import rombix.core.value.TextPattern;
 import rombix.core.value.Value;
@@ -68,12 +68,12 @@ public record Arrival(@Nullable Template from, int arg, Map<String, Meaning> whe
     }
 
     public Arrival {
-        parts = Map.copyOf(Objects.requireNonNullElse(parts, Map.of()));
+        parts = InOrder.of(parts);
         if (!parts.isEmpty()) {
             ColourPart.together(parts.keySet());
         }
         pointer(each == null ? null : each.fill(_ -> Value.of("x")));
-        where = where == null ? Map.of() : Collections.unmodifiableMap(new LinkedHashMap<>(where));
+        where = InOrder.of(where);
         if (arg < 0) {
             throw new IllegalArgumentException("\"arg\" counts from 0, so it can't be " + arg);
         }

@@ -6,7 +6,6 @@ import com.fasterxml.jackson.annotation.JsonFormat;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonProperty;
 import io.soabase.recordbuilder.core.RecordBuilder;
-import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -21,6 +20,7 @@ import rombix.core.card.value.WireValue;
 import rombix.core.value.Formula;
 import rombix.core.value.FormulaFault;
 import rombix.core.value.Ids;
+import rombix.core.value.InOrder;
 import rombix.core.value.Template;
 import rombix.core.value.Value;
 import rombix.core.value.ValueType;
@@ -65,16 +65,16 @@ public record Card(int card, String id, String title, String icon, Map<String, L
         id = Ids.checked(Objects.requireNonNull(id, "a card needs an \"id\""));
         title = Visible.text(Objects.requireNonNull(title, "a card needs a \"title\""));
         icon = Objects.requireNonNullElse(icon, "mdi2c-chip");
-        lists = Map.copyOf(Objects.requireNonNullElse(lists, Map.of()));
+        lists = InOrder.of(lists);
         readings = List.copyOf(Objects.requireNonNullElse(readings, List.of()));
         commands = List.copyOf(Objects.requireNonNullElse(commands, List.of()));
         hotkeys = List.copyOf(Objects.requireNonNullElse(hotkeys, List.of()));
-        greeting = Map.copyOf(Objects.requireNonNullElse(greeting, Map.of()));
-        polls = Map.copyOf(Objects.requireNonNullElse(polls, Map.of()));
+        greeting = InOrder.of(greeting);
+        polls = InOrder.of(polls);
         settings = List.copyOf(Objects.requireNonNullElse(settings, List.of()));
         channels = List.copyOf(Objects.requireNonNullElse(channels, List.of()));
-        patch = ordered(patch);
-        expired = Map.copyOf(Objects.requireNonNullElse(expired, Map.of()));
+        patch = InOrder.of(patch);
+        expired = InOrder.of(expired);
         if (window != null && (window < 1 || window > WIDEST)) {
             throw new IllegalArgumentException("\"window\" is a number from 1 to " + WIDEST);
         }
@@ -98,11 +98,6 @@ public record Card(int card, String id, String title, String icon, Map<String, L
     /** The command with this id. */
     public Optional<Command> command(String commandId) {
         return commands.stream().filter(c -> c.id().equals(commandId)).findFirst();
-    }
-
-    /** A copy in the same order, which is that of the file: what comes first there is what is usual. */
-    private static <K, V> Map<K, V> ordered(@Nullable Map<K, V> map) {
-        return map == null ? Map.of() : Collections.unmodifiableMap(new LinkedHashMap<>(map));
     }
 
     /** The protocols in which gear of this card can be told something or tells something; the usual one first. */
@@ -158,7 +153,7 @@ public record Card(int card, String id, String title, String icon, Map<String, L
         public Item {
             Objects.requireNonNull(id, "an item needs an \"id\"");
             name = Objects.requireNonNullElse(name, id);
-            fields = fields == null ? Map.of() : Map.copyOf(fields);
+            fields = InOrder.of(fields);
         }
 
         /** The value of a field: the id, the name, or one of the further ones. */
@@ -217,7 +212,7 @@ public record Card(int card, String id, String title, String icon, Map<String, L
             Objects.requireNonNull(id, "a reading needs an \"id\"");
             title = Objects.requireNonNullElse(title, id);
             Objects.requireNonNull(type, "a reading needs a \"type\"");
-            arrives = ordered(arrives);
+            arrives = InOrder.of(arrives);
             if (arrives.values().stream().flatMap(List::stream).anyMatch(a -> a.from() == null)) {
                 throw new IllegalArgumentException("an arrival needs \"from\"");
             }
@@ -276,7 +271,7 @@ public record Card(int card, String id, String title, String icon, Map<String, L
     public record Undo(String command, Map<String, WireValue> with) {
         public Undo {
             Objects.requireNonNull(command, "an undo needs a \"command\"");
-            with = Map.copyOf(Objects.requireNonNullElse(with, Map.of()));
+            with = InOrder.of(with);
         }
     }
 
@@ -310,7 +305,7 @@ public record Card(int card, String id, String title, String icon, Map<String, L
             title = Objects.requireNonNullElse(title, new Template(id));
             words = List.copyOf(Objects.requireNonNullElse(words, List.of()));
             params = List.copyOf(Objects.requireNonNullElse(params, List.of()));
-            send = ordered(send);
+            send = InOrder.of(send);
             changes = List.copyOf(Objects.requireNonNullElse(changes, List.of()));
             after = List.copyOf(Objects.requireNonNullElse(after, List.of()));
             lasting(lasts);

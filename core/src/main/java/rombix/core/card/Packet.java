@@ -1,9 +1,7 @@
 package rombix.core.card;
 
 import com.fasterxml.jackson.annotation.JsonInclude;
-import java.util.Collections;
 import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -12,6 +10,7 @@ import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import rombix.core.card.value.JsonTree;
 import rombix.core.card.value.WireValue;
+import rombix.core.value.InOrder;
 import rombix.core.value.Template;
 import rombix.core.value.Value;
 import tools.jackson.databind.JsonNode;
@@ -38,8 +37,8 @@ public record Packet(Template to, List<WireValue> args, @Nullable JsonNode json,
     public Packet {
         Objects.requireNonNull(to, "a packet needs \"to\"");
         args = List.copyOf(Objects.requireNonNullElse(args, List.of()));
-        head = head == null ? Map.of() : Collections.unmodifiableMap(new LinkedHashMap<>(head));
-        with = with == null ? Map.of() : Collections.unmodifiableMap(new LinkedHashMap<>(with));
+        head = InOrder.of(head);
+        with = InOrder.of(with);
         if (json != null && !args.isEmpty()) {
             throw new IllegalArgumentException("a packet carries \"args\" or \"json\", not both");
         }

@@ -3,10 +3,10 @@ package rombix.core.card;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import java.util.HashSet;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Set;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
+import rombix.core.value.InOrder;
 import rombix.core.value.Value;
 
 /**
@@ -26,8 +26,8 @@ public record Reply(@Nullable Arrival is, @Nullable Arrival error, @Nullable Int
     private static final int LONGEST = 600_000;
 
     public Reply {
-        keep = Map.copyOf(Objects.requireNonNullElse(keep, Map.of()));
-        words = Map.copyOf(Objects.requireNonNullElse(words, Map.of()));
+        keep = InOrder.of(keep);
+        words = InOrder.of(words);
         if (within != null && (within < 1 || within > LONGEST)) {
             throw new IllegalArgumentException("\"within\" is a time from 1 to " + LONGEST + " ms");
         }

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
+import rombix.core.value.InOrder;
 import rombix.core.value.Value;
 import rombix.core.value.ValueType;
 
@@ -31,7 +32,7 @@ public record Setting(String id, @Nullable String title, ValueType type, @Nullab
     }
 
     public Setting {
-        when = Map.copyOf(Objects.requireNonNullElse(when, Map.of()));
+        when = InOrder.of(when);
         Objects.requireNonNull(id, "a setting needs an \"id\"");
         type = Objects.requireNonNullElse(type, ValueType.TEXT);
         choices = List.copyOf(Objects.requireNonNullElse(choices, List.of()));

@@ -99,12 +99,12 @@ public final class BoardFile {
 
     /** The board as text, as it is written to disk: without pictures that no face shows. */
     public static String format(Board board) {
-        return Json.write(Edits.withoutSpentPictures(board)) + "\n";
+        return Json.ordered(Edits.withoutSpentPictures(board)) + "\n";
     }
 
     /** A chain as text, as it stands in a board file. */
     public static String format(Chain chain) {
-        return Json.write(chain) + "\n";
+        return Json.ordered(chain) + "\n";
     }
 
     /**
@@ -114,6 +114,10 @@ public final class BoardFile {
     public static void save(Path file, Board board) throws IOException {
         Path real = Files.exists(file) ? file.toRealPath() : file.toAbsolutePath();
         String text = format(board);
+        if (says(real, text)) {
+            Files.deleteIfExists(journalOf(file));
+            return;
+        }
         try {
             Versions.keep(real);
         } catch (IOException e) {
@@ -121,6 +125,15 @@ public final class BoardFile {
         }
         WholeFile.write(real, text, WholeFile.Readers.AS_BEFORE);
         Files.deleteIfExists(journalOf(file));
+    }
+
+    /** Whether a file holds that board already, however it is laid out: then no byte of it is changed. */
+    private static boolean says(Path file, String text) {
+        try {
+            return Files.isRegularFile(file) && format(unchecked(file, CardLibrary.text(file))).equals(text);
+        } catch (BadFile e) {
+            return false; // It is damaged; what is saved takes its place.
+        }
     }
 
     /** Writes the text of a board that is new: all of it, or nothing. */

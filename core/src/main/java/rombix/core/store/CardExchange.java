@@ -1,6 +1,5 @@
 package rombix.core.store;
 
-import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -75,7 +74,7 @@ public final class CardExchange {
                     ? as
                     : as.withLink(g.link().reached(usual, g.link().address()));
         });
-        return fitting(known.with(other));
+        return fitted(known.with(other));
     }
 
     /** A card that was changed, for all gear that it describes. */
@@ -89,18 +88,18 @@ public final class CardExchange {
                 }
             }
         }
-        return fitting(rig.withCard(next).with(board));
+        return fitted(rig.withCard(next).with(board));
     }
 
     private static Board named(Board board, CardExchange names) {
-        JsonNode tree = Json.MAPPER.valueToTree(board);
+        JsonNode tree = BoardTree.of(board);
         names.rename(tree);
         return read(tree);
     }
 
     private static Board read(JsonNode tree) {
         try {
-            return Json.read(Path.of("board.json"), Json.write(tree), Board.class, false);
+            return BoardTree.board(tree);
         } catch (BadFile e) {
             throw new IllegalStateException(e); // It was a board before.
         }
@@ -147,11 +146,11 @@ public final class CardExchange {
     }
 
     /** Takes away what names something that is not there. */
-    private static Exchanged fitting(Rig rig) {
+    public static Exchanged fitted(Rig rig) {
         Map<String, String> lost = new LinkedHashMap<>();
         Rig now = rig;
         for (List<Flaw> flaws = References.flaws(now); !flaws.isEmpty(); flaws = References.flaws(now)) {
-            ObjectNode tree = Json.MAPPER.valueToTree(now.board());
+            ObjectNode tree = BoardTree.of(now.board());
             Flaw last = flaws.getLast(); // From the end, so that what stands before it keeps its place.
             String gone = remove(tree, last.pointer());
             if (gone == null) {

@@ -115,7 +115,7 @@ public final class CardLibrary {
      * The text of a file that may be anything: a folder, a pipe that nobody writes to, a device without an end, a link to
      * nowhere.
      */
-    static String text(Path file) throws BadFile {
+    public static String text(Path file) throws BadFile {
         try {
             if (!Files.isRegularFile(file)) {
                 throw new BadFile(file, 0, 0, Files.exists(file)

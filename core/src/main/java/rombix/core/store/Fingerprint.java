@@ -12,7 +12,7 @@ public final class Fingerprint {
 
     /** The SHA-256 of something as it would stand in a board's file, in hexadecimal digits. */
     public static String of(Object part) {
-        return of(Json.ordered(part).getBytes(StandardCharsets.UTF_8));
+        return of(Json.fingerprinted(part).getBytes(StandardCharsets.UTF_8));
     }
 
     /** The SHA-256 of bytes, in hexadecimal digits. */

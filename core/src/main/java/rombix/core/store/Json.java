@@ -24,6 +24,9 @@ import tools.jackson.core.exc.InputCoercionException;
 import tools.jackson.core.exc.StreamConstraintsException;
 import tools.jackson.core.exc.StreamReadException;
 import tools.jackson.core.json.JsonFactory;
+import tools.jackson.core.util.DefaultIndenter;
+import tools.jackson.core.util.DefaultPrettyPrinter;
+import tools.jackson.core.util.Separators;
 import tools.jackson.databind.DatabindException;
 import tools.jackson.databind.DeserializationFeature;
 import tools.jackson.databind.ObjectReader;
@@ -43,6 +46,9 @@ final class Json {
     /** What is nested no deeper than this is read on the stack that any thread has. */
     private static final int FLAT = 48;
 
+    /** One thing a line, so that programs that compare lines tell what has changed. */
+    private static final DefaultPrettyPrinter LINES = lines();
+
     /** Reads and writes boards and cards. */
     static final JsonMapper MAPPER = JsonMapper.builder(JsonFactory.builder()
             .streamReadConstraints(StreamReadConstraints.builder().maxNestingDepth(DEEPEST).build())
@@ -51,6 +57,7 @@ final class Json {
             .enable(StreamReadFeature.INCLUDE_SOURCE_IN_LOCATION).build())
             .addModule(new Records())
             .enable(SerializationFeature.INDENT_OUTPUT)
+            .defaultPrettyPrinter(LINES)
             .disable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
             .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
             .disable(DeserializationFeature.ACCEPT_FLOAT_AS_INT)
@@ -90,6 +97,19 @@ final class Json {
     static String ordered(Object value) {
         return deep(() -> MAPPER.writer().with(SerializationFeature.ORDER_MAP_ENTRIES_BY_KEYS).writeValueAsString(
                 value));
+    }
+
+    /** The same in the form whose fingerprints this computer keeps: it never changes. */
+    static String fingerprinted(Object value) {
+        return deep(() -> MAPPER.writer().with(new DefaultPrettyPrinter()).with(
+                SerializationFeature.ORDER_MAP_ENTRIES_BY_KEYS).writeValueAsString(value));
+    }
+
+    private static DefaultPrettyPrinter lines() {
+        DefaultIndenter indenter = new DefaultIndenter("  ", "\n");
+        return new DefaultPrettyPrinter(Separators.createDefaultInstance().withObjectNameValueSpacing(
+                Separators.Spacing.AFTER).withObjectEmptySeparator("").withArrayEmptySeparator(""))
+                .withObjectIndenter(indenter).withArrayIndenter(indenter);
     }
 
     /** How deep lists and objects stand within each other at most, however the text is damaged. */

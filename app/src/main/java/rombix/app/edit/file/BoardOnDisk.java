@@ -41,6 +41,10 @@ public final class BoardOnDisk {
         return file;
     }
 
+    public Board saved() {
+        return saved;
+    }
+
     public boolean holds(Board board) {
         return board.equals(saved);
     }

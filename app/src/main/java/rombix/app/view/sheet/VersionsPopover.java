@@ -21,12 +21,15 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
+import rombix.app.edit.file.Elsewhere;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.app.view.form.Fields;
 import rombix.core.board.Board;
-import rombix.core.card.Card;
+import rombix.core.board.Rig;
+import rombix.core.diff.BoardDiff;
+import rombix.core.diff.Change;
 import rombix.core.edit.Edits;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
@@ -37,6 +40,7 @@ import rombix.core.store.Versions;
 public final class VersionsPopover {
     private static final double WIDTH = 520;
     private static final int MOST_BUTTONS = 24;
+    private static final int MOST_CHANGES = 5;
     private static final DateTimeFormatter WHEN = DateTimeFormatter.ofLocalizedDateTime(FormatStyle.MEDIUM,
             FormatStyle.MEDIUM);
 
@@ -50,24 +54,25 @@ public final class VersionsPopover {
     }
 
     /** A version as it was read; of one that can't be read, why. */
-    private record Read(Version version, @Nullable Board was, String trouble) {
+    private record Read(Version version, @Nullable Board was, List<String> since, String trouble) {
     }
 
     /** Reads the versions off the interface's thread, and shows them. */
     public void show(Node by) {
         Path file = desk.bench().file();
-        Map<String, Card> cards = desk.bench().rig().cards();
+        Rig now = desk.bench().rig();
         Thread.ofPlatform().daemon().name("versions").start(() -> {
-            List<Read> all = Versions.of(file).stream().map(v -> read(v, cards)).toList();
+            List<Read> all = Versions.of(file).stream().map(v -> read(v, now)).toList();
             Platform.runLater(() -> show(by, all));
         });
     }
 
-    private static Read read(Version version, Map<String, Card> cards) {
+    private static Read read(Version version, Rig now) {
         try {
-            return new Read(version, BoardFile.parse(version.file(), Files.readString(version.file()), cards), "");
+            Board was = BoardFile.parse(version.file(), Files.readString(version.file()), now.cards());
+            return new Read(version, was, BoardDiff.of(now.with(was), now).stream().map(Change::line).toList(), "");
         } catch (BadFile | IOException e) {
-            return new Read(version, null, String.valueOf(e.getMessage()));
+            return new Read(version, null, List.of(), String.valueOf(e.getMessage()));
         }
     }
 
@@ -107,7 +112,7 @@ public final class VersionsPopover {
         box.getStyleClass().add("gear-part");
         Board was = read.was();
         if (was == null) {
-            box.getChildren().add(Styles.label("Can't read the table: " + read.trouble(), "read", "trouble"));
+            box.getChildren().add(Styles.label("It can't be read: " + read.trouble(), "read", "trouble"));
             return box;
         }
         Button whole = Fields.plain("Restore everything", "");
@@ -117,6 +122,12 @@ public final class VersionsPopover {
             takeBack("restore the version of " + when.getText(), _ -> was);
         });
         head.getChildren().add(whole);
+        Label since = Fields.read(read.since().isEmpty()
+                ? "The same as now."
+                : "Changed since: " + Elsewhere.words(read.since(), MOST_CHANGES));
+        since.setWrapText(true);
+        since.setId("version-since-" + place);
+        box.getChildren().add(since);
         Board now = desk.bench().board();
         FlowPane buttons = new FlowPane(Space.S4, Space.S4);
         now.buttons().filter(b -> was.buttons().anyMatch(w -> w.id().equals(b.id()) && !w.equals(b)))

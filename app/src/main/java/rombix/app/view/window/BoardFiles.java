@@ -4,9 +4,11 @@ import java.io.File;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Queue;
+import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
@@ -22,9 +24,11 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import rombix.app.edit.Workbench;
 import rombix.app.edit.file.BoardWrite;
+import rombix.app.edit.file.Elsewhere;
 import rombix.app.view.common.Desk;
 import rombix.core.board.Board;
 import rombix.core.board.Rig;
+import rombix.core.diff.BoardMerge;
 import rombix.core.edit.Edits;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
@@ -131,12 +135,30 @@ public final class BoardFiles {
     private void changedElsewhere(Optional<Stamp> now) {
         asked = now;
         Path file = bench.file();
-        notices.state(ELSEWHERE, "“" + file.getFileName() + "” was changed by another program.", new Notices.Way(
-                "take-theirs", "Load their version", () -> theirs(file)),
-                new Notices.Way("keep-mine", "Keep my version", () -> {
+        CompletableFuture.supplyAsync(Elsewhere.reading(file, bench.saved(), bench.rig()), writer).thenAcceptAsync(
+                found -> changedElsewhere(now, file, found), Platform::runLater);
+    }
+
+    private void changedElsewhere(Optional<Stamp> now, Path file, Elsewhere found) {
+        List<Notices.Way> ways = new ArrayList<>(List.of(new Notices.Way("take-theirs", "Load their version",
+                () -> theirs(file)), new Notices.Way("keep-mine", "Keep my version", () -> {
                     bench.seen(now);
                     write(bench.toSave(file));
-                }), new Notices.Way("keep-both", "Keep both", () -> both(file)));
+                }), new Notices.Way("keep-both", "Keep both", () -> both(file))));
+        found.merged().filter(_ -> bench.unsaved()).ifPresent(m -> ways.addFirst(new Notices.Way("merge", "Merge",
+                () -> merge(now, m))));
+        notices.state(ELSEWHERE, "“%s” was changed by another program. %s".formatted(file.getFileName(), Elsewhere
+                .words(found.changes(), 1)).strip(), ways.toArray(Notices.Way[]::new));
+    }
+
+    /** What the other program changed comes into the board as it is here; it can be undone. */
+    private void merge(Optional<Stamp> now, BoardMerge.Merged merged) {
+        guests.before(merged.board(), () -> {
+            bench.seen(now);
+            bench.edit("merge their version", _ -> merged.board());
+            notices.state(ELSEWHERE, "");
+            Elsewhere.stayed(merged).ifPresent(notices::show);
+        });
     }
 
     /** The file as it is now takes the place of what is here. */

@@ -150,6 +150,19 @@ class FilesTest extends AtTheWindow {
     }
 
     @Test
+    void whatAnotherProgramChangedIsMergedWithWhatWasChangedHere() throws Exception {
+        robot.interact(() -> bench().edit("rename", b -> b.withName("Mine")));
+        Files.writeString(file, BoardFile.format(Edits.button(BoardFile.read(file).board(), "gate", b -> b.withName(
+                "Garden gate"))));
+        push("#merge");
+        soon(() -> bench().board().button("gate").orElseThrow().name().equals("Garden gate"));
+        assertThat(bench().board().name()).isEqualTo("Mine");
+        key(KeyCode.S, KeyCode.CONTROL);
+        soon(() -> BoardFile.read(file).board().name().equals("Mine"));
+        assertThat(BoardFile.read(file).board().button("gate").orElseThrow().name()).isEqualTo("Garden gate");
+    }
+
+    @Test
     void theirsIsTakenWhereThatIsChosen() throws Exception {
         changedElsewhere("Theirs");
         push("#take-theirs");
