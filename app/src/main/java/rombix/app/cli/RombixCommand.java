@@ -33,8 +33,10 @@ import rombix.app.cli.play.DevicesCommand;
 import rombix.app.cli.play.StatusCommand;
 import rombix.app.cli.play.StopCommand;
 import rombix.app.cli.play.TurnCommand;
+import rombix.app.cli.share.BundleCommand;
 import rombix.app.cli.share.DiffCommand;
 import rombix.app.cli.share.MergeCommand;
+import rombix.app.cli.share.UnpackCommand;
 import rombix.app.show.Display;
 import rombix.core.store.BadFile;
 import rombix.running.owner.Settings;
@@ -70,6 +72,8 @@ public final class RombixCommand implements Callable<Integer> {
             new Entry(ForecastCommand.class, ForecastCommand::new),
             new Entry(OppositeCommand.class, OppositeCommand::new),
             new Entry(CheckCommand.class, CheckCommand::new),
+            new Entry(BundleCommand.class, _ -> new BundleCommand()), new Entry(UnpackCommand.class,
+                    _ -> new UnpackCommand()),
             new Entry(DiffCommand.class, _ -> new DiffCommand()),
             new Entry(MergeCommand.class, _ -> new MergeCommand()),
             new Entry(CardsCommand.class, _ -> new CardsCommand()),

@@ -4,8 +4,10 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.net.InetAddress;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
@@ -31,7 +33,10 @@ import rombix.app.view.common.Theme;
 import rombix.app.view.window.MainWindow;
 import rombix.app.view.window.Welcome;
 import rombix.core.board.Rig;
+import rombix.core.bundle.BundleWriter;
+import rombix.core.card.Card;
 import rombix.core.chain.Gesture;
+import rombix.core.edit.GearEdits;
 import rombix.core.event.Event;
 import rombix.core.event.Mode;
 import rombix.core.store.WholeFile;
@@ -49,7 +54,8 @@ public final class Pictures {
             "rules",
             "list", "check",
             "commands", "find", "menu", "boards", "parts", "log", "triggers", "report", "small", "gear", "traffic",
-            "card", "why", "found", "patch", "welcome", "pages", "items", "gear-card", "traffic-of", "devices");
+            "card", "why", "found", "patch", "welcome", "pages", "items", "gear-card", "traffic-of", "devices",
+            "bundle", "bundle-saving");
     /** Those that fill by and by. */
     private static final Set<String> SLOW = Set.of("report", "traffic", "card", "why", "on-air", "traffic-of", "items");
 
@@ -170,7 +176,7 @@ public final class Pictures {
             posed(wanted);
             return true;
         });
-        pause(wanted.view().equals("found") ? 6000 : SLOW.contains(wanted.view()) ? 1000 : 100);
+        pause(Set.of("found", "bundle").contains(wanted.view()) ? 6000 : SLOW.contains(wanted.view()) ? 1000 : 100);
     }
 
     private void posed(Wanted wanted) {
@@ -223,6 +229,9 @@ public final class Pictures {
             case "report" -> bench.mode(Mode.REHEARSE);
             case "triggers" -> press(KeyCode.T, true);
             case "devices" -> devices();
+            case "bundle" -> bundle(bench);
+            case "bundle-saving" -> javafx.event.Event.fireEvent(window.scene().getRoot(), new KeyEvent(
+                    KeyEvent.KEY_PRESSED, "", "", KeyCode.S, true, false, true, false));
             case "gear", "items", "gear-card", "traffic-of", "card", "why", "patch" -> gearView(wanted);
             case "traffic" -> press(KeyCode.T, true, true);
             case "found" -> {
@@ -303,6 +312,21 @@ public final class Pictures {
         }
         javafx.event.Event.fireEvent(session.window().scene().getRoot(), new KeyEvent(KeyEvent.KEY_PRESSED, "", "",
                 KeyCode.W, false, false, true, false));
+    }
+
+    /** The board comes as a bundle to a hall that has no relay box, and a desk with fewer channels. */
+    private void bundle(Workbench bench) {
+        try {
+            Path file = Files.createTempDirectory("bundle").resolve("star-night.rombix");
+            BundleWriter.write(bench.rig(), file, false);
+            bench.edit("another hall", b -> GearEdits.change(GearEdits.listed(GearEdits.without(b, "relays"), "desk",
+                    "channel", List.of(new Card.Item("host", "Host", Map.of("number", 1)))), "desk",
+                    g -> g.withName(
+                            "Hall desk")));
+            session.window().files().open(file);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
 
     private void press(KeyCode code, boolean shortcut) {

@@ -20,6 +20,16 @@ public final class BoardTree {
         return Json.MAPPER.valueToTree(board);
     }
 
+    /** A value as the text of a file. */
+    public static String text(Object value) {
+        return Json.ordered(value) + "\n";
+    }
+
+    /** Reads a value of a kind of its own. @param file named in errors */
+    public static <T> T read(Path file, String text, Class<T> type) throws BadFile {
+        return Json.read(file, text, type, false);
+    }
+
     /**
      * A tree as a board.
      *

@@ -13,12 +13,14 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import rombix.app.cli.option.Allow;
+import rombix.app.cli.option.BadCall;
 import rombix.app.cli.option.GuestWords;
 import rombix.app.cli.option.LaunchOptions;
 import rombix.app.cli.option.Span;
 import rombix.app.cli.option.WebOptions;
 import rombix.app.cli.play.Playing;
 import rombix.app.show.Display;
+import rombix.core.bundle.Bundle;
 import rombix.core.event.Mode;
 import rombix.core.trust.Ask;
 import rombix.running.LeftBehind;
@@ -37,7 +39,7 @@ import rombix.web.access.AccessList;
 @Command(name = "open", mixinStandardHelpOptions = true, description = {"Opens a board in a window.",
         "Without a display it runs without a window: press buttons from a shell, a controller, keys or OSC."})
 public final class OpenCommand implements Callable<Integer> {
-    @Parameters(paramLabel = "BOARD", description = "The board file.")
+    @Parameters(paramLabel = "BOARD", description = "The board file, or a bundle.")
     private Path board = Path.of("");
 
     @Option(names = "--for", converter = Span.class, paramLabel = "TIME", description = "Close after this time, such as 20s.")
@@ -63,9 +65,27 @@ public final class OpenCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws Exception {
+        if (Bundle.named(board)) {
+            return bundle();
+        }
         run(lines, new LaunchOptions(board, Map.of(), forMillis, live, trust, allow, web), () -> {
         }, _ -> {
         });
+        return 0;
+    }
+
+    /** A bundle is looked at over the board that was open last, or a new one, before anything of it is unpacked. */
+    private int bundle() throws Exception {
+        Bundle.read(board); // A bad one is told before anything opens.
+        if (!Display.available()) {
+            throw new BadCall("Without a display, unpack it first: rombix unpack %s FOLDER".formatted(board));
+        }
+        List<Path> recent = new Settings().recentBoards();
+        Path under = recent.isEmpty()
+                ? Begin.fresh(Path.of(System.getProperty("user.home"), "Rombix"))
+                : recent.getFirst();
+        run(lines, new LaunchOptions(under, Map.of(), forMillis, false, false, allow, web), () -> {
+        }, window -> window.session().window().files().open(board));
         return 0;
     }
 

@@ -28,6 +28,7 @@ import rombix.app.edit.file.Elsewhere;
 import rombix.app.view.common.Desk;
 import rombix.core.board.Board;
 import rombix.core.board.Rig;
+import rombix.core.bundle.Bundle;
 import rombix.core.diff.BoardMerge;
 import rombix.core.edit.Edits;
 import rombix.core.store.BadFile;
@@ -40,8 +41,6 @@ import rombix.running.owner.OpenedBoard;
 public final class BoardFiles {
     private static final Logger LOG = LoggerFactory.getLogger(BoardFiles.class);
 
-    /** A file of so many bytes takes longer to read than a hand waits without being told. */
-    private static final long LARGE = 4L << 20;
     /** How often what is not safe is written before another board comes: where it can't be, it is told. */
     private static final int ROUNDS = 2;
 
@@ -61,6 +60,8 @@ public final class BoardFiles {
     /** The change by another program that was asked about. */
     private Optional<Stamp> asked = Optional.empty();
     private Runnable bare = () -> {
+    };
+    private Consumer<Path> bundles = _ -> {
     };
     /** Whether a save was asked for that has not begun. */
     private boolean saves;
@@ -280,7 +281,8 @@ public final class BoardFiles {
     void choose() {
         FileChooser chooser = new FileChooser();
         chooser.setTitle("Open a board");
-        chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter("Boards", "*.json"));
+        chooser.getExtensionFilters()
+                .add(new FileChooser.ExtensionFilter("Boards and bundles", "*.json", "*" + Bundle.END));
         Path folder = bench.file().toAbsolutePath().getParent();
         if (folder != null && folder.toFile().isDirectory()) {
             chooser.setInitialDirectory(folder.toFile());
@@ -289,6 +291,11 @@ public final class BoardFiles {
         if (chosen != null) {
             open(chosen.toPath());
         }
+    }
+
+    /** What is done with a bundle that is opened. */
+    void whenBundle(Consumer<Path> next) {
+        bundles = next;
     }
 
     /** What is done once a board without gear was made. */
@@ -335,13 +342,16 @@ public final class BoardFiles {
 
     /** @param then done when it is there */
     private void open(Path file, Runnable then) {
+        if (Bundle.named(file)) {
+            bundles.accept(file);
+            return;
+        }
         whenSafe(() -> Thread.ofPlatform().daemon().name("opening").start(() -> {
-            long size = sizeOf(file);
             Consumer<OpenedBoard> taken = opened -> take(opened, then);
-            if (size >= LARGE) {
+            if (Opening.large(file)) {
                 FutureTask<OpenedBoard> reading = new FutureTask<>(() -> OpenedBoard.read(file));
                 Platform.runLater(() -> {
-                    new Opening(desk, file, size, reading).show(over, taken, notices::show);
+                    new Opening(desk, file, reading).show(over, taken, notices::show);
                     Thread.ofPlatform().daemon().name("opening").start(reading);
                 });
                 return;
@@ -353,14 +363,6 @@ public final class BoardFiles {
                 Platform.runLater(() -> notices.show(String.valueOf(e.getMessage())));
             }
         }));
-    }
-
-    private static long sizeOf(Path file) {
-        try {
-            return Files.isRegularFile(file) ? Files.size(file) : 0;
-        } catch (IOException e) {
-            return 0; // Reading it says why.
-        }
     }
 
     private void take(OpenedBoard opened, Runnable then) {

@@ -37,6 +37,8 @@ import rombix.app.view.page.SmallKey;
 import rombix.app.view.patch.PatchSheet;
 import rombix.app.view.rack.RackView;
 import rombix.app.view.score.ScoreView;
+import rombix.app.view.share.BundleSaving;
+import rombix.app.view.share.BundleSheet;
 import rombix.app.view.sheet.BoardsPopover;
 import rombix.app.view.sheet.DevicesView;
 import rombix.app.view.sheet.LogView;
@@ -143,6 +145,10 @@ public final class MainWindow {
                 score, strips, trail, logView, traffic, triggers, gear, cardSheet, overview, onAir, layout),
                 steps, buttons);
         files.whenBare(this::beginWithGear);
+        BundleSheet bundles = new BundleSheet(desk, practice, files::open, notices::show);
+        files.whenBundle(bundle -> bundles.open(bundle, layout));
+        bundles.takeDrops(layout);
+        WindowCommands.share(commands, new BundleSaving(desk, notices::show), layout);
         guests.whenTrusted(() -> MissingSecrets.tell(bench.rig(), secrets, notices, g -> gear.showSecret(rack, g),
                 bench::select));
         masthead.whenModeChosen(modes::mode);

@@ -1,5 +1,7 @@
 package rombix.app.view.window;
 
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ExecutionException;
@@ -20,17 +22,31 @@ import rombix.running.owner.OpenedBoard;
 /** A large board that is being read: says so, and can be cancelled. The deck goes on meanwhile. */
 final class Opening {
     private static final double WIDTH = 320;
+    /** A file of so many bytes takes longer to read than a hand waits without being told. */
+    private static final long LARGE = 4L << 20;
 
     private final Desk desk;
     private final Path file;
-    private final long bytes;
     private final FutureTask<OpenedBoard> reading;
 
-    Opening(Desk desk, Path file, long bytes, FutureTask<OpenedBoard> reading) {
+    Opening(Desk desk, Path file, FutureTask<OpenedBoard> reading) {
         this.desk = desk;
         this.file = file;
-        this.bytes = bytes;
         this.reading = reading;
+    }
+
+    /** Whether it takes so long to read a file that it is to be shown. */
+    static boolean large(Path file) {
+        return size(file) >= LARGE;
+    }
+
+    /** How many bytes a file has; 0 where it is none: reading it says why. */
+    private static long size(Path file) {
+        try {
+            return Files.isRegularFile(file) ? Files.size(file) : 0;
+        } catch (IOException e) {
+            return 0;
+        }
     }
 
     /**
@@ -38,7 +54,7 @@ final class Opening {
      * @param trouble told why it could not be read, on the interface's thread
      */
     void show(Node by, Consumer<OpenedBoard> opened, Consumer<String> trouble) {
-        Label what = Styles.label("Opening %s, %d MB".formatted(file.getFileName(), bytes >> 20), "gear-name");
+        Label what = Styles.label("Opening %s, %d MB".formatted(file.getFileName(), size(file) >> 20), "gear-name");
         ProgressBar bar = new ProgressBar();
         bar.setMaxWidth(Double.MAX_VALUE);
         Button cancel = Fields.plain("Cancel", "Esc");

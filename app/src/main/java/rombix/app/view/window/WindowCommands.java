@@ -14,6 +14,7 @@ import rombix.app.view.page.PageView;
 import rombix.app.view.page.PagesPopover;
 import rombix.app.view.rack.RackView;
 import rombix.app.view.score.ScoreView;
+import rombix.app.view.share.BundleSaving;
 import rombix.app.view.sheet.DevicesView;
 import rombix.app.view.sheet.LogView;
 import rombix.app.view.sheet.TrafficView;
@@ -54,6 +55,12 @@ final class WindowCommands {
     /** Puts in what shows pages in browsers, where a deck runs that can. */
     static void browsers(Commands commands, DevicesView devices, Node middle) {
         commands.add(new Command(() -> "Pages in a browser…", List.of("Alt+W"), Where.ALWAYS, () -> devices.open(
+                middle)));
+    }
+
+    /** Puts in what hands the board over. */
+    static void share(Commands commands, BundleSaving bundle, Node middle) {
+        commands.add(new Command(() -> "Save as bundle…", List.of("Alt+Shift+S"), Where.BUILD, () -> bundle.open(
                 middle)));
     }
 
