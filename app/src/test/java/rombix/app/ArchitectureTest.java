@@ -148,7 +148,7 @@ class ArchitectureTest {
 
     @ArchTest
     static final ArchRule FILES_ARE_THE_STORES = noClasses().that().resideInAPackage("rombix.core..").and()
-            .resideOutsideOfPackage("rombix.core.store..").should().dependOnClassesThat()
+            .resideOutsideOfPackages("rombix.core.store..", "rombix.core.bundle..").should().dependOnClassesThat()
             .resideInAPackage("java.nio.file..");
 
     @ArchTest

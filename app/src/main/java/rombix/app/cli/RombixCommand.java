@@ -36,6 +36,8 @@ import rombix.app.cli.play.TurnCommand;
 import rombix.app.cli.share.BundleCommand;
 import rombix.app.cli.share.DiffCommand;
 import rombix.app.cli.share.MergeCommand;
+import rombix.app.cli.share.PartCommand;
+import rombix.app.cli.share.PasteCommand;
 import rombix.app.cli.share.UnpackCommand;
 import rombix.app.show.Display;
 import rombix.core.store.BadFile;
@@ -74,6 +76,8 @@ public final class RombixCommand implements Callable<Integer> {
             new Entry(CheckCommand.class, CheckCommand::new),
             new Entry(BundleCommand.class, _ -> new BundleCommand()), new Entry(UnpackCommand.class,
                     _ -> new UnpackCommand()),
+            new Entry(PartCommand.class, _ -> new PartCommand()), new Entry(PasteCommand.class,
+                    _ -> new PasteCommand()),
             new Entry(DiffCommand.class, _ -> new DiffCommand()),
             new Entry(MergeCommand.class, _ -> new MergeCommand()),
             new Entry(CardsCommand.class, _ -> new CardsCommand()),

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.BiFunction;
+import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
@@ -19,6 +20,8 @@ public final class ButtonEdits {
     private final Workbench bench;
     private @Nullable Copied copied;
     private @Nullable Copied cutting;
+    private Consumer<List<Button>> told = _ -> {
+    };
 
     public ButtonEdits(Workbench bench) {
         this.bench = bench;
@@ -60,6 +63,11 @@ public final class ButtonEdits {
         return buttons.size() == 1 ? "“" + buttons.getFirst().name() + "”" : buttons.size() + " buttons";
     }
 
+    /** Has another told of buttons that are copied. */
+    public void whenCopied(Consumer<List<Button>> next) {
+        told = next;
+    }
+
     public Optional<Copied> copied() {
         return Optional.ofNullable(copied);
     }
@@ -67,7 +75,10 @@ public final class ButtonEdits {
     public void copy() {
         List<Button> buttons = bench.buttons();
         cutting = null;
-        bench.state().ifPresent(s -> copied = new Copied(buttons, s, bench.part().gesture()));
+        bench.state().ifPresent(s -> {
+            copied = new Copied(buttons, s, bench.part().gesture());
+            told.accept(buttons);
+        });
     }
 
     /** Copies the selected buttons; the next paste moves them there, so that what names them still does. */

@@ -121,12 +121,19 @@ public final class BundleWriter {
     private Gear gear(Gear gear) {
         Map<String, List<Item>> lists = new HashMap<>();
         gear.lists().forEach((list, items) -> lists.put(list, items.stream().map(this::item).toList()));
-        Gear.Link link = gear.link();
-        Gear.Tls tls = link.tls();
-        Gear.Link plain = link.withTls(tls == null ? null : new Gear.Tls(Gear.Tls.Trust.ROOTS, null));
-        return gear.withLists(lists).withLink(addresses
-                ? plain
-                : plain.reached(link.protocol(), link.protocol().descriptor().presetAddress()).withUser(null));
+        Gear listed = gear.withLists(lists);
+        return addresses ? listed.withLink(plain(gear.link())) : bare(listed);
+    }
+
+    /** A gear as anybody may see it: how it is reached is left out, and whose certificate is taken. */
+    static Gear bare(Gear gear) {
+        Gear.Link plain = plain(gear.link());
+        return gear.withLink(plain.reached(plain.protocol(), plain.protocol().descriptor().presetAddress()).withUser(
+                null).withSecret(null));
+    }
+
+    private static Gear.Link plain(Gear.Link link) {
+        return link.withTls(link.tls() == null ? null : new Gear.Tls(Gear.Tls.Trust.ROOTS, null));
     }
 
     /** An item whose sound goes along, under the name that it has in the bundle. */

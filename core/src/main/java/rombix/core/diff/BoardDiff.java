@@ -168,8 +168,8 @@ public final class BoardDiff {
     private void pages(Board was, Board is) {
         each(was.pages(), is.pages(), Page::id, p -> "the page “" + p.name() + "”", (b, a) -> members(tree(b,
                 "buttons"), tree(a, "buttons"), w -> found.add(new Change(a.name(), null, null, null, w))));
-        List<String> order = is.pages().stream().map(Page::id).filter(p -> was.page(p).isPresent()).toList();
-        if (!order.equals(was.pages().stream().map(Page::id).filter(p -> is.page(p).isPresent()).toList())) {
+        List<String> order = is.pages().stream().map(Page::id).filter(p -> before.page(p).isPresent()).toList();
+        if (!order.equals(was.pages().stream().map(Page::id).filter(p -> after.page(p).isPresent()).toList())) {
             found.add(Change.of("the pages are in another order"));
         }
         Map<String, Button> old = byId(was.buttons().toList(), Button::id);

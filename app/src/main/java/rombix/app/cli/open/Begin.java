@@ -1,6 +1,5 @@
 package rombix.app.cli.open;
 
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
@@ -17,9 +16,7 @@ import rombix.app.show.Session;
 import rombix.app.view.common.Theme;
 import rombix.app.view.common.WindowPlace;
 import rombix.app.view.window.Welcome;
-import rombix.core.board.Board;
 import rombix.core.board.Rig;
-import rombix.core.edit.Edits;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
 import rombix.running.owner.Settings;
@@ -48,7 +45,7 @@ public final class Begin {
             case DEMO -> lines.of(Playing.ALONE, "demo").execute("demo");
             case BOARD -> open(lines, java.util.Objects.requireNonNull(choice.get().board()));
             case NEW -> {
-                Path fresh = fresh(Path.of(System.getProperty("user.home"), "Rombix"));
+                Path fresh = OpenCommand.fresh(Path.of(System.getProperty("user.home"), "Rombix"));
                 OpenCommand.run(lines,
                         new LaunchOptions(fresh, Map.of(), null, false, true, new Allow(), new WebOptions()), () -> {
                         }, window -> window.session().window().beginWithGear());
@@ -67,15 +64,6 @@ public final class Begin {
                 }, _ -> {
                 });
         return 0;
-    }
-
-    /** A new board in a folder, with an empty page. */
-    static Path fresh(Path folder) throws java.io.IOException {
-        Files.createDirectories(folder);
-        String name = Edits.freshId("my-board", "board", id -> Files.exists(folder.resolve(id + ".json")));
-        Path file = folder.resolve(name + ".json");
-        BoardFile.save(file, Board.empty("My board"));
-        return file;
     }
 
     private static Optional<Welcome.Choice> ask(List<Path> recent, String trouble) {

@@ -1,5 +1,6 @@
 package rombix.app.cli.open;
 
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
@@ -20,8 +21,11 @@ import rombix.app.cli.option.Span;
 import rombix.app.cli.option.WebOptions;
 import rombix.app.cli.play.Playing;
 import rombix.app.show.Display;
+import rombix.core.board.Board;
 import rombix.core.bundle.Bundle;
+import rombix.core.edit.Edits;
 import rombix.core.event.Mode;
+import rombix.core.store.BoardFile;
 import rombix.core.trust.Ask;
 import rombix.running.LeftBehind;
 import rombix.running.RunningDeck;
@@ -82,11 +86,20 @@ public final class OpenCommand implements Callable<Integer> {
         }
         List<Path> recent = new Settings().recentBoards();
         Path under = recent.isEmpty()
-                ? Begin.fresh(Path.of(System.getProperty("user.home"), "Rombix"))
+                ? fresh(Path.of(System.getProperty("user.home"), "Rombix"))
                 : recent.getFirst();
         run(lines, new LaunchOptions(under, Map.of(), forMillis, false, false, allow, web), () -> {
         }, window -> window.session().window().files().open(board));
         return 0;
+    }
+
+    /** A new board in a folder, with an empty page. */
+    static Path fresh(Path folder) throws java.io.IOException {
+        Files.createDirectories(folder);
+        String name = Edits.freshId("my-board", "board", id -> Files.exists(folder.resolve(id + ".json")));
+        Path file = folder.resolve(name + ".json");
+        BoardFile.save(file, Board.empty("My board"));
+        return file;
     }
 
     /** What has to be so before a window opens. */

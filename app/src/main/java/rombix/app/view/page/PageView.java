@@ -222,7 +222,7 @@ public final class PageView extends Pane implements Cells {
     }
 
     /** The empty cell that has the focus: column and row; nothing where none has. */
-    int[] focusedCell() {
+    public int[] focusedCell() {
         return getScene() != null && getScene().getFocusOwner() instanceof StackPane cell
                 && cell.getUserData() instanceof int[] at ? at : new int[0];
     }

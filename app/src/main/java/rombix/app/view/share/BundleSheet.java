@@ -3,25 +3,17 @@ package rombix.app.view.share;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
-import java.util.Objects;
 import java.util.function.Consumer;
 import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.DragEvent;
 import javafx.scene.input.TransferMode;
-import javafx.scene.layout.ColumnConstraints;
-import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -32,7 +24,6 @@ import rombix.app.view.common.Styles;
 import rombix.app.view.form.Fields;
 import rombix.app.view.gear.Practice;
 import rombix.app.view.sheet.BoardLooks;
-import rombix.core.board.Gear;
 import rombix.core.board.Rig;
 import rombix.core.bundle.Bundle;
 import rombix.core.bundle.Matching;
@@ -50,8 +41,6 @@ public final class BundleSheet {
     private static final double HEIGHT = 560;
     private static final double GEAR_HEIGHT = 330;
     private static final double MATCH_WIDTH = 500;
-    private static final int MOST_BUTTONS = 4;
-    private static final int MOST_LINES = 20;
 
     private final Desk desk;
     private final Practice practice;
@@ -64,14 +53,6 @@ public final class BundleSheet {
         this.practice = practice;
         this.open = open;
         this.notices = notices;
-    }
-
-    /** What can be done about a gear, in words; with what has no counterpart then. */
-    private record Way(String words, Matching.Choice choice, List<String> lost) {
-    }
-
-    /** A gear of theirs, what can be done about it, and what is proposed. */
-    private record Matched(Gear gear, List<Way> ways, Way proposed) {
     }
 
     /** Takes bundles that are dropped anywhere on the window while the board is built. */
@@ -103,7 +84,7 @@ public final class BundleSheet {
             try {
                 Bundle bundle = Bundle.read(file);
                 Matching matching = new Matching(bundle.rig(), mine);
-                List<Matched> gear = matched(bundle, matching);
+                MatchGrid gear = new MatchGrid(bundle.rig(), matching, practice);
                 List<Ask> asks = Asks.of(bundle.rig(), List.of());
                 Platform.runLater(() -> show(by, bundle, matching, gear, asks));
             } catch (BadFile e) {
@@ -112,27 +93,10 @@ public final class BundleSheet {
         });
     }
 
-    private List<Matched> matched(Bundle bundle, Matching matching) {
-        Map<String, Matching.Choice> proposed = matching.proposed();
-        List<Matched> all = new ArrayList<>();
-        for (Gear g : bundle.rig().board().gear()) {
-            List<Way> ways = new ArrayList<>(matching.of(g.id()).stream().map(c -> new Way("Use my “" + c.gear().name()
-                    + "”", new Matching.Choice.Mine(c.gear().id()), c.lost())).toList());
-            ways.add(new Way("Add as new gear", new Matching.Choice.New(), List.of()));
-            if (practice.has(g.card())) {
-                ways.add(new Way("Stand-in for now", new Matching.Choice.StandIn(""), List.of()));
-            }
-            all.add(new Matched(g, ways, ways.stream().filter(w -> w.choice().equals(proposed.get(g.id()))).findFirst()
-                    .orElse(ways.getFirst())));
-        }
-        return all;
-    }
-
-    private void show(Node by, Bundle bundle, Matching matching, List<Matched> gear, List<Ask> asks) {
-        Map<String, Matching.Choice> choices = new LinkedHashMap<>();
-        gear.forEach(m -> choices.put(m.gear().id(), m.proposed().choice()));
-        VBox match = new VBox(Space.S8, Styles.label(gear.isEmpty() ? "It has no gear" : "Its gear, and yours",
-                "gear-name"), gear(bundle, gear, choices));
+    private void show(Node by, Bundle bundle, Matching matching, MatchGrid gear, List<Ask> asks) {
+        ScrollPane rows = gear.node(GEAR_HEIGHT);
+        VBox.setVgrow(rows, Priority.ALWAYS);
+        VBox match = new VBox(Space.S8, Styles.label("Its gear, and yours", "gear-name"), rows);
         match.setPrefWidth(MATCH_WIDTH);
         match.setMinWidth(MATCH_WIDTH);
         ScrollPane asked = BoardLooks.asks(asks);
@@ -148,7 +112,7 @@ public final class BundleSheet {
         trouble.managedProperty().bind(trouble.textProperty().isNotEmpty());
         Button unpack = Fields.plain("Unpack and open", "");
         unpack.setId("unpack");
-        unpack.setOnAction(_ -> unpack(bundle, matching, choices, Path.of(folder.getText().strip()), trouble));
+        unpack.setOnAction(_ -> unpack(bundle, matching, gear, Path.of(folder.getText().strip()), trouble));
         Button cancel = Fields.plain("Cancel", "Esc");
         cancel.setId("unpack-cancel");
         cancel.setOnAction(_ -> desk.overlay().close());
@@ -172,58 +136,6 @@ public final class BundleSheet {
                 .formatted(bundle.manifest().files().size(), bundle.bytes() / 1000, cards, sounds, missing);
     }
 
-    private static ScrollPane gear(Bundle bundle, List<Matched> gear, Map<String, Matching.Choice> choices) {
-        GridPane grid = new GridPane(Space.S10, Space.S8);
-        ColumnConstraints name = new ColumnConstraints(150);
-        ColumnConstraints way = new ColumnConstraints(300);
-        grid.getColumnConstraints().setAll(name, way);
-        int line = 0;
-        for (Matched m : gear) {
-            Label lost = Fields.read("");
-            lost.setWrapText(true);
-            lost.setId("unpack-lost-" + m.gear().id());
-            lost.managedProperty().bind(lost.textProperty().isNotEmpty());
-            tell(lost, m.proposed());
-            ComboBox<Way> choice = Fields.choice("unpack-gear-" + m.gear().id(), m.ways(), m.proposed(), Way::words,
-                    w -> {
-                        choices.put(m.gear().id(), w.choice());
-                        tell(lost, w);
-                    });
-            choice.setMaxWidth(Double.MAX_VALUE);
-            Label title = Styles.label(m.gear().name(), "read");
-            String card = Objects.requireNonNull(bundle.rig().cards().get(m.gear().card())).title();
-            Label kind = Fields.help(card.equals(m.gear().name())
-                    ? m.gear().link().protocol().title()
-                    : card + ", " + m.gear().link().protocol().title());
-            grid.addRow(line++, new VBox(title, kind), new VBox(Space.S2, choice, lost));
-        }
-        ScrollPane scroll = new ScrollPane(grid);
-        scroll.setFitToWidth(true);
-        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
-        scroll.setPrefHeight(GEAR_HEIGHT);
-        scroll.getStyleClass().add("popover-scroll");
-        VBox.setVgrow(scroll, Priority.ALWAYS);
-        return scroll;
-    }
-
-    private static void tell(Label lost, Way way) {
-        List<String> all = way.lost();
-        List<String> buttons = all.stream().map(l -> l.replaceFirst("(?s)^(“[^”]*”): .*", "$1"))
-                .filter(l -> l.startsWith(
-                        "“"))
-                .distinct().toList();
-        lost.setText(all.isEmpty()
-                ? ""
-                : "No counterpart for %d of its uses%s%s%s".formatted(all.size(), buttons.isEmpty() ? "" : ", in ",
-                        String
-                                .join(", ", buttons.subList(0, Math.min(MOST_BUTTONS, buttons.size()))),
-                        buttons
-                                .size() > MOST_BUTTONS ? " and " + (buttons.size() - MOST_BUTTONS) + " more" : ""));
-        lost.setTooltip(all.isEmpty()
-                ? null
-                : new Tooltip(String.join("\n", all.subList(0, Math.min(MOST_LINES, all.size())))));
-    }
-
     /** A folder that is not there yet. */
     private static Path fresh(Bundle bundle) {
         Path home = Path.of(System.getProperty("user.home"), "Rombix");
@@ -231,18 +143,10 @@ public final class BundleSheet {
         return home.resolve(Edits.freshId(name, "board", id -> Files.exists(home.resolve(id))));
     }
 
-    private void unpack(Bundle bundle, Matching matching, Map<String, Matching.Choice> choices, Path folder,
-            Label trouble) {
-        Map<String, Matching.Choice> chosen = new LinkedHashMap<>(choices);
+    private void unpack(Bundle bundle, Matching matching, MatchGrid gear, Path folder, Label trouble) {
         Thread.ofPlatform().daemon().name("unpacking").start(() -> {
             try {
-                for (Map.Entry<String, Matching.Choice> e : chosen.entrySet()) {
-                    if (e.getValue() instanceof Matching.Choice.StandIn) {
-                        e.setValue(new Matching.Choice.StandIn(practice.standIn(bundle.rig().board().gear(e.getKey())
-                                .orElseThrow().card())));
-                    }
-                }
-                Path board = bundle.unpack(folder, matching.applied(chosen).rig());
+                Path board = bundle.unpack(folder, matching.applied(gear.carriedOut()).rig());
                 Platform.runLater(() -> {
                     desk.overlay().close();
                     open.accept(board);

@@ -293,14 +293,10 @@ public final class BoardFiles {
         }
     }
 
-    /** What is done with a bundle that is opened. */
-    void whenBundle(Consumer<Path> next) {
-        bundles = next;
-    }
-
-    /** What is done once a board without gear was made. */
-    void whenBare(Runnable next) {
-        bare = next;
+    /** What is done with a bundle that is opened, and once a board without gear was made. */
+    void whenOpened(Consumer<Path> bundle, Runnable withoutGear) {
+        bundles = bundle;
+        bare = withoutGear;
     }
 
     /** Makes a board's file on the writer's thread, and opens it. */

@@ -39,6 +39,7 @@ import rombix.app.view.rack.RackView;
 import rombix.app.view.score.ScoreView;
 import rombix.app.view.share.BundleSaving;
 import rombix.app.view.share.BundleSheet;
+import rombix.app.view.share.PartClipboard;
 import rombix.app.view.sheet.BoardsPopover;
 import rombix.app.view.sheet.DevicesView;
 import rombix.app.view.sheet.LogView;
@@ -141,12 +142,13 @@ public final class MainWindow {
         EditOnAir onAir = new EditOnAir(desk, player, page, notices::show);
         modes = new Modes(desk, player, guests, layout, new Modes.Parts(masthead, notices, rack, page, score, rehearsal,
                 strips, ask, hints, onAir));
+        PartClipboard clipboard = new PartClipboard(desk, practice, guests::before, notices::show, page::focusedCell);
+        buttons.whenCopied(clipboard::copied);
         WindowCommands.fill(commands, desk, new WindowCommands.Parts(stagework, modes, files, masthead, rack, page,
-                score, strips, trail, logView, traffic, triggers, gear, cardSheet, overview, onAir, layout),
+                score, strips, trail, logView, traffic, triggers, gear, cardSheet, overview, onAir, clipboard, layout),
                 steps, buttons);
-        files.whenBare(this::beginWithGear);
         BundleSheet bundles = new BundleSheet(desk, practice, files::open, notices::show);
-        files.whenBundle(bundle -> bundles.open(bundle, layout));
+        files.whenOpened(bundle -> bundles.open(bundle, layout), this::beginWithGear);
         bundles.takeDrops(layout);
         WindowCommands.share(commands, new BundleSaving(desk, notices::show), layout);
         guests.whenTrusted(() -> MissingSecrets.tell(bench.rig(), secrets, notices, g -> gear.showSecret(rack, g),

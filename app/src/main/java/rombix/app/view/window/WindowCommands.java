@@ -15,6 +15,7 @@ import rombix.app.view.page.PagesPopover;
 import rombix.app.view.rack.RackView;
 import rombix.app.view.score.ScoreView;
 import rombix.app.view.share.BundleSaving;
+import rombix.app.view.share.PartClipboard;
 import rombix.app.view.sheet.DevicesView;
 import rombix.app.view.sheet.LogView;
 import rombix.app.view.sheet.TrafficView;
@@ -29,7 +30,7 @@ final class WindowCommands {
     record Parts(Stagework stage, Modes modes, BoardFiles files, Masthead masthead, RackView rack, PageView page,
             ScoreView score, LiveStrips strips, PageTrail trail, LogView log, TrafficView traffic,
             TriggersView triggers, GearSheet gear, CardSheet card,
-            Overview overview, EditOnAir onAir, Node middle) {
+            Overview overview, EditOnAir onAir, PartClipboard clipboard, Node middle) {
     }
 
     private final Desk desk;
@@ -136,7 +137,8 @@ final class WindowCommands {
             buttons.cut();
             window.page().rebuild();
         }, "Ctrl+X");
-        add(Where.PAGE, "Paste", window.page()::paste, "Ctrl+V");
+        add(Where.PAGE, "Paste", () -> window.clipboard().paste(window.middle(), window.page()::paste), "Ctrl+V");
+        add(Where.BUILD, "Copy this page for another board", window.clipboard()::copyPage, "Alt+C");
         add(Where.PAGE, "Duplicate the selected buttons", buttons::duplicate, "Ctrl+D");
         add(Where.BUILD, "Make the selected buttons match", buttons::match, "Ctrl+M");
         add(Where.PAGE, "Delete the selected buttons", window.page()::deleteSelected, "Delete", "Backspace");
