@@ -4,10 +4,13 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
+import rombix.core.board.MessageTrigger;
 import rombix.core.board.StepWords;
 import rombix.core.board.Trigger;
 import rombix.core.check.Check;
@@ -67,11 +70,12 @@ public final class TriggerEdits {
                     .number(), m.channel(), m.port());
             case Trigger.Gamepad g -> g.part() + ", " + g.device();
             case Trigger.Osc o -> o.address();
-            case Trigger.Http h -> "/hook/" + h.name() + (h.values().isEmpty()
+            case MessageTrigger.Http h -> "/hook/" + h.name() + (h.values().isEmpty()
                     ? ""
                     : ", with " + String.join(", ", h.values()));
-            case Trigger.Mqtt m -> m.topic() + (m.text() == null ? "" : ": " + m.text()) + ", " + bench.rig().twin(m
-                    .gear()).map(t -> t.title()).orElse(m.gear());
+            case MessageTrigger.Mqtt m ->
+                m.topic() + (m.text() == null ? "" : ": " + m.text()) + ", " + bench.rig().twin(m
+                        .gear()).map(t -> t.title()).orElse(m.gear());
             case Trigger.Clock c -> c.at().words() + (c.late() ? ", late if missed" : "");
             case Trigger.Becomes b -> new StepWords(bench.rig(), readings).of(b.condition()) + (b.each()
                     ? ", each time"
@@ -89,12 +93,20 @@ public final class TriggerEdits {
             case Trigger.Midi _ -> "controller";
             case Trigger.Gamepad _ -> "gamepad";
             case Trigger.Osc _ -> "OSC";
-            case Trigger.Http _ -> "HTTP";
-            case Trigger.Mqtt _ -> "MQTT";
+            case MessageTrigger.Http _ -> "HTTP";
+            case MessageTrigger.Mqtt _ -> "MQTT";
             case Trigger.Clock _ -> "clock";
             case Trigger.Becomes _ -> "condition";
             case Trigger.When _ -> "event";
         };
+    }
+
+    /** A name for a call over HTTP that no other trigger has. */
+    public String freshHook() {
+        Set<String> taken = bench.board().buttons().flatMap(b -> b.triggers().stream()).filter(
+                MessageTrigger.Http.class::isInstance).map(t -> ((MessageTrigger.Http) t).name()).collect(Collectors
+                        .toSet());
+        return Edits.freshId("hook", "hook", taken::contains);
     }
 
     public void add(String button, Trigger trigger) {

@@ -323,6 +323,7 @@ public final class Pictures {
                     "channel", List.of(new Card.Item("host", "Host", Map.of("number", 1)))), "desk",
                     g -> g.withName(
                             "Hall desk")));
+            bench.discardUnsaved(); // The board itself stays as it is.
             session.window().files().open(file);
         } catch (IOException e) {
             throw new UncheckedIOException(e);

@@ -10,6 +10,7 @@ import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board.BoardValue;
 import rombix.core.board.Button;
+import rombix.core.board.MessageTrigger;
 import rombix.core.board.Rig;
 import rombix.core.board.Trigger;
 import rombix.core.board.Walk;
@@ -57,10 +58,10 @@ final class Names {
         if (trigger instanceof Trigger.Becomes b) {
             Condition.readings(b.condition()).forEach(r -> chains.addAll(r.that().names()));
         }
-        if (trigger instanceof Trigger.Http h) {
+        if (trigger instanceof MessageTrigger.Http h) {
             chains.addAll(h.values());
         }
-        if (trigger instanceof Trigger.Mqtt) {
+        if (trigger instanceof MessageTrigger.Mqtt) {
             chains.addAll(Touch.Mqtt.NAMES);
         }
     }

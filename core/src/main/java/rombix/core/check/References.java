@@ -12,6 +12,7 @@ import rombix.core.board.Control;
 import rombix.core.board.Face;
 import rombix.core.board.Face.Tally;
 import rombix.core.board.Gear;
+import rombix.core.board.MessageTrigger;
 import rombix.core.board.Page;
 import rombix.core.board.Rig;
 import rombix.core.board.RunDown;
@@ -135,11 +136,11 @@ public final class References {
             case Trigger.Becomes b -> test(b.condition(), at + "/condition", false);
             case Trigger.When w when w.gear() != null && rig.twin(w.gear()).isEmpty() ->
                 flaw(at + "/gear", "no gear “%s” on this board".formatted(w.gear()));
-            case Trigger.Mqtt m when rig.twin(m.gear()).isEmpty() ->
+            case MessageTrigger.Mqtt m when rig.twin(m.gear()).isEmpty() ->
                 flaw(at + "/gear", "no gear “%s” on this board".formatted(m.gear()));
-            case Trigger.Mqtt m when !rig.twin(m.gear()).orElseThrow().protocol().descriptor().topics() ->
+            case MessageTrigger.Mqtt m when !rig.twin(m.gear()).orElseThrow().protocol().descriptor().topics() ->
                 flaw(at + "/gear", "“%s” has no MQTT topics".formatted(m.gear()));
-            case Trigger.Mqtt _,Trigger.When _,Trigger.Key _,Trigger.Midi _,Trigger.Gamepad _,Trigger.Osc _,Trigger.Http _,Trigger.Clock _ -> {
+            case MessageTrigger.Mqtt _,Trigger.When _,Trigger.Key _,Trigger.Midi _,Trigger.Gamepad _,Trigger.Osc _,MessageTrigger.Http _,Trigger.Clock _ -> {
                 // These name nothing of the board.
             }
         }

@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import rombix.core.board.Gear;
+import rombix.core.board.MessageTrigger;
 import rombix.core.board.Rig;
 import rombix.core.board.Trigger;
 import rombix.core.card.Protocol;
@@ -49,7 +50,7 @@ public final class TriggerConflicts {
         return switch (trigger) {
             case Trigger.Key k -> key(k, rig);
             case Trigger.Midi m -> midi(m, rig);
-            case Trigger.Gamepad _,Trigger.Osc _,Trigger.Http _,Trigger.Mqtt _,Trigger.Clock _,Trigger.Becomes _,Trigger.When _ ->
+            case Trigger.Gamepad _,Trigger.Osc _,MessageTrigger.Http _,MessageTrigger.Mqtt _,Trigger.Clock _,Trigger.Becomes _,Trigger.When _ ->
                 Optional.empty();
         };
     }

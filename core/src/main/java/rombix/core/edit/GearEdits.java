@@ -15,6 +15,7 @@ import rombix.core.board.Button;
 import rombix.core.board.Control;
 import rombix.core.board.Face;
 import rombix.core.board.Gear;
+import rombix.core.board.MessageTrigger;
 import rombix.core.board.Page;
 import rombix.core.board.State;
 import rombix.core.board.Trigger;
@@ -150,8 +151,8 @@ public final class GearEdits {
             return switch (trigger) {
                 case Trigger.Becomes b -> in(b.condition());
                 case Trigger.When w -> card == null && Objects.equals(w.gear(), gear);
-                case Trigger.Mqtt m -> card == null && m.gear().equals(gear);
-                case Trigger.Key _,Trigger.Midi _,Trigger.Gamepad _,Trigger.Osc _,Trigger.Http _,Trigger.Clock _ ->
+                case MessageTrigger.Mqtt m -> card == null && m.gear().equals(gear);
+                case Trigger.Key _,Trigger.Midi _,Trigger.Gamepad _,Trigger.Osc _,MessageTrigger.Http _,Trigger.Clock _ ->
                     false;
             };
         }

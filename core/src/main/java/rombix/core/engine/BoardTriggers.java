@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Button;
+import rombix.core.board.MessageTrigger;
 import rombix.core.board.Page;
 import rombix.core.board.Question;
 import rombix.core.board.Schedule;
@@ -122,7 +123,7 @@ public final class BoardTriggers {
                         Timed made = new Timed(button.id(), c, old == null ? deck.clock.wall() : old.last);
                         timed.put(button.id() + c.at().text(), made);
                     }
-                    case Trigger.Key _,Trigger.Midi _,Trigger.Gamepad _,Trigger.Osc _,Trigger.Http _,Trigger.Mqtt _ -> {
+                    case Trigger.Key _,Trigger.Midi _,Trigger.Gamepad _,Trigger.Osc _,MessageTrigger.Http _,MessageTrigger.Mqtt _ -> {
                         // These come from outside.
                     }
                 }

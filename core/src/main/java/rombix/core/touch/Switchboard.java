@@ -13,9 +13,10 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Control;
+import rombix.core.board.MessageTrigger;
 import rombix.core.board.Rig;
-import rombix.core.board.Trigger.Midi.Turns;
 import rombix.core.board.Trigger;
+import rombix.core.board.Trigger.Midi.Turns;
 import rombix.core.chain.Gesture;
 import rombix.core.event.Event;
 import rombix.core.twin.Scale;
@@ -89,8 +90,8 @@ public final class Switchboard {
             case Trigger.Midi m -> new Knob(m.port(), m.message(), m.channel(), m.number());
             case Trigger.Gamepad g -> new Part(g.device(), g.part());
             case Trigger.Osc o -> o.address();
-            case Trigger.Mqtt m -> new Topic(m.gear(), m.topic());
-            case Trigger.Key _,Trigger.Http _,Trigger.Clock _,Trigger.Becomes _,Trigger.When _ -> null;
+            case MessageTrigger.Mqtt m -> new Topic(m.gear(), m.topic());
+            case Trigger.Key _,MessageTrigger.Http _,Trigger.Clock _,Trigger.Becomes _,Trigger.When _ -> null;
         };
     }
 
@@ -237,7 +238,7 @@ public final class Switchboard {
     }
 
     private void mqtt(Plug p, Touch.Mqtt m) {
-        String wanted = ((Trigger.Mqtt) p.trigger()).text();
+        String wanted = ((MessageTrigger.Mqtt) p.trigger()).text();
         if (wanted == null || wanted.equals(m.text())) {
             port(p, m).perform(p.button().id(), m.said());
         }
@@ -298,8 +299,10 @@ public final class Switchboard {
 
     /** The topics of a gear that a board's triggers name. */
     public static Set<String> topics(Board board, String gear) {
-        return board.buttons().flatMap(b -> b.triggers().stream()).filter(t -> t instanceof Trigger.Mqtt m && m.gear()
-                .equals(gear)).map(t -> ((Trigger.Mqtt) t).topic()).collect(Collectors.toSet());
+        return board.buttons().flatMap(b -> b.triggers().stream())
+                .filter(t -> t instanceof MessageTrigger.Mqtt m && m.gear()
+                        .equals(gear))
+                .map(t -> ((MessageTrigger.Mqtt) t).topic()).collect(Collectors.toSet());
     }
 
     /** Whether a board has triggers of a kind. */

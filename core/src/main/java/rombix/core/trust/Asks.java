@@ -21,6 +21,7 @@ import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Gear;
+import rombix.core.board.MessageTrigger;
 import rombix.core.board.Rig;
 import rombix.core.board.Trigger;
 import rombix.core.board.Walk;
@@ -221,10 +222,11 @@ public final class Asks {
                         "from programs on this computer, at port " + board.listensAt()));
                 case Trigger.Key k when k.everywhere() -> add(new Ask(Kind.HEARS, "hears key " + k.normal().key(), k
                         .key(), "presses “" + b.name() + "”, also while another program is in front"));
-                case Trigger.Mqtt m -> add(new Ask(Kind.HEARS, "hears topic " + m.gear() + " " + m.topic(), m.topic(),
-                        "presses “%s” when a message comes by “%s”".formatted(b.name(), board.gear(m.gear()).map(
-                                Gear::name).orElse(m.gear()))));
-                case Trigger.Key _,Trigger.Http _,Trigger.Clock _,Trigger.Becomes _,Trigger.When _ -> {
+                case MessageTrigger.Mqtt m ->
+                    add(new Ask(Kind.HEARS, "hears topic " + m.gear() + " " + m.topic(), m.topic(),
+                            "presses “%s” when a message comes by “%s”".formatted(b.name(), board.gear(m.gear()).map(
+                                    Gear::name).orElse(m.gear()))));
+                case Trigger.Key _,MessageTrigger.Http _,Trigger.Clock _,Trigger.Becomes _,Trigger.When _ -> {
                 }
             }
         }));

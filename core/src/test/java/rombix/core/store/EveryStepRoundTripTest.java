@@ -26,6 +26,7 @@ import rombix.core.board.Button.Guard;
 import rombix.core.board.Control;
 import rombix.core.board.Face;
 import rombix.core.board.Gear;
+import rombix.core.board.MessageTrigger;
 import rombix.core.board.Page;
 import rombix.core.board.RunDown;
 import rombix.core.board.Schedule;
@@ -68,8 +69,8 @@ class EveryStepRoundTripTest {
                     0), "two", new Trigger.Midi.Led(null, 5)), false),
             new Trigger.Midi("Pads",
                     Trigger.Midi.Message.CONTROL, 1, 0, Trigger.Midi.Turns.SIGNED_BIT, Map.of(), true),
-            new Trigger.Osc("/go/1"), new Trigger.Http("bell", List.of("who")),
-            new Trigger.Mqtt("house", "bell/+", null), new Trigger.Mqtt("house", "#", "on"),
+            new Trigger.Osc("/go/1"), new MessageTrigger.Http("bell", List.of("who")),
+            new MessageTrigger.Mqtt("house", "bell/+", null), new MessageTrigger.Mqtt("house", "#", "on"),
             new Trigger.Clock(Schedule.of("Fri,Sat 21:30"), true), new Trigger.Clock(Schedule
                     .of("every 15 min"), false),
             new Trigger.Clock(Schedule.of("2026-12-24T21:30"), false),

@@ -4,7 +4,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import rombix.core.board.Button;
-import rombix.core.board.Trigger;
+import rombix.core.board.MessageTrigger;
 import rombix.core.event.Mode;
 import rombix.core.touch.DeckPort;
 import rombix.core.value.Value;
@@ -21,7 +21,7 @@ public final class Hooks {
     }
 
     /** A trigger and its button. */
-    private record Pulled(Button button, Trigger.Http trigger) {
+    private record Pulled(Button button, MessageTrigger.Http trigger) {
     }
 
     /**
@@ -32,7 +32,8 @@ public final class Hooks {
      */
     public ApiAnswer pull(String name, String source, JsonNode values) {
         List<Pulled> all = deck.rig().board().buttons().flatMap(b -> b.triggers().stream().filter(
-                t -> t instanceof Trigger.Http h && h.name().equals(name)).map(t -> new Pulled(b, (Trigger.Http) t)))
+                t -> t instanceof MessageTrigger.Http h && h.name().equals(name))
+                .map(t -> new Pulled(b, (MessageTrigger.Http) t)))
                 .toList();
         if (all.isEmpty()) {
             return new ApiAnswer.Refused(404, "Not found", "The board has no trigger of this name.");

@@ -16,9 +16,9 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import rombix.app.cli.option.BadCall;
+import rombix.core.board.MessageTrigger;
 import rombix.core.board.Page;
 import rombix.core.board.Rig;
-import rombix.core.board.Trigger;
 import rombix.core.find.Nearest;
 import rombix.running.RunningDeck;
 import rombix.web.BrowserPages;
@@ -133,7 +133,7 @@ public final class DevicesCommand implements Callable<Integer> {
 
     private String hook(Rig rig, String name) throws BadCall {
         List<String> hooks = rig.board().buttons().flatMap(b -> b.triggers().stream()).filter(
-                Trigger.Http.class::isInstance).map(t -> ((Trigger.Http) t).name()).distinct().toList();
+                MessageTrigger.Http.class::isInstance).map(t -> ((MessageTrigger.Http) t).name()).distinct().toList();
         if (!hooks.contains(name)) {
             throw new BadCall("%s: no HTTP trigger “%s”; %s".formatted(board, name, Nearest.words(name, hooks)));
         }

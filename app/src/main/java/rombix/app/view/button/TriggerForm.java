@@ -23,6 +23,7 @@ import rombix.app.view.common.Space;
 import rombix.app.view.form.Fields;
 import rombix.app.view.form.KeyField;
 import rombix.app.view.step.ConditionField;
+import rombix.core.board.MessageTrigger;
 import rombix.core.board.Schedule;
 import rombix.core.board.State;
 import rombix.core.board.Trigger;
@@ -72,8 +73,8 @@ public final class TriggerForm {
             case Trigger.Midi m -> midi(m, row);
             case Trigger.Gamepad g -> gamepad(g);
             case Trigger.Osc o -> osc(o);
-            case Trigger.Http h -> http(h);
-            case Trigger.Mqtt m -> mqtt(m);
+            case MessageTrigger.Http h -> http(h);
+            case MessageTrigger.Mqtt m -> mqtt(m);
             case Trigger.Clock c -> clock(c);
             case Trigger.Becomes b -> becomes(b);
             case Trigger.When w -> when(w);
@@ -98,8 +99,8 @@ public final class TriggerForm {
                         "In the chain, {says} is the reported text and {part1}, {part2}… are the groups of the pattern."));
     }
 
-    private List<Node> http(Trigger.Http h) {
-        Trigger.Http[] now = {h};
+    private List<Node> http(MessageTrigger.Http h) {
+        MessageTrigger.Http[] now = {h};
         return List.of(Fields.named("Name", checked("trigger-hook", h.name(), n -> {
             now[0] = now[0].withName(n);
             changed.accept(now[0]);
@@ -112,18 +113,18 @@ public final class TriggerForm {
                         .help("The call needs a token for this name: choose Pages in a browser, then Add a program."));
     }
 
-    private List<Node> mqtt(Trigger.Mqtt m) {
+    private List<Node> mqtt(MessageTrigger.Mqtt m) {
         List<Named> gear = desk.bench().rig().twins().values().stream().filter(t -> t.protocol().descriptor().topics())
                 .map(t -> new Named(t.gear(), t.title())).toList();
         return List.of(Fields.named("Broker", Fields.choice("trigger-broker", gear, gear.stream().filter(g -> m.gear()
-                .equals(g.id())).findFirst().orElse(null), Named::words, g -> change(Trigger.Mqtt.class,
+                .equals(g.id())).findFirst().orElse(null), Named::words, g -> change(MessageTrigger.Mqtt.class,
                         x -> x.withGear(Objects.requireNonNull(g.id()))))),
                 Fields.named("Topic", checked("trigger-topic", m.topic(), t -> {
-                    Trigger.Mqtt checked = m.withTopic(t);
-                    change(Trigger.Mqtt.class, x -> x.withTopic(checked.topic()));
+                    MessageTrigger.Mqtt checked = m.withTopic(t);
+                    change(MessageTrigger.Mqtt.class, x -> x.withTopic(checked.topic()));
                 }), "+ stands for one level, # for the rest"),
                 Fields.named("Message", Fields.text("trigger-topic-text", Objects.requireNonNullElse(m.text(), ""),
-                        t -> change(Trigger.Mqtt.class, x -> x.withText(t.isEmpty() ? null : t))),
+                        t -> change(MessageTrigger.Mqtt.class, x -> x.withText(t.isEmpty() ? null : t))),
                         "Only this text presses; empty for any"),
                 Fields.help("In the chain, {says} is the text of the message and {topic} its topic."));
     }

@@ -5,6 +5,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.function.Consumer;
+import java.util.regex.Matcher;
 import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -104,7 +105,7 @@ public final class BundleSheet {
         HBox.setHgrow(about, Priority.ALWAYS);
         HBox middle = new HBox(Space.S16, BoardLooks.pages(bundle.rig().board()), match, about);
         VBox.setVgrow(middle, Priority.ALWAYS);
-        TextField folder = Fields.text("unpack-folder", fresh(bundle).toString(), _ -> {
+        TextField folder = Fields.text("unpack-folder", fresh(bundle), _ -> {
         });
         folder.setMinWidth(MATCH_WIDTH);
         Label trouble = Styles.label("", "trouble");
@@ -112,7 +113,7 @@ public final class BundleSheet {
         trouble.managedProperty().bind(trouble.textProperty().isNotEmpty());
         Button unpack = Fields.plain("Unpack and open", "");
         unpack.setId("unpack");
-        unpack.setOnAction(_ -> unpack(bundle, matching, gear, Path.of(folder.getText().strip()), trouble));
+        unpack.setOnAction(_ -> unpack(bundle, matching, gear, whole(folder.getText()), trouble));
         Button cancel = Fields.plain("Cancel", "Esc");
         cancel.setId("unpack-cancel");
         cancel.setOnAction(_ -> desk.overlay().close());
@@ -136,11 +137,17 @@ public final class BundleSheet {
                 .formatted(bundle.manifest().files().size(), bundle.bytes() / 1000, cards, sounds, missing);
     }
 
-    /** A folder that is not there yet. */
-    private static Path fresh(Bundle bundle) {
-        Path home = Path.of(System.getProperty("user.home"), "Rombix");
+    /** A folder that is not there yet, as people write it. */
+    private static String fresh(Bundle bundle) {
+        Path boards = whole("~/Rombix");
         String name = bundle.manifest().board().replaceFirst("\\.json$", "");
-        return home.resolve(Edits.freshId(name, "board", id -> Files.exists(home.resolve(id))));
+        return "~/Rombix/" + Edits.freshId(name, "board", id -> Files.exists(boards.resolve(id)));
+    }
+
+    /** A folder as it was typed; {@code ~} is the home folder. */
+    private static Path whole(String typed) {
+        return Path.of(typed.strip().replaceFirst("^~(?=/|\\\\|$)", Matcher.quoteReplacement(System.getProperty(
+                "user.home"))));
     }
 
     private void unpack(Bundle bundle, Matching matching, MatchGrid gear, Path folder, Label trouble) {

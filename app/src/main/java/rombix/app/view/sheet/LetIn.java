@@ -21,7 +21,7 @@ import rombix.app.view.common.Desk;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.app.view.form.Fields;
-import rombix.core.board.Trigger;
+import rombix.core.board.MessageTrigger;
 import rombix.running.RunningDeck;
 import rombix.web.BrowserPages;
 import rombix.web.WebServer;
@@ -135,7 +135,7 @@ final class LetIn {
         TextField name = Fields.text("program-name", "", _ -> {
         });
         List<String> hooks = desk.bench().board().buttons().flatMap(b -> b.triggers().stream()).filter(
-                Trigger.Http.class::isInstance).map(t -> ((Trigger.Http) t).name()).distinct().toList();
+                MessageTrigger.Http.class::isInstance).map(t -> ((MessageTrigger.Http) t).name()).distinct().toList();
         VBox named = Fields.named("Name", name);
         VBox rights = DeviceForm.rights(Access.Kind.PROGRAM, programRights, r -> programRights = r);
         List<String> uses = new ArrayList<>(List.of(""));

@@ -6,7 +6,6 @@ import java.util.Objects;
 import java.util.Set;
 import java.util.function.BooleanSupplier;
 import java.util.function.Supplier;
-import java.util.stream.Collectors;
 import javafx.animation.KeyFrame;
 import javafx.animation.PauseTransition;
 import javafx.animation.Timeline;
@@ -32,9 +31,9 @@ import rombix.app.view.common.Desk;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.app.view.form.Fields;
+import rombix.core.board.MessageTrigger;
 import rombix.core.board.Schedule;
 import rombix.core.board.Trigger;
-import rombix.core.edit.Edits;
 import rombix.core.event.Status;
 import rombix.core.touch.Learning;
 import rombix.core.touch.Switchboard;
@@ -143,8 +142,8 @@ public final class TriggersView {
             case Trigger.Midi m -> now.open().contains(m.port()) ? "plugged in" : "missing";
             case Trigger.Gamepad g -> now.gamepads().contains(g.device()) ? "plugged in" : "missing";
             case Trigger.Osc _ -> now.oscPort() >= 0 ? "listening" : "not receiving";
-            case Trigger.Http _ -> hooks.getAsBoolean() ? "listening" : "pages are off";
-            case Trigger.Mqtt m -> desk.model().state().status(m.gear()).phase() == Status.Phase.READY
+            case MessageTrigger.Http _ -> hooks.getAsBoolean() ? "listening" : "pages are off";
+            case MessageTrigger.Mqtt m -> desk.model().state().status(m.gear()).phase() == Status.Phase.READY
                     ? "listening"
                     : "not connected";
             case Trigger.Key _,Trigger.Clock _,Trigger.Becomes _,Trigger.When _ -> "ready";
@@ -319,13 +318,6 @@ public final class TriggersView {
                 }).of(row));
     }
 
-    /** A name that no other trigger has. */
-    private String freshHook() {
-        Set<String> taken = desk.bench().board().buttons().flatMap(b -> b.triggers().stream()).filter(
-                Trigger.Http.class::isInstance).map(t -> ((Trigger.Http) t).name()).collect(Collectors.toSet());
-        return Edits.freshId("hook", "hook", taken::contains);
-    }
-
     private record Made(String words, Trigger trigger) {
     }
 
@@ -333,7 +325,7 @@ public final class TriggersView {
     private ComboBox<Made> adder() {
         List<Made> kinds = new ArrayList<>(List.of(new Made("a key", new Trigger.Key("F13", true)), new Made(
                 "an OSC message", new Trigger.Osc("/go")),
-                new Made("an HTTP call", new Trigger.Http(freshHook(), List.of())),
+                new Made("an HTTP call", new MessageTrigger.Http(edits.freshHook(), List.of())),
                 new Made("a time of day", new Trigger.Clock(Schedule.of(
                         "21:30"), false)),
                 new Made("board goes live", new Trigger.When(Trigger.When.What.WENT_LIVE, null)),
@@ -342,7 +334,8 @@ public final class TriggersView {
                 .state().readings(g)))));
         desk.bench().rig().twins().values().stream().filter(t -> t.protocol().descriptor().topics()).findFirst()
                 .ifPresent(
-                        t -> kinds.add(3, new Made("an MQTT message", new Trigger.Mqtt(t.gear(), "show/go", null))));
+                        t -> kinds.add(3,
+                                new Made("an MQTT message", new MessageTrigger.Mqtt(t.gear(), "show/go", null))));
         touches.sources().ports().stream().findFirst().ifPresent(p -> kinds.add(1, new Made("a controller",
                 new Trigger.Midi(p, Trigger.Midi.Message.NOTE, 1, 60, null, java.util.Map.of(), false))));
         touches.sources().gamepads().stream().findFirst().ifPresent(d -> kinds.add(1, new Made("a gamepad",
