@@ -10,6 +10,7 @@ import rombix.core.event.Known;
 import rombix.core.event.Mode;
 import rombix.core.found.FoundGear;
 import rombix.core.sight.Pixels;
+import rombix.core.time.Clock;
 import rombix.core.touch.DeckPort;
 import rombix.core.traffic.Traffic;
 import rombix.core.traffic.WhyNot;
@@ -57,11 +58,18 @@ public interface Player {
     /** How many times as fast as the wall's clock a rehearsal goes, from now on. */
     void pace(double factor);
 
-    /** The moment on the clock of what plays now, in nanoseconds. */
-    long nanos();
+    /** The clock of what plays now. */
+    Clock clock();
+
+    /** The moment on that clock, in nanoseconds. */
+    default long nanos() {
+        return clock().nanos();
+    }
 
     /** The time of day on that clock. From any thread. */
-    ZonedDateTime wall();
+    default ZonedDateTime wall() {
+        return clock().wall();
+    }
 
     /** Runs a chain on twins while the gear goes on as it does; null ends that, and shows the gear again. */
     void tryOnTwins(Event.@Nullable Try tried);

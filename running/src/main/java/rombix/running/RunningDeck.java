@@ -1,6 +1,5 @@
 package rombix.running;
 
-import java.time.ZonedDateTime;
 import java.util.List;
 import java.util.Map;
 import java.util.SplittableRandom;
@@ -45,9 +44,7 @@ import rombix.running.state.DeckState;
 public final class RunningDeck implements Player, AutoCloseable {
     /** The machine's own clock. */
     public static final Clock CLOCK = new MachineClock();
-
     private static final Rig NO_BOARD = Rig.of(Board.empty(""), Map.of());
-
     private final List<Consumer<Happening>> watchers = new CopyOnWriteArrayList<>();
     private final @Nullable LogStore store;
     private final @Nullable LogWriter log;
@@ -293,15 +290,9 @@ public final class RunningDeck implements Player, AutoCloseable {
     }
 
     @Override
-    public long nanos() {
+    public Clock clock() {
         Rehearsal now = rehearsal;
-        return now == null ? CLOCK.nanos() : now.clock().nanos();
-    }
-
-    @Override
-    public ZonedDateTime wall() {
-        Rehearsal now = rehearsal;
-        return now == null ? CLOCK.wall() : now.clock().wall();
+        return now == null ? CLOCK : now.clock();
     }
 
     @Override

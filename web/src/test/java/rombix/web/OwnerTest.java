@@ -84,6 +84,9 @@ class OwnerTest {
         deck.mode(Mode.BUILD, false);
         soon(() -> mode().equals("build"));
         phone.say(Map.of("do", "press", "b", "host-talk"));
+        int heard = phone.count();
+        phone.say(Map.of("do", "holding"));
+        soon(() -> phone.count() > heard); // It was answered, so what came before it was done.
         deck.mode(Mode.REHEARSE, false);
         soon(() -> mode().equals("rehearse"));
         assertThat(talks()).isFalse();

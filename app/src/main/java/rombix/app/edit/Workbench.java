@@ -370,22 +370,20 @@ public final class Workbench {
         }
     }
 
-    /** The file as it was when it was read or written last; empty where that is not known. */
+    /** The file as it was when it was read, written or seen last; empty where that is not known. */
     public Optional<Stamp> stamp() {
         return disk.stamp();
     }
 
-    /** The file was changed by another program; that stands until the board is saved over it. */
+    /** The file was changed by another program; that stands until it is saved over. */
     public void seen(Optional<Stamp> stamp) {
         disk.seen(stamp);
     }
 
-    /** Discards unsaved changes. */
     public void discardUnsaved() {
         disk.discardUnsaved();
     }
 
-    /** A write failed: it has to be repeated. */
     public void notWritten(BoardWrite write) {
         disk.notWritten(write);
     }

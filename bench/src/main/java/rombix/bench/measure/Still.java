@@ -1,7 +1,5 @@
 package rombix.bench.measure;
 
-import java.time.ZoneId;
-import java.time.ZonedDateTime;
 import java.util.Map;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
@@ -11,6 +9,7 @@ import rombix.core.event.Known;
 import rombix.core.event.Mode;
 import rombix.core.found.FoundGear;
 import rombix.core.sight.Pixels;
+import rombix.core.time.Clock;
 import rombix.core.time.SimulatedClock;
 import rombix.core.touch.DeckPort;
 import rombix.core.traffic.Traffic;
@@ -18,6 +17,7 @@ import rombix.core.traffic.WhyNot;
 import rombix.core.twin.Order;
 import rombix.core.value.Value;
 import rombix.running.Player;
+import rombix.running.RunningDeck;
 import rombix.running.state.DeckFeed;
 
 /** Plays nothing: the interface alone is measured. */
@@ -69,11 +69,6 @@ public final class Still implements Player {
     }
 
     @Override
-    public ZonedDateTime wall() {
-        return ZonedDateTime.now(ZoneId.systemDefault());
-    }
-
-    @Override
     public void arm(boolean on) {
         // Nothing presses.
     }
@@ -83,8 +78,8 @@ public final class Still implements Player {
     }
 
     @Override
-    public long nanos() {
-        return System.nanoTime();
+    public Clock clock() {
+        return RunningDeck.CLOCK;
     }
 
     @Override
