@@ -162,7 +162,7 @@ public final class PartPaste {
         if (part.what() == SharedPart.What.PAGE) {
             List<Page> all = new ArrayList<>(board.pages());
             int at = all.stream().map(Page::id).toList().indexOf(place.page());
-            all.add(at + 1, page);
+            all.add(at + 1, page.withName(freeName(board, page.name())));
             return board.withPages(all);
         }
         Button first = page.buttons().getFirst();
@@ -188,6 +188,16 @@ public final class PartPaste {
             default -> Edits.chain(board, onto, place.state(), place.gesture(), was -> joined(was, state.chain(
                     Gesture.PRESS)));
         };
+    }
+
+    /** A name that no page has: two tabs of one name can't be told apart. */
+    private static String freeName(Board board, String name) {
+        List<String> taken = board.pages().stream().map(Page::name).toList();
+        String free = name;
+        for (int n = 2; taken.contains(free); n++) {
+            free = name + " " + n;
+        }
+        return free;
     }
 
     /** A chain goes behind the one that is there. */

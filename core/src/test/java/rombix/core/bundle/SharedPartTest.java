@@ -80,6 +80,7 @@ class SharedPartTest {
         assertThat(References.flaws(into.rig())).isEmpty();
         assertThat(into.rig().board().pages()).hasSize(demo.board().pages().size() + 1);
         assertThat(into.rig().board().gear()).isEqualTo(demo.board().gear());
+        assertThat(into.rig().board().pages()).extracting(Page::name).doesNotHaveDuplicates().contains("Trouble 2");
     }
 
     @Test

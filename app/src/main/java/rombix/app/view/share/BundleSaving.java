@@ -55,8 +55,8 @@ public final class BundleSaving {
         trouble.managedProperty().bind(trouble.textProperty().isNotEmpty());
         Button save = Fields.plain("Save the bundle", "");
         save.setId("bundle-save");
-        save.setDefaultButton(true);
         save.setOnAction(_ -> save(Path.of(file.getText().strip()), addresses.isSelected(), trouble));
+        file.setOnAction(_ -> save.fire());
         Button cancel = Fields.plain("Cancel", "Esc");
         cancel.setOnAction(_ -> desk.overlay().close());
         HBox foot = new HBox(Space.S8, save, cancel);

@@ -44,7 +44,7 @@ class BundleSheetTest extends AtTheWindow {
         soon(() -> find("#bundle-file") != null);
         Path out = folder.resolve("out.rombix");
         robot.interact(() -> ((TextField) find("#bundle-file")).setText(out.toString()));
-        fire("#bundle-save");
+        key(KeyCode.ENTER);
         soon(() -> Files.exists(out) && find("#bundle-saving") == null);
         assertThat(Bundle.read(out).rig().board().pages()).isEqualTo(bench().board().pages());
     }
