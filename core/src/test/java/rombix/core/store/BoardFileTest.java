@@ -122,7 +122,7 @@ class BoardFileTest {
         Board board = BoardFile.parse(Path.of("b.json"), text, CardLibrary.shipped());
         Step first = board.button("one").orElseThrow().states().getFirst().chain(Gesture.PRESS).steps().getFirst();
         assertThat(first).isEqualTo(DeckStep.Show.page("p", DeckStep.Show.Way.POP_UP));
-        assertThat(BoardFile.format(board)).contains("\"way\" : \"pop-up\"").doesNotContain("popUp");
+        assertThat(BoardFile.format(board)).contains("\"way\": \"pop-up\"").doesNotContain("popUp");
     }
 
     @Test
@@ -134,8 +134,8 @@ class BoardFileTest {
                 .replace("\"id\": \"two\"", "\"id\": \"two\", \"owner\": \"Ada\"");
         Board board = BoardFile.parse(Path.of("b.json"), text, CardLibrary.shipped());
         String written = BoardFile.format(board);
-        assertThat(written).contains("\"mood\"", "\"deep\"", "null", "\"colour\" : \"red\"", "\"why\" : \"because\"",
-                "\"since\" : 3", "\"owner\" : \"Ada\"");
+        assertThat(written).contains("\"mood\"", "\"deep\"", "null", "\"colour\": \"red\"", "\"why\": \"because\"",
+                "\"since\": 3", "\"owner\": \"Ada\"");
         assertThat(BoardFile.parse(Path.of("b.json"), written, CardLibrary.shipped())).isEqualTo(board);
     }
 

@@ -46,8 +46,8 @@ class CardExchangeTest {
                         """
                         .formatted(on)));
         assertThat(References.flaws(other.rig())).isEmpty();
-        assertThat(BoardFile.format(other.rig().board())).contains("\"command\" : \"go\"").doesNotContain(
-                "\"reading\" : \"input\"");
+        assertThat(BoardFile.format(other.rig().board())).contains("\"command\": \"go\"").doesNotContain(
+                "\"reading\": \"input\"");
         assertThat(other.lost()).isNotEmpty().allSatisfy(l -> assertThat(l).startsWith("“"));
     }
 
