@@ -17,6 +17,9 @@ import rombix.standins.set.StandIns;
 
 /** The demo board in Live, on stand-ins. */
 record DemoDeck(StandIns gear, Rig rig, RunningDeck deck) implements AutoCloseable {
+    /** The cables of MIDI have names, so that of two sets of stand-ins one would take the other's: one at a time. */
+    static final String CABLES = "MIDI cables";
+
     static DemoDeck open(@Nullable LogStore log) throws Exception {
         StandIns gear = StandIns.onFreePorts();
         Rig rig = BoardFile.read(Path.of("../demo/star-night.json"));

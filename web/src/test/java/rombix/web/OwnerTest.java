@@ -16,6 +16,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.ResourceLock;
 import rombix.core.event.Happening;
 import rombix.core.event.Mode;
 import rombix.running.RunningDeck;
@@ -25,6 +26,7 @@ import rombix.web.access.Right;
 
 /** What the owner does at the desk, as devices see it. */
 @Timeout(120)
+@ResourceLock(DemoDeck.CABLES)
 class OwnerTest {
     private static final Set<Right> ALL = Set.of(Right.values());
     private static DemoDeck demo;

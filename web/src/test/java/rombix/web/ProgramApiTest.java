@@ -30,6 +30,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.ResourceLock;
 import rombix.core.event.Mode;
 import rombix.core.store.BoardFile;
 import rombix.running.RunningDeck;
@@ -46,6 +47,7 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** Programs over real HTTP, held to the OpenAPI document that ships. */
 @Timeout(120)
+@ResourceLock(DemoDeck.CABLES)
 class ProgramApiTest {
     private static final Set<Right> ALL = Set.of(Right.values());
     @TempDir

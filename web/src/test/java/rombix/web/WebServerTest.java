@@ -24,6 +24,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.ResourceLock;
 import rombix.core.event.Happening;
 import rombix.core.board.Rig;
 import rombix.core.event.Mode;
@@ -38,6 +39,7 @@ import rombix.web.access.Right;
 
 /** The demo board with its stand-ins, worked by devices over real sockets. */
 @Timeout(120)
+@ResourceLock(DemoDeck.CABLES)
 class WebServerTest {
     private static final Set<Right> ALL = Set.of(Right.PRESS, Right.STOP_ALL);
 
