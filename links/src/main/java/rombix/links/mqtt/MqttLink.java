@@ -241,14 +241,18 @@ final class MqttLink implements Link {
         return wanted(topics(report.landings()), calls.topics(), overheard);
     }
 
-    /** What is to be followed: nothing twice, or a broker would say it twice. */
+    /**
+     * What is to be followed: nothing twice, or a broker would say it twice. All else that is overheard comes beside it:
+     * what a broker kept of a topic it says only to those who ask for that topic.
+     */
     static Set<String> wanted(Set<String> card, Set<String> triggers, boolean overheard) {
         Set<String> all = new TreeSet<>(card);
         all.addAll(triggers);
+        Set<String> wanted = new TreeSet<>(TopicFilter.widest(all));
         if (overheard) {
-            all.add(EVERYTHING);
+            wanted.add(EVERYTHING);
         }
-        return TopicFilter.widest(all);
+        return wanted;
     }
 
     /** Follows all topics of the card and of the board's triggers by one message. */
