@@ -3,6 +3,7 @@ package rombix.app.edit.file;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Function;
 import java.util.function.Supplier;
 import rombix.core.board.Rig;
 import rombix.core.diff.BoardDiff;
@@ -15,24 +16,23 @@ import rombix.core.store.BoardFile;
  * What another program made of a board's file, read on any thread.
  *
  * @param changes what is otherwise there than it was saved here, in lines
- * @param merged the board as it is here, with those changes; empty where the file can't be read
+ * @param merged puts those changes into the board as it is by then; empty where the file can't be read
  */
-public record Elsewhere(List<String> changes, Optional<BoardMerge.Merged> merged) {
+public record Elsewhere(List<String> changes, Optional<Function<Rig, BoardMerge.Merged>> merged) {
     /**
      * What reads it.
      *
      * @param saved the board as it was saved here, or read, last
-     * @param mine as it is here
      */
-    public static Supplier<Elsewhere> reading(Path file, Rig saved, Rig mine) {
-        return () -> of(file, saved, mine);
+    public static Supplier<Elsewhere> reading(Path file, Rig saved) {
+        return () -> of(file, saved);
     }
 
-    private static Elsewhere of(Path file, Rig saved, Rig mine) {
+    private static Elsewhere of(Path file, Rig saved) {
         try {
             Rig theirs = BoardFile.read(file);
             return new Elsewhere(BoardDiff.of(saved, theirs).stream().map(Change::line).toList(), Optional.of(
-                    BoardMerge.of(saved, mine, theirs)));
+                    mine -> BoardMerge.of(saved, mine, theirs)));
         } catch (BadFile e) {
             return new Elsewhere(List.of("It can't be read: " + e.getMessage()), Optional.empty());
         }

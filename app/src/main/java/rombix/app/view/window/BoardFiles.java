@@ -136,18 +136,21 @@ public final class BoardFiles {
     private void changedElsewhere(Optional<Stamp> now) {
         asked = now;
         Path file = bench.file();
-        CompletableFuture.supplyAsync(Elsewhere.reading(file, bench.saved(), bench.rig()), writer).thenAcceptAsync(
+        CompletableFuture.supplyAsync(Elsewhere.reading(file, bench.saved()), writer).thenAcceptAsync(
                 found -> changedElsewhere(now, file, found), Platform::runLater);
     }
 
     private void changedElsewhere(Optional<Stamp> now, Path file, Elsewhere found) {
+        if (!file.equals(bench.file())) {
+            return; // Another board was opened meanwhile.
+        }
         List<Notices.Way> ways = new ArrayList<>(List.of(new Notices.Way("take-theirs", "Load their version",
                 () -> theirs(file)), new Notices.Way("keep-mine", "Keep my version", () -> {
                     bench.seen(now);
                     write(bench.toSave(file));
                 }), new Notices.Way("keep-both", "Keep both", () -> both(file))));
         found.merged().filter(_ -> bench.unsaved()).ifPresent(m -> ways.addFirst(new Notices.Way("merge", "Merge",
-                () -> merge(now, m))));
+                () -> merge(now, m.apply(bench.rig())))));
         notices.state(ELSEWHERE, "“%s” was changed by another program. %s".formatted(file.getFileName(), Elsewhere
                 .words(found.changes(), 1)).strip(), ways.toArray(Notices.Way[]::new));
     }

@@ -154,9 +154,12 @@ class FilesTest extends AtTheWindow {
         robot.interact(() -> bench().edit("rename", b -> b.withName("Mine")));
         Files.writeString(file, BoardFile.format(Edits.button(BoardFile.read(file).board(), "gate", b -> b.withName(
                 "Garden gate"))));
+        soon(() -> find("#merge") != null);
+        robot.interact(() -> bench().edit("rename another", b -> Edits.button(b, "tea-urn", x -> x.withName("Urn"))));
         push("#merge");
         soon(() -> bench().board().button("gate").orElseThrow().name().equals("Garden gate"));
         assertThat(bench().board().name()).isEqualTo("Mine");
+        assertThat(bench().board().button("tea-urn").orElseThrow().name()).as("edited since it was asked").isEqualTo("Urn");
         key(KeyCode.S, KeyCode.CONTROL);
         soon(() -> BoardFile.read(file).board().name().equals("Mine"));
         assertThat(BoardFile.read(file).board().button("gate").orElseThrow().name()).isEqualTo("Garden gate");
