@@ -142,7 +142,8 @@ public final class BundleWriter {
             return item;
         }
         Path from = Path.of(rig.file(named));
-        if (!Files.isRegularFile(from) || BundleNames.wrong("sounds/x" + named.replaceFirst("^.*(?=\\.[^.]*$)", "")) != null) {
+        if (!Files.isRegularFile(from)
+                || BundleNames.wrong("sounds/x" + named.replaceFirst("^.*(?=\\.[^.]*$)", "")) != null) {
             missing.add(named);
             return item;
         }

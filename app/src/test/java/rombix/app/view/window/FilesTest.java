@@ -159,7 +159,8 @@ class FilesTest extends AtTheWindow {
         push("#merge");
         soon(() -> bench().board().button("gate").orElseThrow().name().equals("Garden gate"));
         assertThat(bench().board().name()).isEqualTo("Mine");
-        assertThat(bench().board().button("tea-urn").orElseThrow().name()).as("edited since it was asked").isEqualTo("Urn");
+        assertThat(bench().board().button("tea-urn").orElseThrow().name()).as("edited since it was asked")
+                .isEqualTo("Urn");
         key(KeyCode.S, KeyCode.CONTROL);
         soon(() -> BoardFile.read(file).board().name().equals("Mine"));
         assertThat(BoardFile.read(file).board().button("gate").orElseThrow().name()).isEqualTo("Garden gate");
