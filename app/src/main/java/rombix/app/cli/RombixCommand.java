@@ -38,6 +38,7 @@ import rombix.app.cli.share.DiffCommand;
 import rombix.app.cli.share.MergeCommand;
 import rombix.app.cli.share.PartCommand;
 import rombix.app.cli.share.PasteCommand;
+import rombix.app.cli.share.PrintCommand;
 import rombix.app.cli.share.UnpackCommand;
 import rombix.app.show.Display;
 import rombix.core.store.BadFile;
@@ -78,7 +79,7 @@ public final class RombixCommand implements Callable<Integer> {
                     _ -> new UnpackCommand()),
             new Entry(PartCommand.class, _ -> new PartCommand()), new Entry(PasteCommand.class,
                     _ -> new PasteCommand()),
-            new Entry(DiffCommand.class, _ -> new DiffCommand()),
+            new Entry(PrintCommand.class, _ -> new PrintCommand()), new Entry(DiffCommand.class, _ -> new DiffCommand()),
             new Entry(MergeCommand.class, _ -> new MergeCommand()),
             new Entry(CardsCommand.class, _ -> new CardsCommand()),
             new Entry(NamesCommand.class, _ -> new NamesCommand()),

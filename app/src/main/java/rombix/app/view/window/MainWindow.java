@@ -39,6 +39,7 @@ import rombix.app.view.rack.RackView;
 import rombix.app.view.score.ScoreView;
 import rombix.app.view.share.BundleSaving;
 import rombix.app.view.share.BundleSheet;
+import rombix.app.view.share.PaperSheet;
 import rombix.app.view.share.PartClipboard;
 import rombix.app.view.sheet.BoardsPopover;
 import rombix.app.view.sheet.DevicesView;
@@ -150,7 +151,7 @@ public final class MainWindow {
         BundleSheet bundles = new BundleSheet(desk, practice, files::open, notices::show);
         files.whenOpened(bundle -> bundles.open(bundle, layout), this::beginWithGear);
         bundles.takeDrops(layout);
-        WindowCommands.share(commands, new BundleSaving(desk, notices::show), layout);
+        WindowCommands.share(commands, new BundleSaving(desk, notices::show), new PaperSheet(desk, notices::show), layout);
         guests.whenTrusted(() -> MissingSecrets.tell(bench.rig(), secrets, notices, g -> gear.showSecret(rack, g),
                 bench::select));
         masthead.whenModeChosen(modes::mode);

@@ -15,6 +15,7 @@ import rombix.app.view.page.PagesPopover;
 import rombix.app.view.rack.RackView;
 import rombix.app.view.score.ScoreView;
 import rombix.app.view.share.BundleSaving;
+import rombix.app.view.share.PaperSheet;
 import rombix.app.view.share.PartClipboard;
 import rombix.app.view.sheet.DevicesView;
 import rombix.app.view.sheet.LogView;
@@ -60,7 +61,9 @@ final class WindowCommands {
     }
 
     /** Puts in what hands the board over. */
-    static void share(Commands commands, BundleSaving bundle, Node middle) {
+    static void share(Commands commands, BundleSaving bundle, PaperSheet paper, Node middle) {
+        commands.add(new Command(() -> "Print or save as PDF…", List.of("Alt+Shift+P"), Where.BUILD, () -> paper.open(
+                middle)));
         commands.add(new Command(() -> "Save as bundle…", List.of("Alt+Shift+S"), Where.BUILD, () -> bundle.open(
                 middle)));
     }

@@ -1,0 +1,91 @@
+package rombix.app.paper;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.time.ZoneId;
+import java.time.ZonedDateTime;
+import java.util.EnumSet;
+import java.util.Map;
+import java.util.Set;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.cos.COSName;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.pdmodel.PDPage;
+import org.apache.pdfbox.text.PDFTextStripper;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import rombix.app.paper.BoardPaper.Sheet;
+import rombix.core.board.Board;
+import rombix.core.board.Rig;
+import rombix.core.edit.Edits;
+import rombix.core.store.BoardFile;
+import rombix.core.twin.Twin;
+
+/** What stands on paper is text, and all of it is there. */
+class BoardPaperTest {
+    private static final ZonedDateTime NOW = ZonedDateTime.of(2026, 12, 5, 20, 0, 0, 0, ZoneId.of("UTC"));
+    private Rig demo;
+
+    @BeforeEach
+    void board() throws Exception {
+        demo = BoardFile.read(Path.of("../demo/star-night.json"));
+    }
+
+    private static String text(byte[] pdf) throws IOException {
+        try (PDDocument document = Loader.loadPDF(pdf)) {
+            return new PDFTextStripper().getText(document).replaceAll("\\s+", " ");
+        }
+    }
+
+    private byte[] pdf(Rig rig, Set<Sheet> sheets, String... pages) throws IOException {
+        return BoardPaper.pdf(rig, new BoardPaper.Wanted(sheets, Set.of(pages), PaperSize.A4, false), _ -> Twin.Readings.NONE, NOW);
+    }
+
+    @Test
+    void aPageSaysOfEachButtonWhatItDoesAndWhatElsePressesIt() throws Exception {
+        String doors = text(pdf(demo, EnumSet.of(Sheet.PAGES), "doors"));
+        demo.page("doors").orElseThrow().buttons().stream().filter(b -> b.states().getFirst().face().label() == null)
+                .forEach(b -> assertThat(doors).contains(b.name()));
+        assertThat(doors).contains("Unlock Gate", "key F9", "Doors");
+        // What finds no room is told behind, in full.
+        assertThat(doors).contains("See 1.", "in full", "Show countdown");
+    }
+
+    @Test
+    void allOtherSheetsHaveTheirTables() throws Exception {
+        assertThat(text(pdf(demo, EnumSet.of(Sheet.GEAR)))).contains("Sound desk", "MIDI", "127.0.0.1:9101");
+        assertThat(text(pdf(demo, EnumSet.of(Sheet.PATCH)))).contains("Universe", "Desk Key");
+        assertThat(text(pdf(demo, EnumSet.of(Sheet.RUN_SHEETS), "dome"))).contains("Fog burst", "0:03.0", "Fog fan off");
+    }
+
+    @Test
+    void fontsAreInTheFileAndNothingIsColoured() throws Exception {
+        try (PDDocument document = Loader.loadPDF(pdf(demo, EnumSet.allOf(Sheet.class)))) {
+            for (PDPage page : document.getPages()) {
+                for (COSName name : page.getResources().getFontNames()) {
+                    assertThat(page.getResources().getFont(name).isEmbedded()).isTrue();
+                }
+            }
+            assertThat(document.getPage(0).getMediaBox().getWidth()).isCloseTo(841.89f, org.assertj.core.data.Offset
+                    .offset(0.1f));
+        }
+        assertThat(BoardPaper.pictures(pdf(demo, EnumSet.of(Sheet.GEAR)))).singleElement().satisfies(p -> assertThat(p
+                .getWidth()).isGreaterThan(800));
+    }
+
+    /** A sign that the fonts lack ended the printing. */
+    @Test
+    void signsThatNoFontHasAreLeftOut() throws Exception {
+        Board board = Edits.button(demo.board(), "gate", b -> b.withName("門 🚪 Gate\u0007"));
+        assertThat(text(pdf(demo.with(board), EnumSet.of(Sheet.PAGES), "doors"))).contains("? ? Gate");
+    }
+
+    @Test
+    void whereThereIsNothingToPrintItIsSaid() {
+        assertThatThrownBy(() -> pdf(Rig.of(Board.empty("Nothing"), Map.of()), EnumSet.of(Sheet.GEAR, Sheet.PATCH)))
+                .isInstanceOf(IOException.class).hasMessageContaining("nothing to print");
+    }
+}
