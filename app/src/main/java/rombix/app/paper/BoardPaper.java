@@ -102,7 +102,7 @@ public final class BoardPaper {
             ButtonLines lines = new ButtonLines(rig, readings);
             if (wanted.sheets().contains(Sheet.PAGES)) {
                 PageSheet sheet = new PageSheet(ink, lines, new FaceWords(() -> rig, () -> DeckState.NOTHING, () -> now,
-                        () -> 0), wanted.colours());
+                        () -> 0), rig.board()::picture, wanted.colours());
                 for (Page page : rig.board().pages().stream().filter(wanted::has).toList()) {
                     sheet.draw(rig.board().name(), page);
                 }
@@ -120,7 +120,7 @@ public final class BoardPaper {
                 throw new IOException("there is nothing to print: no page, no run sheet, no fixtures, no gear");
             }
             ink.document().getDocumentInformation().setTitle(rig.board().name());
-            ink.finish();
+            ink.done();
             ByteArrayOutputStream out = new ByteArrayOutputStream();
             ink.document().save(out);
             return out.toByteArray();
@@ -143,7 +143,8 @@ public final class BoardPaper {
         }
     }
 
-    private void runSheet(TableSheet sheet, ButtonLines lines, Page page, Button button, Forecast forecast) throws IOException {
+    private void runSheet(TableSheet sheet, ButtonLines lines, Page page, Button button, Forecast forecast)
+            throws IOException {
         List<List<String>> rows = new ArrayList<>();
         for (Forecast.StepTime s : forecast.steps()) {
             String words = StepPlaces.step(rig, button, button.states().getFirst(), s.step()).map(lines.words()::of)
@@ -155,8 +156,10 @@ public final class BoardPaper {
         sheet.draw(new TableSheet.Table(button.name(), "%s, %s, press. %s.".formatted(rig.board().name(), page.name(),
                 forecast.endless()
                         ? "Runs until stopped"
-                        : "Takes " + Figures.span(Math.round(forecast.length().expected()))), List.of("At", "Step",
-                                "Takes", "Odds"), new float[]{0.12f, 0.64f, 0.14f, 0.1f}), rows);
+                        : "Takes " + Figures.span(Math.round(forecast.length().expected()))),
+                List.of("At", "Step",
+                        "Takes", "Odds"),
+                new float[]{0.12f, 0.64f, 0.14f, 0.1f}), rows);
     }
 
     /** A moment from the press on: {@code 0:03.5}. */
@@ -173,8 +176,10 @@ public final class BoardPaper {
             }
             Universes universes = new Universes(g.patch(), rig.cards());
             List<List<String>> rows = g.patch().stream().sorted(Comparator.comparing(Fixture::universe).thenComparing(
-                    Fixture::slot)).map(f -> List.of(String.valueOf(f.universe()), f.slot() + "–" + (f.slot() + universes
-                            .width(f) - 1), f.name(), card(f.personality()))).toList();
+                    Fixture::slot))
+                    .map(f -> List.of(String.valueOf(f.universe()), f.slot() + "–" + (f.slot() + universes
+                            .width(f) - 1), f.name(), card(f.personality())))
+                    .toList();
             sheet.draw(new TableSheet.Table("Patch of " + g.name(), rig.board().name(), List.of("Universe", "Slots",
                     "Fixture", "Personality"), new float[]{0.14f, 0.16f, 0.36f, 0.34f}), rows);
         }

@@ -34,7 +34,8 @@ final class ButtonLines {
             for (Gesture g : Gesture.values()) {
                 Chain chain = s.chain(g);
                 if (!chain.steps().isEmpty() || !chain.always().isEmpty()) {
-                    lines.add((button.states().size() > 1 ? s.name() + ", " : "") + g.words() + ": " + chain(chain));
+                    lines.add(Figures.capitalized((button.states().size() > 1 ? s.name() + ", " : "") + g.words())
+                            + ": " + chain(chain));
                 }
             }
         }
@@ -59,8 +60,10 @@ final class ButtonLines {
     }
 
     private String step(Step step) {
-        List<String> inner = step.inner().stream().filter(c -> !c.steps().isEmpty()).map(c -> String.join(", ", c.steps()
-                .stream().filter(s -> !s.how().off()).map(this::step).toList())).toList();
+        List<String> inner = step.inner().stream().filter(c -> !c.steps().isEmpty())
+                .map(c -> String.join(", ", c.steps()
+                        .stream().filter(s -> !s.how().off()).map(this::step).toList()))
+                .toList();
         return words.of(step) + (inner.isEmpty() ? "" : " (" + String.join(" | ", inner) + ")");
     }
 

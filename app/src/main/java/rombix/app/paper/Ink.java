@@ -1,6 +1,11 @@
 package rombix.app.paper;
 
 import java.awt.Color;
+import java.awt.Shape;
+import java.awt.geom.AffineTransform;
+import java.awt.geom.PathIterator;
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.ArrayList;
@@ -8,12 +13,17 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import org.apache.fontbox.ttf.GlyphData;
+import org.apache.fontbox.ttf.TTFParser;
+import org.apache.fontbox.ttf.TrueTypeFont;
+import org.apache.pdfbox.io.RandomAccessReadBuffer;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.pdmodel.PDPage;
 import org.apache.pdfbox.pdmodel.PDPageContentStream;
 import org.apache.pdfbox.pdmodel.common.PDRectangle;
 import org.apache.pdfbox.pdmodel.font.PDFont;
 import org.apache.pdfbox.pdmodel.font.PDType0Font;
+import org.apache.pdfbox.pdmodel.graphics.image.LosslessFactory;
 import org.jspecify.annotations.Nullable;
 import rombix.running.face.FaceNow;
 import rombix.running.face.IconFont;
@@ -32,7 +42,7 @@ final class Ink implements AutoCloseable {
     private final PaperSize size;
     private final PDFont plain;
     private final PDFont bold;
-    private final PDFont icons;
+    private final TrueTypeFont icons;
     private final Map<PDFont, Map<Integer, Boolean>> known = new HashMap<>();
     private @Nullable PDPageContentStream out;
     private float width;
@@ -44,13 +54,13 @@ final class Ink implements AutoCloseable {
         plain = font(FONTS + "400-normal.woff");
         bold = font(FONTS + "700-normal.woff");
         try (InputStream in = Objects.requireNonNull(Ink.class.getResourceAsStream(IconFont.FILE))) {
-            icons = PDType0Font.load(document, in, true);
+            icons = new TTFParser().parse(RandomAccessReadBuffer.createBufferFromStream(in));
         }
     }
 
     private PDFont font(String resource) throws IOException {
         try (InputStream in = Objects.requireNonNull(FaceNow.class.getResourceAsStream(resource), resource)) {
-            return PDType0Font.load(document, new java.io.ByteArrayInputStream(Woff.unpacked(in.readAllBytes())), true);
+            return PDType0Font.load(document, new ByteArrayInputStream(Woff.unpacked(in.readAllBytes())), true);
         }
     }
 
@@ -73,7 +83,8 @@ final class Ink implements AutoCloseable {
         sheets++;
     }
 
-    private void done() throws IOException {
+    /** Ends the last sheet; the document can be saved then. */
+    void done() throws IOException {
         if (out != null) {
             out.close();
             out = null;
@@ -100,15 +111,12 @@ final class Ink implements AutoCloseable {
         return plain;
     }
 
-    PDFont icons() {
-        return icons;
-    }
-
     /** What a font can show of a text; a question mark for the rest. */
     private String shown(PDFont font, String text) {
         StringBuilder all = new StringBuilder();
-        text.codePoints().map(c -> Character.isWhitespace(c) || Character.isISOControl(c) || c == 0xA0 ? ' ' : c).forEach(
-                c -> all.appendCodePoint(knows(font, c) ? c : '?'));
+        text.codePoints().map(c -> Character.isWhitespace(c) || Character.isISOControl(c) || c == 0xA0 ? ' ' : c)
+                .forEach(
+                        c -> all.appendCodePoint(knows(font, c) ? c : '?'));
         return all.toString();
     }
 
@@ -179,6 +187,67 @@ final class Ink implements AutoCloseable {
         return lines;
     }
 
+    /** An icon, as a shape: its sign in the font is no letter that anybody could look for in the text. */
+    void icon(int code, float points, float x, float y) throws IOException {
+        GlyphData glyph = icons.getGlyph().getGlyph(icons.getUnicodeCmapLookup().getGlyphId(code));
+        if (glyph == null) {
+            return;
+        }
+        double scale = points / icons.getUnitsPerEm();
+        AffineTransform to = AffineTransform.getTranslateInstance(x,
+                y + icons.getHorizontalHeader().getAscender() * scale);
+        to.scale(scale, -scale);
+        path(to.createTransformedShape(glyph.getPath()));
+        on().setNonStrokingColor(Color.BLACK);
+        on().fill();
+    }
+
+    /** The outline of a shape whose places are those of the sheet. */
+    void outline(Shape shape, float thick) throws IOException {
+        path(shape);
+        on().setStrokingColor(Color.BLACK);
+        on().setLineWidth(thick);
+        on().stroke();
+    }
+
+    private void path(Shape shape) throws IOException {
+        PDPageContentStream to = on();
+        // A PDF counts from below, and has no curves with a single handle.
+        AffineTransform upright = new AffineTransform(1, 0, 0, -1, MARGIN, height - MARGIN);
+        float[] at = new float[6];
+        float x = 0;
+        float y = 0;
+        for (PathIterator i = shape.getPathIterator(upright); !i.isDone(); i.next()) {
+            switch (i.currentSegment(at)) {
+                case PathIterator.SEG_MOVETO -> to.moveTo(x = at[0], y = at[1]);
+                case PathIterator.SEG_LINETO -> to.lineTo(x = at[0], y = at[1]);
+                case PathIterator.SEG_QUADTO -> {
+                    to.curveTo(x + (at[0] - x) * 2 / 3, y + (at[1] - y) * 2 / 3, at[2] + (at[0] - at[2]) * 2 / 3, at[3]
+                            + (at[1] - at[3]) * 2 / 3, at[2], at[3]);
+                    x = at[2];
+                    y = at[3];
+                }
+                case PathIterator.SEG_CUBICTO -> {
+                    to.curveTo(at[0], at[1], at[2], at[3], at[4], at[5]);
+                    x = at[4];
+                    y = at[5];
+                }
+                default -> to.closePath();
+            }
+        }
+    }
+
+    /** A picture as large as it can be within a box, in its middle. */
+    void picture(BufferedImage picture, float x, float y, float w, float h) throws IOException {
+        float scale = Math.min(w / picture.getWidth(), h / picture.getHeight());
+        float across = picture.getWidth() * scale;
+        float down = picture.getHeight() * scale;
+        on().drawImage(LosslessFactory.createFromImage(document, picture), MARGIN + x + (w - across) / 2,
+                height - MARGIN
+                        - y - h + (h - down) / 2,
+                across, down);
+    }
+
     void box(float x, float y, float w, float h, float thick, @Nullable Color fill) throws IOException {
         PDPageContentStream to = on();
         if (fill != null) {
@@ -201,14 +270,10 @@ final class Ink implements AutoCloseable {
         on.stroke();
     }
 
-    /** Ends the last sheet; the document can be saved then. */
-    void finish() throws IOException {
-        done();
-    }
-
     @Override
     public void close() throws IOException {
         done();
+        icons.close();
         document.close();
     }
 }

@@ -1,11 +1,21 @@
 package rombix.app.paper;
 
 import java.awt.Color;
+import java.awt.Shape;
+import java.awt.geom.Ellipse2D;
+import java.awt.geom.Path2D;
+import java.awt.image.BufferedImage;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
 import org.apache.pdfbox.pdmodel.font.PDFont;
+import org.jspecify.annotations.Nullable;
+import org.kordamp.ikonli.Ikon;
+import rombix.app.edit.file.PictureFile;
+import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Face;
 import rombix.core.board.Page;
@@ -21,8 +31,12 @@ import rombix.running.state.DeckState;
 final class PageSheet {
     private static final float HEAD = 16;
     private static final float LABEL = 11;
-    private static final float WORDS = 9;
+    /** Sizes of the words under a face; the largest is taken with which no more is cut off than with the smallest. */
+    private static final float[] WORDS = {13, 12, 11, 10, 9};
+    /** The size of what stands at the margin, and on the sheets behind. */
+    private static final float SMALL = 10;
     private static final float ICON = 20;
+    private static final float MARK = 9;
     private static final float PAD = 5;
     private static final float GAP = 6;
     /** The tints of pages in the light theme, so that a printed page is known again. */
@@ -34,62 +48,158 @@ final class PageSheet {
     private final ButtonLines lines;
     private final FaceWords words;
     private final boolean colours;
+    private final Function<String, Optional<Board.Picture>> pictures;
+
+    private record Tile(Button button, float x, float y, float w, float h) {
+    }
 
     /** What found no room under its button. */
     private record Rest(int number, Button button, List<String> lines) {
     }
 
-    PageSheet(Ink ink, ButtonLines lines, FaceWords words, boolean colours) {
+    PageSheet(Ink ink, ButtonLines lines, FaceWords words, Function<String, Optional<Board.Picture>> pictures,
+            boolean colours) {
         this.ink = ink;
         this.lines = lines;
         this.words = words;
+        this.pictures = pictures;
         this.colours = colours;
     }
 
     void draw(String board, Page page) throws IOException {
         ink.sheet(true);
         ink.text(ink.bold(), HEAD, 0, 0, page.name());
-        float right = ink.width(ink.plain(), WORDS, board);
-        ink.text(ink.plain(), WORDS, ink.width() - right, HEAD - WORDS, board);
+        float right = ink.width(ink.plain(), SMALL, board);
+        ink.text(ink.plain(), SMALL, ink.width() - right, HEAD - SMALL, board);
         float top = HEAD + 12;
         float w = (ink.width() + GAP) / page.columns();
         float h = (ink.height() - top + GAP) / page.rows();
-        List<Rest> rest = new ArrayList<>();
+        List<Tile> tiles = new ArrayList<>();
         for (Button b : page.buttons()) {
-            tile(b, b.column() * w, top + b.row() * h, b.width() * w - GAP, b.height() * h - GAP, rest);
+            tiles.add(new Tile(b, b.column() * w, top + b.row() * h, b.width() * w - GAP, b.height() * h - GAP));
+        }
+        float size = size(tiles);
+        List<Rest> rest = new ArrayList<>();
+        for (Tile t : tiles) {
+            draw(t, size, rest);
         }
         behind(page, rest);
     }
 
-    private void tile(Button button, float x, float y, float w, float h, List<Rest> rest) throws IOException {
-        FaceNow face = FaceNow.preview(button, 0, DeckState.NOTHING, words);
-        ink.box(x, y, w, h, 0.8f, colours ? tint(face.face()) : null);
-        float at = y + PAD;
-        float left = x + PAD;
-        String icon = face.face().icon();
-        if (icon != null && IconFont.find(icon).isPresent()) {
-            ink.text(ink.icons(), ICON, left, at, Character.toString(IconFont.find(icon).get().getCode()));
-            left += ICON + PAD;
+    /** The size of words with which no more is cut off than with the smallest. */
+    private float size(List<Tile> tiles) throws IOException {
+        float smallest = WORDS[WORDS.length - 1];
+        List<Tile> fitting = new ArrayList<>();
+        for (Tile t : tiles) {
+            if (fits(t, smallest)) {
+                fitting.add(t);
+            }
         }
-        String label = face.label().isBlank() ? button.name() : face.label();
-        float before = at;
-        for (String line : ink.wrapped(ink.bold(), LABEL, x + w - PAD - left, label)) {
-            ink.text(ink.bold(), LABEL, left, at, line);
+        for (float size : WORDS) {
+            boolean all = true;
+            for (Tile t : fitting) {
+                all &= fits(t, size);
+            }
+            if (all) {
+                return size;
+            }
+        }
+        return smallest;
+    }
+
+    private boolean fits(Tile tile, float size) throws IOException {
+        return wrapped(lines.of(tile.button()), size, tile.w() - 2 * PAD).size() <= room(tile, head(tile).height(),
+                size);
+    }
+
+    /** How many lines find room under the head of a tile. */
+    private static int room(Tile tile, float head, float size) {
+        return Math.max(0, (int) ((tile.h() - head - PAD) / Ink.line(size)));
+    }
+
+    /** The upper part of a tile: its face. */
+    private record Head(FaceNow face, float left, List<String> label, float height) {
+    }
+
+    private Head head(Tile tile) throws IOException {
+        FaceNow face = FaceNow.preview(tile.button(), 0, DeckState.NOTHING, words);
+        boolean image = face.face().image() != null || icon(face.face()) != null;
+        float left = PAD + (image ? ICON + PAD : 0);
+        float room = tile.w() - PAD - left - (face.face().mark() == null ? 0 : MARK + PAD);
+        List<String> label = ink.wrapped(ink.bold(), LABEL, room, face.label().isBlank()
+                ? tile.button().name()
+                : face
+                        .label());
+        return new Head(face, left, label, 2 * PAD + Math.max(label.size() * Ink.line(LABEL), image ? ICON : 0));
+    }
+
+    private void draw(Tile tile, float size, List<Rest> rest) throws IOException {
+        Head head = head(tile);
+        Face face = head.face().face();
+        ink.box(tile.x(), tile.y(), tile.w(), tile.h(), 0.8f, colours ? tint(face) : null);
+        picture(face, tile.x() + PAD, tile.y() + PAD);
+        if (face.mark() != null) {
+            ink.outline(mark(face.mark(), tile.x() + tile.w() - PAD - MARK, tile.y() + PAD), 1.2f);
+        }
+        float at = tile.y() + PAD;
+        for (String line : head.label()) {
+            ink.text(ink.bold(), LABEL, tile.x() + head.left(), at, line);
             at += Ink.line(LABEL);
         }
-        at = Math.max(at, icon == null ? at : before + ICON) + 2;
-        List<String> all = wrapped(lines.of(button), w - 2 * PAD);
-        int fits = Math.max(0, (int) ((y + h - PAD - at) / Ink.line(WORDS)));
-        boolean cut = all.size() > fits;
-        int number = rest.size() + 1;
-        for (String line : all.subList(0, Math.min(all.size(), cut ? Math.max(0, fits - 1) : fits))) {
-            ink.text(ink.plain(), WORDS, x + PAD, at, line);
-            at += Ink.line(WORDS);
+        at = tile.y() + head.height();
+        List<String> told = lines.of(tile.button());
+        List<String> all = wrapped(told, size, tile.w() - 2 * PAD);
+        int room = room(tile, head.height(), size);
+        boolean cut = all.size() > room;
+        for (String line : cut ? all.subList(0, Math.max(0, room - 1)) : all) {
+            ink.text(ink.plain(), size, tile.x() + PAD, at, line);
+            at += Ink.line(size);
         }
         if (cut) {
-            ink.text(ink.bold(), WORDS, x + PAD, y + h - PAD - Ink.line(WORDS), "See " + number + ".");
-            rest.add(new Rest(number, button, lines.of(button)));
+            rest.add(new Rest(rest.size() + 1, tile.button(), told));
+            ink.text(ink.bold(), size, tile.x() + PAD, tile.y() + tile.h() - PAD - Ink.line(size), "See " + rest.size()
+                    + ".");
         }
+    }
+
+    /** What stands at the left of the label: the board's own picture, else the icon. */
+    private void picture(Face face, float x, float y) throws IOException {
+        Face.Image image = face.image();
+        BufferedImage drawn = image == null
+                ? null
+                : pictures.apply(image.picture()).map(p -> PictureFile.drawn(p, image.tint())).orElse(null);
+        Ikon icon = icon(face);
+        if (drawn != null) {
+            ink.picture(drawn, x, y, ICON, ICON);
+        } else if (icon != null) {
+            ink.icon(icon.getCode(), ICON, x, y);
+        }
+    }
+
+    private static @Nullable Ikon icon(Face face) {
+        return face.icon() == null ? null : IconFont.find(face.icon()).orElse(null);
+    }
+
+    /** The shape by which a state is told from the others. */
+    private static Shape mark(Face.Mark mark, float x, float y) {
+        return switch (mark) {
+            case RING -> new Ellipse2D.Float(x, y, MARK, MARK);
+            case CROSS -> line(x, y, 0, 0, 1, 1, 0.5f, 0.5f, 1, 0, 0, 1);
+            case TICK -> line(x, y, 0, 0.6f, 0.3f, 0.9f, 1, 0.1f);
+            case BAR -> line(x, y, 0, 0.5f, 1, 0.5f);
+            case UP -> line(x, y, 0, 0.8f, 0.5f, 0.2f, 1, 0.8f);
+            case DOWN -> line(x, y, 0, 0.2f, 0.5f, 0.8f, 1, 0.2f);
+        };
+    }
+
+    /** A line through points that are parts of the mark's width. */
+    private static Shape line(float x, float y, float... points) {
+        Path2D.Float path = new Path2D.Float();
+        path.moveTo(x + points[0] * MARK, y + points[1] * MARK);
+        for (int i = 2; i < points.length; i += 2) {
+            path.lineTo(x + points[i] * MARK, y + points[i + 1] * MARK);
+        }
+        return path;
     }
 
     private static Color tint(Face face) {
@@ -102,10 +212,10 @@ final class PageSheet {
         return new Color(255 - (255 - c.getRed()) / 4, 255 - (255 - c.getGreen()) / 4, 255 - (255 - c.getBlue()) / 4);
     }
 
-    private List<String> wrapped(List<String> words, float widest) throws IOException {
+    private List<String> wrapped(List<String> words, float size, float widest) throws IOException {
         List<String> all = new ArrayList<>();
         for (String w : words) {
-            all.addAll(ink.wrapped(ink.plain(), WORDS, widest, w));
+            all.addAll(ink.wrapped(ink.plain(), size, widest, w));
         }
         return all;
     }
@@ -114,7 +224,7 @@ final class PageSheet {
     private void behind(Page page, List<Rest> rest) throws IOException {
         float at = Float.MAX_VALUE;
         for (Rest r : rest) {
-            List<String> all = wrapped(r.lines(), ink.width() - 30);
+            List<String> all = wrapped(r.lines(), SMALL, ink.width() - 30);
             if (at + Ink.line(LABEL) * 2 > ink.height()) {
                 at = fresh(page);
             }
@@ -122,11 +232,11 @@ final class PageSheet {
             ink.text(bold, LABEL, 0, at, r.number() + "   " + r.button().name());
             at += Ink.line(LABEL);
             for (String line : all) {
-                if (at + Ink.line(WORDS) > ink.height()) {
+                if (at + Ink.line(SMALL) > ink.height()) {
                     at = fresh(page);
                 }
-                ink.text(ink.plain(), WORDS, 30, at, line);
-                at += Ink.line(WORDS);
+                ink.text(ink.plain(), SMALL, 30, at, line);
+                at += Ink.line(SMALL);
             }
             at += 6;
         }

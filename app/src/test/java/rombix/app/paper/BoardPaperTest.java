@@ -41,7 +41,8 @@ class BoardPaperTest {
     }
 
     private byte[] pdf(Rig rig, Set<Sheet> sheets, String... pages) throws IOException {
-        return BoardPaper.pdf(rig, new BoardPaper.Wanted(sheets, Set.of(pages), PaperSize.A4, false), _ -> Twin.Readings.NONE, NOW);
+        return BoardPaper.pdf(rig, new BoardPaper.Wanted(sheets, Set.of(pages), PaperSize.A4, false),
+                _ -> Twin.Readings.NONE, NOW);
     }
 
     @Test
@@ -58,7 +59,8 @@ class BoardPaperTest {
     void allOtherSheetsHaveTheirTables() throws Exception {
         assertThat(text(pdf(demo, EnumSet.of(Sheet.GEAR)))).contains("Sound desk", "MIDI", "127.0.0.1:9101");
         assertThat(text(pdf(demo, EnumSet.of(Sheet.PATCH)))).contains("Universe", "Desk Key");
-        assertThat(text(pdf(demo, EnumSet.of(Sheet.RUN_SHEETS), "dome"))).contains("Fog burst", "0:03.0", "Fog fan off");
+        assertThat(text(pdf(demo, EnumSet.of(Sheet.RUN_SHEETS), "dome"))).contains("Fog burst", "0:03.0",
+                "Fog fan off");
     }
 
     @Test

@@ -128,6 +128,11 @@ public final class Rig {
         return folder == null || named.matches("([A-Za-z]:)?[/\\\\].*") ? named : folder + "/" + named;
     }
 
+    /** Whether a name is that of a file with a sound which can be played. */
+    public static boolean sound(String name) {
+        return name.matches("(?i).+\\.(wav|wave|aif|aiff|flac|ogg|oga|mp3)");
+    }
+
     /** How the board names a file: from its own folder on where the file lies in that, so that both can be moved. */
     public String named(String file) {
         String whole = file.replace('\\', '/');

@@ -2,6 +2,7 @@ package rombix.core.bundle;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.OutputStream;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
 import java.nio.ByteBuffer;
@@ -11,7 +12,6 @@ import java.nio.file.StandardCopyOption;
 import java.util.Enumeration;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.stream.Stream;
@@ -26,6 +26,8 @@ import rombix.core.store.BoardFile;
 import rombix.core.store.BoardTree;
 import rombix.core.store.CardLibrary;
 import rombix.core.store.Fingerprint;
+import rombix.core.value.Limits;
+import rombix.core.value.Visible;
 
 /**
  * A bundle that was looked at: what is in it is known, and nothing of it is anywhere else yet. It may have been made by
@@ -37,6 +39,8 @@ public record Bundle(Path file, Manifest manifest, Rig rig) {
     /** How the names of bundles end. */
     public static final String END = ".rombix";
     static final long MOST_BYTES = 500L << 20;
+    /** Of a board, or a card: these are taken into memory. */
+    static final long MOST_TEXT = 100L << 20;
     static final int MOST_FILES = 10_000;
     static final int MOST_RATIO = 100;
     /** Below that a high ratio says nothing: a text of one sign repeated. */
@@ -63,7 +67,7 @@ public record Bundle(Path file, Manifest manifest, Rig rig) {
             if (about == null) {
                 throw bad(file, "has no " + Manifest.FILE + ", so it isn't a bundle of Rombix");
             }
-            Manifest manifest = BoardTree.read(file.resolveSibling(Manifest.FILE), text(file, bytes(file, zip, about)),
+            Manifest manifest = BoardTree.read(file.resolveSibling(Manifest.FILE), text(file, zip, about),
                     Manifest.class);
             if (manifest.format() != Manifest.FORMAT) {
                 throw bad(file, manifest.format() > Manifest.FORMAT
@@ -117,23 +121,22 @@ public record Bundle(Path file, Manifest manifest, Rig rig) {
     }
 
     private static String shown(String name) {
-        return rombix.core.value.Visible.line(rombix.core.value.Limits.quoted(name));
+        return Visible.line(Limits.quoted(name));
     }
 
-    /** The content of an entry; no more of it than it says that it has. */
-    private static byte[] bytes(Path file, ZipFile zip, ZipEntry entry) throws IOException, BadFile {
-        long says = Math.max(0, entry.getSize());
+    /** Passes on the content of an entry, no more of it than it says that it has; its checksum. */
+    private static String passed(ZipFile zip, ZipEntry entry, OutputStream to) throws IOException {
         try (InputStream in = zip.getInputStream(entry)) {
-            byte[] bytes = in.readNBytes((int) Math.min(says + 1, Integer.MAX_VALUE - 8));
-            if (bytes.length != says) {
-                throw bad(file, "“%s” in it isn't as long as it says".formatted(shown(entry.getName())));
-            }
-            return bytes;
+            return Fingerprint.of(in, to, Math.max(0, entry.getSize()));
         }
     }
 
-    private static String text(Path file, byte[] bytes) throws BadFile {
-        try {
+    private static String text(Path file, ZipFile zip, ZipEntry entry) throws IOException, BadFile {
+        if (entry.getSize() > MOST_TEXT) {
+            throw bad(file, "“%s” in it has more than %d MB".formatted(shown(entry.getName()), MOST_TEXT >> 20));
+        }
+        try (InputStream in = zip.getInputStream(entry)) {
+            byte[] bytes = in.readNBytes((int) Math.max(0, entry.getSize()));
             return StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(bytes)).toString();
         } catch (CharacterCodingException e) {
             throw bad(file, "has a text in it that isn't UTF-8");
@@ -149,7 +152,8 @@ public record Bundle(Path file, Manifest manifest, Rig rig) {
             if (there == null) {
                 throw bad(file, "“%s” isn't in it, though its manifest says so".formatted(shown(e.file())));
             }
-            if (there.getSize() != e.bytes() || !Fingerprint.of(bytes(file, zip, there)).equals(e.sha256())) {
+            if (there.getSize() != e.bytes() || !passed(zip, there, OutputStream.nullOutputStream()).equals(e
+                    .sha256())) {
                 throw bad(file, "“%s” in it isn't what its manifest says; it may be damaged".formatted(shown(e
                         .file())));
             }
@@ -165,7 +169,7 @@ public record Bundle(Path file, Manifest manifest, Rig rig) {
         Map<String, Card> cards = CardLibrary.shipped();
         for (Map.Entry<String, ZipEntry> e : entries.entrySet()) {
             if (e.getKey().startsWith("cards/")) {
-                Card card = CardLibrary.read(Path.of(e.getKey()), text(file, bytes(file, zip, e.getValue())));
+                Card card = CardLibrary.read(Path.of(e.getKey()), text(file, zip, e.getValue()));
                 cards.put(card.id(), card);
             }
         }
@@ -173,7 +177,7 @@ public record Bundle(Path file, Manifest manifest, Rig rig) {
         if (board == null) {
             throw bad(file, "has no board in it");
         }
-        Board read = BoardFile.parse(Path.of(manifest.board()), text(file, bytes(file, zip, board)), cards);
+        Board read = BoardFile.parse(Path.of(manifest.board()), text(file, zip, board), cards);
         return Rig.of(read, cards);
     }
 
@@ -228,14 +232,12 @@ public record Bundle(Path file, Manifest manifest, Rig rig) {
                     throw new IOException("the bundle was changed meanwhile");
                 }
                 Files.createDirectories(to.getParent());
-                byte[] bytes = bytes(file, zip, entry);
-                if (!Fingerprint.of(bytes).equals(e.sha256())) {
-                    throw new IOException("the bundle was changed meanwhile");
+                try (OutputStream out = Files.newOutputStream(to)) {
+                    if (!passed(zip, entry, out).equals(e.sha256())) {
+                        throw new IOException("the bundle was changed meanwhile");
+                    }
                 }
-                Files.write(to, bytes);
             }
-        } catch (BadFile e) {
-            throw new IOException(e.getMessage(), e);
         }
     }
 
@@ -247,10 +249,5 @@ public record Bundle(Path file, Manifest manifest, Rig rig) {
         } catch (IOException e) {
             // What is left is hidden and of no use to anybody.
         }
-    }
-
-    /** Names of files that the board names and that are not in it. */
-    public List<String> missing() {
-        return manifest.missing();
     }
 }

@@ -5,6 +5,7 @@ import java.util.Locale;
 import java.util.Set;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
+import rombix.core.board.Rig;
 
 /** Names of files in a bundle: only those that mean the same on every system, within one folder. */
 final class BundleNames {
@@ -12,7 +13,6 @@ final class BundleNames {
     private static final int DEEPEST = 8;
     private static final Pattern SIGNS = Pattern.compile("[\\x00-\\x1F\\x7F<>:\"|?*\\\\]");
     private static final Pattern DEVICE = Pattern.compile("(?i)(con|prn|aux|nul|com[0-9]|lpt[0-9])(\\..*)?");
-    private static final Pattern SOUND = Pattern.compile("(?i).+\\.(wav|wave|aif|aiff|flac|ogg|oga|mp3)");
     private static final Pattern CARD = Pattern.compile("cards/[^/]+\\.json");
     private static final Pattern BOARD = Pattern.compile("[^/]+\\.json");
     private static final Set<String> AROUND = Set.of("", ".", "..");
@@ -50,7 +50,7 @@ final class BundleNames {
     }
 
     private static boolean kind(String name) {
-        return BOARD.matcher(name).matches() || CARD.matcher(name).matches() || SOUND.matcher(name).matches();
+        return BOARD.matcher(name).matches() || CARD.matcher(name).matches() || Rig.sound(name);
     }
 
     /** The same for names that are one file on systems that know no capitals, or write accents in two ways. */

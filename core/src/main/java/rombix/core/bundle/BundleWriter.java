@@ -1,18 +1,20 @@
 package rombix.core.bundle;
 
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
@@ -67,33 +69,59 @@ public final class BundleWriter {
                 CardLibrary.format(c))));
         List<Manifest.Entry> files = new ArrayList<>();
         texts.forEach((file, text) -> files.add(new Manifest.Entry(file, text.length, Fingerprint.of(text))));
-        Map<String, byte[]> all = new LinkedHashMap<>();
         for (Map.Entry<String, Path> s : sounds.entrySet()) {
-            byte[] sound = Files.readAllBytes(s.getValue());
-            all.put(s.getKey(), sound);
-            files.add(new Manifest.Entry(s.getKey(), sound.length, Fingerprint.of(sound)));
+            try (InputStream in = Files.newInputStream(s.getValue())) {
+                files.add(new Manifest.Entry(s.getKey(), Files.size(s.getValue()), Fingerprint.of(in, OutputStream
+                        .nullOutputStream(), Long.MAX_VALUE)));
+            }
         }
         Manifest manifest = new Manifest(Manifest.FORMAT, board.name(), name, addresses, files, missing);
-        ByteArrayOutputStream zip = new ByteArrayOutputStream();
-        try (ZipOutputStream to = new ZipOutputStream(zip)) {
+        limits(files);
+        WholeFile.write(out, WholeFile.Readers.AS_BEFORE, file -> {
+            ZipOutputStream to = new ZipOutputStream(file);
             put(to, Manifest.FILE, bytes(BoardTree.text(manifest)));
             for (Map.Entry<String, byte[]> e : texts.entrySet()) {
                 put(to, e.getKey(), e.getValue());
             }
-            for (Map.Entry<String, byte[]> e : all.entrySet()) {
-                put(to, e.getKey(), e.getValue());
+            for (Map.Entry<String, Path> s : sounds.entrySet()) {
+                to.putNextEntry(entry(s.getKey()));
+                Files.copy(s.getValue(), to);
+                to.closeEntry();
             }
-        }
-        WholeFile.write(out, zip.toByteArray(), WholeFile.Readers.AS_BEFORE);
+            to.finish();
+        });
         return manifest;
     }
 
+    /** What is larger nobody could open. */
+    private static void limits(List<Manifest.Entry> files) throws IOException {
+        if (files.size() >= Bundle.MOST_FILES) {
+            throw new IOException("it would have %d files; the limit is %d".formatted(files.size() + 1,
+                    Bundle.MOST_FILES));
+        }
+        for (Manifest.Entry e : files) {
+            if (e.file().endsWith(".json") && e.bytes() > Bundle.MOST_TEXT) {
+                throw new IOException("“%s” has %d MB; the limit is %d MB".formatted(e.file(), e.bytes() >> 20,
+                        Bundle.MOST_TEXT >> 20));
+            }
+        }
+        long bytes = files.stream().mapToLong(Manifest.Entry::bytes).sum();
+        if (bytes > Bundle.MOST_BYTES) {
+            throw new IOException("its files have %d MB together; the limit is %d MB".formatted(bytes >> 20,
+                    Bundle.MOST_BYTES >> 20));
+        }
+    }
+
     private static void put(ZipOutputStream to, String name, byte[] bytes) throws IOException {
-        ZipEntry entry = new ZipEntry(name);
-        entry.setTimeLocal(NO_TIME);
-        to.putNextEntry(entry);
+        to.putNextEntry(entry(name));
         to.write(bytes);
         to.closeEntry();
+    }
+
+    private static ZipEntry entry(String name) {
+        ZipEntry entry = new ZipEntry(name);
+        entry.setTimeLocal(NO_TIME);
+        return entry;
     }
 
     private static byte[] bytes(String text) {
@@ -102,7 +130,7 @@ public final class BundleWriter {
 
     /** A name that any system takes. */
     private static String plain(String name) {
-        String plain = name.toLowerCase(java.util.Locale.ROOT).replaceAll("[^\\p{L}\\p{N}]+", "-").replaceAll("^-|-$",
+        String plain = name.toLowerCase(Locale.ROOT).replaceAll("[^\\p{L}\\p{N}]+", "-").replaceAll("^-|-$",
                 "");
         String cut = plain.substring(0, Math.min(plain.length(), 60));
         return cut.isEmpty() || BundleNames.wrong(cut + ".json") != null ? "board" : cut;
@@ -119,8 +147,9 @@ public final class BundleWriter {
     }
 
     private Gear gear(Gear gear) {
-        Map<String, List<Item>> lists = new HashMap<>();
-        gear.lists().forEach((list, items) -> lists.put(list, items.stream().map(this::item).toList()));
+        Map<String, List<Item>> lists = new LinkedHashMap<>();
+        // In order, so that sounds of the same name get the same numbers each time.
+        new TreeMap<>(gear.lists()).forEach((list, items) -> lists.put(list, items.stream().map(this::item).toList()));
         Gear listed = gear.withLists(lists);
         return addresses ? listed.withLink(plain(gear.link())) : bare(listed);
     }
@@ -142,8 +171,7 @@ public final class BundleWriter {
             return item;
         }
         Path from = Path.of(rig.file(named));
-        if (!Files.isRegularFile(from)
-                || BundleNames.wrong("sounds/x" + named.replaceFirst("^.*(?=\\.[^.]*$)", "")) != null) {
+        if (!Files.isRegularFile(from) || !Rig.sound(named)) {
             missing.add(named);
             return item;
         }

@@ -16,7 +16,7 @@ import rombix.core.edit.GearEdits;
 import rombix.core.store.CardExchange;
 
 /**
- * The gear of a board from elsewhere beside that of one's own: what is the same, by card and then by what it can do, and
+ * The gear of a board from elsewhere beside the gear here: what is the same, by card and then by what it can do, and
  * what would be lost. One thread's.
  */
 public final class Matching {
@@ -35,7 +35,7 @@ public final class Matching {
 
     /** What is done about one gear of theirs. */
     public sealed interface Choice {
-        /** It is reached as a gear of one's own. */
+        /** It is reached as gear that is here already. */
         record Mine(String gear) implements Choice {
         }
 
@@ -49,7 +49,7 @@ public final class Matching {
     }
 
     /**
-     * A gear of one's own that may take the place of theirs.
+     * Gear here that may take the place of theirs.
      *
      * @param fit how much of what theirs can do it can do, from 0 to 1; 1 where it has the same card
      * @param lost what has no counterpart there, in words, each with its button
@@ -57,7 +57,7 @@ public final class Matching {
     public record Candidate(Gear gear, double fit, List<String> lost) {
     }
 
-    /** All of one's own gear that may take the place of one of theirs, the best first. */
+    /** All gear here that may take the place of theirs, the best first. */
     public List<Candidate> of(String gear) {
         return candidates.computeIfAbsent(gear, this::candidates);
     }
@@ -90,7 +90,7 @@ public final class Matching {
         return same * 0.99 / wanted.commands().size();
     }
 
-    /** What is likely meant: for each gear the best of one's own, each once; else it is new. */
+    /** What is likely meant: for each gear the best that is here, each once; else it is new. */
     public Map<String, Choice> proposed() {
         Map<String, Choice> choices = new LinkedHashMap<>();
         Map<String, String> taken = new HashMap<>();

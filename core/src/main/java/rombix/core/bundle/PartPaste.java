@@ -17,6 +17,7 @@ import rombix.core.board.State;
 import rombix.core.card.Card;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
+import rombix.core.chain.Step;
 import rombix.core.edit.Copies;
 import rombix.core.edit.Edits;
 import rombix.core.store.BadFile;
@@ -162,7 +163,7 @@ public final class PartPaste {
         if (part.what() == SharedPart.What.PAGE) {
             List<Page> all = new ArrayList<>(board.pages());
             int at = all.stream().map(Page::id).toList().indexOf(place.page());
-            all.add(at + 1, page.withName(freeName(board, page.name())));
+            all.add(at + 1, page.withName(Edits.freeName(page.name(), board.pages().stream().map(Page::name))));
             return board.withPages(all);
         }
         Button first = page.buttons().getFirst();
@@ -190,21 +191,11 @@ public final class PartPaste {
         };
     }
 
-    /** A name that no page has: two tabs of one name can't be told apart. */
-    private static String freeName(Board board, String name) {
-        List<String> taken = board.pages().stream().map(Page::name).toList();
-        String free = name;
-        for (int n = 2; taken.contains(free); n++) {
-            free = name + " " + n;
-        }
-        return free;
-    }
-
     /** A chain goes behind the one that is there. */
     private static Chain joined(Chain was, Chain more) {
-        List<rombix.core.chain.Step> steps = new ArrayList<>(was.steps());
+        List<Step> steps = new ArrayList<>(was.steps());
         steps.addAll(more.steps());
-        List<rombix.core.chain.Step> always = new ArrayList<>(was.always());
+        List<Step> always = new ArrayList<>(was.always());
         always.addAll(more.always());
         return was.withSteps(steps).withAlways(always).withPutBack(was.putBack() || more.putBack());
     }

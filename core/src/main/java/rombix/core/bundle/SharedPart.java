@@ -22,7 +22,6 @@ import rombix.core.store.BadFile;
 import rombix.core.store.BoardTree;
 import rombix.core.store.CardExchange;
 import rombix.core.store.CardLibrary;
-import rombix.core.value.Limits;
 import tools.jackson.databind.JsonNode;
 
 /**
@@ -36,7 +35,7 @@ public record SharedPart(What what, Rig rig) {
     private static final String MARK = "\"rombix-part\"";
     private static final int FORMAT = 1;
     /** Characters of a text that is taken for a part. */
-    private static final int LONGEST = Limits.MESSAGE;
+    public static final int LONGEST = 64 << 20;
 
     /** Which part of a board it is. */
     public enum What {

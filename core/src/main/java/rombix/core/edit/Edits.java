@@ -13,6 +13,7 @@ import java.util.Set;
 import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Control;
@@ -199,6 +200,16 @@ public final class Edits {
         return board.withChains(plus(board.chains(), new Board.NamedChain(id, name, List.of(), Chain.EMPTY)));
     }
 
+    /** The name, with a number behind it if it is taken: two things of one name can't be told apart. */
+    public static String freeName(String name, Stream<String> taken) {
+        Set<String> names = taken.collect(Collectors.toSet());
+        String free = name;
+        for (int n = 2; names.contains(free); n++) {
+            free = name + " " + n;
+        }
+        return free;
+    }
+
     /** Adds a value to the board. */
     public static Board addValue(Board board, String name, Value initial) {
         String id = freshId(name, "value", x -> board.values().stream().anyMatch(v -> v.id().equals(x)));
@@ -313,7 +324,7 @@ public final class Edits {
         }
         List<Page> pages = new ArrayList<>(board.pages());
         pages.add(pages.indexOf(page) + 1, page.withId(freshId(page.id(), "page", x -> board.page(x).isPresent()))
-                .withName(page.name() + " 2").withButtons(buttons));
+                .withName(freeName(page.name(), board.pages().stream().map(Page::name))).withButtons(buttons));
         return board.withPages(pages);
     }
 

@@ -8,7 +8,6 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.function.UnaryOperator;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
@@ -36,11 +35,7 @@ public final class GearEdits {
 
     /** Adds gear of a card behind the others, called after it, with an address still to be set. */
     public static Board add(Board board, Card card, Protocol protocol) {
-        Set<String> names = board.gear().stream().map(Gear::name).collect(Collectors.toSet());
-        String name = card.title();
-        for (int n = 2; names.contains(name); n++) {
-            name = card.title() + " " + n;
-        }
+        String name = Edits.freeName(card.title(), board.gear().stream().map(Gear::name));
         String id = Edits.freshId(name, "gear", x -> board.gear(x).isPresent());
         List<Gear> all = new ArrayList<>(board.gear());
         all.add(new Gear(id, name, card.id(), new Gear.Link(protocol, protocol.descriptor().presetAddress(), Map.of()),

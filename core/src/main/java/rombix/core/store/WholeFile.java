@@ -1,7 +1,9 @@
 package rombix.core.store;
 
+import java.io.BufferedOutputStream;
 import java.io.IOException;
-import java.nio.ByteBuffer;
+import java.io.OutputStream;
+import java.nio.channels.Channels;
 import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.FileAlreadyExistsException;
@@ -36,18 +38,27 @@ public final class WholeFile {
         write(file, text.getBytes(StandardCharsets.UTF_8), readers);
     }
 
-    /** Writes it, where it is or would be; a link there is replaced. */
     public static void write(Path file, byte[] bytes, Readers readers) throws IOException {
+        write(file, readers, out -> out.write(bytes));
+    }
+
+    /** What a file is to hold, written bit by bit. */
+    @FunctionalInterface
+    public interface Content {
+        void to(OutputStream out) throws IOException;
+    }
+
+    /** Writes it, where it is or would be; a link there is replaced. */
+    public static void write(Path file, Readers readers, Content content) throws IOException {
         Path whole = file.toAbsolutePath();
         sweep(whole);
         Path beside = make(whole);
         try {
             try (FileChannel out = FileChannel.open(beside, StandardOpenOption.WRITE, LinkOption.NOFOLLOW_LINKS)) {
                 permissions(whole, beside, readers);
-                ByteBuffer left = ByteBuffer.wrap(bytes);
-                while (left.hasRemaining()) {
-                    out.write(left);
-                }
+                OutputStream to = new BufferedOutputStream(Channels.newOutputStream(out));
+                content.to(to);
+                to.flush();
                 out.force(true);
             }
             Files.move(beside, whole, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);

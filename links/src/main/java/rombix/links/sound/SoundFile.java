@@ -25,9 +25,6 @@ import rombix.core.sound.Clip;
  * short is kept in memory; what is long in a file beside, which the system brings in as it is played.
  */
 public final class SoundFile {
-    /** The endings of the files that can be read. */
-    public static final String ENDINGS = "(?i).*\\.(wav|wave|aif|aiff|flac|ogg|oga|mp3)";
-
     private static final int SHORT = 16 << 20;
     private static final long LONGEST = Integer.MAX_VALUE - 8L;
     private static final int BITS = 32;

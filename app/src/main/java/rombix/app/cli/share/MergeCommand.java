@@ -1,7 +1,7 @@
 package rombix.app.cli.share;
 
+import java.io.IOException;
 import java.io.PrintWriter;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Map;
 import java.util.concurrent.Callable;
@@ -22,7 +22,7 @@ import rombix.core.store.CardLibrary;
 @Command(name = "merge", mixinStandardHelpOptions = true, description = {
         "Puts two versions of a board together that were made of one, and writes the result to OURS.",
         "What both changed in different ways stays as in OURS and is listed. The result can always be opened.",
-        "Git can use it as a merge driver. Exit code: 0 all is merged, 1 something stayed as in OURS, 130 a file is not a board."})
+        "Git can use it as a merge driver. Exit code: 0 all is merged, 1 something stayed as in OURS, 130 a file is not a board, or the result can't be written."})
 public final class MergeCommand implements Callable<Integer> {
     /** From 129 on Git knows that nothing was merged. */
     private static final int NOTHING = 130;
@@ -49,12 +49,12 @@ public final class MergeCommand implements Callable<Integer> {
         try {
             Map<String, Card> cards = CardLibrary.beside(path == null ? ours : path);
             merged = BoardMerge.of(read(base, cards), read(ours, cards), read(theirs, cards));
-        } catch (BadFile e) {
+            BoardFile.make(ours, BoardFile.format(merged.board()));
+        } catch (BadFile | IOException e) {
             spec.commandLine().getErr().println(e.getMessage());
             spec.commandLine().getErr().flush();
             return NOTHING;
         }
-        Files.writeString(ours, BoardFile.format(merged.board()));
         merged.clashes().forEach(c -> out.println(c.line()));
         out.flush();
         return merged.clashes().isEmpty() ? 0 : 1;

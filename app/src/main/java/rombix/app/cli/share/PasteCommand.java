@@ -1,9 +1,12 @@
 package rombix.app.cli.share;
 
+import java.io.IOException;
 import java.io.InputStream;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.List;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
@@ -12,14 +15,14 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import rombix.app.cli.option.BadCall;
+import rombix.app.edit.file.BoardWrite;
 import rombix.core.board.Rig;
 import rombix.core.bundle.Matching;
 import rombix.core.bundle.PartPaste;
 import rombix.core.bundle.SharedPart;
+import rombix.core.card.Card;
 import rombix.core.chain.Gesture;
 import rombix.core.store.BoardFile;
-import rombix.core.store.CardLibrary;
-import rombix.core.value.Limits;
 
 /** Pastes a part into a board. */
 @Command(name = "paste", mixinStandardHelpOptions = true, description = {
@@ -52,7 +55,7 @@ public final class PasteCommand implements Callable<Integer> {
     @Override
     public Integer call() throws Exception {
         Rig mine = BoardFile.read(board);
-        SharedPart part = SharedPart.read(new String(in.readNBytes(Limits.MESSAGE * 4), StandardCharsets.UTF_8))
+        SharedPart part = SharedPart.read(new String(in.readNBytes(SharedPart.LONGEST), StandardCharsets.UTF_8))
                 .orElseThrow(() -> new BadCall("What came in is not a part of a board."));
         String to = page == null ? mine.board().pages().getFirst().id() : page;
         if (mine.page(to).isEmpty() || button != null && mine.button(button).isEmpty()) {
@@ -60,14 +63,13 @@ public final class PasteCommand implements Callable<Integer> {
         }
         PartPaste.Pasted pasted = PartPaste.of(mine, part, new Matching(part.rig(), mine).proposed(),
                 new PartPaste.Place(to, 0, 0, button, 0, Gesture.PRESS));
-        for (var card : pasted.rig().cards().values()) {
-            if (!card.equals(mine.cards().get(card.id()))) {
-                Path file = CardLibrary.file(board, card.id());
-                java.nio.file.Files.createDirectories(file.getParent());
-                BoardFile.make(file, CardLibrary.format(card));
-            }
+        List<Card> cards = pasted.rig().cards().values().stream().filter(c -> !c.equals(mine.cards().get(c.id())))
+                .toList();
+        try {
+            new BoardWrite(board, pasted.rig().board(), cards, Set.of(), false).write();
+        } catch (IOException e) {
+            throw new BadCall(board + " can't be written: " + e.getMessage());
         }
-        BoardFile.save(board, pasted.rig().board());
         PrintWriter out = spec.commandLine().getOut();
         out.println("Pasted: " + part.words());
         pasted.lost().forEach(l -> out.println("Left out: " + l));

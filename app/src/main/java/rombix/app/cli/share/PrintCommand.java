@@ -68,7 +68,7 @@ public final class PrintCommand implements Callable<Integer> {
         try {
             byte[] pdf = BoardPaper.pdf(rig, new BoardPaper.Wanted(sheets, pages, paper, colours),
                     _ -> Twin.Readings.NONE, RunningDeck.CLOCK
-                    .wall());
+                            .wall());
             if (name.endsWith(".pdf")) {
                 WholeFile.write(out, pdf, WholeFile.Readers.AS_BEFORE);
                 to.println(out);

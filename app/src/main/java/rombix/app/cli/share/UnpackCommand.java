@@ -73,7 +73,7 @@ public final class UnpackCommand implements Callable<Integer> {
         for (Manifest.Entry e : bundle.manifest().files()) {
             out.println("  %s, %d bytes".formatted(e.file(), e.bytes()));
         }
-        bundle.missing().forEach(m -> out.println("  missing: " + m));
+        bundle.manifest().missing().forEach(m -> out.println("  missing: " + m));
         for (Ask ask : Asks.of(bundle.rig(), List.of())) {
             out.println("  %s: %s %s".formatted(ask.kind().title(), ask.name(), ask.words()));
         }

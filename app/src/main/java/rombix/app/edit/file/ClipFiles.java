@@ -54,7 +54,7 @@ public final class ClipFiles {
 
     /** Whether a file's name says that it is sound. */
     public static boolean sound(Path file) {
-        return file.getFileName().toString().matches(SoundFile.ENDINGS);
+        return Rig.sound(file.getFileName().toString());
     }
 
     /**

@@ -103,6 +103,22 @@ public final class PictureFile {
         }
     }
 
+    /** The same in a colour of its own, {@code #RRGGBB}, where one is given. */
+    public static @Nullable BufferedImage drawn(Picture picture, @Nullable String tint) {
+        BufferedImage drawn = drawn(picture);
+        if (drawn == null || tint == null) {
+            return drawn;
+        }
+        int colour = Integer.parseInt(tint.substring(1), 16);
+        BufferedImage out = new BufferedImage(drawn.getWidth(), drawn.getHeight(), BufferedImage.TYPE_INT_ARGB);
+        for (int y = 0; y < drawn.getHeight(); y++) {
+            for (int x = 0; x < drawn.getWidth(); x++) {
+                out.setRGB(x, y, drawn.getRGB(x, y) & 0xFF000000 | colour);
+            }
+        }
+        return out;
+    }
+
     private static BufferedImage picture(byte[] bytes, String name) throws IOException {
         BufferedImage image = null;
         try {

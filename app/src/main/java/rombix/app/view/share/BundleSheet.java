@@ -132,7 +132,9 @@ public final class BundleSheet {
     private static String files(Bundle bundle) {
         long sounds = bundle.manifest().files().stream().filter(f -> !f.file().endsWith(".json")).count();
         long cards = bundle.manifest().files().stream().filter(f -> f.file().startsWith("cards/")).count();
-        String missing = bundle.missing().isEmpty() ? "" : " Missing: " + String.join(", ", bundle.missing()) + ".";
+        String missing = bundle.manifest().missing().isEmpty()
+                ? ""
+                : " Missing: " + String.join(", ", bundle.manifest().missing()) + ".";
         return "Nothing has been unpacked, connected or run yet. %d files, %d kB: the board, %d cards, %d sounds.%s"
                 .formatted(bundle.manifest().files().size(), bundle.bytes() / 1000, cards, sounds, missing);
     }

@@ -81,22 +81,26 @@ public final class PaperSheet {
         Button close = Fields.plain("Close", "Esc");
         close.setOnAction(_ -> desk.overlay().close());
         VBox options = new VBox(Space.S8, kind("Pages, with what their buttons do", Sheet.PAGES, draw), kind(
-                "Run sheets: what happens when", Sheet.RUN_SHEETS, draw), kind("The patch", Sheet.PATCH, draw), kind(
-                        "The gear, with its addresses", Sheet.GEAR, draw), Fields.check("paper-this-page",
-                                "Only the page “" + desk.bench().page().name() + "”", thisPage, on -> {
-                                    thisPage = on;
-                                    draw.run();
-                                }), Fields.check("paper-colours", "In the colours of the buttons", colours, on -> {
-                                    colours = on;
-                                    draw.run();
-                                }), Fields.named("Paper", Fields.choice("paper-size", List.of(PaperSize.values()), size,
-                                        PaperSize::words, s -> {
-                                            size = s;
-                                            draw.run();
-                                        })));
+                "Run sheets: what happens when", Sheet.RUN_SHEETS, draw), kind("The patch", Sheet.PATCH, draw),
+                kind(
+                        "The gear, with its addresses", Sheet.GEAR, draw),
+                Fields.check("paper-this-page",
+                        "Only the page “" + desk.bench().page().name() + "”", thisPage, on -> {
+                            thisPage = on;
+                            draw.run();
+                        }),
+                Fields.check("paper-colours", "In the colours of the buttons", colours, on -> {
+                    colours = on;
+                    draw.run();
+                }), Fields.named("Paper", Fields.choice("paper-size", List.of(PaperSize.values()), size,
+                        PaperSize::words, s -> {
+                            size = s;
+                            draw.run();
+                        })));
         HBox foot = new HBox(Space.S8, count, save, print, close);
         foot.setAlignment(Pos.CENTER_RIGHT);
-        VBox box = new VBox(Space.S10, Styles.label("On paper", "gear-name"), new HBox(Space.S16, options, frame), foot);
+        VBox box = new VBox(Space.S10, Styles.label("On paper", "gear-name"), new HBox(Space.S16, options, frame),
+                foot);
         box.setId("paper");
         draw.run();
         desk.overlay().show(box, by, by::requestFocus);
@@ -197,7 +201,8 @@ public final class PaperSheet {
             for (BufferedImage sheet : BoardPaper.pictures(drawn)) {
                 boolean across = sheet.getWidth() > sheet.getHeight();
                 PageLayout layout = job.getPrinter().createPageLayout(job.getJobSettings().getPageLayout().getPaper(),
-                        across ? PageOrientation.LANDSCAPE : PageOrientation.PORTRAIT, Printer.MarginType.HARDWARE_MINIMUM);
+                        across ? PageOrientation.LANDSCAPE : PageOrientation.PORTRAIT,
+                        Printer.MarginType.HARDWARE_MINIMUM);
                 ImageView view = new ImageView(SwingFXUtils.toFXImage(sheet, null));
                 view.setPreserveRatio(true);
                 view.setFitWidth(layout.getPrintableWidth());

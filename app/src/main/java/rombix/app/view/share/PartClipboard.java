@@ -152,6 +152,10 @@ public final class PartClipboard {
             try {
                 PartPaste.Pasted pasted = PartPaste.of(mine, part, grid.carriedOut(), place);
                 Platform.runLater(() -> before.accept(pasted.rig().board(), () -> {
+                    if (desk.bench().rig() != mine) { // It was edited meanwhile.
+                        bring(part, grid, place);
+                        return;
+                    }
                     desk.bench().editRig("paste " + part.words(), _ -> pasted.rig());
                     tell(pasted.lost());
                 }));

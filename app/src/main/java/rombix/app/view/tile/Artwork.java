@@ -1,6 +1,5 @@
 package rombix.app.view.tile;
 
-import java.awt.image.BufferedImage;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -69,22 +68,11 @@ final class Artwork {
 
     private static Optional<Image> draw(Key key) {
         try {
-            return Optional.ofNullable(PictureFile.drawn(key.picture())).map(drawn -> SwingFXUtils.toFXImage(key
-                    .tint() == null ? drawn : tinted(drawn, key.tint()), null));
+            return Optional.ofNullable(PictureFile.drawn(key.picture(), key.tint()))
+                    .map(drawn -> SwingFXUtils.toFXImage(
+                            drawn, null));
         } catch (RuntimeException | OutOfMemoryError | StackOverflowError e) {
             return Optional.empty(); // A picture that nobody could draw must not end those that can be.
         }
-    }
-
-    /** The same shape in one colour. */
-    private static BufferedImage tinted(BufferedImage drawn, String tint) {
-        int colour = Integer.parseInt(tint.substring(1), 16);
-        BufferedImage out = new BufferedImage(drawn.getWidth(), drawn.getHeight(), BufferedImage.TYPE_INT_ARGB);
-        for (int y = 0; y < drawn.getHeight(); y++) {
-            for (int x = 0; x < drawn.getWidth(); x++) {
-                out.setRGB(x, y, drawn.getRGB(x, y) & 0xFF000000 | colour);
-            }
-        }
-        return out;
     }
 }

@@ -151,7 +151,8 @@ public final class MainWindow {
         BundleSheet bundles = new BundleSheet(desk, practice, files::open, notices::show);
         files.whenOpened(bundle -> bundles.open(bundle, layout), this::beginWithGear);
         bundles.takeDrops(layout);
-        WindowCommands.share(commands, new BundleSaving(desk, notices::show), new PaperSheet(desk, notices::show), layout);
+        WindowCommands.share(commands, new BundleSaving(desk, notices::show), new PaperSheet(desk, notices::show),
+                layout);
         guests.whenTrusted(() -> MissingSecrets.tell(bench.rig(), secrets, notices, g -> gear.showSecret(rack, g),
                 bench::select));
         masthead.whenModeChosen(modes::mode);
