@@ -4,11 +4,14 @@ import java.awt.image.BufferedImage;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.time.ZonedDateTime;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Locale;
 import java.util.Set;
 import java.util.function.Function;
+import java.util.regex.Pattern;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.rendering.ImageType;
@@ -17,6 +20,7 @@ import rombix.core.board.Button;
 import rombix.core.board.Gear;
 import rombix.core.board.Page;
 import rombix.core.board.Rig;
+import rombix.core.board.RunDown;
 import rombix.core.board.StepPlaces;
 import rombix.core.card.Card;
 import rombix.core.chain.Chain;
@@ -37,6 +41,14 @@ public final class BoardPaper {
     /** A chain that is over sooner needs no run sheet. */
     private static final double SHORT_MILLIS = 500;
     private static final float DPI = 110;
+    /** From here on a step is said to run always. */
+    private static final double SURE = 0.995;
+    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMMM yyyy", Locale.ENGLISH);
+    private static final String INDENT = "\u00a0".repeat(4);
+    /** Steps by when they begin; those that begin together as they stand in their chain. */
+    private static final Comparator<Forecast.StepTime> IN_ORDER = Comparator.comparingLong((Forecast.StepTime s) -> Math
+            .round(s.start().expected() / 100)).thenComparing(s -> Pattern.compile("\\d+").matcher(s.step()).replaceAll(
+                    n -> "%06d".formatted(Long.parseLong(n.group()))));
 
     private final Rig rig;
     private final Wanted wanted;
@@ -48,7 +60,7 @@ public final class BoardPaper {
         /** Pages with their buttons, and what these do. */
         PAGES,
         /** What happens when, for each press that takes a while. */
-        RUN_SHEETS,
+        RUNS,
         /** Which fixture stands at which slots. */
         PATCH,
         /** All gear, and where it is reached. */
@@ -104,10 +116,10 @@ public final class BoardPaper {
                 PageSheet sheet = new PageSheet(ink, lines, new FaceWords(() -> rig, () -> DeckState.NOTHING, () -> now,
                         () -> 0), rig.board()::picture, wanted.colours());
                 for (Page page : rig.board().pages().stream().filter(wanted::has).toList()) {
-                    sheet.draw(rig.board().name(), page);
+                    sheet.draw(page);
                 }
             }
-            if (wanted.sheets().contains(Sheet.RUN_SHEETS)) {
+            if (wanted.sheets().contains(Sheet.RUNS)) {
                 runSheets(ink, lines);
             }
             if (wanted.sheets().contains(Sheet.PATCH)) {
@@ -120,7 +132,7 @@ public final class BoardPaper {
                 throw new IOException("there is nothing to print: no page, no run sheet, no fixtures, no gear");
             }
             ink.document().getDocumentInformation().setTitle(rig.board().name());
-            ink.done();
+            ink.foot(rig.board().name() + ", " + DAY.format(now));
             ByteArrayOutputStream out = new ByteArrayOutputStream();
             ink.document().save(out);
             return out.toByteArray();
@@ -129,6 +141,9 @@ public final class BoardPaper {
 
     private void runSheets(Ink ink, ButtonLines lines) throws IOException {
         TableSheet sheet = new TableSheet(ink);
+        for (RunDown r : wanted.pages().isEmpty() ? rig.board().runDowns() : List.<RunDown>of()) {
+            runDown(sheet, r);
+        }
         for (Page page : rig.board().pages().stream().filter(wanted::has).toList()) {
             for (Button b : page.buttons()) {
                 Chain chain = b.states().getFirst().chain(Gesture.PRESS);
@@ -143,28 +158,61 @@ public final class BoardPaper {
         }
     }
 
+    private static void runDown(TableSheet sheet, RunDown run) throws IOException {
+        List<List<String>> rows = new ArrayList<>();
+        long from = 0;
+        for (RunDown.Item i : run.items()) {
+            rows.add(List.of(clock(from * 1000.0).replaceFirst("\\.\\d$", ""), i.name(), i.text(),
+                    i.seconds() == 0
+                            ? ""
+                            : Figures.span(i.seconds()
+                                    * 1000.0)));
+            from += i.seconds();
+        }
+        sheet.draw(new TableSheet.Table(
+                run.name(), from == 0
+                        ? "Run-down."
+                        : "Run-down. Planned for " + Figures.span(from
+                                * 1000.0) + ".",
+                List.of("At", "Item", "Notes", "Takes"), new float[]{0.12f, 0.28f, 0.46f, 0.14f}), rows);
+    }
+
     private void runSheet(TableSheet sheet, ButtonLines lines, Page page, Button button, Forecast forecast)
             throws IOException {
         List<List<String>> rows = new ArrayList<>();
-        for (Forecast.StepTime s : forecast.steps()) {
+        boolean odds = forecast.steps().stream().anyMatch(s -> s.share() < SURE);
+        for (Forecast.StepTime s : forecast.steps().stream().sorted(IN_ORDER).toList()) {
             String words = StepPlaces.step(rig, button, button.states().getFirst(), s.step()).map(lines.words()::of)
                     .orElse(s.step());
             double length = s.end().expected() - s.start().expected();
-            rows.add(List.of(clock(s.start().expected()), words, length < 50 ? "" : Figures.span(Math.round(length)), s
-                    .share() > 0.995 ? "" : Math.round(s.share() * 100) + " %"));
+            rows.add(List.of(clock(s.start().expected()), INDENT.repeat(depth(s.step())) + words, length < 50
+                    ? ""
+                    : Figures.span(Math.round(length)), s.share() >= SURE ? "" : Math.round(s.share() * 100) + " %"));
         }
-        sheet.draw(new TableSheet.Table(button.name(), "%s, %s, press. %s.".formatted(rig.board().name(), page.name(),
+        sheet.draw(new TableSheet.Table(button.name(), "%s, press. %s.".formatted(page.name(),
                 forecast.endless()
                         ? "Runs until stopped"
                         : "Takes " + Figures.span(Math.round(forecast.length().expected()))),
                 List.of("At", "Step",
-                        "Takes", "Odds"),
+                        "Takes", odds ? "Odds" : ""),
                 new float[]{0.12f, 0.64f, 0.14f, 0.1f}), rows);
     }
 
-    /** A moment from the press on: {@code 0:03.5}. */
+    /** How far inside others a step is. */
+    private static int depth(String place) {
+        int depth = 0;
+        for (String part : place.split(" > ")) {
+            depth += (part.replaceAll("[^/]", "").length() + 1) / 2;
+        }
+        return Math.max(0, depth - 1);
+    }
+
+    /** A moment from the press on: {@code 0:03.5}, {@code 20:10:17}. */
     private static String clock(double millis) {
         long tenths = Math.round(millis / 100);
+        if (tenths >= 36_000) {
+            return "%d:%02d:%02d".formatted(tenths / 36_000, tenths / 600 % 60, tenths / 10 % 60);
+        }
         return "%d:%02d.%d".formatted(tenths / 600, tenths / 10 % 60, tenths % 10);
     }
 
@@ -177,12 +225,18 @@ public final class BoardPaper {
             Universes universes = new Universes(g.patch(), rig.cards());
             List<List<String>> rows = g.patch().stream().sorted(Comparator.comparing(Fixture::universe).thenComparing(
                     Fixture::slot))
-                    .map(f -> List.of(String.valueOf(f.universe()), f.slot() + "–" + (f.slot() + universes
-                            .width(f) - 1), f.name(), card(f.personality())))
+                    .map(f -> List.of(String.valueOf(f.universe()), slots(f.slot(), universes
+                            .width(f)), f.name(), card(f.personality())))
                     .toList();
-            sheet.draw(new TableSheet.Table("Patch of " + g.name(), rig.board().name(), List.of("Universe", "Slots",
-                    "Fixture", "Personality"), new float[]{0.14f, 0.16f, 0.36f, 0.34f}), rows);
+            sheet.draw(new TableSheet.Table("Patch of " + g.name(), g.link().protocol().title(),
+                    List.of("Universe", "Slots",
+                            "Fixture", "Personality"),
+                    new float[]{0.14f, 0.16f, 0.36f, 0.34f}), rows);
         }
+    }
+
+    private static String slots(int first, int width) {
+        return width == 1 ? String.valueOf(first) : first + "–" + (first + width - 1);
     }
 
     private String card(String id) {
@@ -197,7 +251,7 @@ public final class BoardPaper {
         List<List<String>> rows = rig.board().gear().stream().map(g -> List.of(g.name(), card(g.card()), g.link()
                 .protocol().title(), g.link().address() + (g.link().user() == null ? "" : ", as " + g.link().user())))
                 .toList();
-        new TableSheet(ink).draw(new TableSheet.Table("Gear", rig.board().name(), List.of("Name", "Card", "Protocol",
+        new TableSheet(ink).draw(new TableSheet.Table("Gear", "", List.of("Name", "Card", "Protocol",
                 "Address"), new float[]{0.26f, 0.26f, 0.18f, 0.3f}), rows);
     }
 }

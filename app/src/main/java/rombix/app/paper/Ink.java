@@ -36,6 +36,7 @@ final class Ink implements AutoCloseable {
     /** The width that is left empty on all sides. */
     static final float MARGIN = 36;
     private static final float LINE = 1.25f;
+    private static final float FOOT = 8;
     private static final String FONTS = "/rombix/running/face/fonts/archivo-narrow-latin-";
 
     private final PDDocument document = new PDDocument();
@@ -83,8 +84,21 @@ final class Ink implements AutoCloseable {
         sheets++;
     }
 
-    /** Ends the last sheet; the document can be saved then. */
-    void done() throws IOException {
+    /** Ends the last sheet, and writes a line at the foot of each; the document can be saved then. */
+    void foot(String words) throws IOException {
+        done();
+        for (int i = 0; i < sheets; i++) {
+            PDPage page = document.getPage(i);
+            width = page.getMediaBox().getWidth();
+            height = page.getMediaBox().getHeight();
+            out = new PDPageContentStream(document, page, PDPageContentStream.AppendMode.APPEND, true);
+            String line = "%s, %d of %d".formatted(words, i + 1, sheets);
+            text(plain, FOOT, width() - width(plain, FOOT, line), height() + FOOT, line);
+            done();
+        }
+    }
+
+    private void done() throws IOException {
         if (out != null) {
             out.close();
             out = null;

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.apache.pdfbox.pdmodel.font.PDFont;
 import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.Ikon;
@@ -38,6 +39,11 @@ final class PageSheet {
     private static final float ICON = 20;
     private static final float MARK = 9;
     private static final float PAD = 5;
+    /** A page of few buttons has none as large as the sheet. */
+    private static final int LEAST_COLUMNS = 3;
+    private static final int LEAST_ROWS = 2;
+    /** How wide lines are at most: longer ones are hard to follow. */
+    private static final float WIDEST = 560;
     private static final float GAP = 6;
     /** The tints of pages in the light theme, so that a printed page is known again. */
     private static final Map<Face.Fill, Color> TINTS = Map.of(Face.Fill.MOSS, new Color(0xD7E5DB), Face.Fill.UMBER,
@@ -66,14 +72,15 @@ final class PageSheet {
         this.colours = colours;
     }
 
-    void draw(String board, Page page) throws IOException {
+    void draw(Page page) throws IOException {
         ink.sheet(true);
         ink.text(ink.bold(), HEAD, 0, 0, page.name());
-        float right = ink.width(ink.plain(), SMALL, board);
-        ink.text(ink.plain(), SMALL, ink.width() - right, HEAD - SMALL, board);
         float top = HEAD + 12;
-        float w = (ink.width() + GAP) / page.columns();
-        float h = (ink.height() - top + GAP) / page.rows();
+        // Rows and columns behind the last button would be empty paper.
+        int columns = page.buttons().stream().mapToInt(b -> b.column() + b.width()).max().orElse(1);
+        int rows = page.buttons().stream().mapToInt(b -> b.row() + b.height()).max().orElse(1);
+        float w = (ink.width() + GAP) / Math.max(LEAST_COLUMNS, columns);
+        float h = (ink.height() - top + GAP) / Math.max(LEAST_ROWS, rows);
         List<Tile> tiles = new ArrayList<>();
         for (Button b : page.buttons()) {
             tiles.add(new Tile(b, b.column() * w, top + b.row() * h, b.width() * w - GAP, b.height() * h - GAP));
@@ -126,11 +133,19 @@ final class PageSheet {
         boolean image = face.face().image() != null || icon(face.face()) != null;
         float left = PAD + (image ? ICON + PAD : 0);
         float room = tile.w() - PAD - left - (face.face().mark() == null ? 0 : MARK + PAD);
-        List<String> label = ink.wrapped(ink.bold(), LABEL, room, face.label().isBlank()
-                ? tile.button().name()
-                : face
-                        .label());
+        List<String> label = ink.wrapped(ink.bold(), LABEL, room, label(tile.button()));
         return new Head(face, left, label, 2 * PAD + Math.max(label.size() * Ink.line(LABEL), image ? ICON : 0));
+    }
+
+    /** Its label, if all its states have the same, but for what is filled in; else its name. */
+    private static String label(Button button) {
+        List<String> labels = button
+                .states().stream().map(s -> s.face().label() == null
+                        ? button.name()
+                        : s.face().label()
+                                .lines().filter(l -> !l.contains("{")).collect(Collectors.joining("\n")))
+                .distinct().toList();
+        return labels.size() == 1 && !labels.getFirst().isBlank() ? labels.getFirst() : button.name();
     }
 
     private void draw(Tile tile, float size, List<Rest> rest) throws IOException {
@@ -141,7 +156,8 @@ final class PageSheet {
         if (face.mark() != null) {
             ink.outline(mark(face.mark(), tile.x() + tile.w() - PAD - MARK, tile.y() + PAD), 1.2f);
         }
-        float at = tile.y() + PAD;
+        float labels = head.label().size() * Ink.line(LABEL);
+        float at = tile.y() + PAD + (head.left() > PAD ? Math.max(0, (ICON - labels) / 2) : 0);
         for (String line : head.label()) {
             ink.text(ink.bold(), LABEL, tile.x() + head.left(), at, line);
             at += Ink.line(LABEL);
@@ -224,7 +240,7 @@ final class PageSheet {
     private void behind(Page page, List<Rest> rest) throws IOException {
         float at = Float.MAX_VALUE;
         for (Rest r : rest) {
-            List<String> all = wrapped(r.lines(), SMALL, ink.width() - 30);
+            List<String> all = wrapped(r.lines(), SMALL, WIDEST);
             if (at + Ink.line(LABEL) * 2 > ink.height()) {
                 at = fresh(page);
             }

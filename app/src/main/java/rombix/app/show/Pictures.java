@@ -55,7 +55,7 @@ public final class Pictures {
             "list", "check",
             "commands", "find", "menu", "boards", "parts", "log", "triggers", "report", "small", "gear", "traffic",
             "card", "why", "found", "patch", "welcome", "pages", "items", "gear-card", "traffic-of", "devices",
-            "bundle", "bundle-saving");
+            "bundle", "bundle-saving", "paper");
     /** Those that fill by and by. */
     private static final Set<String> SLOW = Set.of("report", "traffic", "card", "why", "on-air", "traffic-of", "items");
 
@@ -176,7 +176,9 @@ public final class Pictures {
             posed(wanted);
             return true;
         });
-        pause(Set.of("found", "bundle").contains(wanted.view()) ? 6000 : SLOW.contains(wanted.view()) ? 1000 : 100);
+        pause(Set.of("found", "bundle", "paper").contains(wanted.view())
+                ? 6000
+                : SLOW.contains(wanted.view()) ? 1000 : 100);
     }
 
     private void posed(Wanted wanted) {
@@ -230,8 +232,10 @@ public final class Pictures {
             case "triggers" -> press(KeyCode.T, true);
             case "devices" -> devices();
             case "bundle" -> bundle(bench);
-            case "bundle-saving" -> javafx.event.Event.fireEvent(window.scene().getRoot(), new KeyEvent(
-                    KeyEvent.KEY_PRESSED, "", "", KeyCode.S, true, false, true, false));
+            case "bundle-saving", "paper" -> javafx.event.Event.fireEvent(window.scene().getRoot(), new KeyEvent(
+                    KeyEvent.KEY_PRESSED, "", "", wanted.view().equals("paper") ? KeyCode.P : KeyCode.S, true, false,
+                    true,
+                    false));
             case "gear", "items", "gear-card", "traffic-of", "card", "why", "patch" -> gearView(wanted);
             case "traffic" -> press(KeyCode.T, true, true);
             case "found" -> {

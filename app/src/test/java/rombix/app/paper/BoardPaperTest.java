@@ -51,15 +51,17 @@ class BoardPaperTest {
         demo.page("doors").orElseThrow().buttons().stream().filter(b -> b.states().getFirst().face().label() == null)
                 .forEach(b -> assertThat(doors).contains(b.name()));
         assertThat(doors).contains("Unlock Gate", "key F9", "Doors");
+        assertThat(doors).contains("Show countdown", "Star Night, 5 December 2026, 1 of 1").doesNotContain("See 1.");
         // What finds no room is told behind, in full.
-        assertThat(doors).contains("See 1.", "in full", "Show countdown");
+        assertThat(text(pdf(demo, EnumSet.of(Sheet.PAGES), "booth"))).contains("See 1.", "in full",
+                "Milky Way, press: Set Target of the night to Milky Way.");
     }
 
     @Test
     void allOtherSheetsHaveTheirTables() throws Exception {
         assertThat(text(pdf(demo, EnumSet.of(Sheet.GEAR)))).contains("Sound desk", "MIDI", "127.0.0.1:9101");
         assertThat(text(pdf(demo, EnumSet.of(Sheet.PATCH)))).contains("Universe", "Desk Key");
-        assertThat(text(pdf(demo, EnumSet.of(Sheet.RUN_SHEETS), "dome"))).contains("Fog burst", "0:03.0",
+        assertThat(text(pdf(demo, EnumSet.of(Sheet.RUNS), "dome"))).contains("Fog burst", "0:03.0",
                 "Fog fan off");
     }
 

@@ -49,12 +49,16 @@ public final class Figures {
         return n + " " + one + (n == 1 ? "" : "s");
     }
 
-    /** A span in words: {@code 0.7 s}, {@code 12 s}, {@code 2 min}, {@code 1:05}. */
+    /** A span in words: {@code 0.7 s}, {@code 12 s}, {@code 2 min}, {@code 1:05 min}, {@code 20 h 10 min}. */
     public static String span(double millis) {
         if (millis < 60_000) {
             return withUnit(millis / 1000, "s");
         }
         long seconds = Math.round(millis / 1000);
+        if (seconds >= 3600) {
+            long minutes = Math.round(seconds / 60.0);
+            return withUnit(minutes / 60, "h") + (minutes % 60 == 0 ? "" : " " + withUnit(minutes % 60, "min"));
+        }
         return seconds % 60 == 0
                 ? withUnit(seconds / 60.0, "min")
                 : String.format(Locale.ROOT, "%d:%02d min", seconds / 60, seconds % 60);

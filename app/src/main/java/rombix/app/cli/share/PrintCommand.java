@@ -1,17 +1,12 @@
 package rombix.app.cli.share;
 
-import java.awt.image.BufferedImage;
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.EnumSet;
 import java.util.HashSet;
-import java.util.List;
-import java.util.Locale;
 import java.util.Set;
 import java.util.concurrent.Callable;
-import javax.imageio.ImageIO;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -19,10 +14,10 @@ import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import rombix.app.cli.option.BadCall;
 import rombix.app.paper.BoardPaper;
+import rombix.app.paper.PaperFile;
 import rombix.app.paper.PaperSize;
 import rombix.core.board.Rig;
 import rombix.core.store.BoardFile;
-import rombix.core.store.WholeFile;
 import rombix.core.twin.Twin;
 import rombix.running.RunningDeck;
 
@@ -40,7 +35,7 @@ public final class PrintCommand implements Callable<Integer> {
     @Option(names = "--page", paramLabel = "PAGE", description = "The id of a page to print; can be repeated. The default is all.")
     private Set<String> pages = new HashSet<>();
 
-    @Option(names = "--sheets", split = ",", paramLabel = "WHAT", description = "What to print, separated by commas: pages, run_sheets, patch, gear. The default is all.")
+    @Option(names = "--sheets", split = ",", paramLabel = "WHAT", description = "What to print, separated by commas: pages, runs (run sheets), patch, gear. The default is all.")
     private Set<BoardPaper.Sheet> sheets = EnumSet.allOf(BoardPaper.Sheet.class);
 
     @Option(names = "--paper", paramLabel = "SIZE", description = "a4 (default) or letter.")
@@ -60,8 +55,7 @@ public final class PrintCommand implements Callable<Integer> {
                 throw new BadCall("The board has no page “%s”.".formatted(page));
             }
         }
-        String name = String.valueOf(out.getFileName()).toLowerCase(Locale.ROOT);
-        if (!name.endsWith(".pdf") && !name.endsWith(".png")) {
+        if (!PaperFile.named(out)) {
             throw new BadCall("The name of the file ends with .pdf or .png.");
         }
         PrintWriter to = spec.commandLine().getOut();
@@ -69,29 +63,11 @@ public final class PrintCommand implements Callable<Integer> {
             byte[] pdf = BoardPaper.pdf(rig, new BoardPaper.Wanted(sheets, pages, paper, colours),
                     _ -> Twin.Readings.NONE, RunningDeck.CLOCK
                             .wall());
-            if (name.endsWith(".pdf")) {
-                WholeFile.write(out, pdf, WholeFile.Readers.AS_BEFORE);
-                to.println(out);
-            } else {
-                pictures(BoardPaper.pictures(pdf), to);
-            }
+            PaperFile.save(out, pdf).forEach(to::println);
         } catch (IOException e) {
             throw new BadCall("It can't be printed: " + e.getMessage());
         }
         to.flush();
         return 0;
-    }
-
-    private void pictures(List<BufferedImage> all, PrintWriter to) throws IOException {
-        String whole = out.toString();
-        for (int i = 0; i < all.size(); i++) {
-            Path file = all.size() == 1
-                    ? out
-                    : Path.of(whole.substring(0, whole.length() - 4) + "-" + (i + 1) + ".png");
-            ByteArrayOutputStream png = new ByteArrayOutputStream();
-            ImageIO.write(all.get(i), "png", png);
-            WholeFile.write(file, png.toByteArray(), WholeFile.Readers.AS_BEFORE);
-            to.println(file);
-        }
     }
 }

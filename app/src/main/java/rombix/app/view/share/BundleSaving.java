@@ -1,9 +1,9 @@
 package rombix.app.view.share;
 
-import java.io.File;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.function.Consumer;
 import javafx.application.Platform;
 import javafx.geometry.Pos;
@@ -11,11 +11,8 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
-import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
-import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import javafx.stage.FileChooser;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
@@ -38,15 +35,7 @@ public final class BundleSaving {
     }
 
     public void open(Node by) {
-        Path board = desk.bench().file().toAbsolutePath();
-        TextField file = Fields.text("bundle-file",
-                board.resolveSibling(String.valueOf(board.getFileName()).replaceFirst(
-                        "\\.json$", "") + Bundle.END).toString(),
-                _ -> {
-                });
-        HBox.setHgrow(file, Priority.ALWAYS);
-        Button choose = Fields.plain("Choose…", "");
-        choose.setOnAction(_ -> choose(file));
+        OutFile file = new OutFile("bundle-file", desk.bench().file(), "Bundles", List.of(Bundle.END));
         CheckBox addresses = Fields.check("bundle-addresses", "With the addresses and user names of the gear", false,
                 _ -> {
                 });
@@ -55,8 +44,8 @@ public final class BundleSaving {
         trouble.managedProperty().bind(trouble.textProperty().isNotEmpty());
         Button save = Fields.plain("Save the bundle", "");
         save.setId("bundle-save");
-        save.setOnAction(_ -> save(Path.of(file.getText().strip()), addresses.isSelected(), trouble));
-        file.setOnAction(_ -> save.fire());
+        save.setOnAction(_ -> save(file.path(), addresses.isSelected(), trouble));
+        file.field().setOnAction(_ -> save.fire());
         Button cancel = Fields.plain("Cancel", "Esc");
         cancel.setOnAction(_ -> desk.overlay().close());
         HBox foot = new HBox(Space.S8, save, cancel);
@@ -65,30 +54,14 @@ public final class BundleSaving {
                 "One file for another computer: the board with its cards, pictures and sounds. Secrets, certificates, trust and the log are never in it.");
         about.setWrapText(true);
         VBox box = new VBox(Space.S10, Styles.label("Save as bundle", "gear-name"), about, Fields.named("File",
-                new HBox(Space.S8, file, choose)), addresses, trouble, foot);
+                file.node()), addresses, trouble, foot);
         box.setPrefWidth(WIDTH);
         box.setId("bundle-saving");
         desk.overlay().show(box, by, by::requestFocus);
-        file.requestFocus();
+        file.field().requestFocus();
     }
 
-    private void choose(TextField file) {
-        FileChooser chooser = new FileChooser();
-        chooser.setTitle("Save as bundle");
-        chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter("Bundles", "*" + Bundle.END));
-        Path now = Path.of(file.getText().strip());
-        chooser.setInitialFileName(String.valueOf(now.getFileName()));
-        if (now.getParent() != null && Files.isDirectory(now.getParent())) {
-            chooser.setInitialDirectory(now.getParent().toFile());
-        }
-        File chosen = chooser.showSaveDialog(file.getScene().getWindow());
-        if (chosen != null) {
-            file.setText(chosen.toString());
-        }
-    }
-
-    private void save(Path to, boolean addresses, Label trouble) {
-        Path file = Bundle.named(to) ? to : to.resolveSibling(to.getFileName() + Bundle.END);
+    private void save(Path file, boolean addresses, Label trouble) {
         Rig rig = desk.bench().rig();
         Thread.ofVirtual().name("bundle").start(() -> {
             try {

@@ -1,13 +1,13 @@
 package rombix.app.view.share;
 
 import java.awt.image.BufferedImage;
-import java.io.File;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import java.util.concurrent.Executor;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
 import javafx.application.Platform;
@@ -24,26 +24,25 @@ import javafx.scene.control.Label;
 import javafx.scene.image.ImageView;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
-import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
-import javafx.stage.FileChooser;
 import org.jspecify.annotations.Nullable;
 import rombix.app.paper.BoardPaper;
 import rombix.app.paper.BoardPaper.Sheet;
+import rombix.app.paper.PaperFile;
 import rombix.app.paper.PaperSize;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
 import rombix.app.view.form.Fields;
 import rombix.core.board.Rig;
-import rombix.core.store.WholeFile;
+import rombix.core.thread.Idle;
+import rombix.core.twin.Figures;
 import rombix.running.RunningDeck;
 import rombix.running.state.DeckState;
 
 /** The board on paper: what goes on it, how its first sheet looks, and the way to a file or a printer. */
 public final class PaperSheet {
-    private static final double PREVIEW_WIDTH = 420;
-    private static final double PREVIEW_HEIGHT = 420;
+    private static final Executor DRAWER = Idle.executor("paper");
 
     private final Desk desk;
     private final Consumer<String> notices;
@@ -62,30 +61,39 @@ public final class PaperSheet {
     }
 
     public void open(Node by) {
-        ImageView preview = new ImageView();
-        preview.setPreserveRatio(true);
-        preview.setFitWidth(PREVIEW_WIDTH);
-        preview.setFitHeight(PREVIEW_HEIGHT);
-        preview.setId("paper-preview");
-        StackPane frame = new StackPane(preview);
-        frame.setMinSize(PREVIEW_WIDTH, PREVIEW_HEIGHT);
-        Label count = Fields.read("");
-        count.setId("paper-count");
-        Button save = Fields.plain("Save as PDF…", "");
+        PaperPreview preview = new PaperPreview();
+        OutFile file = new OutFile("paper-file", desk.bench().file(), "PDF and PNG", PaperFile.ENDINGS);
+        Label trouble = Styles.label("", "trouble");
+        trouble.setWrapText(true);
+        trouble.managedProperty().bind(trouble.textProperty().isNotEmpty());
+        Button save = Fields.plain("Save", "");
         save.setId("paper-save");
+        save.setOnAction(_ -> save(file.path(), trouble));
+        file.field().setOnAction(_ -> save.fire());
         Button print = Fields.plain("Print…", "");
         print.setId("paper-print");
-        Runnable draw = () -> draw(preview, count, save, print);
-        save.setOnAction(_ -> choose(save));
         print.setOnAction(_ -> print(print));
         Button close = Fields.plain("Close", "Esc");
         close.setOnAction(_ -> desk.overlay().close());
-        VBox options = new VBox(Space.S8, kind("Pages, with what their buttons do", Sheet.PAGES, draw), kind(
-                "Run sheets: what happens when", Sheet.RUN_SHEETS, draw), kind("The patch", Sheet.PATCH, draw),
-                kind(
-                        "The gear, with its addresses", Sheet.GEAR, draw),
-                Fields.check("paper-this-page",
-                        "Only the page “" + desk.bench().page().name() + "”", thisPage, on -> {
+        HBox foot = new HBox(Space.S8, save, print, close);
+        foot.setAlignment(Pos.CENTER_RIGHT);
+        Runnable draw = () -> draw(preview, foot);
+        VBox box = new VBox(Space.S10, Styles.label("Print or save as PDF", "gear-name"), new HBox(Space.S16, options(
+                draw), preview.node()), Fields.named("File: .pdf, or .png for a picture of each sheet", file.node()),
+                trouble, foot);
+        box.setId("paper");
+        draw.run();
+        desk.overlay().show(box, by, by::requestFocus);
+        file.field().requestFocus();
+    }
+
+    private VBox options(Runnable draw) {
+        return new VBox(Space.S8, Fields.heading("Sheets"),
+                kind("Pages, with what their buttons do", Sheet.PAGES, draw),
+                kind("Run sheets: what happens when", Sheet.RUNS, draw), kind("Patch", Sheet.PATCH, draw), kind(
+                        "Gear, with addresses", Sheet.GEAR, draw),
+                Fields.heading("Which, and how"), Fields.check(
+                        "paper-this-page", "Only the page “" + desk.bench().page().name() + "”", thisPage, on -> {
                             thisPage = on;
                             draw.run();
                         }),
@@ -97,14 +105,6 @@ public final class PaperSheet {
                             size = s;
                             draw.run();
                         })));
-        HBox foot = new HBox(Space.S8, count, save, print, close);
-        foot.setAlignment(Pos.CENTER_RIGHT);
-        VBox box = new VBox(Space.S10, Styles.label("On paper", "gear-name"), new HBox(Space.S16, options, frame),
-                foot);
-        box.setId("paper");
-        draw.run();
-        desk.overlay().show(box, by, by::requestFocus);
-        save.requestFocus();
     }
 
     private CheckBox kind(String words, Sheet sheet, Runnable draw) {
@@ -126,64 +126,63 @@ public final class PaperSheet {
     }
 
     /** Draws it anew off the interface's thread; only what was asked for last is shown. */
-    private void draw(ImageView preview, Label count, Button save, Button print) {
+    private void draw(PaperPreview preview, HBox ways) {
         int mine = asked.incrementAndGet();
         Rig rig = desk.bench().rig();
         BoardPaper.Wanted wanted = wanted();
         DeckState state = desk.model().state();
-        save.setDisable(true);
-        print.setDisable(true);
-        Thread.ofPlatform().daemon().name("paper").start(() -> {
+        pdf = null;
+        usable(ways, false);
+        preview.tell("Drawing…");
+        DRAWER.execute(() -> {
+            if (mine != asked.get()) {
+                return;
+            }
             try {
                 byte[] drawn = BoardPaper.pdf(rig, wanted, state::readings, RunningDeck.CLOCK.wall());
                 List<BufferedImage> all = BoardPaper.pictures(drawn);
-                Platform.runLater(() -> {
-                    if (mine == asked.get()) {
-                        pdf = drawn;
-                        preview.setImage(SwingFXUtils.toFXImage(all.getFirst(), null));
-                        count.setText(all.size() == 1 ? "1 sheet" : all.size() + " sheets");
-                        save.setDisable(false);
-                        print.setDisable(false);
-                    }
+                last(mine, () -> {
+                    pdf = drawn;
+                    preview.show(all);
+                    usable(ways, true);
                 });
-            } catch (IOException e) {
-                Platform.runLater(() -> {
-                    if (mine == asked.get()) {
-                        preview.setImage(null);
-                        count.setText(String.valueOf(e.getMessage()));
-                    }
-                });
+            } catch (IOException | RuntimeException e) {
+                last(mine, () -> preview.nothing(Figures.capitalized(e.getMessage() + ".")));
             }
         });
     }
 
-    private void choose(Region by) {
-        byte[] drawn = pdf;
-        FileChooser chooser = new FileChooser();
-        chooser.setTitle("Save as PDF");
-        chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter("PDF", "*.pdf"));
-        chooser.setInitialFileName(String.valueOf(desk.bench().file().getFileName()).replaceFirst("\\.json$", "")
-                + ".pdf");
-        File chosen = chooser.showSaveDialog(by.getScene().getWindow());
-        if (chosen != null && drawn != null) {
-            save(chosen.toPath(), drawn);
-        }
+    private void last(int mine, Runnable shown) {
+        Platform.runLater(() -> {
+            if (mine == asked.get()) {
+                shown.run();
+            }
+        });
     }
 
-    private void save(Path to, byte[] drawn) {
+    /** All ways out but the last one, which closes. */
+    private static void usable(HBox ways, boolean usable) {
+        ways.getChildren().subList(0, ways.getChildren().size() - 1).forEach(n -> n.setDisable(!usable));
+    }
+
+    private void save(Path to, Label trouble) {
+        byte[] drawn = pdf;
+        if (drawn == null) {
+            return;
+        }
         Thread.ofVirtual().name("paper").start(() -> {
-            String told;
             try {
-                WholeFile.write(to, drawn, WholeFile.Readers.AS_BEFORE);
-                told = "“" + to.getFileName() + "” is saved.";
+                List<Path> written = PaperFile.save(to, drawn);
+                Platform.runLater(() -> {
+                    desk.overlay().close();
+                    notices.accept(written.size() == 1
+                            ? "“" + to.getFileName() + "” is saved."
+                            : "%d pictures are saved, from “%s” on.".formatted(written.size(), written.getFirst()
+                                    .getFileName()));
+                });
             } catch (IOException e) {
-                told = "The PDF can't be saved: " + e.getMessage();
+                Platform.runLater(() -> trouble.setText("It can't be saved: " + e.getMessage()));
             }
-            String words = told;
-            Platform.runLater(() -> {
-                desk.overlay().close();
-                notices.accept(words);
-            });
         });
     }
 
