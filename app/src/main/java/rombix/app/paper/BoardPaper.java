@@ -37,7 +37,8 @@ import rombix.running.state.DeckState;
 
 /** Puts a board on paper. */
 public final class BoardPaper {
-    private static final int RUNS = 200;
+    /** As many as the command has where nothing else is said. */
+    private static final int RUNS = 1000;
     /** A chain that is over sooner needs no run sheet. */
     private static final double SHORT_MILLIS = 500;
     private static final float DPI = 110;

@@ -56,7 +56,8 @@ final class ButtonLines {
         List<String> steps = new ArrayList<>();
         chain.steps().stream().filter(s -> !s.how().off()).forEach(s -> steps.add(step(s)));
         chain.always().stream().filter(s -> !s.how().off()).forEach(s -> steps.add("always " + step(s)));
-        return String.join("; ", steps) + ".";
+        String all = String.join("; ", steps);
+        return all.matches("(?s).*[.!?…]”") ? all : all + "."; // What is said has its full stop.
     }
 
     private String step(Step step) {
