@@ -51,7 +51,8 @@ class BoardPaperTest {
         demo.page("doors").orElseThrow().buttons().stream().filter(b -> b.states().getFirst().face().label() == null)
                 .forEach(b -> assertThat(doors).contains(b.name()));
         assertThat(doors).contains("Unlock Gate", "key F9", "Doors");
-        assertThat(doors).contains("Show countdown", "Star Night, 5 December 2026, 1 of 1").doesNotContain("See 1.");
+        assertThat(doors).contains("Show countdown", "Star Night, 5 December 2026, 1 of 1").doesNotContain("See 1.",
+                ".”.");
         // What finds no room is told behind, in full.
         assertThat(text(pdf(demo, EnumSet.of(Sheet.PAGES), "booth"))).contains("See 1.", "in full",
                 "Milky Way, press: Set Target of the night to Milky Way.");
@@ -63,6 +64,33 @@ class BoardPaperTest {
         assertThat(text(pdf(demo, EnumSet.of(Sheet.PATCH)))).contains("Universe", "Desk Key");
         assertThat(text(pdf(demo, EnumSet.of(Sheet.RUNS), "dome"))).contains("Fog burst", "0:03.0",
                 "Fog fan off");
+        assertThat(text(pdf(demo, EnumSet.of(Sheet.RUNS)))).contains("Run-down. Planned for 1 h 22 min.",
+                "10:00 Saturn", "58 %");
+    }
+
+    /** Steps that began in the same tenth of a second stood in any order. */
+    @Test
+    void stepsThatBeginTogetherStandAsInTheirChain() throws Exception {
+        assertThat(text(pdf(demo, EnumSet.of(Sheet.RUNS), "trouble"))).containsSubsequence("Clouded out", "One of 2",
+                "Sting: Thunder", "Sting: Kettle", "Dew heaters on");
+    }
+
+    /** Faces whose label is filled in showed a dash or a question mark. */
+    @Test
+    void aFaceHasNoWordsThatChange() throws Exception {
+        assertThat(text(pdf(demo, EnumSet.of(Sheet.PAGES), "questions"))).contains("Visitor in Press").doesNotContain(
+                "— so far");
+    }
+
+    /** Icons are shapes and pictures are pictures: in the text there are no signs that nobody can read. */
+    @Test
+    void iconsAndPicturesAreNoText() throws Exception {
+        byte[] trouble = pdf(demo, EnumSet.of(Sheet.PAGES), "trouble");
+        assertThat(text(trouble).codePoints()).noneMatch(c -> Character.getType(c) == Character.PRIVATE_USE);
+        try (PDDocument document = Loader.loadPDF(trouble)) {
+            assertThat(document.getPage(0).getResources().getXObjectNames()).as("the picture of Clouded out")
+                    .hasSize(1);
+        }
     }
 
     @Test
