@@ -67,6 +67,7 @@ public final class BundleWriter {
         Map<String, Card> shipped = CardLibrary.shipped();
         used().filter(c -> !c.equals(shipped.get(c.id()))).forEach(c -> texts.put("cards/" + c.id() + ".json", bytes(
                 CardLibrary.format(c))));
+        limits(texts);
         List<Manifest.Entry> files = new ArrayList<>();
         texts.forEach((file, text) -> files.add(new Manifest.Entry(file, text.length, Fingerprint.of(text))));
         for (Map.Entry<String, Path> s : sounds.entrySet()) {
@@ -76,7 +77,6 @@ public final class BundleWriter {
             }
         }
         Manifest manifest = new Manifest(Manifest.FORMAT, board.name(), name, addresses, files, missing);
-        limits(files);
         WholeFile.write(out, WholeFile.Readers.AS_BEFORE, file -> {
             ZipOutputStream to = new ZipOutputStream(file);
             put(to, Manifest.FILE, bytes(BoardTree.text(manifest)));
@@ -94,18 +94,23 @@ public final class BundleWriter {
     }
 
     /** What is larger nobody could open. */
-    private static void limits(List<Manifest.Entry> files) throws IOException {
-        if (files.size() >= Bundle.MOST_FILES) {
-            throw new IOException("it would have %d files; the limit is %d".formatted(files.size() + 1,
+    private void limits(Map<String, byte[]> texts) throws IOException {
+        if (texts.size() + sounds.size() >= Bundle.MOST_FILES) {
+            throw new IOException("it would have %d files; the limit is %d".formatted(texts.size() + sounds.size() + 1,
                     Bundle.MOST_FILES));
         }
-        for (Manifest.Entry e : files) {
-            if (e.file().endsWith(".json") && e.bytes() > Bundle.MOST_TEXT) {
-                throw new IOException("“%s” has %d MB; the limit is %d MB".formatted(e.file(), e.bytes() >> 20,
-                        Bundle.MOST_TEXT >> 20));
+        long bytes = 0;
+        for (Map.Entry<String, byte[]> t : texts.entrySet()) {
+            bytes += t.getValue().length;
+            if (t.getValue().length > Bundle.MOST_TEXT) {
+                throw new IOException(
+                        "“%s” has %d MB; the limit is %d MB".formatted(t.getKey(), t.getValue().length >> 20,
+                                Bundle.MOST_TEXT >> 20));
             }
         }
-        long bytes = files.stream().mapToLong(Manifest.Entry::bytes).sum();
+        for (Path sound : sounds.values()) {
+            bytes += Files.size(sound);
+        }
         if (bytes > Bundle.MOST_BYTES) {
             throw new IOException("its files have %d MB together; the limit is %d MB".formatted(bytes >> 20,
                     Bundle.MOST_BYTES >> 20));

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.RandomAccessFile;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -21,6 +22,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import rombix.core.board.Gear;
 import rombix.core.board.Rig;
+import rombix.core.card.Card;
 import rombix.core.edit.GearEdits;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardFile;
@@ -63,6 +65,20 @@ class BundleTest {
         BundleWriter.write(rig, zip, true);
         assertThat(Bundle.read(zip).rig().board().gear()).extracting(g -> g.link().address()).isEqualTo(rig.board()
                 .gear().stream().map(g -> g.link().address()).toList());
+    }
+
+    /** Bundles were written that no Rombix would open, after all their sounds had been read into memory. */
+    @Test
+    void aBundleThatNobodyCouldOpenIsNotWritten() throws Exception {
+        Rig rig = BoardFile.read(DEMO);
+        Path sound = folder.resolve("long.wav");
+        try (RandomAccessFile file = new RandomAccessFile(sound.toFile(), "rw")) {
+            file.setLength(501L << 20); // It takes no room: nothing is written in it.
+        }
+        Rig longer = rig.with(GearEdits.listed(rig.board(), "player", "clip", List.of(new Card.Item("long", "Long", Map
+                .of("file", sound.toString())))));
+        assertThatThrownBy(() -> BundleWriter.write(longer, zip, false)).hasMessageContaining("the limit is 500 MB");
+        assertThat(zip).doesNotExist();
     }
 
     /** A bundle of these files, with a manifest that says so. */

@@ -7,6 +7,7 @@ import java.util.Map;
 import org.junit.jupiter.api.Test;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
+import rombix.core.board.Page;
 import rombix.core.board.Face;
 import rombix.core.board.State;
 import rombix.core.board.Trigger;
@@ -80,6 +81,13 @@ class EditsTest {
         assertThat(Edits.sizeButton(board, "a", 2, 1)).as("another is in the way").isEqualTo(board);
         assertThat(Edits.sizeButton(board, "b", 6, 1)).as("beyond the edge").isEqualTo(board);
         assertThat(Edits.sizeButton(board, "b", 0, 1)).isEqualTo(board);
+    }
+
+    /** A page that was duplicated twice had two copies of one name. */
+    @Test
+    void eachCopyOfAPageHasANameOfItsOwn() {
+        Board twice = Edits.duplicatePage(Edits.duplicatePage(board, "main"), "main");
+        assertThat(twice.pages()).extracting(Page::name).doesNotHaveDuplicates().hasSize(board.pages().size() + 2);
     }
 
     @Test
