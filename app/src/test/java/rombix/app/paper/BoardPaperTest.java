@@ -3,13 +3,17 @@ package rombix.app.paper;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.ZoneId;
 import java.time.ZonedDateTime;
 import java.util.EnumSet;
 import java.util.Map;
 import java.util.Set;
+import javax.print.DocFlavor;
+import javax.print.StreamPrintServiceFactory;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.cos.COSName;
 import org.apache.pdfbox.pdmodel.PDDocument;
@@ -113,6 +117,18 @@ class BoardPaperTest {
     void signsThatNoFontHasAreLeftOut() throws Exception {
         Board board = Edits.button(demo.board(), "gate", b -> b.withName("門 🚪 Gate\u0007"));
         assertThat(text(pdf(demo.with(board), EnumSet.of(Sheet.PAGES), "doors"))).contains("? ? Gate");
+    }
+
+    /** All sheets go to a printer, upright and across, as it wants them: here one that writes PostScript to a stream. */
+    @Test
+    void itIsPrinted() throws Exception {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        StreamPrintServiceFactory[] printers = StreamPrintServiceFactory.lookupStreamPrintServiceFactories(
+                DocFlavor.SERVICE_FORMATTED.PAGEABLE, "application/postscript");
+        Printers.print(printers[0].getPrintService(out), pdf(demo, EnumSet.of(Sheet.PAGES, Sheet.GEAR), "doors"),
+                "Night");
+        String sent = out.toString(StandardCharsets.ISO_8859_1);
+        assertThat(sent).startsWith("%!PS").contains("%%Page: 2 2").doesNotContain("%%Page: 3 3");
     }
 
     @Test

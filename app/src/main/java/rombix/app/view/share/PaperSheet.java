@@ -11,25 +11,21 @@ import java.util.concurrent.Executor;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
 import javafx.application.Platform;
-import javafx.embed.swing.SwingFXUtils;
 import javafx.geometry.Pos;
-import javafx.print.PageLayout;
-import javafx.print.PageOrientation;
-import javafx.print.Printer;
-import javafx.print.PrinterJob;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
-import javafx.scene.image.ImageView;
 import javafx.scene.layout.HBox;
-import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import javax.print.PrintService;
 import org.jspecify.annotations.Nullable;
 import rombix.app.paper.BoardPaper;
 import rombix.app.paper.BoardPaper.Sheet;
 import rombix.app.paper.PaperFile;
 import rombix.app.paper.PaperSize;
+import rombix.app.paper.Printers;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
@@ -70,24 +66,39 @@ public final class PaperSheet {
         save.setId("paper-save");
         save.setOnAction(_ -> save(file.path(), trouble));
         file.field().setOnAction(_ -> save.fire());
-        Button print = Fields.plain("Print…", "");
+        ComboBox<PrintService> printer = Fields.choice("paper-printer", List.<PrintService>of(), null,
+                PrintService::getName, _ -> {
+                });
+        printer.setPromptText("Looking for printers…");
+        Button print = Fields.plain("Print", "");
         print.setId("paper-print");
-        print.setOnAction(_ -> print(print));
+        print.disableProperty().bind(printer.valueProperty().isNull());
+        print.setOnAction(_ -> print(printer.getValue()));
         Button close = Fields.plain("Close", "Esc");
         close.setOnAction(_ -> desk.overlay().close());
-        HBox foot = new HBox(Space.S8, save, print, close);
+        HBox foot = new HBox(Space.S8, save, new HBox(print), close);
         foot.setAlignment(Pos.CENTER_RIGHT);
         Runnable draw = () -> draw(preview, foot);
-        VBox box = new VBox(Space.S10, Styles.label("Print or save as PDF", "gear-name"), new HBox(Space.S16, options(
-                draw), preview.node()), Fields.named("File: .pdf, or .png for a picture of each sheet", file.node()),
+        VBox box = new VBox(Space.S10, Styles.label("Print or save as PDF", "gear-name"),
+                new HBox(Space.S16, options(draw, printer), preview.node()),
+                Fields.named("File: .pdf, or .png for a picture of each sheet", file.node()),
                 trouble, foot);
         box.setId("paper");
         draw.run();
+        DRAWER.execute(() -> {
+            List<PrintService> all = Printers.all();
+            Platform.runLater(() -> {
+                printer.getItems().setAll(all);
+                printer.setPromptText("No printer found");
+                printer.setDisable(all.isEmpty());
+                printer.setValue(all.isEmpty() ? null : all.getFirst());
+            });
+        });
         desk.overlay().show(box, by, by::requestFocus);
         file.field().requestFocus();
     }
 
-    private VBox options(Runnable draw) {
+    private VBox options(Runnable draw, ComboBox<PrintService> printer) {
         return new VBox(Space.S8, Fields.heading("Sheets"),
                 kind("Pages, with what their buttons do", Sheet.PAGES, draw),
                 kind("Run sheets: what happens when", Sheet.RUNS, draw), kind("Patch", Sheet.PATCH, draw), kind(
@@ -104,7 +115,8 @@ public final class PaperSheet {
                         PaperSize::words, s -> {
                             size = s;
                             draw.run();
-                        })));
+                        })),
+                Fields.named("Printer", printer));
     }
 
     private CheckBox kind(String words, Sheet sheet, Runnable draw) {
@@ -186,32 +198,21 @@ public final class PaperSheet {
         });
     }
 
-    private void print(Region by) {
+    private void print(PrintService printer) {
         byte[] drawn = pdf;
-        PrinterJob job = Printer.getAllPrinters().isEmpty() ? null : PrinterJob.createPrinterJob();
-        if (job == null || drawn == null) {
-            notices.accept("There is no printer here. Save a PDF instead.");
+        String name = desk.bench().board().name();
+        if (drawn == null) {
             return;
         }
-        if (!job.showPrintDialog(by.getScene().getWindow())) {
-            return;
-        }
-        try {
-            for (BufferedImage sheet : BoardPaper.pictures(drawn)) {
-                boolean across = sheet.getWidth() > sheet.getHeight();
-                PageLayout layout = job.getPrinter().createPageLayout(job.getJobSettings().getPageLayout().getPaper(),
-                        across ? PageOrientation.LANDSCAPE : PageOrientation.PORTRAIT,
-                        Printer.MarginType.HARDWARE_MINIMUM);
-                ImageView view = new ImageView(SwingFXUtils.toFXImage(sheet, null));
-                view.setPreserveRatio(true);
-                view.setFitWidth(layout.getPrintableWidth());
-                view.setFitHeight(layout.getPrintableHeight());
-                job.printPage(layout, view);
+        desk.overlay().close();
+        DRAWER.execute(() -> {
+            try {
+                Printers.print(printer, drawn, name);
+                Platform.runLater(() -> notices.accept("“%s” was sent to the printer “%s”.".formatted(name, printer
+                        .getName())));
+            } catch (IOException | RuntimeException e) {
+                Platform.runLater(() -> notices.accept("It can't be printed: " + e.getMessage()));
             }
-            job.endJob();
-            desk.overlay().close();
-        } catch (IOException e) {
-            notices.accept("It can't be printed: " + e.getMessage());
-        }
+        });
     }
 }
