@@ -1,17 +1,21 @@
 package rombix.app.paper;
 
+import javax.print.attribute.standard.MediaSizeName;
+
 /** Sheets of paper, in points of 1/72 inch, upright. */
 public enum PaperSize {
-    A4(595.28f, 841.89f, "A4"), LETTER(612, 792, "Letter");
+    A4(595.28f, 841.89f, "A4", MediaSizeName.ISO_A4), LETTER(612, 792, "Letter", MediaSizeName.NA_LETTER);
 
     private final float width;
     private final float height;
     private final String words;
+    private final MediaSizeName media;
 
-    PaperSize(float width, float height, String words) {
+    PaperSize(float width, float height, String words, MediaSizeName media) {
         this.width = width;
         this.height = height;
         this.words = words;
+        this.media = media;
     }
 
     float width() {
@@ -20,6 +24,11 @@ public enum PaperSize {
 
     float height() {
         return height;
+    }
+
+    /** What printers call it. */
+    MediaSizeName media() {
+        return media;
     }
 
     /** What people call it. */

@@ -36,10 +36,11 @@ public final class Printers {
      * Prints a PDF, each sheet as it lies. A printer that takes PDF gets it as it is, as those of CUPS do; for others its
      * text and shapes are drawn anew.
      */
-    public static void print(PrintService printer, byte[] pdf, String name) throws IOException {
+    public static void print(PrintService printer, byte[] pdf, PaperSize size, String name) throws IOException {
         try {
             if (printer.isDocFlavorSupported(DocFlavor.BYTE_ARRAY.PDF)) {
                 PrintRequestAttributeSet about = new HashPrintRequestAttributeSet(new JobName(name, Locale.ROOT));
+                about.add(size.media());
                 printer.createPrintJob().print(new SimpleDoc(pdf, DocFlavor.BYTE_ARRAY.PDF, null), about);
             } else {
                 draw(printer, pdf, name);

@@ -126,7 +126,7 @@ class BoardPaperTest {
         StreamPrintServiceFactory[] printers = StreamPrintServiceFactory.lookupStreamPrintServiceFactories(
                 DocFlavor.SERVICE_FORMATTED.PAGEABLE, "application/postscript");
         Printers.print(printers[0].getPrintService(out), pdf(demo, EnumSet.of(Sheet.PAGES, Sheet.GEAR), "doors"),
-                "Night");
+                PaperSize.A4, "Night");
         String sent = out.toString(StandardCharsets.ISO_8859_1);
         assertThat(sent).startsWith("%!PS").contains("%%Page: 2 2").doesNotContain("%%Page: 3 3");
     }

@@ -201,13 +201,14 @@ public final class PaperSheet {
     private void print(PrintService printer) {
         byte[] drawn = pdf;
         String name = desk.bench().board().name();
+        PaperSize paper = size;
         if (drawn == null) {
             return;
         }
         desk.overlay().close();
         DRAWER.execute(() -> {
             try {
-                Printers.print(printer, drawn, name);
+                Printers.print(printer, drawn, paper, name);
                 Platform.runLater(() -> notices.accept("“%s” was sent to the printer “%s”.".formatted(name, printer
                         .getName())));
             } catch (IOException | RuntimeException e) {
