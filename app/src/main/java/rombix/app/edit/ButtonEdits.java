@@ -10,6 +10,7 @@ import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Page;
 import rombix.core.board.State;
+import rombix.core.bundle.SharedPart;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
 import rombix.core.edit.Copies;
@@ -21,6 +22,8 @@ public final class ButtonEdits {
     private @Nullable Copied copied;
     private @Nullable Copied cutting;
     private Consumer<List<Button>> told = _ -> {
+    };
+    private Consumer<SharedPart.What> parts = _ -> {
     };
 
     public ButtonEdits(Workbench bench) {
@@ -63,9 +66,19 @@ public final class ButtonEdits {
         return buttons.size() == 1 ? "“" + buttons.getFirst().name() + "”" : buttons.size() + " buttons";
     }
 
-    /** Has another told of buttons that are copied. */
-    public void whenCopied(Consumer<List<Button>> next) {
+    /**
+     * Has another told of buttons that are copied.
+     *
+     * @param only is told where one part of the selected button is to be copied
+     */
+    public void whenCopied(Consumer<List<Button>> next, Consumer<SharedPart.What> only) {
         told = next;
+        parts = only;
+    }
+
+    /** Copies one part of the selected button. */
+    public void copyOnly(SharedPart.What what) {
+        parts.accept(what);
     }
 
     public Optional<Copied> copied() {

@@ -3,6 +3,7 @@ package rombix.app.edit;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.ToDoubleFunction;
 import rombix.core.board.Board;
@@ -23,6 +24,8 @@ import rombix.core.twin.Twin;
 public final class StepEdits {
     private final Workbench bench;
     private List<Step> copied = List.of();
+    private Consumer<Chain> told = _ -> {
+    };
 
     public StepEdits(Workbench bench) {
         this.bench = bench;
@@ -54,9 +57,17 @@ public final class StepEdits {
         return n == 1 ? "a step" : n + " steps";
     }
 
+    /** Has another told of steps that are copied. */
+    public void whenCopied(Consumer<Chain> next) {
+        told = next;
+    }
+
     public void copy() {
         List<Step> now = Paths.steps(bench.chain(), bench.steps());
-        copied = now.isEmpty() ? copied : now;
+        if (!now.isEmpty()) {
+            copied = now;
+            told.accept(Chain.EMPTY.withSteps(now));
+        }
     }
 
     public void cut() {

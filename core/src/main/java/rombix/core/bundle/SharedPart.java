@@ -14,9 +14,12 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
+import rombix.core.board.Face;
 import rombix.core.board.Page;
 import rombix.core.board.Rig;
+import rombix.core.board.State;
 import rombix.core.card.Card;
+import rombix.core.chain.Gesture;
 import rombix.core.check.References;
 import rombix.core.store.BadFile;
 import rombix.core.store.BoardTree;
@@ -70,7 +73,26 @@ public record SharedPart(What what, Rig rig) {
     /** Buttons of one page, or what of the first of them is meant. */
     public static SharedPart of(What what, Rig rig, List<Button> buttons) {
         Page page = rig.pageOf(buttons.getFirst().id()).orElseThrow();
-        return of(what, rig, page.withFollows(null).withButtons(buttons));
+        return of(what, rig, page.withFollows(null).withButtons(what == What.BUTTONS
+                ? buttons
+                : List.of(only(what, buttons.getFirst()))));
+    }
+
+    /** A button with nothing but what is meant of it, so that nothing else has to fit where it goes. */
+    private static Button only(What what, Button b) {
+        State first = b.states().getFirst();
+        List<State> states = switch (what) {
+            case STATE -> List.of(first.withThen(State.NEXT).withFallBack(null));
+            case CHAIN ->
+                List.of(first.withFace(Face.PLAIN).withWhen(null).withFallBack(null).withThen(State.NEXT).withOn(Map
+                        .of(Gesture.PRESS, first.chain(Gesture.PRESS))));
+            case LOOK ->
+                b.states().stream().map(s -> s.withFace(s.face().withTally(List.of())).withWhen(null).withFallBack(
+                        null).withThen(State.NEXT).withOn(Map.of())).toList();
+            case PAGE, BUTTONS -> b.states();
+        };
+        return new Button(b.id(), b.name(), b.column(), b.row(), b.width(), b.height(), b.busy(), states, Map.of())
+                .withValues(b.values());
     }
 
     private static SharedPart of(What what, Rig rig, Page page) {
@@ -170,7 +192,8 @@ public record SharedPart(What what, Rig rig) {
             case BUTTONS -> page.buttons().size() == 1
                     ? "“" + page.buttons().getFirst().name() + "”"
                     : page.buttons().stream().map(Button::name).collect(Collectors.joining("”, “", "“", "”"));
-            case STATE -> "a state of “" + page.buttons().getFirst().name() + "”";
+            case STATE -> "the state “%s” of “%s”".formatted(page.buttons().getFirst().states().getFirst().name(),
+                    page.buttons().getFirst().name());
             case CHAIN -> "a chain of “" + page.buttons().getFirst().name() + "”";
             case LOOK -> "the look of “" + page.buttons().getFirst().name() + "”";
         };

@@ -13,6 +13,8 @@ import rombix.app.view.form.Chooser.Item;
 import rombix.app.view.form.Confirm;
 import rombix.core.board.Button;
 import rombix.core.board.Page;
+import rombix.core.board.State;
+import rombix.core.bundle.SharedPart.What;
 
 /** The context menu of the selected buttons. */
 public final class ButtonMenu {
@@ -35,6 +37,9 @@ public final class ButtonMenu {
         List<Item> items = new ArrayList<>();
         items.add(new Item("menu-face", "Face…", "F2", () -> face.accept(by)));
         items.add(new Item("menu-copy", "Copy", "Ctrl+C", edits::copy));
+        if (all.size() == 1) {
+            items.add(new Item("menu-copy-only", "Copy only…", "", () -> copyOnly(by)));
+        }
         items.add(new Item("menu-cut", "Cut", "Ctrl+X", edits::cut));
         if (edits.copied().isPresent()) {
             items.add(new Item("menu-paste", "Paste onto this button…", "Ctrl+V", () -> paste(by)));
@@ -50,6 +55,16 @@ public final class ButtonMenu {
         items.add(new Item("menu-lower", "Make shorter", "Alt+Shift+↑", () -> edits.size(0, -1)));
         items.add(new Item("menu-delete", "Delete", "Delete", () -> Confirm.deleteButtons(desk, by, edits)));
         Chooser.open(desk, by, all.size() == 1 ? all.getFirst().name() : all.size() + " buttons", items);
+    }
+
+    private void copyOnly(Node by) {
+        Button button = desk.bench().button().orElseThrow();
+        String state = desk.bench().state().map(State::name).orElse("");
+        Chooser.open(desk, by, "Copy of “" + button.name() + "”", List.of(new Item("copy-state", "its state “" + state
+                + "”", "", () -> edits.copyOnly(What.STATE)), new Item("copy-chain", "the chain below", "",
+                        () -> edits
+                                .copyOnly(What.CHAIN)),
+                new Item("copy-look", "its look", "", () -> edits.copyOnly(What.LOOK))));
     }
 
     /** What of the copied button is put onto those that are selected. */

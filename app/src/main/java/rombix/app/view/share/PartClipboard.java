@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;
+import java.util.function.Predicate;
 import java.util.function.Supplier;
 import javafx.application.Platform;
 import javafx.geometry.Pos;
@@ -24,11 +25,14 @@ import rombix.core.board.Board;
 import rombix.core.board.Button;
 import rombix.core.board.Page;
 import rombix.core.board.Rig;
+import rombix.core.board.State;
 import rombix.core.bundle.Matching;
 import rombix.core.bundle.PartPaste;
 import rombix.core.bundle.SharedPart;
+import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
 import rombix.core.store.BadFile;
+import rombix.core.twin.Figures;
 
 /**
  * Parts of boards on the system's clipboard, as text: what is copied here can be pasted into another board, another
@@ -80,6 +84,30 @@ public final class PartClipboard {
                 + "” is on the clipboard. Ctrl+V pastes it here or in another board.");
     }
 
+    /** Puts one part of the selected button on the clipboard: its state, or the chain that is shown, or its look. */
+    public void copyOnly(SharedPart.What what) {
+        Rig rig = desk.bench().rig();
+        desk.bench().button().ifPresent(b -> {
+            State state = desk.bench().state().orElseThrow();
+            List<State> states = switch (what) {
+                case STATE -> List.of(state);
+                case CHAIN -> List.of(state.withOn(Map.of(Gesture.PRESS, desk.bench().chain())));
+                default -> b.states();
+            };
+            SharedPart part = SharedPart.of(what, rig, List.of(b.withStates(states)));
+            put(part);
+            own = "";
+            notices.accept(Figures.capitalized(part.words())
+                    + " is on the clipboard. Ctrl+V pastes it onto a button, here or in another board.");
+        });
+    }
+
+    /** Steps were copied: their text is on the clipboard, too. */
+    public void copied(Chain steps) {
+        desk.bench().button().ifPresent(b -> put(SharedPart.of(SharedPart.What.CHAIN, desk.bench().rig(), List.of(b
+                .withStates(List.of(desk.bench().state().orElseThrow().withOn(Map.of(Gesture.PRESS, steps))))))));
+    }
+
     private void put(SharedPart part) {
         own = part.text();
         Clipboard.getSystemClipboard().setContent(Map.of(DataFormat.PLAIN_TEXT, own, TYPE, own));
@@ -87,13 +115,22 @@ public final class PartClipboard {
 
     /** Pastes a part that comes from elsewhere; else does what is done without one. */
     public void paste(Node by, Runnable otherwise) {
+        paste(by, _ -> true, otherwise);
+    }
+
+    /** The same where only steps can go. */
+    public void pasteSteps(Node by, Runnable otherwise) {
+        paste(by, SharedPart.What.CHAIN::equals, otherwise);
+    }
+
+    private void paste(Node by, Predicate<SharedPart.What> fits, Runnable otherwise) {
         String text = Clipboard.getSystemClipboard().getString();
         if (text == null || text.equals(own)) {
             otherwise.run();
             return;
         }
         try {
-            Optional<SharedPart> part = SharedPart.read(text);
+            Optional<SharedPart> part = SharedPart.read(text).filter(p -> fits.test(p.what()));
             if (part.isPresent()) {
                 match(by, part.get());
             } else {

@@ -143,7 +143,7 @@ final class EditOnAir {
         score.withoutTrial();
         Commands keys = new Commands(own);
         ScoreCommands.chain(keys, score);
-        ScoreCommands.steps(keys, score, steps);
+        ScoreCommands.steps(keys, score, steps, steps::paste);
         keys.add(new Command(() -> "Undo", List.of("Ctrl+Z"), Where.BUILD, draft.bench()::undo));
         keys.add(new Command(() -> "Redo", List.of("Ctrl+Shift+Z", "Ctrl+Y"), Where.BUILD, draft.bench()::redo));
         keys.add(new Command(() -> "Apply", List.of("Ctrl+Enter"), Where.BUILD, this::apply));

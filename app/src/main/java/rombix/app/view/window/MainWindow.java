@@ -144,7 +144,8 @@ public final class MainWindow {
         modes = new Modes(desk, player, guests, layout, new Modes.Parts(masthead, notices, rack, page, score, rehearsal,
                 strips, ask, hints, onAir));
         PartClipboard clipboard = new PartClipboard(desk, practice, guests::before, notices::show, page::focusedCell);
-        buttons.whenCopied(clipboard::copied);
+        buttons.whenCopied(clipboard::copied, clipboard::copyOnly);
+        steps.whenCopied(clipboard::copied);
         WindowCommands.fill(commands, desk, new WindowCommands.Parts(stagework, modes, files, masthead, rack, page,
                 score, strips, trail, logView, traffic, triggers, gear, cardSheet, overview, onAir, clipboard, layout),
                 steps, buttons);

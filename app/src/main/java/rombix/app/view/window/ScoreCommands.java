@@ -25,12 +25,16 @@ final class ScoreCommands {
         add(to, Where.BUILD, "Switch between list and score", score::toggleList, "F4");
     }
 
-    /** What can be done to the steps that a score shows. */
-    static void steps(Commands to, ScoreView score, StepEdits steps) {
+    /**
+     * What can be done to the steps that a score shows.
+     *
+     * @param paste pastes what was copied here or elsewhere
+     */
+    static void steps(Commands to, ScoreView score, StepEdits steps, Runnable paste) {
         ScoreDrawing drawing = score.drawing();
         add(to, Where.STEPS, "Copy the selected steps", steps::copy, "Ctrl+C");
         add(to, Where.STEPS, "Cut the selected steps", steps::cut, "Ctrl+X");
-        add(to, Where.STEPS, "Paste steps after this one", steps::paste, "Ctrl+V");
+        add(to, Where.STEPS, "Paste steps after this one", paste, "Ctrl+V");
         add(to, Where.STEPS, "Duplicate the selected steps", steps::duplicate, "Ctrl+D");
         add(to, Where.STEPS, "Select all steps", drawing::selectAll, "Ctrl+A");
         add(to, Where.STEPS, "Delete the selected steps", steps::delete, "Delete", "Backspace");

@@ -51,7 +51,8 @@ final class WindowCommands {
         all.board();
         all.buttons(buttons);
         all.chain();
-        ScoreCommands.steps(commands, window.score(), steps);
+        ScoreCommands.steps(commands, window.score(), steps, () -> window.clipboard().pasteSteps(window.middle(),
+                steps::paste));
     }
 
     /** Puts in what shows pages in browsers, where a deck runs that can. */
