@@ -27,11 +27,13 @@ import rombix.app.view.gear.Practice;
 import rombix.app.view.sheet.BoardLooks;
 import rombix.core.board.Rig;
 import rombix.core.bundle.Bundle;
+import rombix.core.bundle.Manifest;
 import rombix.core.bundle.Matching;
 import rombix.core.edit.Edits;
 import rombix.core.store.BadFile;
 import rombix.core.trust.Ask;
 import rombix.core.trust.Asks;
+import rombix.core.twin.Figures;
 
 /**
  * A bundle before it is unpacked: its pages, what it asks for, its files, and its gear beside one's own. Nothing of it is
@@ -40,6 +42,7 @@ import rombix.core.trust.Asks;
 public final class BundleSheet {
     private static final double WIDTH = 1140;
     private static final double HEIGHT = 560;
+    private static final double FILES_HEIGHT = 112;
     private static final double GEAR_HEIGHT = 330;
     private static final double MATCH_WIDTH = 500;
 
@@ -101,7 +104,9 @@ public final class BundleSheet {
         match.setPrefWidth(MATCH_WIDTH);
         match.setMinWidth(MATCH_WIDTH);
         ScrollPane asked = BoardLooks.asks(asks);
-        VBox about = new VBox(Space.S8, Styles.label("What it asks for", "gear-name"), asked);
+        VBox.setVgrow(asked, Priority.ALWAYS);
+        VBox about = new VBox(Space.S8, Styles.label("What it asks for", "gear-name"), asked, Styles.label("Files",
+                "gear-name"), files(bundle.manifest()));
         HBox.setHgrow(about, Priority.ALWAYS);
         HBox middle = new HBox(Space.S16, BoardLooks.pages(bundle.rig().board()), match, about);
         VBox.setVgrow(middle, Priority.ALWAYS);
@@ -122,21 +127,40 @@ public final class BundleSheet {
         HBox foot = new HBox(Space.S8, new Label("Folder"), folder, gap, unpack, cancel);
         foot.setAlignment(Pos.CENTER_LEFT);
         VBox box = new VBox(Space.S10, Styles.label("“%s”, from %s".formatted(bundle.manifest().name(), bundle.file()
-                .getFileName()), "gear-name"), Fields.read(files(bundle)), middle, trouble, foot);
+                .getFileName()), "gear-name"), Fields.read(summary(bundle)), middle, trouble, foot);
         box.setPrefSize(WIDTH, HEIGHT);
         box.setId("bundle");
         desk.overlay().show(box, by, by::requestFocus);
         cancel.requestFocus();
     }
 
-    private static String files(Bundle bundle) {
-        long sounds = bundle.manifest().files().stream().filter(f -> !f.file().endsWith(".json")).count();
-        long cards = bundle.manifest().files().stream().filter(f -> f.file().startsWith("cards/")).count();
+    private static String summary(Bundle bundle) {
         String missing = bundle.manifest().missing().isEmpty()
                 ? ""
                 : " Missing: " + String.join(", ", bundle.manifest().missing()) + ".";
-        return "Nothing has been unpacked, connected or run yet. %d files, %d kB: the board, %d cards, %d sounds.%s"
-                .formatted(bundle.manifest().files().size(), bundle.bytes() / 1000, cards, sounds, missing);
+        return "Nothing has been unpacked, connected or run yet. It has %s, %d kB.%s".formatted(Figures.count(bundle
+                .manifest().files().size(), "file"), bundle.bytes() / 1000, missing);
+    }
+
+    /** Each file with its size. */
+    private static ScrollPane files(Manifest manifest) {
+        VBox list = new VBox(Space.S4);
+        for (Manifest.Entry f : manifest.files()) {
+            Label name = Styles.label(f.file(), "read");
+            name.setMaxWidth(Double.MAX_VALUE);
+            HBox.setHgrow(name, Priority.ALWAYS);
+            Label size = Fields.read(Math.max(1, f.bytes() / 1000) + "\u00a0kB");
+            size.setMinWidth(Region.USE_PREF_SIZE);
+            list.getChildren().add(new HBox(Space.S8, name, size));
+        }
+        ScrollPane scroll = new ScrollPane(list);
+        scroll.setId("bundle-files");
+        scroll.setFitToWidth(true);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        scroll.setMinHeight(FILES_HEIGHT);
+        scroll.setPrefHeight(FILES_HEIGHT);
+        scroll.getStyleClass().add("popover-scroll");
+        return scroll;
     }
 
     /** A folder that is not there yet, as people write it. */

@@ -60,6 +60,9 @@ class BundleSheetTest extends AtTheWindow {
         robot.interact(() -> session.window().files().open(file));
         soon(() -> find("#unpack") != null);
         assertThat(((Label) find("#unpack-lost-desk")).getText()).contains("No counterpart", "“Music bed”");
+        assertThat(find("#bundle-files").lookupAll(".read").stream().map(n -> ((Label) n).getText()))
+                .contains("a-visit.json")
+                .anyMatch(t -> t.endsWith("kB"));
         Path to = folder.resolve("Unpacked");
         assertThat(to).doesNotExist();
         choose("#unpack-gear-cues", "Stand-in for now");
