@@ -19,6 +19,7 @@ import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
 import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.AutoClose;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.parallel.Isolated;
@@ -32,6 +33,7 @@ import rombix.core.store.BoardFile;
 import rombix.core.touch.DeckPort;
 import rombix.core.value.Value;
 import rombix.running.owner.Trust;
+import rombix.running.state.DeckFeed;
 import rombix.running.state.DeckState;
 import rombix.running.state.Seen;
 import rombix.running.state.Subscription;
@@ -41,6 +43,9 @@ import rombix.standins.set.StandIns;
 @Timeout(300)
 @Isolated("it measures the heap")
 class RunningDeckTest {
+    @AutoClose
+    private final Quiet quiet = new Quiet(DeckFeed.class);
+
     private StandIns gear;
     private Rig rig;
     private RunningDeck deck;

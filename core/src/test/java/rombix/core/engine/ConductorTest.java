@@ -11,8 +11,10 @@ import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.AutoClose;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
+import rombix.core.Quiet;
 import rombix.core.board.Board;
 import rombix.core.board.Page;
 import rombix.core.board.Rig;
@@ -23,6 +25,7 @@ import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions;
 import rombix.core.edit.Edits;
 import rombix.core.edit.Proposals;
+import rombix.core.engine.run.Telling;
 import rombix.core.event.Event;
 import rombix.core.event.Happening;
 import rombix.core.time.Clock;
@@ -31,6 +34,9 @@ import rombix.core.value.Value;
 /** The thread around the deck: what is posted from anywhere is taken in order, in time, and before the end. */
 @Timeout(30)
 class ConductorTest {
+    @AutoClose
+    private final Quiet quiet = new Quiet(Telling.class);
+
     static final Clock CLOCK = new Clock() {
         @Override
         public long nanos() {

@@ -12,14 +12,17 @@ import static rombix.core.engine.TestDeck.pause;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.junit.jupiter.api.AutoClose;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import rombix.core.Quiet;
 import rombix.core.board.Button.Busy;
 import rombix.core.board.Button;
 import rombix.core.board.State;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Step;
+import rombix.core.engine.run.Telling;
 import rombix.core.event.AsRun;
 import rombix.core.event.Cause;
 import rombix.core.event.Event;
@@ -30,6 +33,8 @@ import rombix.core.time.SimulatedClock;
 import rombix.core.value.Value;
 
 class DeckTest {
+    @AutoClose
+    private final Quiet quiet = new Quiet(Telling.class);
 
     @Test
     void stepsRunAtTheirDueTimes() {

@@ -14,14 +14,17 @@ import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.concurrent.atomic.AtomicInteger;
+import org.junit.jupiter.api.AutoClose;
 import org.junit.jupiter.api.RepeatedTest;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
+import rombix.core.Quiet;
 import rombix.core.chain.Chain;
 import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions;
 import rombix.core.edit.Edits;
+import rombix.core.engine.run.Orders;
 import rombix.core.event.Cause;
 import rombix.core.event.Event;
 import rombix.core.event.Happening;
@@ -31,6 +34,9 @@ import rombix.core.time.SimulatedClock;
 
 /** Whatever ends, holds end: each with its release, once, and with what it has to put back. */
 class EndingTest {
+    @AutoClose
+    private final Quiet quiet = new Quiet(Orders.class);
+
     private final List<Long> over = new ArrayList<>();
 
     private void end(TestDeck t) {

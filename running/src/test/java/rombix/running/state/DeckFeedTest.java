@@ -7,13 +7,18 @@ import java.util.ArrayList;
 import java.util.Deque;
 import java.util.List;
 import java.util.concurrent.RejectedExecutionException;
+import org.junit.jupiter.api.AutoClose;
 import org.junit.jupiter.api.Test;
 import rombix.core.event.Happening;
 import rombix.core.event.Mode;
 import rombix.core.value.Value;
+import rombix.running.Quiet;
 
 /** Many follow one deck, each at its own pace, and none is a burden to it or to another. */
 class DeckFeedTest {
+    @AutoClose
+    private final Quiet quiet = new Quiet(DeckFeed.class);
+
     private final DeckFeed feed = new DeckFeed();
     private final Deque<Runnable> waiting = new ArrayDeque<>();
     private final List<Seen> seen = new ArrayList<>();
