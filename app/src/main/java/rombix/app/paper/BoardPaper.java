@@ -1,6 +1,5 @@
 package rombix.app.paper;
 
-import java.awt.image.BufferedImage;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.time.ZonedDateTime;
@@ -12,10 +11,6 @@ import java.util.Locale;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.regex.Pattern;
-import org.apache.pdfbox.Loader;
-import org.apache.pdfbox.pdmodel.PDDocument;
-import org.apache.pdfbox.rendering.ImageType;
-import org.apache.pdfbox.rendering.PDFRenderer;
 import rombix.core.board.Button;
 import rombix.core.board.Gear;
 import rombix.core.board.Page;
@@ -41,7 +36,6 @@ public final class BoardPaper {
     private static final int RUNS = 1000;
     /** A chain that is over sooner needs no run sheet. */
     private static final double SHORT_MILLIS = 500;
-    private static final float DPI = 110;
     /** From here on a step is said to run always. */
     private static final double SURE = 0.995;
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMMM yyyy", Locale.ENGLISH);
@@ -96,18 +90,6 @@ public final class BoardPaper {
     public static byte[] pdf(Rig rig, Wanted wanted, Function<String, Twin.Readings> readings, ZonedDateTime now)
             throws IOException {
         return new BoardPaper(rig, wanted, readings, now).pdf();
-    }
-
-    /** The sheets of a PDF as pictures, such as a screen shows them. */
-    public static List<BufferedImage> pictures(byte[] pdf) throws IOException {
-        try (PDDocument document = Loader.loadPDF(pdf)) {
-            PDFRenderer renderer = new PDFRenderer(document);
-            List<BufferedImage> all = new ArrayList<>();
-            for (int i = 0; i < document.getNumberOfPages(); i++) {
-                all.add(renderer.renderImageWithDPI(i, DPI, ImageType.RGB));
-            }
-            return all;
-        }
     }
 
     private byte[] pdf() throws IOException {

@@ -183,12 +183,20 @@ final class PageSheet {
         Face.Image image = face.image();
         BufferedImage drawn = image == null
                 ? null
-                : pictures.apply(image.picture()).map(p -> PictureFile.drawn(p, image.tint())).orElse(null);
+                : pictures.apply(image.picture()).map(p -> drawn(p, image.tint())).orElse(null);
         Ikon icon = icon(face);
         if (drawn != null) {
             ink.picture(drawn, x, y, ICON, ICON);
         } else if (icon != null) {
             ink.icon(icon.getCode(), ICON, x, y);
+        }
+    }
+
+    private static @Nullable BufferedImage drawn(Board.Picture picture, @Nullable String tint) {
+        try {
+            return PictureFile.drawn(picture, tint);
+        } catch (RuntimeException e) {
+            return null; // A picture that nobody could draw must not end the printing.
         }
     }
 

@@ -12,6 +12,7 @@ import java.time.ZonedDateTime;
 import java.util.EnumSet;
 import java.util.Map;
 import java.util.Set;
+import javax.imageio.ImageIO;
 import javax.print.DocFlavor;
 import javax.print.StreamPrintServiceFactory;
 import org.apache.pdfbox.Loader;
@@ -21,6 +22,7 @@ import org.apache.pdfbox.pdmodel.PDPage;
 import org.apache.pdfbox.text.PDFTextStripper;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 import rombix.app.paper.BoardPaper.Sheet;
 import rombix.core.board.Board;
 import rombix.core.board.Rig;
@@ -108,8 +110,9 @@ class BoardPaperTest {
             assertThat(document.getPage(0).getMediaBox().getWidth()).isCloseTo(841.89f, org.assertj.core.data.Offset
                     .offset(0.1f));
         }
-        assertThat(BoardPaper.pictures(pdf(demo, EnumSet.of(Sheet.GEAR)))).singleElement().satisfies(p -> assertThat(p
-                .getWidth()).isGreaterThan(800));
+        byte[] gear = pdf(demo, EnumSet.of(Sheet.GEAR));
+        assertThat(PaperFile.sheets(gear)).isEqualTo(1);
+        assertThat(PaperFile.picture(gear, 0).getWidth()).isGreaterThan(800);
     }
 
     /** A sign that the fonts lack ended the printing. */
@@ -129,6 +132,14 @@ class BoardPaperTest {
                 PaperSize.A4, "Night");
         String sent = out.toString(StandardCharsets.ISO_8859_1);
         assertThat(sent).startsWith("%!PS").contains("%%Page: 2 2").doesNotContain("%%Page: 3 3");
+    }
+
+    @Test
+    void eachSheetCanBeAPicture(@TempDir Path folder) throws Exception {
+        byte[] pdf = pdf(demo, EnumSet.of(Sheet.PAGES), "doors", "close");
+        assertThat(PaperFile.save(folder.resolve("night.png"), pdf)).extracting(p -> p.getFileName().toString())
+                .containsExactly("night-1.png", "night-2.png");
+        assertThat(ImageIO.read(folder.resolve("night-2.png").toFile()).getWidth()).isGreaterThan(1000);
     }
 
     @Test

@@ -62,7 +62,7 @@ public final class WholeFile {
                 out.force(true);
             }
             Files.move(beside, whole, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
-        } catch (IOException e) {
+        } catch (IOException | RuntimeException e) {
             try { // What is partial may take the room that is missing.
                 Files.deleteIfExists(beside);
             } catch (IOException again) {

@@ -43,6 +43,7 @@ public final class BundleSheet {
     private static final double WIDTH = 1140;
     private static final double HEIGHT = 560;
     private static final double FILES_HEIGHT = 112;
+    private static final int MOST_FILES = 200;
     private static final double GEAR_HEIGHT = 330;
     private static final double MATCH_WIDTH = 500;
 
@@ -145,13 +146,16 @@ public final class BundleSheet {
     /** Each file with its size. */
     private static ScrollPane files(Manifest manifest) {
         VBox list = new VBox(Space.S4);
-        for (Manifest.Entry f : manifest.files()) {
+        for (Manifest.Entry f : manifest.files().stream().limit(MOST_FILES).toList()) {
             Label name = Styles.label(f.file(), "read");
             name.setMaxWidth(Double.MAX_VALUE);
             HBox.setHgrow(name, Priority.ALWAYS);
             Label size = Fields.read(Math.max(1, f.bytes() / 1000) + "\u00a0kB");
             size.setMinWidth(Region.USE_PREF_SIZE);
             list.getChildren().add(new HBox(Space.S8, name, size));
+        }
+        if (manifest.files().size() > MOST_FILES) {
+            list.getChildren().add(Fields.read("and " + (manifest.files().size() - MOST_FILES) + " more"));
         }
         ScrollPane scroll = new ScrollPane(list);
         scroll.setId("bundle-files");

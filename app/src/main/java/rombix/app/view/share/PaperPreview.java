@@ -1,7 +1,9 @@
 package rombix.app.view.share;
 
 import java.awt.image.BufferedImage;
-import java.util.List;
+import java.io.IOException;
+import java.util.concurrent.Executor;
+import javafx.application.Platform;
 import javafx.embed.swing.SwingFXUtils;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -10,6 +12,7 @@ import javafx.scene.image.ImageView;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import rombix.app.paper.PaperFile;
 import rombix.app.view.common.Space;
 import rombix.app.view.form.Fields;
 
@@ -23,10 +26,14 @@ final class PaperPreview {
     private final Button back = Fields.plain("◂", "");
     private final Button next = Fields.plain("▸", "");
     private final VBox box;
-    private List<BufferedImage> sheets = List.of();
+    private final Executor drawer;
+    private byte[] pdf = {};
+    private int sheets;
     private int at;
 
-    PaperPreview() {
+    /** @param drawer draws sheets, which takes a moment, one after the other */
+    PaperPreview(Executor drawer) {
+        this.drawer = drawer;
         image.setPreserveRatio(true);
         image.setFitWidth(WIDTH);
         image.setFitHeight(HEIGHT);
@@ -52,10 +59,11 @@ final class PaperPreview {
         return box;
     }
 
-    /** Shows sheets, from the first on. */
-    void show(List<BufferedImage> all) {
-        sheets = List.copyOf(all);
-        go(Math.min(at, sheets.size() - 1));
+    /** Shows a PDF of so many sheets; the one that was shown, if there still is one. */
+    void show(byte[] all, int number) {
+        pdf = all;
+        sheets = number;
+        go(at);
     }
 
     /** Says why there is nothing to be seen; what was seen stays while it is drawn anew. */
@@ -67,16 +75,29 @@ final class PaperPreview {
 
     /** There is nothing to be seen, and why. */
     void nothing(String why) {
-        sheets = List.of();
+        sheets = 0;
         image.setImage(null);
         tell(why);
     }
 
     private void go(int to) {
-        at = Math.clamp(to, 0, sheets.size() - 1);
-        image.setImage(SwingFXUtils.toFXImage(sheets.get(at), null));
-        words.setText("Sheet %d of %d".formatted(at + 1, sheets.size()));
+        at = Math.clamp(to, 0, sheets - 1);
+        words.setText("Sheet %d of %d".formatted(at + 1, sheets));
         back.setDisable(at == 0);
-        next.setDisable(at == sheets.size() - 1);
+        next.setDisable(at == sheets - 1);
+        byte[] of = pdf;
+        int wanted = at;
+        drawer.execute(() -> {
+            try {
+                BufferedImage drawn = PaperFile.picture(of, wanted);
+                Platform.runLater(() -> {
+                    if (pdf == of && at == wanted && sheets > 0) {
+                        image.setImage(SwingFXUtils.toFXImage(drawn, null));
+                    }
+                });
+            } catch (IOException | RuntimeException e) {
+                Platform.runLater(() -> tell("This sheet can't be shown: " + e.getMessage()));
+            }
+        });
     }
 }

@@ -1,6 +1,5 @@
 package rombix.app.view.share;
 
-import java.awt.image.BufferedImage;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.EnumSet;
@@ -57,7 +56,7 @@ public final class PaperSheet {
     }
 
     public void open(Node by) {
-        PaperPreview preview = new PaperPreview();
+        PaperPreview preview = new PaperPreview(DRAWER);
         OutFile file = new OutFile("paper-file", desk.bench().file(), "PDF and PNG", PaperFile.ENDINGS);
         Label trouble = Styles.label("", "trouble");
         trouble.setWrapText(true);
@@ -152,10 +151,10 @@ public final class PaperSheet {
             }
             try {
                 byte[] drawn = BoardPaper.pdf(rig, wanted, state::readings, RunningDeck.CLOCK.wall());
-                List<BufferedImage> all = BoardPaper.pictures(drawn);
+                int all = PaperFile.sheets(drawn);
                 last(mine, () -> {
                     pdf = drawn;
-                    preview.show(all);
+                    preview.show(drawn, all);
                     usable(ways, true);
                 });
             } catch (IOException | RuntimeException e) {
