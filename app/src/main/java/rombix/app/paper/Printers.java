@@ -25,7 +25,7 @@ public final class Printers {
     private Printers() {
     }
 
-    /** All that are there, that which the system takes where nothing is chosen first. */
+    /** All printers, the default one first. */
     public static List<PrintService> all() {
         PrintService usual = PrintServiceLookup.lookupDefaultPrintService();
         return Arrays.stream(PrintServiceLookup.lookupPrintServices(null, null)).sorted(Comparator.comparing(

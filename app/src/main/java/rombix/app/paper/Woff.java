@@ -10,8 +10,8 @@ import java.util.zip.DataFormatException;
 import java.util.zip.Inflater;
 
 /**
- * Fonts of the web (WOFF 1.0, W3C) as fonts of the desktop: the same tables, unpacked. That of ligatures is left out: their
- * glyphs stand for no letters, so that whoever looks for <i>off</i> in a PDF would not find it.
+ * Turns web fonts (WOFF 1.0, W3C) into desktop fonts: the same tables, unpacked. The ligature table is left out, because
+ * its glyphs stand for no letters: a search for <i>off</i> in the PDF would find nothing.
  */
 final class Woff {
     private static final int MAGIC = 0x774F4646;

@@ -78,7 +78,7 @@ public record SharedPart(What what, Rig rig) {
                 : List.of(only(what, buttons.getFirst()))));
     }
 
-    /** A button with nothing but what is meant of it, so that nothing else has to fit where it goes. */
+    /** A button reduced to the part that is copied: nothing else of it then has to fit the other board. */
     private static Button only(What what, Button b) {
         State first = b.states().getFirst();
         List<State> states = switch (what) {
