@@ -2,6 +2,8 @@
 const puppeteer = require("puppeteer-core");
 const {execFileSync} = require("child_process");
 const fs = require("fs");
+const https = require("https");
+const os = require("os");
 const [kind, url, board] = process.argv.slice(2);
 const PATHS = {chromium: "/usr/bin/chromium", firefox: "/usr/bin/firefox-esr"};
 
@@ -85,7 +87,9 @@ async function picture(page, name) {
 
 (async () => {
   const browser = await puppeteer.launch({browser: kind === "chromium" ? "chrome" : "firefox", executablePath: PATHS[kind], headless: true,
-    acceptInsecureCerts: true, args: kind === "chromium" ? ["--no-sandbox", "--disable-dev-shm-usage"] : []});
+    acceptInsecureCerts: true,
+    args: kind === "chromium" ? ["--no-sandbox", "--disable-dev-shm-usage", "--host-resolver-rules=MAP other.example " + new URL(url).hostname] : [],
+    extraPrefsFirefox: {"network.dns.forceResolve": new URL(url).hostname}});
   try {
     token = JSON.parse(rombix("devices", board, "--token", "Check " + kind, "--may", "press,stop-all,log", "--json")).token;
     const code = invite();
@@ -216,6 +220,8 @@ async function picture(page, name) {
     const fetched = await tablet.evaluate(() => performance.getEntriesByType("resource").map(r => [r.name, r.decodedBodySize]));
     if (fetched.some(([name]) => !name.startsWith(url))) throw new Error("NOT SO: everything is from here " + fetched);
 
+    await shutDoors(browser, tablet, phone);
+
     // Thrown out.
     rombix("devices", board, "--remove", kind + " tablet");
     const out = await until("a device that is removed is gone", () => tablet.$eval("#join", e => !e.hidden), 2000);
@@ -235,6 +241,56 @@ async function picture(page, name) {
     await browser.close();
   }
 })();
+
+/** What must not get in: another page, another name, a message that is too long, a crowd without tokens. */
+async function shutDoors(browser, tablet, phone) {
+  // A page of another server on this computer: its browser has the cookie of the deck's page.
+  const folder = fs.mkdtempSync(os.tmpdir() + "/other-");
+  execFileSync("openssl", ["req", "-x509", "-newkey", "rsa:2048", "-nodes", "-days", "2", "-subj", "/CN=other", "-keyout", folder + "/key", "-out", folder + "/cert"], {stdio: "ignore"});
+  const other = https.createServer({key: fs.readFileSync(folder + "/key"), cert: fs.readFileSync(folder + "/cert")}, (_, answer) => answer.end("<title>other</title>"));
+  await new Promise(done => other.listen(0, done));
+  const stranger = await tablet.browserContext().newPage();
+  await stranger.goto(`https://${new URL(url).hostname}:${other.address().port}/`);
+  const opened = page => page.evaluate(at => new Promise(done => {
+    const socket = new WebSocket(at);
+    socket.onopen = () => done("open");
+    socket.onclose = () => done("shut");
+  }), url.replace(/^http/, "ws") + "live");
+  if (await opened(tablet) !== "open") throw new Error("NOT SO: the deck's own page gets a socket");
+  if (await opened(stranger) !== "shut") throw new Error("NOT SO: a page of another origin gets no socket");
+  const read = await stranger.evaluate(at => fetch(at, {credentials: "include"}).then(() => "read", () => "shut"), url + "api/v1/buttons");
+  if (read !== "shut") throw new Error("NOT SO: a page of another origin reads nothing");
+  console.log(`ok: ${kind}: a page of another origin gets in nowhere`);
+  const named = await stranger.goto(url.replace(new URL(url).hostname, "other.example"));
+  if (named.status() !== 421) throw new Error("NOT SO: under another name the deck shows nothing, but " + named.status());
+  console.log(`ok: ${kind}: under another name nothing is shown`);
+  await stranger.close();
+  other.close();
+  fs.rmSync(folder, {recursive: true});
+
+  const ended = await tablet.evaluate(at => new Promise(done => {
+    const socket = new WebSocket(at);
+    socket.onopen = () => socket.send("x".repeat(1000000));
+    socket.onclose = e => done(e.code);
+    setTimeout(() => done("still open"), 5000);
+  }), url.replace(/^http/, "ws") + "live");
+  if (typeof ended !== "number") throw new Error("NOT SO: a frame that is too long ends its connection: " + ended);
+  console.log(`ok: ${kind}: a frame that is too long ends its connection (${ended})`);
+
+  const knock = () => new Promise(done => https.get(url + "live", {agent: false, headers: {Upgrade: "websocket", Connection: "Upgrade", Origin: url.slice(0, -1),
+    "Sec-WebSocket-Version": "13", "Sec-WebSocket-Key": "dGhlIHNhbXBsZSBub25jZQ=="}}, answer => { answer.resume(); answer.on("end", () => done(answer.statusCode)); })
+    .on("upgrade", () => done("let in")).on("error", e => done(e.code)));
+  const answers = {};
+  for (let i = 0; i < 20; i++) {
+    for (const answer of await Promise.all(Array.from({length: 50}, knock))) answers[answer] = (answers[answer] ?? 0) + 1;
+  }
+  if (answers["let in"] || !answers[401]) throw new Error("NOT SO: nobody gets in without a token: " + JSON.stringify(answers));
+  await turn(phone, "doors");
+  await press(phone, "host-talk");
+  await until("after 1,000 handshakes without a token " + JSON.stringify(answers) + " a press arrives as ever", () => held("host-talk"), 2000);
+  await phone.mouse.up();
+  await until("and its release", async () => !await held("host-talk"));
+}
 
 /** A process and all that it started. */
 function processes(pid) {

@@ -17,6 +17,8 @@ import rombix.running.state.Changes;
 import rombix.running.state.DeckState;
 import rombix.running.state.Seen;
 import rombix.web.access.Access;
+import rombix.web.deck.FaceJson.FaceMessage;
+import rombix.web.deck.SceneJson.SceneMessage;
 import rombix.web.json.WebJson;
 
 /**
@@ -25,21 +27,25 @@ import rombix.web.json.WebJson;
  * it was away. One thread's.
  */
 final class LiveFaces {
-    private record Made(String json, long change) {
+    /** A message as it was made last, and its JSON, which is only made where the message has become another. */
+    private record Made<T>(@Nullable T message, String json, long change) {
+        Made<T> now(T next, long changed) {
+            return next.equals(message) ? this : new Made<>(next, WebJson.text(next), changed);
+        }
     }
 
     private final RunningDeck deck;
     private final FaceWords words;
     private final FaceJson faces;
     private final SceneJson scene;
-    private final Map<String, Made> made = new HashMap<>();
+    private final Map<String, Made<FaceMessage>> made = new HashMap<>();
     private final Map<String, FaceSources> sources = new HashMap<>();
     private final Map<String, List<Button>> byPage = new HashMap<>();
     private Rig rig;
     private DeckState state = DeckState.NOTHING;
     private long change = 1;
     private long rigChange = 1;
-    private Made now = new Made("{}", 0);
+    private Made<SceneMessage> now = new Made<>(null, "{}", 0);
 
     LiveFaces(RunningDeck deck) {
         this.deck = deck;
@@ -113,21 +119,17 @@ final class LiveFaces {
     }
 
     private void make(Button button) {
-        String json = WebJson.text(faces.of(button));
-        Made before = made.get(button.id());
-        if (before == null || !before.json().equals(json)) {
-            made.put(button.id(), new Made(json, change));
-        }
+        FaceMessage face = faces.of(button);
+        made.compute(button.id(),
+                (_, before) -> (before == null ? new Made<FaceMessage>(null, "", 0) : before).now(face,
+                        change));
     }
 
     private void scene(boolean listsChanged) {
         if (listsChanged) {
             scene.listsChanged();
         }
-        String json = WebJson.text(scene.now(_ -> true));
-        if (!json.equals(now.json())) {
-            now = new Made(json, change);
-        }
+        now = now.now(scene.now(_ -> true), change);
     }
 
     /** The number of the last change. */
@@ -183,7 +185,7 @@ final class LiveFaces {
     String faces(String page, long since) {
         StringBuilder members = new StringBuilder();
         for (Button b : byPage.getOrDefault(page, List.of())) {
-            Made face = made.get(b.id());
+            Made<FaceMessage> face = made.get(b.id());
             if (face != null && face.change() > since) {
                 members.append(members.isEmpty() ? "" : ",").append(WebJson.text(b.id())).append(':').append(face
                         .json());

@@ -82,34 +82,30 @@ public final class TriggerForm {
     }
 
     private List<Node> becomes(Trigger.Becomes b) {
-        Trigger.Becomes[] now = {b};
         return List.of(Fields.named("Press when this becomes true", new ConditionField(desk, "trigger-becomes", b
                 .condition(), (String) null, t -> {
                     if (t != null) {
-                        now[0] = now[0].withCondition(t);
-                        changed.accept(now[0]);
+                        change(Trigger.Becomes.class, x -> x.withCondition(t));
                     }
                 })),
                 Fields.check("trigger-each", "Press on every report, even if the value is the same", b.each(),
-                        on -> {
-                            now[0] = now[0].withEach(on);
-                            changed.accept(now[0]);
-                        }),
+                        on -> change(Trigger.Becomes.class, x -> x.withEach(on))),
                 Fields.help(
                         "In the chain, {says} is the reported text and {part1}, {part2}… are the groups of the pattern."));
     }
 
     private List<Node> http(MessageTrigger.Http h) {
-        MessageTrigger.Http[] now = {h};
-        return List.of(Fields.named("Name", checked("trigger-hook", h.name(), n -> {
-            now[0] = now[0].withName(n);
-            changed.accept(now[0]);
-        }), "Programs send POST /hook/" + h.name()), Fields.named("Values", checked("trigger-hook-values", String.join(
-                ", ", h.values()), v -> {
-                    now[0] = now[0].withValues(Arrays.stream(v.split(",")).map(String::strip).filter(n -> !n
-                            .isEmpty()).toList());
-                    changed.accept(now[0]);
-                }), "Names of values sent with the call, separated by commas; use them in the chain as {name}"), Fields
+        return List.of(
+                Fields.named("Name",
+                        checked("trigger-hook", h.name(), n -> change(MessageTrigger.Http.class, x -> x.withName(n))),
+                        "Programs send POST /hook/" + h.name()),
+                Fields.named("Values", checked("trigger-hook-values", String.join(
+                        ", ", h.values()),
+                        v -> change(MessageTrigger.Http.class,
+                                x -> x.withValues(Arrays.stream(v.split(",")).map(String::strip).filter(
+                                        n -> !n.isEmpty()).toList()))),
+                        "Names of values sent with the call, separated by commas; use them in the chain as {name}"),
+                Fields
                         .help("The call needs a token for this name: choose Pages in a browser, then Add a program."));
     }
 
@@ -119,10 +115,10 @@ public final class TriggerForm {
         return List.of(Fields.named("Broker", Fields.choice("trigger-broker", gear, gear.stream().filter(g -> m.gear()
                 .equals(g.id())).findFirst().orElse(null), Named::words, g -> change(MessageTrigger.Mqtt.class,
                         x -> x.withGear(Objects.requireNonNull(g.id()))))),
-                Fields.named("Topic", checked("trigger-topic", m.topic(), t -> {
-                    MessageTrigger.Mqtt checked = m.withTopic(t);
-                    change(MessageTrigger.Mqtt.class, x -> x.withTopic(checked.topic()));
-                }), "+ stands for one level, # for the rest"),
+                Fields.named("Topic",
+                        checked("trigger-topic", m.topic(),
+                                t -> change(MessageTrigger.Mqtt.class, x -> x.withTopic(t))),
+                        "+ stands for one level, # for the rest"),
                 Fields.named("Message", Fields.text("trigger-topic-text", Objects.requireNonNullElse(m.text(), ""),
                         t -> change(MessageTrigger.Mqtt.class, x -> x.withText(t.isEmpty() ? null : t))),
                         "Only this text presses; empty for any"),
@@ -131,7 +127,8 @@ public final class TriggerForm {
 
     private List<Node> osc(Trigger.Osc o) {
         return List.of(
-                Fields.named("Address", checked("trigger-osc", o.address(), a -> changed.accept(o.withAddress(a))),
+                Fields.named("Address",
+                        checked("trigger-osc", o.address(), a -> change(Trigger.Osc.class, x -> x.withAddress(a))),
                         "Above 0 presses, 0 releases; 0 to 1 moves a fader"),
                 Fields.named("Port",
                         Fields.text("trigger-osc-port", String.valueOf(desk.bench().board()
@@ -265,8 +262,7 @@ public final class TriggerForm {
 
     private List<Node> clock(Trigger.Clock c) {
         return List.of(Fields.named("When", checked("trigger-at", c.at().text(), text -> {
-            Schedule at = Schedule.of(text);
-            change(Trigger.Clock.class, x -> x.withAt(at));
+            change(Trigger.Clock.class, x -> x.withAt(Schedule.of(text)));
         }), "Such as 21:30; Fri,Sat 21:30; 2026-12-24T21:30; every 15 min"),
                 Fields.check("trigger-late",
                         "If the computer was asleep, press when it wakes", c.late(),
@@ -276,15 +272,15 @@ public final class TriggerForm {
     private List<Node> when(Trigger.When w) {
         List<Node> nodes = new ArrayList<>();
         nodes.add(Fields.named("When", Fields.choice("trigger-what", List.of(What.values()), w.what(), What::words,
-                x -> changed.accept(w.withWhat(x)))));
+                what -> change(Trigger.When.class, x -> x.withWhat(what)))));
         if (w.what() == What.GEAR_LOST || w.what() == What.GEAR_BACK) {
             List<Named> gear = new ArrayList<>(List.of(new Named(null, "any gear")));
             for (Twin t : desk.bench().rig().twins().values()) {
                 gear.add(new Named(t.gear(), t.title()));
             }
             nodes.add(Fields.named("Gear", Fields.choice("trigger-gear", gear, gear.stream().filter(g -> Objects
-                    .equals(g.id(), w.gear())).findFirst().orElse(null), Named::words, g -> changed.accept(
-                            w.withGear(g.id())))));
+                    .equals(g.id(), w.gear())).findFirst().orElse(null), Named::words,
+                    g -> change(Trigger.When.class, x -> x.withGear(g.id())))));
         }
         if (w.what() == What.BOARD_OPENED) {
             nodes.add(Fields.help("This trigger also presses in Build, to prepare the gear."));

@@ -226,8 +226,8 @@ final class PersonalityForm extends HBox {
             from.setId("channel-from-" + number);
             to.setId("channel-to-" + number);
             more.setId("channel-more-" + number);
-            kind.setAccessibleText("Kind of slot " + number + " is");
-            name.setAccessibleText("Kind of slot " + number + " is called");
+            kind.setAccessibleText("Kind of slot " + number);
+            name.setAccessibleText("Name of slot " + number);
             fine.setAccessibleText("Slot " + number + " is the fine byte (16 bit)");
             from.setAccessibleText("Lowest value of slot " + number);
             to.setAccessibleText("Highest value of slot " + number);

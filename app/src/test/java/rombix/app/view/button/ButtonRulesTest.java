@@ -2,12 +2,16 @@ package rombix.app.view.button;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.Map;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 import rombix.app.view.window.AtTheWindow;
 import rombix.core.board.Button;
 import rombix.core.board.State;
+import rombix.core.chain.DeckStep;
+import rombix.core.chain.Gesture;
+import rombix.core.chain.StepOptions;
 
 /** The rules of a button, and its context menu, each of them worked once. */
 class ButtonRulesTest extends AtTheWindow {
@@ -92,5 +96,18 @@ class ButtonRulesTest extends AtTheWindow {
         soon(() -> bench().board().button("tea-urn").isEmpty());
         undoAll();
         assertThat(bench().board().buttons().count()).isEqualTo(all);
+    }
+
+    @Test
+    void theStepsOfADeletedButtonCanUseAnotherOne() {
+        chain("tea-urn", new DeckStep.Use("gate", null, Gesture.PRESS, null, Map.of(),
+                StepOptions.PLAIN, Map.of()));
+        menu("gate", "#menu-delete");
+        soon(() -> find("#confirm") != null);
+        choose("#confirm-instead", button("next-cue").name());
+        assertThat(bench().board().button("gate")).isEmpty();
+        assertThat(button("tea-urn").states().getFirst().chain(Gesture.PRESS).steps().getFirst())
+                .isInstanceOfSatisfying(DeckStep.Use.class, u -> assertThat(u.button()).isEqualTo(
+                        "next-cue"));
     }
 }

@@ -88,4 +88,26 @@ class PagesPopoverTest extends AtTheWindow {
         assertThat(bench().page().buttons()).isNotEmpty();
         soon(() -> find("#page-row-" + bench().page().id()) != null);
     }
+
+    @Test
+    void aPageIsDoubledTintedHiddenAndDeleted() {
+        List<String> before = order();
+        key(KeyCode.P, KeyCode.ALT);
+        pageMenu("doors", "page-duplicate");
+        assertThat(order()).hasSize(before.size() + 1);
+        String copy = order().stream().filter(p -> !before.contains(p)).findFirst().orElseThrow();
+        pageMenu(copy, "page-tab");
+        assertThat(bench().rig().page(copy).orElseThrow().hidden()).isTrue();
+        pageMenu(copy, "page-edit");
+        soon(() -> find("#page-sheet") != null);
+        choose("#page-fill", "plum");
+        type("#page-name", "Back doors");
+        Page made = bench().rig().page(copy).orElseThrow();
+        assertThat(made.fill()).isEqualTo(rombix.core.board.Face.Fill.PLUM);
+        assertThat(made.name()).isEqualTo("Back doors");
+        robot.type(KeyCode.ESCAPE);
+        key(KeyCode.P, KeyCode.ALT);
+        pageMenu(copy, "page-delete");
+        assertThat(order()).as("nothing uses it, so nothing is asked").isEqualTo(before);
+    }
 }

@@ -111,9 +111,20 @@ class PatchSheetTest extends AtTheWindow {
             ((TextField) find("#channel-name-2")).setText("Stars");
             ((TextField) find("#channel-more-2")).setText("Few 0, Many 128");
         });
+        fire("#channel-add");
+        choose("#channel-kind-3", "pan");
+        robot.interact(() -> {
+            ((TextField) find("#channel-from-3")).setText("−180°".replace('−', '-'));
+            ((TextField) find("#channel-to-3")).setText("180°");
+        });
+        fire("#channel-add");
+        choose("#channel-kind-4", "pan");
+        fire("#channel-fine-4");
+        assertThat(find("#channel-from-4").isDisabled()).as("a fine byte has no range of its own").isTrue();
         fire("#personality-keep");
         assertThat(CardLibrary.shipped()).doesNotContainKey("star-machine");
-        assertThat(bench().rig().cards().get("star-machine").channels()).hasSize(2);
+        assertThat(bench().rig().cards().get("star-machine").channels()).hasSize(4).element(2)
+                .satisfies(c -> assertThat(List.of(c.from(), c.to())).containsExactly(-180.0, 180.0));
         fire("#personality-back");
         kind("Star machine");
         robot.interact(() -> ((TextField) find("#patch-name")).setText("Stars"));
@@ -122,6 +133,12 @@ class PatchSheetTest extends AtTheWindow {
         soon(() -> find("#rack-lamps-wheel-star-machine-stars/stars-many") != null);
         robot.interact(() -> ((ButtonBase) find("#rack-lamps-wheel-star-machine-stars/stars-many")).fire());
         soon(() -> gear.lamps().slot(fixture("Stars").slot() + 1) == 128);
+        // A fixture of another personality takes this one.
+        type("#fixture-slot", "200");
+        choose("#fixture-personality", "Dimmer");
+        assertThat(fixture("Stars").personality()).isEqualTo("dimmer");
+        type("#fixture-universe", "3");
+        assertThat(fixture("Stars").universe()).isEqualTo(3);
         robot.interact(() -> session.window().files().save());
         soon(() -> Files.exists(CardLibrary.file(file, "star-machine")));
     }

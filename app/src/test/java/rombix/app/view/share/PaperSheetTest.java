@@ -13,6 +13,7 @@ import javafx.scene.input.KeyCode;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.junit.jupiter.api.Test;
+import rombix.app.paper.PaperSize;
 import rombix.app.view.window.AtTheWindow;
 
 /** A board on paper, in the window: seen before, saved, or told why not. */
@@ -41,6 +42,11 @@ class PaperSheetTest extends AtTheWindow {
         soon(() -> count().startsWith("Sheet 1 of") && !count().endsWith(" 1"));
         robot.interact(((Button) find("#paper-next"))::fire);
         assertThat(count()).startsWith("Sheet 2 of");
+        robot.interact(((Button) find("#paper-back"))::fire);
+        assertThat(count()).startsWith("Sheet 1 of");
+        tick("#paper-colours");
+        choose("#paper-size", PaperSize.LETTER.words());
+        soon(() -> !((Button) find("#paper-save")).isDisabled());
         Path out = folder.resolve("night");
         file(out);
         robot.interact(() -> find("#paper-file").requestFocus());
@@ -49,6 +55,7 @@ class PaperSheetTest extends AtTheWindow {
         soon(() -> Files.exists(pdf) && find("#paper") == null);
         try (PDDocument saved = Loader.loadPDF(pdf.toFile())) {
             assertThat(saved.getNumberOfPages()).isGreaterThanOrEqualTo(bench().board().pages().size());
+            assertThat(saved.getPage(0).getMediaBox().getHeight()).as("11 in by 8.5 in, in points").isIn(612f, 792f);
             assertThat(saved.getDocumentInformation().getTitle()).isEqualTo(bench().board().name());
         }
     }

@@ -3,13 +3,18 @@ package rombix.app.view.step;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import java.util.Map;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 import rombix.app.view.window.AtTheWindow;
+import rombix.core.chain.Arg;
 import rombix.core.chain.DeckStep;
+import rombix.core.chain.GearStep;
+import rombix.core.chain.Gesture;
 import rombix.core.chain.Step;
 import rombix.core.chain.StepOptions;
+import rombix.core.value.Value;
 
 /** The forms of steps, field by field. */
 class StepFormsTest extends AtTheWindow {
@@ -106,5 +111,59 @@ class StepFormsTest extends AtTheWindow {
         open("night", "night-back", 0);
         choose("#arg-where", "the first item");
         assertThat(((DeckStep.Go) step(0)).to().toString()).contains("first");
+    }
+
+    private void made(Step... steps) {
+        chain("tea-urn", steps);
+        open(bench().board().pageOf("tea-urn").orElseThrow().id(), "tea-urn", 0);
+    }
+
+    @Test
+    void fadesStepsByAndCommandsAreSet() {
+        made(new GearStep.Fade("desk", "level", Map.of("channel", Arg.of("music-bed")), "level", null, Arg.of(-10),
+                2000,
+                GearStep.Fade.Curve.LINEAR, StepOptions.PLAIN, Map.of()));
+        fire("#arg-from-on");
+        choose("#arg-curve", "S-curve (slow at both ends)");
+        assertThat(((GearStep.Fade) step(0)).from()).isNotNull();
+        assertThat(((GearStep.Fade) step(0)).curve()).isEqualTo(GearStep.Fade.Curve.S_CURVE);
+        made(new GearStep.Nudge("desk", "level", Map.of("channel", Arg.of("music-bed")), "level", Arg.of(1), false,
+                StepOptions.PLAIN, Map.of()));
+        fire("#arg-wrap");
+        assertThat(((GearStep.Nudge) step(0)).wrap()).isTrue();
+        made(new GearStep.Do("house", "switch-on", Map.of("plug", Value.of("tea-urn"))));
+        fire("#arg-answer");
+        soon(() -> find("#arg-answer-ms") != null);
+        type("#arg-answer-ms", "4 s");
+        assertThat(((GearStep.Do) step(0)).answer()).isEqualTo(4000);
+    }
+
+    @Test
+    void whatTheDeckItselfDoesIsSet() {
+        made(new DeckStep.Use("gate", null, Gesture.PRESS, null, Map.of(), StepOptions.PLAIN, Map.of()));
+        choose("#arg-use", "Chain: Dim the desk");
+        soon(() -> find("#arg-level") != null);
+        assertThat(((DeckStep.Use) step(0)).chain()).isEqualTo("dim-desk");
+        made(new DeckStep.Set("visitors", Arg.of(1), StepOptions.PLAIN, Map.of()));
+        choose("#arg-value", "Votes for yes");
+        assertThat(((DeckStep.Set) step(0)).value()).isEqualTo("yes");
+        made(new DeckStep.Stop(DeckStep.Stop.What.TAG, null, "noise", StepOptions.PLAIN, Map.of()));
+        choose("#arg-tag", "timers");
+        assertThat(((DeckStep.Stop) step(0)).tag()).isEqualTo("timers");
+        made(new DeckStep.Show(null, DeckStep.Show.Way.TURN, "gate", "locked", StepOptions.PLAIN, Map.of()));
+        choose("#arg-state", "unlocked");
+        assertThat(((DeckStep.Show) step(0)).state()).isEqualTo("unlocked");
+        made(new DeckStep.Say("Now: ", StepOptions.PLAIN, Map.of()));
+        choose("#arg-text-insert", "Value: Target of the night");
+        assertThat(((DeckStep.Written) step(0)).text()).contains("{target}").contains("Now: ");
+        made(new DeckStep.Go("night", Arg.of(Value.of("next")), StepOptions.PLAIN, Map.of()));
+        choose("#arg-list", "The night");
+        choose("#arg-where", "a formula…");
+        soon(() -> find("#arg-where-formula") != null);
+        assertThat(((DeckStep.Go) step(0)).to()).isEqualTo(new Arg.Computed("{night} + 1"));
+        made(new DeckStep.Ask("How many?", DeckStep.Ask.AnswerType.NUMBER, List.of(), "visitors", null, 5000L,
+                StepOptions.PLAIN, Map.of()));
+        type("#arg-default", "12");
+        assertThat(((DeckStep.Ask) step(0)).preset()).isEqualTo(Value.of(12));
     }
 }

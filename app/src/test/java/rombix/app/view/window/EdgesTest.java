@@ -6,8 +6,17 @@ import java.nio.file.Files;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CopyOnWriteArrayList;
+import javafx.event.EventType;
+import javafx.scene.Node;
+import javafx.scene.control.ButtonBase;
 import javafx.scene.control.Labeled;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.Slider;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.Region;
 import javafx.stage.Stage;
 import javafx.stage.Window;
 import org.junit.jupiter.api.Test;
@@ -116,5 +125,44 @@ class EdgesTest extends AtTheWindow {
         robot.interact(() -> overlay.shield(0));
         click(find("#pop-up-quiet"));
         soon(() -> find("#pop-up-page") == null);
+    }
+
+    @Test
+    void theSmallWindowShowsMorePagesFadesAndGrows() {
+        key(KeyCode.P, KeyCode.CONTROL);
+        SmallWindow small = session.window().stagework().small();
+        soon(small::showing);
+        Node head = Session.onInterface(() -> small.scene().lookup("#small-head"));
+        assertThat(head).isNotNull();
+        robot.interact(() -> {
+            ((MenuButton) small.scene().lookup("#small-pages")).getItems().stream().filter(i -> i.getText().equals(
+                    "Levels")).findFirst().orElseThrow().fire();
+            ((Slider) small.scene().lookup("#small-opacity")).setValue(0.5);
+            ((ToggleButton) small.scene().lookup("#small-keys")).fire();
+        });
+        soon(() -> Session.onInterface(() -> small.scene().lookup("#small-host-level")) != null);
+        assertThat(small.scene().getWindow().getOpacity()).isEqualTo(0.5);
+        double before = Session.onInterface(() -> tileWidth(small));
+        robot.interact(() -> {
+            Node grip = small.scene().lookup("#small-grip");
+            grip.fireEvent(at(MouseEvent.MOUSE_PRESSED, 0));
+            grip.fireEvent(at(MouseEvent.MOUSE_DRAGGED, 300));
+            grip.fireEvent(at(MouseEvent.MOUSE_RELEASED, 300));
+            small.scene().getRoot().applyCss();
+            small.scene().getRoot().layout();
+        });
+        assertThat(Session.onInterface(() -> tileWidth(small))).isGreaterThan(before * 1.1);
+        robot.interact(() -> ((ButtonBase) small.scene().lookup("#small-close")).fire());
+        assertThat(small.showing()).isFalse();
+    }
+
+    private static double tileWidth(SmallWindow small) {
+        return ((Region) small.scene().lookup("#small-host-desk")).getWidth();
+    }
+
+    private static MouseEvent at(EventType<MouseEvent> type,
+            double x) {
+        return new MouseEvent(type, x, 0, x, 0, MouseButton.PRIMARY, 1, false, false, false, false,
+                true, false, false, true, false, true, null);
     }
 }

@@ -109,7 +109,16 @@ class EditOnAirTest extends AtTheWindow {
         add("tea urn on");
         robot.interact(() -> find("#score-drawing").requestFocus());
         robot.type(KeyCode.ESCAPE);
+        push("#on-air-keep");
+        assertThat(find("#on-air")).as("it is edited on").isNotNull();
+        robot.interact(() -> find("#score-drawing").requestFocus());
+        robot.type(KeyCode.ESCAPE);
         push("#on-air-drop");
+        soon(() -> find("#on-air") == null);
+        onAir("gate");
+        robot.interact(() -> find("#finder").requestFocus());
+        add("tea urn on");
+        push("#on-air-discard");
         soon(() -> find("#on-air") == null);
         assertThat(bench().board()).isEqualTo(before);
     }
