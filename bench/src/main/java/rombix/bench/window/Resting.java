@@ -6,6 +6,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -90,17 +91,22 @@ public final class Resting implements Measured {
     private Painted painted(String what, String display) throws IOException, InterruptedException {
         String all = run(what, display, true);
         String log = all.substring(all.indexOf(AtRest.BEGIN), all.indexOf(AtRest.END));
-        int pulses = 0;
-        for (Matcher m = PULSE.matcher(log); m.find();) {
-            pulses++;
-        }
+        List<String> pulses = Arrays.asList(PULSE.split(log));
         double largest = 0;
         int paints = 0;
-        for (Matcher m = REGION.matcher(log); m.find();) {
-            paints++;
-            largest = Math.max(largest, Double.parseDouble(m.group(1)) * Double.parseDouble(m.group(2)));
+        for (String pulse : pulses) {
+            int regions = 0;
+            for (Matcher m = REGION.matcher(pulse); m.find();) {
+                regions++;
+                largest = Math.max(largest, Double.parseDouble(m.group(1)) * Double.parseDouble(m.group(2)));
+            }
+            if (regions == 0 && pulse.contains("Painting")) { // All of it: the toolkit names no region then.
+                regions = 1;
+                largest = 1280.0 * 800;
+            }
+            paints += regions;
         }
-        return new Painted(pulses, paints, largest);
+        return new Painted(pulses.size() - 1, paints, largest);
     }
 
     private String run(String what, @Nullable String display, boolean logged) throws IOException,

@@ -10,7 +10,6 @@ import java.nio.file.attribute.PosixFilePermissions;
 import java.util.Comparator;
 import java.util.Set;
 import java.util.stream.Stream;
-import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import rombix.running.owner.Settings;
 
@@ -21,7 +20,6 @@ import rombix.running.owner.Settings;
 public final class NativeParts {
     /** The folder for temporary files as the system gave it: what other processes look into, too. */
     public static final String SHARED = "rombix.tmpdir";
-    private static final Logger LOG = LoggerFactory.getLogger(NativeParts.class);
 
     private NativeParts() {
     }
@@ -32,7 +30,8 @@ public final class NativeParts {
         try {
             own = folder(Settings.usual().resolveSibling("native"));
         } catch (IOException e) {
-            LOG.warn("native libraries are kept for this run only: {}", e.getMessage());
+            LoggerFactory.getLogger(NativeParts.class).warn( // Not kept: a log that isn't needed takes long to set up.
+                    "native libraries are kept for this run only: {}", e.getMessage());
             try {
                 own = Files.createTempDirectory("rombix-native"); // Others can neither read it nor put another in its place.
             } catch (IOException none) {

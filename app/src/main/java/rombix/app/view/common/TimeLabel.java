@@ -7,16 +7,25 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.Pane;
 
 /**
- * A label of a time that goes on. As long as its words keep their form, and only figures change, nothing beside it is
- * laid out anew, and nothing but itself is painted.
+ * A label of a time, a level or another figure that changes. As long as its words keep their form, and only figures
+ * change, nothing beside it is laid out anew, and nothing but itself is painted.
  */
 public final class TimeLabel extends Pane {
     private static final Pattern FIGURE = Pattern.compile("[0-9]");
 
     private final Label label = new Label();
+    private final boolean shrinks;
     private String form = "";
+    /** Whether it was given less room than its words take. */
+    private boolean squeezed;
 
     public TimeLabel() {
+        this(false);
+    }
+
+    /** @param shrinks whether it may be narrower than its words, which end with dots then; it keeps to the right */
+    public TimeLabel(boolean shrinks) {
+        this.shrinks = shrinks;
         label.setManaged(false);
         getChildren().add(label);
     }
@@ -31,7 +40,7 @@ public final class TimeLabel extends Pane {
         }
         label.setText(text);
         String now = FIGURE.matcher(text).replaceAll("0") + classes;
-        if (now.equals(form) && label.prefWidth(-1) <= getWidth() + 1) {
+        if (now.equals(form) && (squeezed || label.prefWidth(-1) <= getWidth() + 1)) {
             place();
         } else {
             form = now;
@@ -54,7 +63,7 @@ public final class TimeLabel extends Pane {
 
     @Override
     protected double computeMinWidth(double height) {
-        return computePrefWidth(height);
+        return shrinks ? label.minWidth(-1) : computePrefWidth(height);
     }
 
     @Override
@@ -64,11 +73,13 @@ public final class TimeLabel extends Pane {
 
     @Override
     protected void layoutChildren() {
+        squeezed = shrinks && label.prefWidth(-1) > getWidth() + 1;
         place();
     }
 
     private void place() {
         double height = label.prefHeight(-1);
-        label.resizeRelocate(0, Math.rint((getHeight() - height) / 2), label.prefWidth(-1), height);
+        double width = shrinks ? Math.min(label.prefWidth(-1), getWidth()) : label.prefWidth(-1);
+        label.resizeRelocate(shrinks ? getWidth() - width : 0, Math.rint((getHeight() - height) / 2), width, height);
     }
 }

@@ -26,6 +26,7 @@ import javafx.util.Duration;
 import rombix.app.view.common.Desk;
 import rombix.app.view.common.Space;
 import rombix.app.view.common.Styles;
+import rombix.app.view.common.TimeLabel;
 import rombix.app.view.form.ColourField;
 import rombix.app.view.form.Fields;
 import rombix.app.view.page.PageView;
@@ -46,6 +47,7 @@ final class GearRows extends VBox {
     private static final Duration PAUSE = Duration.millis(250);
 
     private static final double NAME = 74;
+    private static final String VALUE = "rack-value";
     private static final PseudoClass AIR = PseudoClass.getPseudoClass("air");
     private static final PseudoClass READY = PseudoClass.getPseudoClass("ready");
     private static final PseudoClass FIRES = PseudoClass.getPseudoClass("fires");
@@ -302,15 +304,13 @@ final class GearRows extends VBox {
     }
 
     private void number(Reading k, HBox row) {
-        Label value = new Label();
-        value.getStyleClass().add("rack-value");
-        Optional<Twin.Call> can = twin.toReach(k.id(), Value.of(0));
+        TimeLabel value = new TimeLabel(true);
         boolean worked = worked(k);
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         if (!worked) {
             row.getChildren().addAll(space, value);
-            refreshers.put(k.id(), () -> Styles.text(value, spoken(k)));
+            refreshers.put(k.id(), () -> value.show(spoken(k), VALUE));
             return;
         }
         double min = k.spec().min() == null ? 0 : k.spec().min();
@@ -328,7 +328,6 @@ final class GearRows extends VBox {
         Fields.unit(slider, k.spec().unit());
         HBox.setHgrow(slider, Priority.ALWAYS);
         value.setMinWidth(52);
-        value.setAlignment(javafx.geometry.Pos.CENTER_RIGHT);
         // The level stands before the switch, whichever the card names first.
         int at = row.getChildren().size() > 1 ? 1 : row.getChildren().size();
         row.getChildren().removeIf(n -> n.getClass() == Region.class);
@@ -342,7 +341,7 @@ final class GearRows extends VBox {
         });
         refreshers.put(k.id(), () -> {
             Value v = now().apply(k.id());
-            Styles.text(value, spoken(k));
+            value.show(spoken(k), VALUE);
             if (v != null && !slider.isPressed()) {
                 following[0] = true;
                 slider.setValue(v.asNumber());
@@ -364,12 +363,11 @@ final class GearRows extends VBox {
     }
 
     private void text(Reading k, HBox row) {
-        Label value = new Label();
-        value.getStyleClass().add("rack-value");
+        TimeLabel value = new TimeLabel(true);
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         row.getChildren().addAll(space, value);
-        refreshers.put(k.id(), () -> Styles.text(value, spoken(k)));
+        refreshers.put(k.id(), () -> value.show(spoken(k), VALUE));
     }
 
     private String spoken(Reading k) {
