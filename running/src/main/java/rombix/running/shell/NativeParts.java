@@ -5,6 +5,7 @@ import java.nio.file.FileSystems;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.Path;
+import java.nio.file.attribute.FileAttribute;
 import java.nio.file.attribute.PosixFilePermission;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.util.Comparator;
@@ -20,6 +21,9 @@ import rombix.running.owner.Settings;
 public final class NativeParts {
     /** The folder for temporary files as the system gave it: what other processes look into, too. */
     public static final String SHARED = "rombix.tmpdir";
+
+    private static final FileAttribute<Set<PosixFilePermission>> OWNERS = PosixFilePermissions.asFileAttribute(
+            PosixFilePermissions.fromString("rwx------"));
 
     private NativeParts() {
     }
@@ -60,8 +64,7 @@ public final class NativeParts {
         if (!Files.isDirectory(within, LinkOption.NOFOLLOW_LINKS)) {
             Files.createDirectories(within.toAbsolutePath().getParent());
             if (posix) {
-                Files.createDirectory(within, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString(
-                        "rwx------")));
+                Files.createDirectory(within, OWNERS);
             } else {
                 Files.createDirectory(within);
             }
@@ -72,7 +75,13 @@ public final class NativeParts {
                 throw new IOException(within + " is writable by other users");
             }
         }
-        Path own = Files.createTempDirectory(within, ProcessHandle.current().pid() + "-");
+        // Nobody else can write here: a random name, which takes a tenth of a second to make, is of no use.
+        Path own = within.resolve(ProcessHandle.current().pid() + "-" + Long.toHexString(System.nanoTime()));
+        if (posix) {
+            Files.createDirectory(own, OWNERS);
+        } else {
+            Files.createDirectory(own);
+        }
         if (posix && !Files.getOwner(own).equals(Files.getOwner(within, LinkOption.NOFOLLOW_LINKS))) {
             Files.delete(own);
             throw new IOException(within + " belongs to another user");

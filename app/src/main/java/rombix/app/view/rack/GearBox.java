@@ -88,6 +88,10 @@ final class GearBox extends VBox {
         rows.refresh();
     }
 
+    void catchUp() {
+        rows.catchUp();
+    }
+
     void refresh(String reading) {
         rows.refresh(reading);
     }

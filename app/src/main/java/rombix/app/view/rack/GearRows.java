@@ -2,11 +2,14 @@ package rombix.app.view.rack;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Collectors;
 import javafx.animation.PauseTransition;
 import javafx.css.PseudoClass;
@@ -60,6 +63,8 @@ final class GearRows extends VBox {
     private final Grabbing grabbing;
     private final Map<String, Runnable> refreshers = new LinkedHashMap<>();
     private List<String> shown = List.of();
+    /** The readings that changed while they were out of sight. */
+    private final Set<String> late = new HashSet<>();
     /** Whether it was built anew just now: gear that tells ever new readings must not take all of the interface's time. */
     private boolean pausing;
     private boolean missed;
@@ -144,9 +149,7 @@ final class GearRows extends VBox {
             }
         }
         if (hidden > 0) {
-            Label rest = new Label("%,d more readings, not shown here".formatted(hidden));
-            rest.getStyleClass().add("quiet");
-            getChildren().add(rest);
+            getChildren().add(Styles.label("%,d more readings, not shown here".formatted(hidden), "quiet"));
         }
         for (AimRows.Row row : AimRows.of(twin, id -> now().apply(id), this::tell)) {
             getChildren().add(row.node());
@@ -310,7 +313,7 @@ final class GearRows extends VBox {
         HBox.setHgrow(space, Priority.ALWAYS);
         if (!worked) {
             row.getChildren().addAll(space, value);
-            refreshers.put(k.id(), () -> value.show(spoken(k), VALUE));
+            refreshers.put(k.id(), () -> show(k, value));
             return;
         }
         double min = k.spec().min() == null ? 0 : k.spec().min();
@@ -367,7 +370,22 @@ final class GearRows extends VBox {
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         row.getChildren().addAll(space, value);
-        refreshers.put(k.id(), () -> value.show(spoken(k), VALUE));
+        refreshers.put(k.id(), () -> show(k, value));
+    }
+
+    /** What is out of sight waits: the toolkit would paint the whole window for it. */
+    private void show(Reading k, TimeLabel value) {
+        if (RackView.inSight(value)) {
+            value.show(spoken(k), VALUE);
+        } else {
+            late.add(k.id());
+        }
+    }
+
+    void catchUp() {
+        List<String> now = List.copyOf(late);
+        late.clear();
+        now.stream().map(refreshers::get).filter(Objects::nonNull).forEach(Runnable::run);
     }
 
     private String spoken(Reading k) {

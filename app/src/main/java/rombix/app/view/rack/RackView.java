@@ -11,6 +11,7 @@ import java.util.function.Supplier;
 import javafx.animation.Animation;
 import javafx.animation.PauseTransition;
 import javafx.application.Platform;
+import javafx.geometry.Bounds;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ScrollPane;
@@ -110,6 +111,14 @@ public final class RackView extends ScrollPane {
             }
         });
         rest.setOnFinished(_ -> refresh());
+        vvalueProperty().subscribe(this::catchUp);
+        viewportBoundsProperty().subscribe(this::catchUp);
+        getContent().layoutBoundsProperty().subscribe(this::catchUp);
+        skinProperty().subscribe(() -> {
+            if (lookup(".viewport") instanceof Node viewport) {
+                viewport.setCache(false); // As a picture, all of it would be painted for each reading.
+            }
+        });
         Platform.runLater(this::rebuild); // The page is shown before it.
     }
 
@@ -131,6 +140,22 @@ public final class RackView extends ScrollPane {
         });
         changed.clear();
         rest.playFromStart();
+    }
+
+    /** Whether something in a rack is within the part of it that can be seen, as far as that is known. */
+    static boolean inSight(Node node) {
+        for (Node n = node; n != null; n = n.getParent()) {
+            if (n instanceof RackView rack) {
+                Bounds bounds = node.localToScene(node.getLayoutBounds());
+                return bounds.getHeight() == 0 || bounds.intersects(rack.localToScene(rack.getLayoutBounds()));
+            }
+        }
+        return true;
+    }
+
+    private void catchUp() {
+        boxes.values().forEach(GearBox::catchUp);
+        pinned.values().forEach(GearRows::catchUp);
     }
 
     /** Scrolls to a gear and puts the hand on the first of its controls. */
