@@ -88,8 +88,7 @@ async function picture(page, name) {
 (async () => {
   const browser = await puppeteer.launch({browser: kind === "chromium" ? "chrome" : "firefox", executablePath: PATHS[kind], headless: true,
     acceptInsecureCerts: true,
-    args: kind === "chromium" ? ["--no-sandbox", "--disable-dev-shm-usage", "--host-resolver-rules=MAP other.example " + new URL(url).hostname] : [],
-    extraPrefsFirefox: {"network.dns.forceResolve": new URL(url).hostname}});
+    args: kind === "chromium" ? ["--no-sandbox", "--disable-dev-shm-usage"] : []});
   try {
     token = JSON.parse(rombix("devices", board, "--token", "Check " + kind, "--may", "press,stop-all,log", "--json")).token;
     const code = invite();
@@ -261,8 +260,8 @@ async function shutDoors(browser, tablet, phone) {
   const read = await stranger.evaluate(at => fetch(at, {credentials: "include"}).then(() => "read", () => "shut"), url + "api/v1/buttons");
   if (read !== "shut") throw new Error("NOT SO: a page of another origin reads nothing");
   console.log(`ok: ${kind}: a page of another origin gets in nowhere`);
-  const named = await stranger.goto(url.replace(new URL(url).hostname, "other.example"));
-  if (named.status() !== 421) throw new Error("NOT SO: under another name the deck shows nothing, but " + named.status());
+  const named = await new Promise(done => https.get(url, {headers: {Host: "other.example"}}, answer => { answer.resume(); done(answer.statusCode); }));
+  if (named !== 421) throw new Error("NOT SO: under another name the deck shows nothing, but " + named);
   console.log(`ok: ${kind}: under another name nothing is shown`);
   await stranger.close();
   other.close();

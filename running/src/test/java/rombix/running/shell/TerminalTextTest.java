@@ -2,8 +2,6 @@ package rombix.running.shell;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import ch.qos.logback.classic.LoggerContext;
-import ch.qos.logback.classic.joran.JoranConfigurator;
 import java.io.ByteArrayOutputStream;
 import java.io.PrintStream;
 import java.io.PrintWriter;
@@ -23,17 +21,5 @@ class TerminalTextTest {
         terminal.flush();
         assertThat(out.toString(StandardCharsets.UTF_8)).isEqualToNormalizingNewlines(
                 "a⟨U+001B⟩[2Jb ü\nc⟨U+009B⟩d\ne⟨U+202E⟩f\ng\nh");
-    }
-
-    /** A malformed packet of somebody in the network wrote a stack trace for each of its listeners. */
-    @Test
-    void packetsOfOthersThatCannotBeReadAreNotToldInTheTerminal() throws Exception {
-        LoggerContext shipped = new LoggerContext();
-        JoranConfigurator reading = new JoranConfigurator();
-        reading.setContext(shipped);
-        reading.doConfigure(TerminalTextTest.class.getResource("/logback.xml"));
-        assertThat(shipped.getLogger("javax.jmdns.impl.SocketListener").isErrorEnabled()).isFalse();
-        assertThat(shipped.getLogger("rombix").isErrorEnabled()).isTrue();
-        shipped.stop();
     }
 }
