@@ -24,7 +24,6 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.parallel.Isolated;
 import org.junit.jupiter.api.Timeout;
-import org.junit.jupiter.api.parallel.ResourceLock;
 import rombix.core.board.Board;
 import rombix.core.board.Rig;
 import rombix.core.event.Happening;
@@ -43,7 +42,6 @@ import rombix.standins.set.StandIns;
 /** A deck that runs without a window. */
 @Timeout(300)
 @Isolated("it measures the heap")
-@ResourceLock("MIDI ports") // Both hear the ports of one process.
 class RunningDeckTest {
     @AutoClose
     private final Quiet quiet = new Quiet(DeckFeed.class);

@@ -19,7 +19,6 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
-import org.junit.jupiter.api.parallel.ResourceLock;
 import rombix.core.board.Rig;
 import rombix.core.event.Event;
 import rombix.core.event.Happening;
@@ -30,7 +29,6 @@ import rombix.wire.osc.OscPacket;
 
 /** What touches from outside: listened to as the board asks, pressing only while the deck is armed. */
 @Timeout(300)
-@ResourceLock("MIDI ports") // Both hear the ports of one process.
 class TriggerInputsTest {
     private final BlockingQueue<Event> posted = new LinkedBlockingQueue<>();
     private final BlockingQueue<String> touched = new LinkedBlockingQueue<>();
