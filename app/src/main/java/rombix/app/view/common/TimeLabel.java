@@ -3,7 +3,10 @@ package rombix.app.view.common;
 import java.util.Arrays;
 import java.util.List;
 import java.util.regex.Pattern;
+import javafx.geometry.Bounds;
+import javafx.scene.Node;
 import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.Pane;
 
 /**
@@ -46,6 +49,17 @@ public final class TimeLabel extends Pane {
             form = now;
             requestLayout();
         }
+    }
+
+    /** Whether it is within the part that is seen of what it is scrolled in, as far as that is known. */
+    public boolean inSight() {
+        for (Node n = this; n != null; n = n.getParent()) {
+            if (n instanceof ScrollPane pane) {
+                Bounds bounds = localToScene(getLayoutBounds());
+                return bounds.getHeight() == 0 || bounds.intersects(pane.localToScene(pane.getLayoutBounds()));
+            }
+        }
+        return true;
     }
 
     public String text() {

@@ -375,7 +375,7 @@ final class GearRows extends VBox {
 
     /** What is out of sight waits: the toolkit would paint the whole window for it. */
     private void show(Reading k, TimeLabel value) {
-        if (RackView.inSight(value)) {
+        if (value.inSight()) {
             value.show(spoken(k), VALUE);
         } else {
             late.add(k.id());

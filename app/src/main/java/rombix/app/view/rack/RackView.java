@@ -11,7 +11,6 @@ import java.util.function.Supplier;
 import javafx.animation.Animation;
 import javafx.animation.PauseTransition;
 import javafx.application.Platform;
-import javafx.geometry.Bounds;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ScrollPane;
@@ -140,17 +139,6 @@ public final class RackView extends ScrollPane {
         });
         changed.clear();
         rest.playFromStart();
-    }
-
-    /** Whether something in a rack is within the part of it that can be seen, as far as that is known. */
-    static boolean inSight(Node node) {
-        for (Node n = node; n != null; n = n.getParent()) {
-            if (n instanceof RackView rack) {
-                Bounds bounds = node.localToScene(node.getLayoutBounds());
-                return bounds.getHeight() == 0 || bounds.intersects(rack.localToScene(rack.getLayoutBounds()));
-            }
-        }
-        return true;
     }
 
     private void catchUp() {
