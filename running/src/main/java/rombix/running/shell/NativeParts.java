@@ -63,11 +63,7 @@ public final class NativeParts {
         boolean posix = FileSystems.getDefault().supportedFileAttributeViews().contains("posix");
         if (!Files.isDirectory(within, LinkOption.NOFOLLOW_LINKS)) {
             Files.createDirectories(within.toAbsolutePath().getParent());
-            if (posix) {
-                Files.createDirectory(within, OWNERS);
-            } else {
-                Files.createDirectory(within);
-            }
+            make(within, posix);
         }
         if (posix) {
             Set<PosixFilePermission> may = Files.getPosixFilePermissions(within, LinkOption.NOFOLLOW_LINKS);
@@ -75,19 +71,23 @@ public final class NativeParts {
                 throw new IOException(within + " is writable by other users");
             }
         }
-        // Nobody else can write here: a random name, which takes a tenth of a second to make, is of no use.
+        // Nobody else can write here, so the name need not be random; random numbers take long to set up.
         Path own = within.resolve(ProcessHandle.current().pid() + "-" + Long.toHexString(System.nanoTime()));
-        if (posix) {
-            Files.createDirectory(own, OWNERS);
-        } else {
-            Files.createDirectory(own);
-        }
+        make(own, posix);
         if (posix && !Files.getOwner(own).equals(Files.getOwner(within, LinkOption.NOFOLLOW_LINKS))) {
             Files.delete(own);
             throw new IOException(within + " belongs to another user");
         }
         sweep(within);
         return own;
+    }
+
+    private static void make(Path folder, boolean posix) throws IOException {
+        if (posix) {
+            Files.createDirectory(folder, OWNERS);
+        } else {
+            Files.createDirectory(folder);
+        }
     }
 
     /** Removes what processes left that were killed. */

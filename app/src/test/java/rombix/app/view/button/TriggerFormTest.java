@@ -94,7 +94,7 @@ class TriggerFormTest extends AtTheWindow {
         assertThat(now()).isEqualTo(new Trigger.When(Trigger.When.What.GEAR_BACK, "house"));
     }
 
-    /** Symptom: the topic that was undone came back as the values of an HTTP trigger were typed. */
+    /** Symptom: a name that was undone came back as the values of an HTTP trigger were typed. */
     @Test
     void whatWasUndoneStaysUndoneWhileTheFormIsOpen() {
         trigger(new MessageTrigger.Http("go", List.of()));

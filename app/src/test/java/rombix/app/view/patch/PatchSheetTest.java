@@ -114,7 +114,7 @@ class PatchSheetTest extends AtTheWindow {
         fire("#channel-add");
         choose("#channel-kind-3", "pan");
         robot.interact(() -> {
-            ((TextField) find("#channel-from-3")).setText("−180°".replace('−', '-'));
+            ((TextField) find("#channel-from-3")).setText("-180°");
             ((TextField) find("#channel-to-3")).setText("180°");
         });
         fire("#channel-add");

@@ -11,6 +11,7 @@ import javafx.scene.input.ContextMenuEvent;
 import javafx.scene.input.KeyCode;
 import javafx.stage.Window;
 import org.junit.jupiter.api.Test;
+import rombix.app.view.common.TimeLabel;
 import rombix.app.view.window.AtTheWindow;
 import rombix.core.chain.GearStep;
 import rombix.running.owner.Settings;
@@ -113,5 +114,33 @@ class RackTest extends AtTheWindow {
         assertThat(find("#snapshot-popover")).isNull();
         assertThat(bench().chain().steps().subList(before, bench().chain().steps().size())).isNotEmpty()
                 .allMatch(s -> s instanceof GearStep.Do d && d.gear().equals("house"));
+    }
+
+    /** Symptom: the clock of the computer, scrolled out of sight, had the whole window painted each second. */
+    @Test
+    void aReadingOutOfSightWaitsUntilItIsScrolledTo() {
+        soon(() -> clock() != null && !clock().inSight());
+        String shown = clock().text();
+        soon(() -> !time().equals(shown));
+        assertThat(clock().text()).isEqualTo(shown);
+        robot.interact(() -> {
+            RackView rack = (RackView) find("#rack");
+            Node all = rack.getContent();
+            double top = all.sceneToLocal(clock().localToScene(0, 0)).getY();
+            rack.setVvalue(top / (all.getLayoutBounds().getHeight() - rack.getViewportBounds().getHeight()));
+        });
+        soon(() -> clock().inSight() && clock().text().equals(time()));
+    }
+
+    private TimeLabel clock() {
+        return find("#rack").lookupAll(".rack-value").stream().map(Node::getParent).filter(
+                TimeLabel.class::isInstance).map(TimeLabel.class::cast).filter(
+                        t -> t.text().matches(
+                                "\\d\\d:\\d\\d:\\d\\d"))
+                .findFirst().orElse(null);
+    }
+
+    private String time() {
+        return String.valueOf(session.window().model().state().readings("computer").apply("time-seconds"));
     }
 }
