@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.file.Path;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.parallel.Execution;
+import org.junit.jupiter.api.parallel.ExecutionMode;
 import rombix.app.edit.ButtonEdits.Onto;
 import rombix.core.board.Board;
 import rombix.core.board.Button;
@@ -15,6 +17,7 @@ import rombix.core.check.References;
 import rombix.core.store.BoardFile;
 
 /** On the demo board: Gate and Dome door have two states each; Observing uses buttons of other pages. */
+@Execution(ExecutionMode.CONCURRENT)
 class ButtonEditsTest {
     private Workbench bench;
     private ButtonEdits edits;

@@ -9,6 +9,8 @@ import java.util.List;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.Execution;
+import org.junit.jupiter.api.parallel.ExecutionMode;
 import rombix.app.edit.file.BoardWrite;
 import rombix.core.board.Rig;
 import rombix.core.card.Protocol;
@@ -16,6 +18,7 @@ import rombix.core.listen.CardMaking;
 import rombix.core.store.BoardFile;
 
 /** Cards that are made on a board, and their files beside it. */
+@Execution(ExecutionMode.CONCURRENT)
 class CardEditsTest {
     @TempDir
     private Path folder;

@@ -7,6 +7,8 @@ import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.parallel.Execution;
+import org.junit.jupiter.api.parallel.ExecutionMode;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import rombix.core.board.Board;
@@ -22,6 +24,7 @@ import rombix.core.event.Known;
 import rombix.core.store.BoardFile;
 import rombix.core.value.Value;
 
+@Execution(ExecutionMode.CONCURRENT)
 class StartersTest {
     private static final Known KNOWN = new Known(Map.of("studio", Map.of("scene-list", new Value.Choices(List.of(
             new Value.Choice("host-desk", "Host Desk"), new Value.Choice("sky-map", "Sky Map"))), "scene", Value.of(

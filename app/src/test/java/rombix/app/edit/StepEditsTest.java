@@ -7,6 +7,8 @@ import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.parallel.Execution;
+import org.junit.jupiter.api.parallel.ExecutionMode;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import rombix.core.board.Board;
@@ -26,6 +28,7 @@ import rombix.core.twin.Twin;
 import rombix.core.twin.Twin.Readings;
 import rombix.core.value.Value;
 
+@Execution(ExecutionMode.CONCURRENT)
 class StepEditsTest {
     private static final Step A = new Step.Wait(100);
     private static final Step B = new Step.Wait(200);

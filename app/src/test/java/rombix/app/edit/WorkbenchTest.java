@@ -7,12 +7,15 @@ import java.nio.file.Path;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.Execution;
+import org.junit.jupiter.api.parallel.ExecutionMode;
 import rombix.app.edit.file.BoardWrite;
 import rombix.core.board.Board;
 import rombix.core.edit.Edits;
 import rombix.core.store.BoardFile;
 import rombix.running.owner.OpenedBoard;
 
+@Execution(ExecutionMode.CONCURRENT)
 class WorkbenchTest {
     @TempDir
     Path folder;

@@ -23,6 +23,8 @@ import org.apache.pdfbox.text.PDFTextStripper;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.Execution;
+import org.junit.jupiter.api.parallel.ExecutionMode;
 import rombix.app.paper.BoardPaper.Sheet;
 import rombix.core.board.Board;
 import rombix.core.board.Rig;
@@ -31,6 +33,7 @@ import rombix.core.store.BoardFile;
 import rombix.core.twin.Twin;
 
 /** What stands on paper is text, and all of it is there. */
+@Execution(ExecutionMode.CONCURRENT)
 class BoardPaperTest {
     private static final ZonedDateTime NOW = ZonedDateTime.of(2026, 12, 5, 20, 0, 0, 0, ZoneId.of("UTC"));
     private Rig demo;

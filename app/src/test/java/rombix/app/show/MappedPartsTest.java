@@ -21,6 +21,8 @@ import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.condition.EnabledOnOs;
 import org.junit.jupiter.api.condition.OS;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.Execution;
+import org.junit.jupiter.api.parallel.ExecutionMode;
 import org.lwjgl.sdl.SDLInit;
 import rombix.running.input.TriggerInputs;
 import rombix.running.log.LogStore;
@@ -32,6 +34,7 @@ import rombix.standins.set.StandIns;
 /** No other user of this computer can write what the demo runs. */
 @EnabledOnOs(OS.LINUX)
 @Timeout(300)
+@Execution(ExecutionMode.CONCURRENT)
 class MappedPartsTest {
     @TempDir
     Path folder;

@@ -5,8 +5,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Files;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.parallel.Execution;
+import org.junit.jupiter.api.parallel.ExecutionMode;
 
 /** The guide says of the command line what the commands say themselves. */
+@Execution(ExecutionMode.CONCURRENT)
 class CommandsPageTest {
     @Test
     void thePageOfTheGuideIsThatOfTheCommands() throws IOException {

@@ -8,10 +8,13 @@ import java.util.List;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.parallel.Execution;
+import org.junit.jupiter.api.parallel.ExecutionMode;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 /** Every text that a user can meet is plain English: none has a phrase that reads like a translation. */
+@Execution(ExecutionMode.CONCURRENT)
 class WordsTest {
     private static List<Inventory.Text> texts = List.of();
 

@@ -9,6 +9,8 @@ import java.nio.file.Path;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.Execution;
+import org.junit.jupiter.api.parallel.ExecutionMode;
 import picocli.CommandLine;
 import rombix.app.cli.RombixCommand;
 import rombix.core.board.Board;
@@ -16,6 +18,7 @@ import rombix.core.edit.Edits;
 import rombix.core.store.BoardFile;
 
 /** Boards are handed over from a shell. */
+@Execution(ExecutionMode.CONCURRENT)
 class ShareCommandsTest {
     @TempDir
     private Path folder;

@@ -18,10 +18,13 @@ import javax.imageio.ImageIO;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.Execution;
+import org.junit.jupiter.api.parallel.ExecutionMode;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import rombix.core.board.Board.Picture;
 
+@Execution(ExecutionMode.CONCURRENT)
 class PictureFileTest {
     @Test
     void aPictureToBeFoundKeepsEachPixelAndIsNeitherDrawnNorMadeSmaller() throws IOException {
