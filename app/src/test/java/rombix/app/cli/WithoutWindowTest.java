@@ -17,14 +17,11 @@ import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.condition.EnabledOnOs;
 import org.junit.jupiter.api.condition.OS;
 import org.junit.jupiter.api.io.TempDir;
-import org.junit.jupiter.api.parallel.Execution;
-import org.junit.jupiter.api.parallel.ExecutionMode;
 import rombix.standins.set.StandIns;
 
 /** Commands in a process of their own, where there is no display: none of them needs the interface's toolkit. */
 @EnabledOnOs(OS.LINUX)
 @Timeout(300)
-@Execution(ExecutionMode.CONCURRENT)
 class WithoutWindowTest {
     @TempDir
     Path folder;
