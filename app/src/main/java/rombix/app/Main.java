@@ -1,6 +1,10 @@
 package rombix.app;
 
 import java.io.File;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.util.Optional;
 import java.util.OptionalInt;
 import rombix.app.cli.RombixCommand;
 import rombix.core.bundle.Bundle;
@@ -14,8 +18,9 @@ public final class Main {
     }
 
     public static void main(String[] given) {
-        if (given.length == 1 && (given[0].equals("--version") || given[0].equals("-V"))) {
-            System.out.println(RombixCommand.VERSION); // The library for command lines would take longer to load than to say it.
+        Optional<String> known = known(given);
+        if (known.isPresent()) {
+            System.out.print(known.get());
             return;
         }
         String[] args = commanded(given);
@@ -25,6 +30,25 @@ public final class Main {
             NativeParts.prepare();
         }
         System.exit(elsewhere.isPresent() ? elsewhere.getAsInt() : RombixCommand.line(args).execute(args));
+    }
+
+    /** What is said to anyone who asks: the library for command lines would take longer to load than to say it. */
+    static Optional<String> known(String[] args) {
+        return switch (args.length == 1 ? args[0] : "") {
+            case "--version", "-V" -> Optional.of(RombixCommand.VERSION + System.lineSeparator());
+            case "--help", "-h" -> help();
+            default -> Optional.empty();
+        };
+    }
+
+    private static Optional<String> help() {
+        try (InputStream text = Main.class.getResourceAsStream("help.txt")) {
+            return text == null
+                    ? Optional.empty()
+                    : Optional.of(new String(text.readAllBytes(), StandardCharsets.UTF_8));
+        } catch (IOException e) {
+            return Optional.empty(); // The command says it itself.
+        }
     }
 
     /** A bundle alone is opened: so a desktop calls the program as somebody double-clicks one. */

@@ -1,13 +1,14 @@
 package rombix.app.cli;
 
-import java.io.OutputStream;
-import java.io.PrintStream;
 import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
+import java.util.concurrent.TimeUnit;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
 import rombix.app.cli.play.Playing;
@@ -24,14 +25,18 @@ import rombix.standins.set.StandIns;
 @Command(name = "warm-up", hidden = true, description = "Performs a start for the start-up cache. Used when Rombix is built.")
 final class WarmUpCommand implements Callable<Integer> {
     private static final long SHOWN_MILLIS = 1500;
+    private static final int LONGEST_SECONDS = 60;
 
     /** What is started: a window, a command, or a call of a Rombix that runs. */
     enum Start {
         WINDOW, COMMAND, CALL
     }
 
-    @Parameters(paramLabel = "START", description = "window, command or call.")
+    @Parameters(index = "0", paramLabel = "START", description = "window, command or call.")
     private Start start = Start.COMMAND;
+
+    @Parameters(index = "1..*", arity = "0..*", paramLabel = "JAVA", description = "For a call: the JVM that calls, and its options.")
+    private List<String> caller = List.of();
 
     private final Playing.Lines lines;
 
@@ -51,17 +56,20 @@ final class WarmUpCommand implements Callable<Integer> {
         return 0;
     }
 
-    private void call(Path board) {
-        run("--help");
-        run("--version");
+    /** Has a process of its own press a button here, which makes its cache as it ends. */
+    private void call(Path board) throws Exception {
         try (Doorkeeper door = new Doorkeeper((_, out, _) -> {
             out.println("warm");
             out.flush();
             return 0;
         })) {
             door.keep(board);
-            PrintStream nowhere = new PrintStream(OutputStream.nullOutputStream());
-            Caller.call(new String[]{"press", board.toString(), "host-desk"}, nowhere, nowhere);
+            List<String> call = new ArrayList<>(caller);
+            call.addAll(List.of(Caller.class.getName(), "press", board.toString(), "host-desk"));
+            Process process = new ProcessBuilder(call).inheritIO().start();
+            if (!process.waitFor(LONGEST_SECONDS, TimeUnit.SECONDS)) {
+                process.destroyForcibly();
+            }
         }
     }
 

@@ -14,15 +14,23 @@ import picocli.CommandLine.Model.OptionSpec;
 import picocli.CommandLine.Model.PositionalParamSpec;
 import rombix.app.cli.RombixCommand;
 
-/** The page of the guide about the command line, made from the commands themselves. Run it to write the page anew. */
+/** What is written down of the command line, made from the commands themselves. Run it to write it anew. */
 public final class CommandsPage {
+    /** The page of the guide. */
     static final Path PAGE = Path.of("../docs/guide/commands.md");
+    /** What {@code --help} says at once. */
+    static final Path HELP = Path.of("src/main/resources/rombix/app/help.txt");
 
     private CommandsPage() {
     }
 
     public static void main(String[] args) throws IOException {
         Files.writeString(PAGE, text());
+        Files.writeString(HELP, help());
+    }
+
+    static String help() {
+        return RombixCommand.line().getUsageMessage(Ansi.OFF).replace(System.lineSeparator(), "\n");
     }
 
     /** The page in Markdown. */

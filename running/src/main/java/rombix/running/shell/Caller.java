@@ -16,8 +16,14 @@ import java.util.List;
 import java.util.OptionalInt;
 import java.util.Set;
 
-/** Hands a command to the Rombix that has its board open. Needs as little as it can: it is most of what a press costs. */
+/**
+ * Hands a command to the Rombix that has its board open; a program of its own, too, for those who wait for it. It needs
+ * nothing but this package and the JDK: what it loads is most of what a press from a shell costs.
+ */
 public final class Caller {
+    /** The exit code that says: nobody has the board open, the command itself is to do it. */
+    private static final int NOT_OPEN = 113;
+
     private static final Set<String> COMMANDS = Set.of("press", "release", "turn", "status", "read", "set", "stop",
             "show",
             "traffic",
@@ -30,6 +36,12 @@ public final class Caller {
     private static final Set<String> LIVE = Set.of("forecast", "opposite");
 
     private Caller() {
+    }
+
+    /** The whole command line; ends with the exit code of the command, or with {@value #NOT_OPEN}. */
+    public static void main(String[] args) {
+        TerminalText.guard();
+        System.exit(call(args, System.out, System.err).orElse(NOT_OPEN));
     }
 
     /**

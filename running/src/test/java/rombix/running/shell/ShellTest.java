@@ -4,18 +4,23 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.ByteArrayOutputStream;
+import java.io.File;
 import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Objects;
 import java.util.OptionalInt;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
+import rombix.core.value.Visible;
 
 @Timeout(300)
 class ShellTest {
@@ -99,6 +104,36 @@ class ShellTest {
             assertThat(call("press", other.toString(), "gate")).hasValue(7);
         }
         assertThat(call("press", other.toString(), "gate")).as("it was closed").isEmpty();
+    }
+
+    /** What a shell starts has no library on its class path: the caller needs none. */
+    @Test
+    void aProgramOfItsOwnAsksOrSaysThatNobodyHasTheBoardOpen() throws Exception {
+        Path plain = Files.writeString(folder.resolve("plain.json"), "{}");
+        assertThat(called(plain)).isEqualTo(113);
+        try (Doorkeeper keeper = keeper()) {
+            keeper.keep(plain);
+            assertThat(called(plain)).isEqualTo(7);
+            assertThat(asked.take()).isEqualTo("press " + plain + " gate");
+        }
+        assertThat(folder.resolve("said.txt")).content().isEqualToIgnoringNewLines("done “gate”but");
+    }
+
+    private int called(Path plain) throws Exception {
+        List<String> parts = new ArrayList<>();
+        for (Class<?> of : List.of(Caller.class, Visible.class)) {
+            parts.add(Path.of(of.getProtectionDomain().getCodeSource().getLocation().toURI()).toString());
+        }
+        Process caller = new ProcessBuilder(ProcessHandle.current().info().command().orElseThrow(), "-XX:+UseSerialGC",
+                "-Dstdout.encoding=UTF-8", "-cp", String.join(File.pathSeparator, parts), Caller.class.getName(),
+                "press", plain.toString(), "gate").redirectErrorStream(true)
+                .redirectOutput(folder.resolve("said.txt").toFile()).start();
+        try {
+            assertThat(caller.waitFor(60, TimeUnit.SECONDS)).isTrue();
+            return caller.exitValue();
+        } finally {
+            caller.destroyForcibly();
+        }
     }
 
     /** Two that were started with other folders for their sockets both had the board open, and neither knew. */
