@@ -171,6 +171,7 @@ class ProgramApiTest {
         soon(() -> !get("/buttons/host-talk", token).path("held").asBoolean());
         assertThat(call("POST", "/buttons/host-talk/press", token, "{\"holdMs\": 150}").statusCode()).isEqualTo(202);
         soon(() -> !get("/buttons/host-talk", token).path("held").asBoolean());
+        soon(() -> call("GET", "/readings/house/locked/gate", token, "").statusCode() == 200); // Once the gear has said it.
         assertThat(get("/readings/house/locked/gate", token).path("value").isBoolean()).isTrue();
         assertThat(get("/log?limit=5", token).size()).isBetween(1, 5);
     }

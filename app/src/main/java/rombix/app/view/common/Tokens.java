@@ -21,6 +21,8 @@ public final class Tokens {
     private static final Pattern NAME = Pattern.compile("-(?:type|space)-[a-z0-9]+");
     private static final String SHEET = text("tokens.css");
     private static final Map<String, Integer> SIZES = sizes();
+    private static final List<String> SHEETS = List.of(address(SHEET), address(NAME.matcher(text("rombix.css"))
+            .replaceAll(m -> size(m.group()) + "px")));
 
     private Tokens() {
     }
@@ -47,10 +49,12 @@ public final class Tokens {
         return Objects.requireNonNull(SIZES.get(name), () -> "no token " + name);
     }
 
-    /** The style sheets of a scene, as addresses. */
+    /**
+     * The style sheets of a scene, as addresses: always the same texts, as the toolkit looks them up for every node, and
+     * compares two that are equal letter by letter.
+     */
     public static List<String> sheets() {
-        return List.of(address(SHEET), address(NAME.matcher(text("rombix.css")).replaceAll(m -> size(m.group())
-                + "px")));
+        return SHEETS;
     }
 
     private static String address(String css) {

@@ -183,6 +183,7 @@ class OpenDeckTest {
         assertThat(run("set", "night", "next").out()).contains("The night: 1, Sky tonight");
         await().until(() -> Value.of("The Moon").equals(deck.feed().state().known().named("night.next")));
         assertThat(run("set", "night", "Tea").out()).contains("8, Tea");
+        await().until(() -> Value.of("Tea").equals(deck.feed().state().known().named("night.item")));
         assertThat(run("read", "visitors", "night.item").out()).contains("Visitors let in", "7", "night.item", "Tea");
         assertThat(run("read", "visitors", "--json").out()).contains("\"reading\":\"visitors\"", "\"value\":\"7\"");
         assertThat(run("set", "visitors", "many")).satisfies(r -> {
