@@ -18,7 +18,7 @@ import java.util.Set;
 
 /**
  * Hands a command to the Rombix that has its board open; a program of its own, too, for those who wait for it. It needs
- * nothing but this package and the JDK: what it loads is most of what a press from a shell costs.
+ * nothing but this package, the core and the JDK: what it loads is most of what a press from a shell costs.
  */
 public final class Caller {
     /** The exit code that says: nobody has the board open, the command itself is to do it. */
